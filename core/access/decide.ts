@@ -1,0 +1,137 @@
+// The one decision: may this person do this with this thing at this instant, why, and when does the answer change.
+// No clock, no database, no interface: every address that yields any part of a document or page asks here.
+import type { ErrorCode } from '../errors';
+import type { Door, Thing } from './door';
+import { within, type Instant, type Span } from './hours';
+
+/** A membership of a group, with its span as instants. */
+export interface Membership {
+	readonly group: string;
+	readonly span: Span;
+}
+
+export type Who =
+	| { readonly kind: 'visitor' }
+	| { readonly kind: 'member'; readonly id: string; readonly suspended: boolean; readonly memberships: readonly Membership[] }
+	| { readonly kind: 'staff'; readonly id: string };
+
+export type Action = 'see' | 'read' | 'save' | 'print';
+
+export type AdmittedCode = 'staff' | 'open' | 'ajar' | 'all-members' | 'group' | 'person';
+export type RefusedCode = Extract<
+	ErrorCode,
+	| 'set-aside'
+	| 'shut'
+	| 'not-yet'
+	| 'closed'
+	| 'sign-in'
+	| 'membership-not-yet'
+	| 'membership-lapsed'
+	| 'not-admitted'
+	| 'save-not-allowed'
+	| 'print-not-allowed'
+>;
+
+/** Why. `group` is the group's id; `at` the instant that the reason speaks of (opens, closed, began, lapsed). */
+export interface Reason {
+	readonly code: AdmittedCode | RefusedCode;
+	readonly group?: string;
+	readonly at?: Instant;
+}
+
+export interface Decision {
+	readonly allowed: boolean;
+	/** The first is the one that counts. */
+	readonly reasons: readonly [Reason, ...Reason[]];
+	/** The next instant at which yes becomes no or no becomes yes; null where it stays for ever. */
+	readonly changesAt: Instant | null;
+}
+
+export const visitor: Who = { kind: 'visitor' };
+
+/** The door in force: the followed page's where there is one, but with the document's own allowance. */
+export function doorInForce(thing: Thing): Door {
+	return thing.follows ? { ...thing.follows.door, allow: thing.door.allow } : thing.door;
+}
+
+/**
+ * Decides. Example: a visitor at an open door → `{allowed: true, reasons: [{code: 'open'}], changesAt: null}`.
+ */
+export function decide(who: Who, thing: Thing, action: Action, at: Instant): Decision {
+	const reasons = reasonsAt(who, thing, action, at);
+	const allowed = isAdmitted(reasons[0]);
+	let changesAt: Instant | null = null;
+	for (const next of boundsAfter(who, thing, at)) {
+		if (isAdmitted(reasonsAt(who, thing, action, next)[0]) !== allowed) {
+			changesAt = next;
+			break;
+		}
+	}
+	return { allowed, reasons, changesAt };
+}
+
+/**
+ * Whether a list (catalogue, find, feed, "what I may read") names the thing to this person: whoever is let in, but at an
+ * ajar door, or an open one that is not listed, only those who would be let in if it were keyed.
+ */
+export function isListed(who: Who, thing: Thing, at: Instant): boolean {
+	if (!decide(who, thing, 'see', at).allowed) return false;
+	const door = doorInForce(thing);
+	if (door.position === 'keyed' || (door.position === 'open' && door.listed)) return true;
+	const asKeyed: Thing = { setAside: thing.setAside, follows: null, door: { ...door, position: 'keyed' } };
+	return decide(who, asKeyed, 'see', at).allowed;
+}
+
+const admittedCodes: readonly string[] = ['staff', 'open', 'ajar', 'all-members', 'group', 'person'];
+
+function isAdmitted(reason: Reason): boolean {
+	return admittedCodes.includes(reason.code);
+}
+
+function reasonsAt(who: Who, thing: Thing, action: Action, at: Instant): [Reason, ...Reason[]] {
+	if (who.kind === 'staff') return [{ code: 'staff' }];
+	if (thing.setAside || thing.follows?.setAside) return [{ code: 'set-aside' }];
+	const door = doorInForce(thing);
+	if (door.position === 'shut') return [{ code: 'shut' }];
+	const stands = within(door.hours, at);
+	if (stands === 'before') return [{ code: 'not-yet', at: door.hours.from! }];
+	if (stands === 'after') return [{ code: 'closed', at: door.hours.until! }];
+
+	const admitted = admittedBy(who, door, at);
+	const [first, ...rest] = admitted;
+	if (!first) return [refusal(who, door, at)];
+	if (action === 'save' && !door.allow.save) return [{ code: 'save-not-allowed' }];
+	if (action === 'print' && !door.allow.print) return [{ code: 'print-not-allowed' }];
+	return [first, ...rest];
+}
+
+/** Every way in which the door lets this person in, in the order in which reasons are named. */
+function admittedBy(who: Who, door: Door, at: Instant): Reason[] {
+	const reasons: Reason[] = [];
+	if (door.position === 'open') reasons.push({ code: 'open' });
+	if (door.position === 'ajar') reasons.push({ code: 'ajar' });
+	if (who.kind !== 'member' || who.suspended) return reasons;
+	const current = who.memberships.filter((m) => within(m.span, at) === 'in');
+	if (door.allMembers && current.length) reasons.push({ code: 'all-members' });
+	for (const m of current) if (door.groups.includes(m.group)) reasons.push({ code: 'group', group: m.group });
+	if (door.people.includes(who.id)) reasons.push({ code: 'person' });
+	return reasons;
+}
+
+/** Of the reasons why a keyed door does not let this person in, the one that would help most. */
+function refusal(who: Who, door: Door, at: Instant): Reason {
+	if (who.kind !== 'member') return { code: 'sign-in' };
+	if (who.suspended) return { code: 'not-admitted' };
+	const relevant = who.memberships.filter((m) => door.allMembers || door.groups.includes(m.group));
+	const coming = relevant.filter((m) => within(m.span, at) === 'before').sort((a, b) => a.span.from! - b.span.from!)[0];
+	if (coming) return { code: 'membership-not-yet', group: coming.group, at: coming.span.from! };
+	const lapsed = relevant.filter((m) => within(m.span, at) === 'after').sort((a, b) => b.span.until! - a.span.until!)[0];
+	if (lapsed) return { code: 'membership-lapsed', group: lapsed.group, at: lapsed.span.until! };
+	return { code: 'not-admitted' };
+}
+
+function boundsAfter(who: Who, thing: Thing, at: Instant): Instant[] {
+	const spans = [doorInForce(thing).hours, ...(who.kind === 'member' ? who.memberships.map((m) => m.span) : [])];
+	const bounds = spans.flatMap((s) => [s.from, s.until]).filter((b): b is Instant => b !== null && b > at);
+	return [...new Set(bounds)].sort((a, b) => a - b);
+}

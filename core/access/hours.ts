@@ -1,0 +1,74 @@
+// Instants, days in the site's time zone, and spans between them. Inside, every span is [from, until).
+import { TZDate } from '@date-fns/tz';
+
+/** Milliseconds since 1970-01-01T00:00Z. */
+export type Instant = number;
+
+/** From `from` (included) until `until` (left out); null means without bound. */
+export interface Span {
+	readonly from: Instant | null;
+	readonly until: Instant | null;
+}
+
+export const always: Span = { from: null, until: null };
+
+const dayShape = /^(\d{4})-(\d{2})-(\d{2})$/;
+
+/** True for a text of the form YYYY-MM-DD that names a day of the calendar. */
+export function isDay(text: string): boolean {
+	const m = dayShape.exec(text);
+	if (!m) return false;
+	const date = new Date(Date.UTC(Number(m[1]), Number(m[2]) - 1, Number(m[3])));
+	return date.getUTCMonth() === Number(m[2]) - 1 && date.getUTCDate() === Number(m[3]);
+}
+
+/**
+ * The first instant of a day in a zone; where clocks jump over midnight, the first instant there is.
+ * `startOfDay('2026-10-25', 'Europe/London')` is 2026-10-24T23:00Z.
+ */
+export function startOfDay(day: string, zone: string): Instant {
+	const m = dayShape.exec(day);
+	if (!m) throw new RangeError(`not a day: ${day}`);
+	const [y, mo, d] = [Number(m[1]), Number(m[2]) - 1, Number(m[3])];
+	const at = new TZDate(y, mo, d, 0, 0, 0, 0, zone).getTime();
+	// Midnight left out by a change of clocks can come back as an instant of the day before: walk to the day's own first.
+	for (let minutes = 0; minutes <= 180; minutes += 15) {
+		if (dayOf(at + minutes * 60_000, zone) === day) return at + minutes * 60_000;
+	}
+	return at;
+}
+
+/** The instant at which a day in a zone is over: the first of the day after. */
+export function endOfDay(day: string, zone: string): Instant {
+	const m = dayShape.exec(day);
+	if (!m) throw new RangeError(`not a day: ${day}`);
+	const next = new Date(Date.UTC(Number(m[1]), Number(m[2]) - 1, Number(m[3]) + 1));
+	return startOfDay(next.toISOString().slice(0, 10), zone);
+}
+
+const dayFormats = new Map<string, Intl.DateTimeFormat>();
+
+/** The day (YYYY-MM-DD) on which an instant falls in a zone. */
+export function dayOf(at: Instant, zone: string): string {
+	let format = dayFormats.get(zone);
+	if (!format) {
+		format = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
+		dayFormats.set(zone, format);
+	}
+	return format.format(at);
+}
+
+/** The span that a pair of bounds means; a bound is a day in the zone, an RFC 3339 instant, or null. */
+export function spanOf(from: string | null, until: string | null, zone: string): Span {
+	return {
+		from: from === null ? null : isDay(from) ? startOfDay(from, zone) : Date.parse(from),
+		until: until === null ? null : isDay(until) ? endOfDay(until, zone) : Date.parse(until)
+	};
+}
+
+/** Where an instant stands to a span. */
+export function within(span: Span, at: Instant): 'before' | 'in' | 'after' {
+	if (span.from !== null && at < span.from) return 'before';
+	if (span.until !== null && at >= span.until) return 'after';
+	return 'in';
+}

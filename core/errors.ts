@@ -1,0 +1,84 @@
+// The one catalogue of errors: code, HTTP status, words. Routes, screens and tests share the codes.
+// What a door refuses is worded in access/refusal.ts; the codes stand here as well, so that an answer has one shape.
+
+/** Every error a caller may meet. `words` is a sentence for a person; `{name}` is filled from the error's facts. */
+export const catalogue = {
+	'not-found': { status: 404, words: 'There is nothing here for you at this address.' },
+	gone: { status: 410, words: 'This was here once and has been taken away.' },
+	'sign-in': { status: 401, words: 'Sign in to go on.' },
+	'staff-only': { status: 403, words: 'Only staff may do this.' },
+	'not-allowed': { status: 403, words: 'You are signed in, but this is not for you.' },
+	'foreign-origin': { status: 403, words: 'The request came from another website and was not carried out.' },
+	'not-valid': { status: 422, words: 'Something in what was sent is not right: {detail}.' },
+	'not-json': { status: 400, words: 'What was sent cannot be read as JSON.' },
+	'no-file': { status: 400, words: 'No file was sent: the form needs a field named “file”.' },
+	'file-empty': { status: 422, words: '“{name}” is empty: it has no bytes in it. Export it again and bring in the new file.' },
+	'file-not-pdf': { status: 415, words: '“{name}” is {kind}, not a PDF. Export it as PDF and bring that in.' },
+	'file-locked': {
+		status: 422,
+		words: '“{name}” is locked with a password, so nobody could read it here. Save a copy without the password and bring that in.'
+	},
+	'file-damaged': { status: 422, words: '“{name}” is damaged: no page of it can be shown. Export it again and bring in the new file.' },
+	'file-too-large': { status: 413, words: '“{name}” is larger than the {limit} this site takes.' },
+	'upload-cut-off': { status: 400, words: 'The upload broke off before the end. Nothing was kept; bring the file in again.' },
+	'body-too-large': { status: 413, words: 'What was sent is larger than this address takes.' },
+	'address-taken': { status: 409, words: 'The address “{slug}” belongs to something else already.' },
+	'group-unknown': { status: 422, words: 'There is no group “{slug}”.' },
+	'person-unknown': { status: 422, words: 'Nobody here has the address “{email}”.' },
+	'page-unknown': { status: 422, words: 'There is no page at “{path}”.' },
+	'document-unknown': { status: 422, words: 'There is no document “{slug}”.' },
+	'email-taken': { status: 409, words: 'Somebody here has the address “{email}” already.' },
+	'owner-exists': { status: 409, words: 'This site has its owner already. Sign in instead.' },
+	'changed-meanwhile': {
+		status: 409,
+		words: 'Somebody else saved this page after you opened it. Your words are still here; copy them, then load the page again.'
+	},
+	'range-not-satisfiable': { status: 416, words: 'The part asked for lies beyond the end of the file.' },
+	'set-aside': { status: 404, words: 'There is nothing here for you at this address.' },
+	shut: { status: 404, words: 'There is nothing here for you at this address.' },
+	'not-yet': { status: 403, words: 'This is not open yet.' },
+	closed: { status: 403, words: 'This has closed.' },
+	'membership-not-yet': { status: 403, words: 'Your membership has not begun yet.' },
+	'membership-lapsed': { status: 403, words: 'Your membership has run out.' },
+	'not-admitted': { status: 403, words: 'This is for other members.' },
+	'save-not-allowed': { status: 403, words: 'This may be read here, but not saved.' },
+	'print-not-allowed': { status: 403, words: 'This may be read here, but not printed.' },
+	unexpected: { status: 500, words: 'Something went wrong on our side. It has been noted; try again in a moment.' },
+	'not-ready': { status: 503, words: 'The site is not ready: {detail}.' }
+} as const satisfies Record<string, { status: number; words: string }>;
+
+export type ErrorCode = keyof typeof catalogue;
+
+/** An expected error: a value of the catalogue with the facts that fill its words. */
+export class IanuaError extends Error {
+	readonly code: ErrorCode;
+	readonly facts: Readonly<Record<string, string>>;
+
+	constructor(code: ErrorCode, facts: Record<string, string> = {}) {
+		super(wordsOf(code, facts));
+		this.name = 'IanuaError';
+		this.code = code;
+		this.facts = facts;
+	}
+
+	get status(): number {
+		return catalogue[this.code].status;
+	}
+}
+
+/** The catalogue's sentence with its facts filled in. `wordsOf('address-taken', {slug: 'a'})` → 'The address “a” belongs to…'. */
+export function wordsOf(code: ErrorCode, facts: Record<string, string> = {}): string {
+	return catalogue[code].words.replace(/\{(\w+)\}/g, (_, name: string) => facts[name] ?? '…');
+}
+
+/** An RFC 9457 problem-details body for an error of the catalogue. */
+export function problemOf(error: IanuaError, requestId?: string) {
+	return {
+		type: 'about:blank',
+		title: error.message,
+		status: error.status,
+		code: error.code,
+		...(Object.keys(error.facts).length ? { facts: error.facts } : {}),
+		...(requestId ? { requestId } : {})
+	};
+}

@@ -1,0 +1,83 @@
+// Brings a whole Ianua up on a data folder: database, secret, demo where wanted, web server. Used by start, tests and bench.
+import { execFileSync, fork, type ChildProcess } from 'node:child_process';
+import { randomBytes } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { startPostgres, type Postgres } from './postgres';
+
+export interface Running {
+	readonly origin: string;
+	readonly data: string;
+	readonly environment: Record<string, string>;
+	/** Settles when the web server ends by itself. */
+	readonly ended: Promise<number>;
+	stop(): Promise<void>;
+}
+
+export interface RunOptions {
+	readonly data: string;
+	readonly port: number;
+	/** Load the demo scenario into a database that is empty. */
+	readonly demo: boolean;
+	readonly quick?: boolean;
+	readonly log?: string;
+	readonly say?: (line: string) => void;
+}
+
+/** A secret of its own for each data folder, made once. */
+function secretOf(data: string): string {
+	const file = join(data, 'secret');
+	if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('base64url'), { mode: 0o600 });
+	return readFileSync(file, 'utf8').trim();
+}
+
+export async function runIanua({ data: given, port, demo, quick, log, say = () => {} }: RunOptions): Promise<Running> {
+	const data = resolve(given);
+	mkdirSync(data, { recursive: true });
+	let postgres: Postgres | undefined;
+	if (!process.env.IANUA_DATABASE_URL) {
+		say('Starting PostgreSQL');
+		postgres = await startPostgres(data, { quick });
+	}
+	const origin = process.env.IANUA_ORIGIN ?? `http://127.0.0.1:${port}`;
+	const environment: Record<string, string> = {
+		...(process.env as Record<string, string>),
+		IANUA_DATABASE_URL: process.env.IANUA_DATABASE_URL ?? postgres!.url,
+		IANUA_DATA: data,
+		IANUA_ORIGIN: origin,
+		IANUA_PORT: String(port),
+		IANUA_SECRET: process.env.IANUA_SECRET ?? secretOf(data),
+		IANUA_MIGRATIONS: resolve('drizzle'),
+		...(log ? { IANUA_LOG: log } : {}),
+		NODE_ENV: 'production'
+	};
+	try {
+		if (demo) {
+			execFileSync('node', ['--import', 'tsx', 'demo/load.ts'], { env: { ...environment, IANUA_POSTGRES_PORT: String(postgres?.port ?? '') }, stdio: ['ignore', 'inherit', 'inherit'] });
+		}
+		const child = fork('scripts/serve.ts', { execArgv: ['--import', 'tsx'], env: environment, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+		const ended = new Promise<number>((done) => child.once('exit', (code) => done(code ?? 0)));
+		await listening(child, ended);
+		return {
+			origin,
+			data,
+			environment,
+			ended,
+			stop: async () => {
+				child.kill('SIGTERM');
+				await ended;
+				postgres?.stop();
+			}
+		};
+	} catch (error) {
+		postgres?.stop();
+		throw error;
+	}
+}
+
+function listening(child: ChildProcess, ended: Promise<number>): Promise<void> {
+	return new Promise((done, fail) => {
+		child.once('message', () => done());
+		void ended.then((code) => fail(new Error(`The web server ended at once (${code}).`)));
+	});
+}

@@ -1,0 +1,65 @@
+// The web server: hands requests for files to the chain itself (large chunks, no detour), all others to kit's handler.
+// Settings come from the environment; see docs/settings.md.
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { pathToFileURL } from 'node:url';
+import { resolve } from 'node:path';
+import { settings } from '#server/settings';
+
+const { IANUA_HOST, IANUA_ORIGIN, IANUA_PORT, IANUA_TRUST_PROXY } = settings();
+
+// What adapter-node reads at import. Bodies are bounded below and, for uploads, by the intake.
+process.env.ORIGIN = IANUA_ORIGIN;
+process.env.BODY_SIZE_LIMIT = 'Infinity';
+if (IANUA_TRUST_PROXY) process.env.ADDRESS_HEADER = 'x-forwarded-for';
+
+type Handler = (request: IncomingMessage, response: ServerResponse) => void;
+type Deliver = (request: IncomingMessage, response: ServerResponse, address: string) => Promise<boolean>;
+const { handler } = (await import(pathToFileURL(resolve('build/handler.js')).href)) as { handler: Handler };
+const deliver = (globalThis as { ianuaDeliverFile?: Deliver }).ianuaDeliverFile!;
+
+const mostBody = 2_000_000;
+
+/** Bodies other than uploads are small and say how long they are. */
+function tooMuch(request: IncomingMessage): number | null {
+	if (request.url?.split('?')[0] === '/api/v1/documents') return null;
+	if (request.headers['transfer-encoding']) return 411;
+	return Number(request.headers['content-length'] ?? 0) > mostBody ? 413 : null;
+}
+
+function addressOf(request: IncomingMessage): string {
+	const forwarded = IANUA_TRUST_PROXY ? String(request.headers['x-forwarded-for'] ?? '').split(',').pop()?.trim() : '';
+	return forwarded || (request.socket.remoteAddress ?? '');
+}
+
+const server = createServer((request, response) => {
+	const status = tooMuch(request);
+	if (status) {
+		response.writeHead(status, { 'content-type': 'application/problem+json', connection: 'close' });
+		response.end(JSON.stringify({ type: 'about:blank', title: 'What was sent is larger than this address takes.', status, code: 'body-too-large' }));
+		return;
+	}
+	deliver(request, response, addressOf(request)).then(
+		(done) => {
+			if (!done) handler(request, response);
+		},
+		() => response.destroy()
+	);
+});
+server.requestTimeout = 0; // an upload may take as long as it takes; headers still have 60 s
+server.listen(IANUA_PORT, IANUA_HOST, () => process.send?.('listening'));
+server.on('error', (error) => {
+	console.error(error.message);
+	process.exit(1);
+});
+
+let ending = false;
+for (const signal of ['SIGINT', 'SIGTERM'] as const) {
+	process.on(signal, () => {
+		if (ending) return;
+		ending = true;
+		server.close(() => process.exit(0));
+		server.closeIdleConnections();
+		setTimeout(() => process.exit(0), 5000).unref();
+	});
+}
+process.on('disconnect', () => process.kill(process.pid, 'SIGTERM'));

@@ -1,0 +1,40 @@
+// What ./start does once the machine has what it needs.
+import { existsSync, readFileSync } from 'node:fs';
+import { join, resolve } from 'node:path';
+import { parseArgs } from 'node:util';
+import { build } from './build';
+import { runIanua } from './run';
+
+const { values } = parseArgs({
+	options: { port: { type: 'string', default: '4173' }, data: { type: 'string', default: './.ianua' }, empty: { type: 'boolean', default: false } }
+});
+const port = Number(values.port);
+if (!Number.isInteger(port) || port < 1 || port > 65535) {
+	console.error(`--port takes a number from 1 to 65535, not “${values.port}”.`);
+	process.exit(2);
+}
+
+build();
+const running = await runIanua({ data: values.data, port, demo: !values.empty, say: console.log }).catch((error: Error) => {
+	console.error(error.message);
+	process.exit(1);
+});
+
+console.log(`\nIanua is open at ${running.origin}`);
+const signIn = join(resolve(values.data), 'sign-in.json');
+if (!values.empty && existsSync(signIn)) {
+	const { staff, member } = JSON.parse(readFileSync(signIn, 'utf8')) as Record<'staff' | 'member', { email: string; password: string; groups?: string[] }>;
+	console.log(`  staff    ${staff.email}   ${staff.password}`);
+	console.log(`  member   ${member.email}   ${member.password}   (${member.groups?.join(', ')})`);
+} else if (values.empty) console.log('  The first visit asks for the owner’s name and password.');
+console.log('Ctrl-C stops everything.');
+
+let ending = false;
+async function end(code: number): Promise<void> {
+	if (ending) return;
+	ending = true;
+	await running.stop();
+	process.exit(code);
+}
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void end(0));
+void running.ended.then((code) => end(code || 1));

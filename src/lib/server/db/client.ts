@@ -1,0 +1,57 @@
+// The one pool of connections, the migrations, and the ledger's partitions.
+import { drizzle, type PostgresJsDatabase } from 'drizzle-orm/postgres-js';
+import { migrate } from 'drizzle-orm/postgres-js/migrator';
+import postgres from 'postgres';
+import { settings } from '../settings';
+import * as schema from './schema';
+
+export type Database = PostgresJsDatabase<typeof schema>;
+/** A transaction, or the database itself: what a query needs. */
+export type Queryable = Database | Parameters<Parameters<Database['transaction']>[0]>[0];
+
+let client: postgres.Sql | undefined;
+let database: Database | undefined;
+
+/** Raw SQL, for the few queries that Drizzle cannot say well. */
+export function sql(): postgres.Sql {
+	return (client ??= postgres(settings().IANUA_DATABASE_URL, { max: 16, onnotice: () => {}, connection: { application_name: 'ianua' } }));
+}
+
+export function db(): Database {
+	return (database ??= drizzle(postgresForDrizzle(), { schema }));
+}
+
+/** Drizzle changes how its client reads times, so it has a client of its own. */
+let drizzleClient: postgres.Sql | undefined;
+function postgresForDrizzle(): postgres.Sql {
+	return (drizzleClient ??= postgres(settings().IANUA_DATABASE_URL, { max: 12, onnotice: () => {}, connection: { application_name: 'ianua' } }));
+}
+
+const migrationLock = 4_173_001;
+
+/** Brings the database up to date; servers that start at once take turns. `folder` holds Drizzle Kit's migrations. */
+export async function migrateDatabase(folder: string): Promise<void> {
+	const one = postgres(settings().IANUA_DATABASE_URL, { max: 1, onnotice: () => {} });
+	try {
+		await one`select pg_advisory_lock(${migrationLock})`;
+		await migrate(drizzle(one), { migrationsFolder: folder });
+		await one`select pg_advisory_unlock(${migrationLock})`;
+	} finally {
+		await one.end();
+	}
+	await ensureLedgerMonths(new Date());
+}
+
+/** Partitions for last month, this one and the next two. */
+export async function ensureLedgerMonths(now: Date): Promise<void> {
+	for (const offset of [-1, 0, 1, 2]) {
+		const day = new Date(Date.UTC(now.getUTCFullYear(), now.getUTCMonth() + offset, 1)).toISOString().slice(0, 10);
+		await sql()`select ledger_month(${day}::date)`;
+	}
+}
+
+/** Ends all connections: at shutdown, and at the end of scripts and tests. */
+export async function closeDatabase(): Promise<void> {
+	await Promise.all([client?.end({ timeout: 5 }), drizzleClient?.end({ timeout: 5 })]);
+	client = drizzleClient = database = undefined;
+}

@@ -1,0 +1,268 @@
+// The tables, by capability. The ledger is partitioned by month, which Drizzle cannot say: its SQL stands in drizzle/.
+import { sql } from 'drizzle-orm';
+import { bigint, boolean, check, date, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import type { Facts, Finding } from '#core/intake/condition';
+import type { Article } from '#core/placing/content';
+
+const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
+const id = () => uuid('id').primaryKey();
+
+// people: sign-in (better-auth's tables), groups, memberships
+
+export const person = pgTable(
+	'person',
+	{
+		id: id(),
+		name: text('name').notNull(),
+		email: text('email').notNull().unique(),
+		emailVerified: boolean('email_verified').notNull().default(false),
+		image: text('image'),
+		role: text('role', { enum: ['owner', 'editor', 'member'] }).notNull().default('member'),
+		suspended: boolean('suspended').notNull().default(false),
+		createdAt: at('created_at').notNull().defaultNow(),
+		updatedAt: at('updated_at').notNull().defaultNow()
+	},
+	(t) => [check('person_role', sql`${t.role} in ('owner', 'editor', 'member')`)]
+);
+
+export const session = pgTable(
+	'session',
+	{
+		id: id(),
+		token: text('token').notNull().unique(),
+		userId: uuid('person_id').notNull().references(() => person.id, { onDelete: 'cascade' }),
+		expiresAt: at('expires_at').notNull(),
+		ipAddress: text('ip_address'),
+		userAgent: text('user_agent'),
+		createdAt: at('created_at').notNull(),
+		updatedAt: at('updated_at').notNull()
+	},
+	(t) => [index('session_person').on(t.userId)]
+);
+
+export const account = pgTable(
+	'account',
+	{
+		id: id(),
+		accountId: text('account_id').notNull(),
+		providerId: text('provider_id').notNull(),
+		userId: uuid('person_id').notNull().references(() => person.id, { onDelete: 'cascade' }),
+		accessToken: text('access_token'),
+		refreshToken: text('refresh_token'),
+		idToken: text('id_token'),
+		accessTokenExpiresAt: at('access_token_expires_at'),
+		refreshTokenExpiresAt: at('refresh_token_expires_at'),
+		scope: text('scope'),
+		password: text('password'),
+		createdAt: at('created_at').notNull(),
+		updatedAt: at('updated_at').notNull()
+	},
+	(t) => [index('account_person').on(t.userId)]
+);
+
+export const verification = pgTable('verification', {
+	id: id(),
+	identifier: text('identifier').notNull(),
+	value: text('value').notNull(),
+	expiresAt: at('expires_at').notNull(),
+	createdAt: at('created_at').notNull(),
+	updatedAt: at('updated_at').notNull()
+});
+
+export const rateLimit = pgTable('rate_limit', {
+	id: id(),
+	key: text('key').notNull().unique(),
+	count: integer('count').notNull(),
+	lastRequest: bigint('last_request', { mode: 'number' }).notNull()
+});
+
+export const group = pgTable('member_group', {
+	id: id(),
+	slug: text('slug').notNull().unique(),
+	name: text('name').notNull(),
+	description: text('description').notNull().default(''),
+	createdAt: at('created_at').notNull().defaultNow()
+});
+
+export const membership = pgTable(
+	'membership',
+	{
+		id: id(),
+		personId: uuid('person_id').notNull().references(() => person.id, { onDelete: 'cascade' }),
+		groupId: uuid('group_id').notNull().references(() => group.id, { onDelete: 'cascade' }),
+		/** Days in the site's zone, both included. */
+		fromDay: date('from_day', { mode: 'string' }),
+		untilDay: date('until_day', { mode: 'string' })
+	},
+	(t) => [index('membership_group').on(t.groupId, t.personId), index('membership_person').on(t.personId)]
+);
+
+// access
+
+export const door = pgTable(
+	'door',
+	{
+		id: id(),
+		position: text('position', { enum: ['shut', 'keyed', 'ajar', 'open'] }).notNull().default('shut'),
+		allMembers: boolean('all_members').notNull().default(false),
+		listed: boolean('listed').notNull().default(true),
+		/** A day (YYYY-MM-DD, the site's zone) or an RFC 3339 instant, as it was given. */
+		fromBound: text('from_bound'),
+		untilBound: text('until_bound'),
+		allowSave: boolean('allow_save').notNull().default(true),
+		allowPrint: boolean('allow_print').notNull().default(true),
+		/** The page whose door a document follows. */
+		followsPage: uuid('follows_page'),
+		turnedAway: jsonb('turned_away').$type<{ heading?: string; words?: string }>(),
+		changedAt: at('changed_at').notNull().defaultNow(),
+		changedBy: uuid('changed_by')
+	},
+	(t) => [check('door_position', sql`${t.position} in ('shut', 'keyed', 'ajar', 'open')`), index('door_follows').on(t.followsPage)]
+);
+
+export const doorGroup = pgTable(
+	'door_group',
+	{
+		doorId: uuid('door_id').notNull().references(() => door.id, { onDelete: 'cascade' }),
+		groupId: uuid('group_id').notNull().references(() => group.id, { onDelete: 'cascade' })
+	},
+	(t) => [primaryKey({ columns: [t.doorId, t.groupId] })]
+);
+
+export const doorPerson = pgTable(
+	'door_person',
+	{
+		doorId: uuid('door_id').notNull().references(() => door.id, { onDelete: 'cascade' }),
+		personId: uuid('person_id').notNull().references(() => person.id, { onDelete: 'cascade' })
+	},
+	(t) => [primaryKey({ columns: [t.doorId, t.personId] })]
+);
+
+// documents
+
+export const document = pgTable(
+	'document',
+	{
+		id: id(),
+		slug: text('slug').notNull().unique(),
+		title: text('title').notNull(),
+		description: text('description').notNull().default(''),
+		/** The folder it stands in; empty at the top. */
+		folder: text('folder').notNull().default(''),
+		doorId: uuid('door_id').notNull().unique().references(() => door.id),
+		editionId: uuid('edition_id').notNull(),
+		createdAt: at('created_at').notNull().defaultNow(),
+		createdBy: uuid('created_by'),
+		setAsideAt: at('set_aside_at')
+	},
+	(t) => [index('document_created').on(t.createdAt)]
+);
+
+/** Former addresses, each leading to its document for good. */
+export const documentAddress = pgTable('document_address', {
+	slug: text('slug').primaryKey(),
+	documentId: uuid('document_id').notNull().references(() => document.id, { onDelete: 'cascade' })
+});
+
+export const edition = pgTable(
+	'edition',
+	{
+		id: id(),
+		documentId: uuid('document_id').notNull(),
+		number: integer('number').notNull(),
+		sha256: text('sha256').notNull(),
+		bytes: bigint('bytes', { mode: 'number' }).notNull(),
+		fileName: text('file_name').notNull(),
+		pages: integer('pages').notNull(),
+		facts: jsonb('facts').$type<Facts>().notNull(),
+		condition: text('condition', { enum: ['checking', 'sound', 'look', 'refused'] }).notNull(),
+		findings: jsonb('findings').$type<readonly Finding[]>().notNull(),
+		createdAt: at('created_at').notNull().defaultNow(),
+		createdBy: uuid('created_by')
+	},
+	(t) => [unique('edition_number').on(t.documentId, t.number), index('edition_sha').on(t.sha256)]
+);
+
+// placing
+
+export const page = pgTable('page', {
+	id: id(),
+	path: text('path').notNull().unique(),
+	title: text('title').notNull(),
+	layout: text('layout', { enum: ['article'] }).notNull().default('article'),
+	doorId: uuid('door_id').notNull().unique().references(() => door.id),
+	draft: jsonb('draft').$type<Article>().notNull(),
+	draftTitle: text('draft_title').notNull(),
+	/** Counts the saves of the draft, so that two writers do not overwrite each other unseen. */
+	draftNumber: integer('draft_number').notNull().default(1),
+	draftAt: at('draft_at').notNull().defaultNow(),
+	publishedId: uuid('published_id'),
+	/** Place in the site's navigation; null stays out of it. */
+	navigation: integer('navigation'),
+	createdAt: at('created_at').notNull().defaultNow(),
+	createdBy: uuid('created_by'),
+	setAsideAt: at('set_aside_at')
+});
+
+export const revision = pgTable(
+	'revision',
+	{
+		id: id(),
+		pageId: uuid('page_id').notNull().references(() => page.id, { onDelete: 'cascade' }),
+		number: integer('number').notNull(),
+		title: text('title').notNull(),
+		content: jsonb('content').$type<Article>().notNull(),
+		publishedAt: at('published_at').notNull().defaultNow(),
+		publishedBy: uuid('published_by')
+	},
+	(t) => [unique('revision_number').on(t.pageId, t.number)]
+);
+
+/** Where documents stand: made anew from a page's content whenever it is saved or published. */
+export const placement = pgTable(
+	'placement',
+	{
+		/** The id that the placement carries in the content and in addresses. */
+		id: text('id').notNull(),
+		pageId: uuid('page_id').notNull().references(() => page.id, { onDelete: 'cascade' }),
+		documentId: uuid('document_id').notNull().references(() => document.id, { onDelete: 'cascade' }),
+		form: text('form').notNull(),
+		press: text('press').notNull(),
+		published: boolean('published').notNull()
+	},
+	(t) => [primaryKey({ columns: [t.id, t.pageId, t.published] }), index('placement_document').on(t.documentId)]
+);
+
+// readership: the ledger itself is in drizzle/ (partitioned); this is where a reading stands
+
+/** The reading that a reader is in, one row for each reader, document and kind: tells a new opening from its follow-ups. */
+export const reading = pgTable(
+	'reading',
+	{
+		documentId: uuid('document_id').notNull().references(() => document.id, { onDelete: 'cascade' }),
+		reader: text('reader').notNull(),
+		kind: text('kind').notNull(),
+		readingId: uuid('reading_id').notNull(),
+		lastAt: at('last_at').notNull()
+	},
+	(t) => [uniqueIndex('reading_key').on(t.documentId, t.reader, t.kind)]
+);
+
+// the site and what happened to it
+
+export const setting = pgTable('setting', { key: text('key').primaryKey(), value: jsonb('value').notNull() });
+
+export const audit = pgTable(
+	'audit',
+	{
+		id: id(),
+		at: at('at').notNull().defaultNow(),
+		actor: uuid('actor'),
+		action: text('action').notNull(),
+		kind: text('kind').notNull(),
+		thing: uuid('thing').notNull(),
+		before: jsonb('before'),
+		after: jsonb('after')
+	},
+	(t) => [index('audit_thing').on(t.kind, t.thing, t.at), index('audit_at').on(t.at)]
+);

@@ -1,0 +1,83 @@
+// What the JSON routes share: errors as problem details, bodies read as JSON, staff only.
+import { json, type RequestEvent } from '@sveltejs/kit';
+import { IanuaError, problemOf } from '#core/errors';
+import { log } from '../log';
+import type { Person } from '../people/who';
+import { TurnedAway, type Ask } from '../reading/chain';
+import { recordRefused } from '../reading/record';
+import type { RefusedCode } from '#core/access/decide';
+import { checked, type Checked } from '../validate';
+
+/** Problem details (RFC 9457) for any error; an unexpected one is logged and worded calmly. */
+export function problem(error: unknown, requestId: string): Response {
+	const known = error instanceof IanuaError ? error : new IanuaError('unexpected');
+	if (!(error instanceof IanuaError)) log().error({ err: error, requestId }, 'unexpected error');
+	return new Response(JSON.stringify(problemOf(known, requestId)), {
+		status: known.status,
+		headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' }
+	});
+}
+
+/** Wraps a JSON route so that what it throws goes out as problem details. */
+export function route<E extends RequestEvent>(handle: (event: E) => Promise<Response>): (event: E) => Promise<Response> {
+	return async (event) => {
+		try {
+			return await handle(event);
+		} catch (error) {
+			return problem(error, event.locals.requestId);
+		}
+	};
+}
+
+/** The staff member who asks, or 401/403. */
+export function staff(event: RequestEvent): Person {
+	const { person, who } = event.locals.caller;
+	if (!person) throw new IanuaError('sign-in');
+	if (who.kind !== 'staff') throw new IanuaError('staff-only');
+	return person;
+}
+
+/** The body as JSON, checked. */
+export async function body<V>(event: RequestEvent, check: (value: unknown) => Checked<V>): Promise<V> {
+	let value: unknown;
+	try {
+		value = await event.request.json();
+	} catch {
+		throw new IanuaError('not-json');
+	}
+	return checked(check, value);
+}
+
+export const answer = (value: unknown, status = 200): Response => json(value, { status, headers: { 'cache-control': 'no-store' } });
+
+/** What the chain asks of a request that kit took. */
+export function askOf(event: RequestEvent, slug: string): Ask {
+	return {
+		method: event.request.method,
+		slug,
+		query: event.url.searchParams,
+		address: event.getClientAddress(),
+		header: (name) => event.request.headers.get(name),
+		caller: event.locals.caller
+	};
+}
+
+/**
+ * A route that yields part of a document. A refusal goes into the ledger where `records` says so, and out as the turned-away
+ * page for a browser that wants a page, else as problem details.
+ */
+export function part<E extends RequestEvent>(handle: (event: E) => Promise<Response>, records: boolean): (event: E) => Promise<Response> {
+	return async (event) => {
+		try {
+			return await handle(event);
+		} catch (error) {
+			if (error instanceof TurnedAway) {
+				if (records && error.found && event.request.method !== 'HEAD') await recordRefused(error.found, error.reason as RefusedCode, error.asker);
+				if (event.request.headers.get('accept')?.includes('text/html') && event.params.slug) {
+					return event.fetch(`/d/${event.params.slug}/turned-away${event.url.search}`, { headers: { accept: 'text/html' } });
+				}
+			}
+			return problem(error, event.locals.requestId);
+		}
+	};
+}

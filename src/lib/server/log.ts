@@ -1,0 +1,8 @@
+// Structured logs, one JSON line each, with the request's id. Nothing that names a reader is written.
+import pino, { type Logger } from 'pino';
+
+let logger: Logger | undefined;
+
+export function log(): Logger {
+	return (logger ??= pino({ level: process.env.IANUA_LOG || 'info', base: null }));
+}

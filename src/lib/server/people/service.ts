@@ -1,0 +1,163 @@
+// Members, staff and groups: adding them and listing them.
+import { asc, eq, inArray, sql as raw } from 'drizzle-orm';
+import { slugOf } from '#core/documents/address';
+import { IanuaError } from '#core/errors';
+import { dayOf } from '#core/access/hours';
+import { db, sql, type Queryable } from '../db/client';
+import { account, group, membership, person } from '../db/schema';
+import { newId } from '../id';
+import { writeAudit } from '../site/audit';
+import { site, saveSite, type Site } from '../site/site';
+import { hashPassword } from './auth';
+
+export interface GroupRow {
+	readonly id: string;
+	readonly slug: string;
+	readonly name: string;
+	readonly description: string;
+	/** Members whose membership is current today. */
+	readonly people: number;
+}
+
+/** Every group with its people of today, by name. */
+export async function listGroups(): Promise<GroupRow[]> {
+	const today = dayOf(Date.now(), (await site()).zone);
+	return sql()<GroupRow[]>`
+		select g.id, g.slug, g.name, g.description, count(distinct p.id)::int as people
+		from member_group g
+		left join membership m on m.group_id = g.id and (m.from_day is null or m.from_day <= ${today}::date) and (m.until_day is null or m.until_day >= ${today}::date)
+		left join person p on p.id = m.person_id and not p.suspended and p.role = 'member'
+		group by g.id order by g.name`;
+}
+
+/** How many members have any current membership: whom "all members" comes to today. */
+export async function countAllMembers(): Promise<number> {
+	const today = dayOf(Date.now(), (await site()).zone);
+	const [row] = await sql()<{ n: number }[]>`
+		select count(distinct p.id)::int as n from person p join membership m on m.person_id = p.id
+		where not p.suspended and p.role = 'member' and (m.from_day is null or m.from_day <= ${today}::date) and (m.until_day is null or m.until_day >= ${today}::date)`;
+	return row!.n;
+}
+
+export interface MemberRow {
+	readonly id: string;
+	readonly name: string;
+	readonly email: string;
+	readonly role: 'owner' | 'editor' | 'member';
+	readonly memberships: readonly { readonly group: string; readonly from: string | null; readonly until: string | null }[];
+}
+
+/** People whose name or address contains `q`, by name; `offset` skips. */
+export async function listPeople({ q = '', group: slug = '', offset = 0, limit = 50 }: { q?: string; group?: string; offset?: number; limit?: number }): Promise<{ items: MemberRow[]; total: number }> {
+	const like = `%${q.replace(/[\\%_]/g, '\\$&')}%`;
+	const rows = await sql()<(MemberRow & { total: number })[]>`
+		select p.id, p.name, p.email, p.role, count(*) over ()::int as total,
+			coalesce((select jsonb_agg(jsonb_build_object('group', g.name, 'from', m.from_day, 'until', m.until_day) order by g.name)
+				from membership m join member_group g on g.id = m.group_id where m.person_id = p.id), '[]') as memberships
+		from person p
+		where (p.name ilike ${like} or p.email ilike ${like})
+			and (${slug} = '' or exists (select 1 from membership m join member_group g on g.id = m.group_id where m.person_id = p.id and g.slug = ${slug}))
+		order by p.role <> 'member' desc, p.name, p.id limit ${limit} offset ${offset}`;
+	return { items: rows.map(({ total: _total, ...row }) => row), total: rows[0]?.total ?? 0 };
+}
+
+/** Adds a group; its address is made from its name. */
+export async function addGroup(name: string, actor: string | null): Promise<{ id: string; slug: string }> {
+	const slug = slugOf(name, 'group');
+	return db().transaction(async (tx) => {
+		const [made] = await tx.insert(group).values({ id: newId(), slug, name: name.trim() }).onConflictDoNothing().returning({ id: group.id, slug: group.slug });
+		if (!made) throw new IanuaError('address-taken', { slug });
+		await writeAudit(tx, { actor, action: 'added', kind: 'group', thing: made.id, after: { name, slug } });
+		return made;
+	});
+}
+
+export interface NewPerson {
+	readonly name: string;
+	readonly email: string;
+	readonly password: string;
+	readonly role: 'owner' | 'editor' | 'member';
+	readonly memberships?: readonly { readonly group: string; readonly from?: string | null; readonly until?: string | null }[];
+}
+
+/** Adds a person with a password to sign in by; groups are named by their addresses. */
+export async function addPerson(given: NewPerson, actor: string | null): Promise<string> {
+	const password = await hashPassword(given.password);
+	return db().transaction((tx) => insertPerson(tx, { ...given, password }, actor));
+}
+
+/** The same inside a transaction, with the password hashed already. */
+export async function insertPerson(tx: Queryable, given: NewPerson, actor: string | null): Promise<string> {
+	const email = given.email.trim().toLowerCase();
+	const [made] = await tx.insert(person).values({ id: newId(), name: given.name.trim(), email, role: given.role, emailVerified: true }).onConflictDoNothing().returning({ id: person.id });
+	if (!made) throw new IanuaError('email-taken', { email });
+	const now = new Date();
+	await tx.insert(account).values({ id: newId(), accountId: made.id, providerId: 'credential', userId: made.id, password: given.password, createdAt: now, updatedAt: now });
+	const wanted = given.memberships ?? [];
+	if (wanted.length) {
+		const ids = await groupIds(tx, wanted.map((m) => m.group));
+		await tx.insert(membership).values(wanted.map((m) => ({ id: newId(), personId: made.id, groupId: ids.get(m.group)!, fromDay: m.from ?? null, untilDay: m.until ?? null })));
+	}
+	await writeAudit(tx, { actor, action: 'added', kind: 'person', thing: made.id, after: { email, role: given.role } });
+	return made.id;
+}
+
+/** The ids of groups by their addresses; one that does not exist is an error. */
+export async function groupIds(tx: Queryable, slugs: readonly string[]): Promise<Map<string, string>> {
+	if (!slugs.length) return new Map();
+	const rows = await tx.select({ id: group.id, slug: group.slug }).from(group).where(inArray(group.slug, [...slugs])).orderBy(asc(group.slug));
+	const ids = new Map(rows.map((r) => [r.slug, r.id]));
+	for (const slug of slugs) if (!ids.has(slug)) throw new IanuaError('group-unknown', { slug });
+	return ids;
+}
+
+/** The ids of people by their mail addresses; one that nobody has is an error. */
+export async function personIds(tx: Queryable, emails: readonly string[]): Promise<Map<string, string>> {
+	if (!emails.length) return new Map();
+	const wanted = emails.map((e) => e.trim().toLowerCase());
+	const rows = await tx.select({ id: person.id, email: person.email }).from(person).where(inArray(person.email, wanted));
+	const ids = new Map(rows.map((r) => [r.email, r.id]));
+	for (const email of wanted) if (!ids.has(email)) throw new IanuaError('person-unknown', { email });
+	return ids;
+}
+
+/** Whether the site has an owner yet. Once it has, it always has. */
+let ownerSeen = false;
+export async function hasOwner(): Promise<boolean> {
+	if (ownerSeen) return true;
+	const [row] = await db().select({ id: person.id }).from(person).where(eq(person.role, 'owner')).limit(1);
+	return (ownerSeen = row !== undefined);
+}
+
+/** Makes the first owner and names the site; two people doing so at once get one owner. */
+export async function makeFirstOwner(given: Omit<NewPerson, 'role' | 'memberships'>, named: Site): Promise<void> {
+	const password = await hashPassword(given.password);
+	await db().transaction(async (tx) => {
+		await tx.execute(raw`select pg_advisory_xact_lock(4173002)`);
+		const [row] = await tx.select({ id: person.id }).from(person).where(eq(person.role, 'owner')).limit(1);
+		if (row) throw new IanuaError('owner-exists');
+		await insertPerson(tx, { ...given, password, role: 'owner' }, null);
+	});
+	await saveSite(named);
+}
+
+export interface MembershipView {
+	readonly group: string;
+	readonly from: string | null;
+	readonly until: string | null;
+	readonly current: boolean;
+}
+
+/** A person's memberships, with whether each is current today. */
+export async function membershipsOf(personId: string): Promise<MembershipView[]> {
+	const today = dayOf(Date.now(), (await site()).zone);
+	return sql()<MembershipView[]>`
+		select g.name as "group", m.from_day::text as "from", m.until_day::text as "until",
+			(m.from_day is null or m.from_day <= ${today}::date) and (m.until_day is null or m.until_day >= ${today}::date) as current
+		from membership m join member_group g on g.id = m.group_id where m.person_id = ${personId} order by g.name`;
+}
+
+export async function roleOf(personId: string): Promise<MemberRow['role'] | null> {
+	const [row] = await db().select({ role: person.role }).from(person).where(eq(person.id, personId));
+	return row?.role ?? null;
+}

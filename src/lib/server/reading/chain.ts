@@ -1,0 +1,184 @@
+// The way of every request for any part of a document: find → decide → record → deliver. Nothing else reads the store.
+import { createHash } from 'node:crypto';
+import { stat } from 'node:fs/promises';
+import { decide, type Action, type Decision, type RefusedCode } from '#core/access/decide';
+import { refusalWords } from '#core/access/reach';
+import { IanuaError, type ErrorCode } from '#core/errors';
+import { disposition } from '#core/reading/disposition';
+import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
+import { pathOf } from '../files/store';
+import { callerOf, type Caller } from '../people/who';
+import { coverPath, coverWidths, leafPath, type CoverWidth } from '../pdf/pictures';
+import { site } from '../site/site';
+import { find, type Found } from './find';
+import { recordPassed, recordRefused, type Asker } from './record';
+
+/** A request, whichever server took it. */
+export interface Ask {
+	readonly method: string;
+	readonly slug: string;
+	readonly query: URLSearchParams;
+	readonly address: string;
+	readonly header: (name: string) => string | null;
+	/** Who asks, where the caller is known already. */
+	readonly caller?: Caller;
+}
+
+/** What goes back. `file` is the part of a file to send. */
+export interface Answer {
+	readonly status: number;
+	readonly headers: Record<string, string>;
+	readonly file?: { readonly path: string; readonly first: number; readonly length: number };
+}
+
+/** Somebody let in: the document and who it was. */
+export interface LetIn {
+	readonly found: Found;
+	readonly caller: Caller;
+	readonly asker: Asker;
+	readonly decision: Decision;
+}
+
+/** A refusal on its way to whoever answers: the error, and the words of the turned-away page. */
+export class TurnedAway extends IanuaError {
+	readonly found: Found | null;
+	readonly asker: Asker;
+	constructor(
+		code: RefusedCode | 'not-found',
+		readonly page: { heading: string; words: string; offersSignIn: boolean },
+		found: Found | null,
+		asker: Asker
+	) {
+		super(code === 'shut' || code === 'set-aside' ? 'not-found' : (code as ErrorCode));
+		this.found = found;
+		this.asker = asker;
+		this.reason = code;
+	}
+	readonly reason: RefusedCode | 'not-found';
+}
+
+async function askerOf(ask: Ask): Promise<Asker> {
+	return {
+		caller: ask.caller ?? (await callerOf(ask.header('cookie'), ask.header('authorization'))),
+		address: ask.address,
+		agent: ask.header('user-agent') ?? '',
+		cookie: ask.header('cookie'),
+		from: ask.query.get('from'),
+		referer: ask.header('referer'),
+		purpose: ask.header('sec-purpose') ?? ask.header('purpose')
+	};
+}
+
+/** Finds and decides. Gives whom is let in, or throws `TurnedAway`; records nothing. */
+export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
+	const [asker, found, { zone }] = await Promise.all([askerOf(ask), find(ask.slug), site()]);
+	const nothing = refusalWords('shut', zone);
+	if (!found) throw new TurnedAway('not-found', nothing, null, asker);
+	const decision = decide(asker.caller.who, found.thing, action, Date.now());
+	if (decision.allowed) return { found, caller: asker.caller, asker, decision };
+	const [reason] = decision.reasons;
+	const code = reason.code as RefusedCode;
+	const words = refusalWords(code, zone, { at: reason.at });
+	// The document's own words stand in for the general ones, but never for those that hide whether it exists.
+	const page = code === 'shut' || code === 'set-aside' ? nothing : { ...words, ...found.turnedAway };
+	throw new TurnedAway(code, page, found, asker);
+}
+
+/** As `letIn`, and a refusal goes into the ledger: for the addresses that a person opens. */
+export async function letInOrRecord(ask: Ask, action: Action): Promise<LetIn> {
+	try {
+		return await letIn(ask, action);
+	} catch (error) {
+		if (error instanceof TurnedAway && error.found && ask.method !== 'HEAD') await recordRefused(error.found, error.reason as RefusedCode, error.asker);
+		throw error;
+	}
+}
+
+/**
+ * What caches may do. Every opening is decided and recorded here, so a kept copy may be shown only after asking again (304);
+ * copies behind anything but an open door stay out of shared caches.
+ */
+export function cacheHeaders(found: Found): Record<string, string> {
+	const open = found.position === 'open';
+	return {
+		'cache-control': `${open ? 'public' : 'private'}, no-cache`,
+		vary: 'Cookie, Authorization',
+		...(open && found.thing.door.listed ? {} : { 'x-robots-tag': 'noindex, nofollow, noarchive' })
+	};
+}
+
+/** `/d/<slug>/file`: the PDF in place, or with `?save` as a copy to keep. */
+export async function answerFile(ask: Ask): Promise<Answer> {
+	const save = ask.query.has('save');
+	// A file shown in place has left as surely as one saved: with saving off neither is given.
+	const { found, asker } = await letIn(ask, 'save');
+	const { edition } = found;
+	const etag = `"${edition.sha256}"`;
+	const modified = edition.createdAt.getTime();
+	const headers: Record<string, string> = {
+		...cacheHeaders(found),
+		etag,
+		'last-modified': edition.createdAt.toUTCString(),
+		'accept-ranges': 'bytes'
+	};
+	const condition = precondition(
+		{
+			ifMatch: ask.header('if-match'),
+			ifNoneMatch: ask.header('if-none-match'),
+			ifModifiedSince: ask.header('if-modified-since'),
+			ifUnmodifiedSince: ask.header('if-unmodified-since')
+		},
+		etag,
+		modified
+	);
+	if (condition === 'not-modified') return { status: 304, headers };
+	if (condition === 'failed') return { status: 412, headers };
+
+	headers['content-type'] = 'application/pdf';
+	headers['content-disposition'] = disposition(save ? 'attachment' : 'inline', edition.fileName);
+	headers['x-content-type-options'] = 'nosniff';
+	headers['content-security-policy'] = "default-src 'none'; style-src 'unsafe-inline'; object-src 'self'; frame-ancestors 'self'";
+	// RFC 9110, 14.2: Range is defined for GET alone
+	const wanted = ask.method === 'GET' && rangeHolds(ask.header('if-range'), etag, modified) ? byteRange(ask.header('range'), edition.bytes) : 'whole';
+	if (wanted === 'unsatisfiable') {
+		const { 'content-disposition': _d, 'content-type': _t, ...rest } = headers;
+		return { status: 416, headers: { ...rest, 'content-range': `bytes */${edition.bytes}` } };
+	}
+	const [first, length] = wanted === 'whole' ? [0, edition.bytes] : [wanted.first, wanted.last - wanted.first + 1];
+	headers['content-length'] = String(length);
+	if (wanted !== 'whole') headers['content-range'] = contentRange(wanted, edition.bytes);
+	const status = wanted === 'whole' ? 200 : 206;
+	if (ask.method === 'HEAD') return { status, headers };
+
+	await recordPassed(found, save ? 'saved' : 'opened', first > 0, asker);
+	return { status, headers, file: { path: pathOf(edition.sha256), first, length } };
+}
+
+/** `/d/<slug>/cover/<300|600|1200>.webp`. Seen by whoever may know of the document; a look, not an opening. */
+export async function answerCover(ask: Ask, width: number): Promise<Answer> {
+	const { found } = await letIn(ask, 'see');
+	if (!coverWidths.includes(width as CoverWidth)) throw new IanuaError('not-found');
+	return picture(found, await coverPath(found.edition.sha256, width as CoverWidth), `cover-${width}`, ask);
+}
+
+/** `/d/<slug>/leaf/<n>.webp?w=<px>`: the picture of a page, for whoever may read. The first of a reading is its opening. */
+export async function answerLeaf(ask: Ask, page: number): Promise<Answer> {
+	const { found, asker } = await letIn(ask, 'read');
+	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
+	const wish = Number(ask.query.get('w') ?? 1200);
+	if (!Number.isFinite(wish) || wish < 1) throw new IanuaError('not-valid', { detail: '“w” is a width in px' });
+	const answer = await picture(found, await leafPath(found.edition.sha256, page, wish), `leaf-${page}-${wish}`, ask);
+	if (answer.status === 200 && ask.method !== 'HEAD') await recordPassed(found, 'opened', true, asker);
+	return answer;
+}
+
+async function picture(found: Found, path: string | null, name: string, ask: Ask): Promise<Answer> {
+	if (!path) throw new IanuaError('not-found');
+	const etag = `"${createHash('sha256').update(`${found.edition.sha256} ${name}`).digest('hex').slice(0, 32)}"`;
+	const headers: Record<string, string> = { ...cacheHeaders(found), etag, 'x-content-type-options': 'nosniff' };
+	if (precondition({ ifNoneMatch: ask.header('if-none-match') }, etag, 0) === 'not-modified') return { status: 304, headers };
+	const { size } = await stat(path);
+	headers['content-type'] = 'image/webp';
+	headers['content-length'] = String(size);
+	return ask.method === 'HEAD' ? { status: 200, headers } : { status: 200, headers, file: { path, first: 0, length: size } };
+}

@@ -1,0 +1,17 @@
+// The audit trail: who changed what. Written in the transaction of the change itself.
+import type { Queryable } from '../db/client';
+import { audit } from '../db/schema';
+import { newId } from '../id';
+
+export interface AuditEntry {
+	readonly actor: string | null;
+	readonly action: 'brought-in' | 'changed' | 'door-set' | 'written' | 'published' | 'taken-down' | 'set-aside' | 'restored' | 'added' | 'first-owner';
+	readonly kind: 'document' | 'page' | 'group' | 'person' | 'site';
+	readonly thing: string;
+	readonly before?: unknown;
+	readonly after?: unknown;
+}
+
+export async function writeAudit(tx: Queryable, entry: AuditEntry): Promise<void> {
+	await tx.insert(audit).values({ id: newId(), ...entry, before: entry.before ?? null, after: entry.after ?? null });
+}

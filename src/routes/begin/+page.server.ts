@@ -1,0 +1,44 @@
+// The first visit to an empty site: the owner's name, address and password, the site's name and time zone.
+import { fail, redirect } from '@sveltejs/kit';
+import { Type } from '@sinclair/typebox';
+import type { Actions, PageServerLoad } from './$types';
+import { IanuaError } from '#core/errors';
+import { takeCookies } from '$lib/server/http/cookies';
+import { auth, passwordLength } from '$lib/server/people/auth';
+import { hasOwner, makeFirstOwner } from '$lib/server/people/service';
+import { isZone } from '$lib/server/site/site';
+import { compile } from '$lib/server/validate';
+
+export const load: PageServerLoad = async () => {
+	if (await hasOwner()) redirect(303, '/');
+	return { zones: Intl.supportedValuesOf('timeZone'), passwordLength };
+};
+
+const check = compile(
+	Type.Object({
+		site: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
+		zone: Type.String(),
+		name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
+		email: Type.String({ format: 'email', maxLength: 320 }),
+		password: Type.String({ minLength: passwordLength.min, maxLength: passwordLength.max })
+	})
+);
+
+export const actions: Actions = {
+	default: async ({ request, cookies }) => {
+		const form = Object.fromEntries((await request.formData()).entries()) as Record<string, string>;
+		const again = { site: form.site, zone: form.zone, name: form.name, email: form.email };
+		const result = check(form);
+		if (!result.ok) return fail(422, { ...again, trouble: `Something is not right: ${result.detail}.` });
+		const { site, zone, name, email, password } = result.value;
+		if (!isZone(zone)) return fail(422, { ...again, trouble: `“${zone}” is not a time zone.` });
+		try {
+			await makeFirstOwner({ name, email, password }, { name: site.trim(), zone });
+		} catch (error) {
+			if (error instanceof IanuaError) return fail(error.status, { ...again, trouble: error.message });
+			throw error;
+		}
+		takeCookies(await auth().api.signInEmail({ body: { email: email.trim().toLowerCase(), password }, asResponse: true }), cookies);
+		redirect(303, '/desk/documents');
+	}
+};

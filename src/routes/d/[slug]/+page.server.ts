@@ -1,0 +1,28 @@
+// The document page.
+import type { PageServerLoad } from './$types';
+import { decide } from '#core/access/decide';
+import { paperWords } from '#core/intake/paper';
+import { enter } from '$lib/server/http/page';
+import { navigationFor } from '$lib/server/placing/service';
+
+export const load: PageServerLoad = async (event) => {
+	const { found, caller } = await enter(event, event.params.slug, 'see');
+	const { edition } = found;
+	return {
+		navigation: await navigationFor(caller),
+		document: {
+			slug: found.slug,
+			title: found.title,
+			description: found.description,
+			pages: edition.pages,
+			bytes: edition.bytes,
+			paper: paperWords(edition.sizes),
+			language: edition.language,
+			changedAt: edition.createdAt.toISOString(),
+			ratio: edition.sizes[0] ? edition.sizes[0].height / edition.sizes[0].width : Math.SQRT2
+		},
+		from: event.url.searchParams.get('from'),
+		maySave: decide(caller.who, found.thing, 'save', Date.now()).allowed,
+		searchable: found.position === 'open' && found.thing.door.listed
+	};
+};

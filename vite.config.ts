@@ -1,0 +1,24 @@
+import { cpSync, existsSync, rmSync } from 'node:fs';
+import { sveltekit } from '@sveltejs/kit/vite';
+import tailwindcss from '@tailwindcss/vite';
+import { defineConfig, type Plugin } from 'vite';
+
+/** pdf.js fetches fonts, character maps, colour profiles and decoders while reading: they ship as static files. */
+function pdfAssets(): Plugin {
+	return {
+		name: 'pdf-assets',
+		buildStart() {
+			for (const part of ['standard_fonts', 'cmaps', 'wasm', 'iccs']) {
+				const to = `static/pdfjs/${part}`;
+				if (existsSync(to)) continue;
+				cpSync(`node_modules/pdfjs-dist/${part}`, to, { recursive: true });
+				rmSync(`${to}/LICENSE`, { force: true });
+			}
+		}
+	};
+}
+
+export default defineConfig({
+	plugins: [pdfAssets(), tailwindcss(), sveltekit()],
+	build: { chunkSizeWarningLimit: 1500 }
+});
