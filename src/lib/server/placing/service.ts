@@ -1,6 +1,6 @@
 // Pages: writing, publishing, and what somebody sees of one.
 import { and, eq, isNull, sql as raw } from 'drizzle-orm';
-import type { Position, Thing } from '#core/access/door';
+import type { DoorChange, Position, Thing } from '#core/access/door';
 import { decide, type RefusedCode } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
 import { sentence, whoWords } from '#core/access/reach';
@@ -8,7 +8,7 @@ import { IanuaError } from '#core/errors';
 import { Article, emptyArticle, placementsOf, settled } from '#core/placing/content';
 import { pathTrouble } from '#core/placing/path';
 import { placementView, type PlacementView } from '#core/placing/placement';
-import { insertDoor, reachOf, thingOf, type DoorJson, type DoorViewJson, type ThingRow } from '../access/things';
+import { changeDoor, insertDoor, reachOf, thingOf, type DoorJson, type DoorViewJson, type ThingRow } from '../access/things';
 import { db, sql, type Queryable } from '../db/client';
 import { document, documentAddress, page, placement, revision } from '../db/schema';
 import { newId } from '../id';
@@ -310,4 +310,17 @@ export async function placeOf(placementId: string, caller: Caller): Promise<Navi
 		site()
 	]);
 	return row && decide(caller.who, thingOf(row, zone), 'read', Date.now()).allowed ? { path: row.path, title: row.title } : null;
+}
+
+/** Changes a page's door. */
+export async function changePageDoor(id: string, change: DoorChange, actor: string): Promise<void> {
+	const { doorId } = await pageDraft(id);
+	await db().transaction((tx) => changeDoor(tx, doorId, change, { actor, kind: 'page', thing: id }));
+}
+
+/** A page as the decision sees it. */
+export async function doorThing(id: string): Promise<Thing> {
+	const [[row], { zone }] = await Promise.all([sql()<ThingRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${id}`, site()]);
+	if (!row) throw new IanuaError('not-found');
+	return thingOf(row, zone);
 }

@@ -1,0 +1,94 @@
+// Loads the demo scenario into a database that has no owner yet, and writes <data>/sign-in.json. A second run changes nothing.
+import { randomInt } from 'node:crypto';
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { eq } from 'drizzle-orm';
+import { dayOf } from '#core/access/hours';
+import { closeDatabase, db, migrateDatabase } from '#server/db/client';
+import { document, edition, group } from '#server/db/schema';
+import { changeDocument, documentView } from '#server/documents/service';
+import { changeDoor } from '#server/access/things';
+import { bringIn } from '#server/intake/bring-in';
+import { hashPassword } from '#server/people/auth';
+import { addGroup, hasOwner, insertPerson } from '#server/people/service';
+import { addPage, articleFrom, pageDraft, publish, saveDraft } from '#server/placing/service';
+import { settings } from '#server/settings';
+import { saveSite } from '#server/site/site';
+import { makePdf } from './pdf';
+import { loadReadership } from './readership';
+import * as scenario from './scenario';
+
+const words = ['heron', 'willow', 'paddle', 'sluice', 'towline', 'kingfisher', 'lantern', 'limestone', 'aqueduct', 'windlass', 'mallard', 'coping', 'feeder', 'summit', 'alder', 'bittern'];
+/** A password for this installation alone: the demo's people are alike everywhere, their passwords are not. */
+const password = () => `${[1, 2, 3].map(() => words[randomInt(words.length)]).join('-')}-${randomInt(1000, 9999)}`;
+
+const { IANUA_DATA, IANUA_ORIGIN, IANUA_PORT } = settings();
+const signInFile = join(IANUA_DATA, 'sign-in.json');
+
+async function load(): Promise<void> {
+	const now = Date.now();
+	const today = dayOf(now, scenario.site.zone);
+	const [staffPassword, memberPassword] = [password(), password()];
+	const [staffHash, memberHash] = await Promise.all([hashPassword(staffPassword), hashPassword(memberPassword)]);
+	await saveSite(scenario.site);
+
+	for (const name of scenario.groups) await addGroup(name, null);
+	const groupIds = new Map((await db().select({ id: group.id, slug: group.slug }).from(group)).map((g) => [g.slug, g.id]));
+	const members = scenario.members(today);
+	const ids = await db().transaction(async (tx) => {
+		const made: string[] = [];
+		for (const m of members) made.push(await insertPerson(tx, { ...m, role: 'member', password: memberHash }, null));
+		return made;
+	});
+	const editor = await db().transaction((tx) => insertPerson(tx, { ...scenario.staff[1]!, password: staffHash }, null));
+
+	const popular: { slug: string; weekly: number; age: number }[] = [];
+	for (const demo of scenario.documents) {
+		const bytes = await makePdf({ ...demo.sheet, day: scenario.day(today, -demo.age) });
+		const { id, slug: first } = await bringIn(pieces(bytes), { fileName: demo.fileName }, editor);
+		const slug = await changeDocument(first, { slug: scenario.settledSlugs[demo.sheet.title] ?? first, description: demo.description, ...(demo.door ? { door: demo.door } : {}) }, editor);
+		const at = new Date(now - demo.age * 86_400_000);
+		await db().update(document).set({ createdAt: at }).where(eq(document.id, id));
+		await db().update(edition).set({ createdAt: at }).where(eq(edition.documentId, id));
+		if (demo.door) popular.push({ slug, weekly: demo.weekly, age: demo.age });
+	}
+
+	for (const demo of scenario.pages) {
+		const id = await addPage({ title: demo.title, path: demo.path }, editor);
+		const { draftNumber, doorId } = await pageDraft(id);
+		await saveDraft(id, { title: demo.title, content: articleFrom(demo.content), inNavigation: true, draftNumber }, editor);
+		await db().transaction((tx) => changeDoor(tx, doorId, demo.door, { actor: editor, kind: 'page', thing: id }));
+		await publish(id, editor);
+	}
+	const readers = ids.map((id, i) => ({ id, memberships: members[i]!.memberships }));
+	const entries = await loadReadership(popular, readers, groupIds, editor, now, scenario.site.zone);
+
+	// The owner comes last: until there is one, a load that broke off counts as not made.
+	await db().transaction((tx) => insertPerson(tx, { ...scenario.staff[0]!, password: staffHash }, null));
+	const [owner, member] = [scenario.staff[0]!, members[0]!];
+	writeSignIn({
+		staff: { email: owner.email, password: staffPassword },
+		member: { email: member.email, password: memberPassword, groups: member.memberships.map((m) => m.group) }
+	});
+	console.log(`Loaded the demo: ${scenario.documents.length} documents, ${members.length} members, ${scenario.pages.length} pages, ${entries} entries in the ledger`);
+}
+
+async function* pieces(bytes: Buffer): AsyncGenerator<Uint8Array> {
+	yield bytes;
+}
+
+/** Programs sign in by this file; the ports are those of this start. */
+function writeSignIn(people: object): void {
+	const ports = { web: IANUA_PORT, postgres: Number(process.env.IANUA_POSTGRES_PORT) || null };
+	writeFileSync(signInFile, `${JSON.stringify({ origin: IANUA_ORIGIN, ...people, ports }, null, '\t')}\n`, { mode: 0o600 });
+}
+
+await migrateDatabase('drizzle');
+if (!(await hasOwner())) {
+	if (await documentView('cruising-guide')) throw new Error('An earlier load of the demo broke off. Remove the data folder and start again.');
+	await load();
+} else if (existsSync(signInFile)) {
+	const { staff, member } = JSON.parse(readFileSync(signInFile, 'utf8')) as { staff: object; member: object };
+	writeSignIn({ staff, member });
+}
+await closeDatabase();

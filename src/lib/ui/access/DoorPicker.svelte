@@ -1,0 +1,184 @@
+<!-- Sets a door: position, who, hours, allowance, and the sentence that says what it comes to. Each press is saved at once. -->
+<script lang="ts">
+	import { Checkbox } from 'flowbite-svelte';
+	import { positions, type DoorChange, type Position } from '#core/access/door';
+	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+
+	interface DoorShown {
+		readonly position: Position;
+		readonly allMembers: boolean;
+		readonly groups: readonly { readonly slug: string; readonly name: string }[];
+		readonly people: readonly { readonly email: string; readonly name: string }[];
+		readonly from: string | null;
+		readonly until: string | null;
+		readonly allow: { readonly save: boolean; readonly print: boolean };
+		readonly listed: boolean;
+		readonly follows: { readonly path: string; readonly title: string } | null;
+		readonly sentence: string;
+	}
+
+	let {
+		door,
+		groups,
+		allMembers,
+		zone,
+		pages = null,
+		allowance = true,
+		change
+	}: {
+		door: DoorShown;
+		groups: readonly { slug: string; name: string; people: number }[];
+		/** How many people "all members" comes to today. */
+		allMembers: number;
+		zone: string;
+		/** Pages whose door a document may follow; null for a page's own door. */
+		pages?: readonly { path: string; title: string }[] | null;
+		/** Whether save and print can be chosen (they mean nothing for a page). */
+		allowance?: boolean;
+		change: (change: DoorChange) => void;
+	} = $props();
+
+	const words: Record<Position, string> = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' };
+	const means: Record<Position, string> = {
+		shut: 'Staff only',
+		keyed: 'Groups, all members or people you name',
+		ajar: 'Whoever has the address; not listed',
+		open: 'Everyone'
+	};
+	let hoursShown = $state(false);
+	const admitted = $derived(new Set(door.groups.map((g) => g.slug)));
+	const dayOnly = (bound: string | null) => (bound && /^\d{4}-\d{2}-\d{2}$/.test(bound) ? bound : (bound?.slice(0, 10) ?? ''));
+
+	function toggleGroup(slug: string) {
+		const next = new Set(admitted);
+		if (!next.delete(slug)) next.add(slug);
+		change({ groups: [...next] });
+	}
+	let newPerson = $state('');
+</script>
+
+{#if !door.follows}
+	<div class="pick" role="radiogroup" aria-label="Door">
+		{#each positions as position (position)}
+			<label class:on={door.position === position} title={means[position]}>
+				<input class="sr-only" type="radio" name="position" value={position} checked={door.position === position} onchange={() => change({ position })} />
+				<DoorMark {position} height={34} />{words[position]}
+			</label>
+		{/each}
+	</div>
+{/if}
+
+<p class="say" data-testid="door-sentence">{door.sentence}</p>
+
+{#if !door.follows && door.position === 'keyed'}
+	<fieldset class="mt-2">
+		<legend class="sr-only">Who is admitted</legend>
+		<div class="flex flex-wrap gap-1.5">
+			<button class="pill" class:on={door.allMembers} aria-pressed={door.allMembers} onclick={() => change({ allMembers: !door.allMembers })}>All members <i>{allMembers}</i></button>
+			{#each groups as group (group.slug)}
+				<button class="pill" class:on={admitted.has(group.slug)} aria-pressed={admitted.has(group.slug)} onclick={() => toggleGroup(group.slug)}>{group.name} <i>{group.people}</i></button>
+			{/each}
+		</div>
+		{#if !groups.length}<p class="soft mt-1">There are no groups yet. <a class="quiet" href="/desk/people">Make one in People</a></p>{/if}
+		<div class="mt-2 flex flex-wrap items-center gap-1.5">
+			{#each door.people as person (person.email)}
+				<button class="pill on" title="Take {person.name} out" onclick={() => change({ people: door.people.filter((p) => p.email !== person.email).map((p) => p.email) })}>{person.name} ×</button>
+			{/each}
+			<form
+				onsubmit={(e) => {
+					e.preventDefault();
+					if (newPerson.trim()) change({ people: [...door.people.map((p) => p.email), newPerson.trim()] });
+					newPerson = '';
+				}}
+			>
+				<input class="field small" type="email" placeholder="Admit a person by e-mail" aria-label="Admit a person by e-mail" bind:value={newPerson} />
+			</form>
+		</div>
+	</fieldset>
+{/if}
+
+<div class="more">
+	<button class="quiet" aria-expanded={hoursShown} onclick={() => (hoursShown = !hoursShown)}>Hours{door.from || door.until ? ' (set)' : ''}</button>
+	{#if allowance}
+		<Checkbox checked={door.allow.save} onchange={() => change({ allow: { save: !door.allow.save } })}>Save</Checkbox>
+		<Checkbox checked={door.allow.print} onchange={() => change({ allow: { print: !door.allow.print } })}>Print</Checkbox>
+	{/if}
+	{#if (door.position === 'open' && !door.follows) || allowance}
+		<Checkbox checked={door.listed} onchange={() => change({ listed: !door.listed })}>Listed</Checkbox>
+	{/if}
+</div>
+{#if hoursShown}
+	<div class="hours">
+		<label>From <input class="field small" type="date" value={dayOnly(door.from)} onchange={(e) => change({ from: e.currentTarget.value || null })} /></label>
+		<label>until <input class="field small" type="date" value={dayOnly(door.until)} onchange={(e) => change({ until: e.currentTarget.value || null })} /></label>
+		<span class="soft">whole days, {zone}</span>
+	</div>
+{/if}
+{#if pages?.length}
+	<label class="follows"
+		>Follows
+		<select class="field small" value={door.follows?.path ?? ''} onchange={(e) => change({ follows: e.currentTarget.value || null })}>
+			<option value="">no page: a door of its own</option>
+			{#each pages as page (page.path)}<option value={page.path}>{page.title}</option>{/each}
+		</select>
+	</label>
+{/if}
+{#if allowance && !door.allow.save}
+	<p class="soft mt-1.5">With saving off the file never leaves: pages are shown as pictures. What is on a screen can still be photographed.</p>
+{/if}
+
+<style>
+	.pick {
+		display: grid;
+		grid-template-columns: repeat(4, 1fr);
+		gap: 6px;
+		margin: 8px 0;
+	}
+	.pick label {
+		border: 1px solid var(--edge);
+		border-radius: var(--corner);
+		padding: 7px 4px 5px;
+		text-align: center;
+		font-weight: 500;
+		background: var(--sheet);
+		cursor: pointer;
+	}
+	.pick :global(svg) {
+		display: block;
+		margin: 0 auto 3px;
+	}
+	.pick label.on {
+		border: 2px solid var(--brass-bright);
+		background: var(--brass-wash);
+		padding: 6px 3px 4px;
+		--sheet: var(--brass-wash);
+	}
+	.pick label:focus-within {
+		outline: 2px solid var(--brass-bright);
+		outline-offset: 2px;
+	}
+	.small {
+		height: 30px;
+		font-size: 13px;
+		width: auto;
+	}
+	.more {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 6px 16px;
+		margin-top: 8px;
+	}
+	.hours,
+	.follows {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 6px 8px;
+		margin-top: 8px;
+	}
+	.follows select {
+		padding-right: 30px;
+		max-width: 260px;
+	}
+</style>

@@ -1,0 +1,38 @@
+<script lang="ts">
+	let { documents }: { documents: readonly { slug: string; title: string; facts: string }[] } = $props();
+</script>
+
+<ul class="mt-4">
+	{#each documents as document (document.slug)}
+		<li>
+			<img src="/d/{document.slug}/cover/300.webp" alt="" loading="lazy" />
+			<span><a href="/d/{document.slug}">{document.title}</a><small>{document.facts}</small></span>
+		</li>
+	{/each}
+</ul>
+
+<style>
+	li {
+		display: flex;
+		gap: 14px;
+		align-items: center;
+		padding: 9px 0;
+		border-top: 1px solid var(--line);
+	}
+	img {
+		width: 40px;
+		max-height: 56px;
+		object-fit: contain;
+		border: 1px solid var(--line);
+		background: #fff;
+	}
+	a {
+		font: 600 16px var(--title);
+		text-decoration: none;
+	}
+	small {
+		display: block;
+		color: var(--ink-soft);
+		font-size: 13px;
+	}
+</style>

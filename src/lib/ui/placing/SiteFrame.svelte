@@ -1,0 +1,87 @@
+<!-- What stands around a page of the site: its name, its navigation, who is signed in. Nothing of the desk. -->
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { NavigationItem } from '$lib/server/placing/service';
+	let { name, navigation = [], current = '', me = null, children }: { name: string; navigation?: readonly NavigationItem[]; current?: string; me?: { name: string; staff: boolean } | null; children: Snippet } = $props();
+</script>
+
+<div class="site">
+	<a class="skip" href="#content">To the content</a>
+	<header>
+		<a class="name" href="/">{name}</a>
+		<nav aria-label="Site">
+			{#each navigation as item (item.path)}<a href={item.path} aria-current={item.path === current ? 'page' : undefined}>{item.title}</a>{/each}
+		</nav>
+		<span class="who">
+			{#if me?.staff}<a href="/desk/documents">Desk</a>{/if}
+			{#if me}<a href="/me">{me.name}</a>{:else}<a href="/sign-in{current && current !== '/' ? `?to=${encodeURIComponent(current)}` : ''}" rel="nofollow">Sign in</a>{/if}
+		</span>
+	</header>
+	<main id="content">{@render children()}</main>
+</div>
+
+<style>
+	.site {
+		min-height: 100dvh;
+		background: var(--sheet);
+	}
+	.skip {
+		position: absolute;
+		left: -9999px;
+	}
+	.skip:focus {
+		left: 8px;
+		top: 8px;
+		background: var(--sheet);
+		padding: 6px 10px;
+		z-index: 9;
+	}
+	header {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: baseline;
+		gap: 6px 26px;
+		max-width: 1040px;
+		margin: 0 auto;
+		padding: 22px 24px 14px;
+		border-bottom: 1px solid var(--line);
+	}
+	.name {
+		font: 600 19px var(--title);
+		color: var(--ink);
+		text-decoration: none;
+	}
+	nav {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 20px;
+	}
+	nav a,
+	.who a {
+		text-decoration: none;
+		font-size: 15px;
+		padding: 4px 0;
+	}
+	nav a[aria-current] {
+		border-bottom: 2px solid var(--brass-bright);
+		color: var(--ink);
+	}
+	.who {
+		margin-left: auto;
+		display: flex;
+		gap: 18px;
+	}
+	main {
+		max-width: 1040px;
+		margin: 0 auto;
+		padding: 30px 24px 60px;
+	}
+	@media (max-width: 600px) {
+		header {
+			padding: 14px 16px 10px;
+		}
+		main {
+			padding: 22px 16px 48px;
+		}
+	}
+</style>

@@ -1,0 +1,29 @@
+<!-- The ledger under a report: whose entries, the table, and the way further back. -->
+<script lang="ts">
+	import { page } from '$app/state';
+	import type { LedgerItem } from '$lib/server/readership/service';
+	import LedgerTable from './LedgerTable.svelte';
+	let { entries, of, zone, withTitle = false }: { entries: { items: readonly LedgerItem[]; next: string | null }; of: string; zone: string; withTitle?: boolean } = $props();
+	const choices = [
+		['readers', 'Readers'],
+		['staff', 'Staff'],
+		['all', 'Everything']
+	] as const;
+	function href(change: Record<string, string | null>) {
+		const params = new URLSearchParams(page.url.searchParams);
+		params.delete('cursor');
+		for (const [k, v] of Object.entries(change)) if (v) params.set(k, v);
+		return `?${params}`;
+	}
+</script>
+
+<section>
+	<h2>In the ledger <span class="flex gap-1.5">{#each choices as [value, words] (value)}<a class="pill" class:on={of === value} href={href({ of: value })} data-sveltekit-noscroll>{words}</a>{/each}</span></h2>
+	{#if entries.items.length}
+		<LedgerTable items={entries.items} {zone} {withTitle} />
+		<p class="flex justify-center gap-3 pt-3">
+			{#if page.url.searchParams.has('cursor')}<a class="btn" href={href({})} data-sveltekit-noscroll>Newest</a>{/if}
+			{#if entries.next}<a class="btn" href={href({ cursor: entries.next })} data-sveltekit-noscroll>Further back</a>{/if}
+		</p>
+	{:else}<p class="soft">No entries here yet.</p>{/if}
+</section>

@@ -1,0 +1,51 @@
+<!-- Turned away, nothing here, or something went wrong: says which, and what to do. -->
+<script lang="ts">
+	import { page } from '$app/state';
+	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
+	const name = $derived((page.data.site as { name: string } | undefined)?.name ?? 'Ianua');
+	const me = $derived((page.data.me as { name: string; staff: boolean } | null | undefined) ?? null);
+	const refused = $derived(page.status === 401 || page.status === 403);
+	const heading = $derived(page.error?.heading ?? (page.status === 404 ? 'Nothing here' : refused ? 'Not for you' : 'Something went wrong'));
+	const to = $derived(encodeURIComponent(page.url.pathname.replace(/\/turned-away$/, '') + page.url.search));
+</script>
+
+<svelte:head><title>{heading}, {name}</title><meta name="robots" content="noindex" /></svelte:head>
+<SiteFrame {name} {me}>
+	<div class="away" data-testid="turned-away">
+		<DoorMark position={refused ? 'keyed' : page.status === 404 ? 'shut' : 'ajar'} height={84} />
+		<h1>{heading}</h1>
+		<p>{page.error?.message}</p>
+		{#if page.error?.offersSignIn}<a class="btn main" href="/sign-in?to={to}">Sign in</a>{:else}<a class="btn" href="/">To the front page</a>{/if}
+		{#if page.error?.requestId}<p class="soft small">If it happens again, tell the site’s staff this number: {page.error.requestId}</p>{/if}
+	</div>
+</SiteFrame>
+
+<style>
+	.away {
+		max-width: 460px;
+		margin: 6vh auto;
+		text-align: center;
+		--sheet: var(--sheet);
+	}
+	.away :global(svg) {
+		margin: 0 auto 18px;
+		color: var(--verdigris);
+		display: block;
+	}
+	h1 {
+		font-size: 28px;
+	}
+	p {
+		margin: 10px 0 22px;
+		font-size: 16px;
+	}
+	.small {
+		font-size: 13px;
+	}
+	.away .btn {
+		height: 42px;
+		padding: 0 22px;
+		font-size: 15px;
+	}
+</style>

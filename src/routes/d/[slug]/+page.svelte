@@ -1,0 +1,95 @@
+<!-- The document page: for people, and for search engines. -->
+<script lang="ts">
+	import { page } from '$app/state';
+	import { factsWords } from '#core/placing/placement';
+	import { dayText } from '$lib/ui/parts/when';
+	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
+	let { data } = $props();
+	const document = $derived(data.document);
+	const from = $derived(data.from ? `from=${encodeURIComponent(data.from)}` : '');
+	const read = $derived(`/d/${document.slug}/read${from && `?${from}`}`);
+	const save = $derived(`/d/${document.slug}/file?save${from && `&${from}`}`);
+	// schema.org, DigitalDocument. “<” is escaped, so that no title can close the element it stands in.
+	const structured = $derived(
+		JSON.stringify({
+			'@context': 'https://schema.org',
+			'@type': 'DigitalDocument',
+			name: document.title,
+			description: document.description || undefined,
+			encodingFormat: 'application/pdf',
+			dateModified: document.changedAt,
+			inLanguage: document.language ?? undefined,
+			url: `${page.url.origin}/d/${document.slug}`,
+			thumbnailUrl: `${page.url.origin}/d/${document.slug}/cover/600.webp`
+		}).replaceAll('<', '\\u003c')
+	);
+</script>
+
+<svelte:head>
+	<title>{document.title}, {data.site.name}</title>
+	{#if document.description}<meta name="description" content={document.description} />{/if}
+	<link rel="canonical" href="{page.url.origin}/d/{document.slug}" />
+	{#if data.searchable}
+		<!-- eslint-disable-next-line svelte/no-at-html-tags -- JSON made here, “<” escaped -->
+		{@html `<script type="application/ld+json">${structured}${'<'}/script>`}
+	{:else}<meta name="robots" content="noindex" />{/if}
+</svelte:head>
+
+<SiteFrame name={data.site.name} navigation={data.navigation} me={data.me}>
+	<article>
+		<a class="cover" href={read}>
+			<img src="/d/{document.slug}/cover/600.webp" srcset="/d/{document.slug}/cover/600.webp 600w, /d/{document.slug}/cover/1200.webp 1200w" sizes="300px" width="300" height={Math.round(300 * document.ratio)} alt="Cover of {document.title}" />
+		</a>
+		<div>
+			<h1>{document.title}</h1>
+			{#if document.description}<p class="lead">{document.description}</p>{/if}
+			<p class="soft">{factsWords(document)}, {document.paper}. {dayText(document.changedAt, data.site.zone)}.</p>
+			<p class="do">
+				<a class="btn main" href={read}>Read</a>
+				{#if data.maySave}<a class="btn" href={save} download data-sveltekit-reload>Save</a>{/if}
+			</p>
+			{#if !data.maySave}<p class="soft">This may be read here, but not saved.</p>{/if}
+		</div>
+	</article>
+</SiteFrame>
+
+<style>
+	article {
+		display: grid;
+		grid-template-columns: 300px minmax(0, 1fr);
+		gap: 36px;
+	}
+	.cover img {
+		width: 100%;
+		height: auto;
+		border: 1px solid var(--line);
+		background: #fff;
+	}
+	h1 {
+		font-size: clamp(26px, 4vw, 34px);
+		overflow-wrap: anywhere;
+	}
+	.lead {
+		font-size: 17px;
+		margin: 10px 0;
+	}
+	.do {
+		display: flex;
+		gap: 10px;
+		margin: 20px 0;
+	}
+	.do .btn {
+		height: 44px;
+		padding: 0 26px;
+		font-size: 15px;
+	}
+	@media (max-width: 700px) {
+		article {
+			grid-template-columns: 1fr;
+			gap: 20px;
+		}
+		.cover {
+			max-width: 220px;
+		}
+	}
+</style>

@@ -1,0 +1,105 @@
+<!-- The desk: the lintel above every room; PDFs dropped anywhere start the intake. -->
+<script lang="ts">
+	import { goto, invalidateAll } from '$app/navigation';
+	import { page } from '$app/state';
+	import { Modal } from 'flowbite-svelte';
+	import { onMount } from 'svelte';
+	import Lintel from '$lib/ui/parts/Lintel.svelte';
+	import Notices from '$lib/ui/parts/Notices.svelte';
+	import Tray from '$lib/ui/intake/Tray.svelte';
+	import { bringIn, onBroughtIn } from '$lib/ui/intake/tray.svelte';
+	import { chooser } from '$lib/ui/intake/chooser';
+	import { isTyping, shortcutWords } from '$lib/ui/parts/shortcuts';
+	import { rooms } from '$lib/ui/parts/rooms';
+
+	let { data, children } = $props();
+	let find = $state<HTMLInputElement>();
+	let input = $state<HTMLInputElement>();
+	let over = $state(0);
+	let help = $state(false);
+
+	onMount(() => {
+		chooser.open = () => input?.click();
+		onBroughtIn((entry) => {
+			void invalidateAll();
+			// the first one in shows itself, where nothing else is open
+			if (page.url.pathname === '/desk/documents' && entry.slug) void goto(`/desk/documents/${entry.slug}${page.url.search}`, { noScroll: true, keepFocus: true });
+		});
+	});
+
+	const holdsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
+
+	function keys(event: KeyboardEvent) {
+		if (isTyping(event)) return;
+		const room = rooms[Number(event.key) - 1];
+		if (room) void goto(room.href);
+		else if (event.key === '/') find?.focus();
+		else if (event.key === 'b') input?.click();
+		else if (event.key === '?') help = true;
+		else return;
+		event.preventDefault();
+	}
+</script>
+
+<svelte:window
+	onkeydown={keys}
+	ondragenter={(e) => {
+		if (holdsFiles(e)) over++;
+	}}
+	ondragleave={(e) => {
+		if (holdsFiles(e)) over = Math.max(0, over - 1);
+	}}
+	ondragover={(e) => {
+		if (holdsFiles(e)) e.preventDefault();
+	}}
+	ondrop={(e) => {
+		over = 0;
+		if (!holdsFiles(e)) return;
+		e.preventDefault();
+		bringIn(e.dataTransfer!.files, data.maxUpload);
+	}}
+/>
+
+<Lintel siteName={data.site.name} person={data.me!} bind:find />
+<input
+	bind:this={input}
+	type="file"
+	multiple
+	accept="application/pdf,.pdf"
+	class="sr-only"
+	tabindex="-1"
+	aria-label="Choose PDF files to bring in"
+	onchange={(e) => {
+		bringIn(e.currentTarget.files ?? [], data.maxUpload);
+		e.currentTarget.value = '';
+	}}
+/>
+<main>{@render children()}</main>
+{#if over > 0}
+	<div class="drop" aria-hidden="true"><p>Let go to bring in</p></div>
+{/if}
+<Tray />
+<Notices />
+<Modal title="Shortcuts" bind:open={help} size="xs" outsideclose>
+	<dl class="grid grid-cols-[80px_1fr] gap-y-1.5">
+		{#each shortcutWords as [key, words] (key)}
+			<dt><kbd class="rounded border border-[var(--edge)] px-1.5">{key}</kbd></dt>
+			<dd>{words}</dd>
+		{/each}
+	</dl>
+</Modal>
+
+<style>
+	.drop {
+		position: fixed;
+		inset: var(--lintel) 0 0;
+		z-index: 50;
+		display: grid;
+		place-items: center;
+		background: color-mix(in oklab, var(--verdigris-wash) 85%, transparent);
+		border: 3px dashed var(--verdigris);
+		pointer-events: none;
+		font: 600 28px var(--title);
+		color: var(--verdigris);
+	}
+</style>

@@ -1,0 +1,22 @@
+// The sheet of a document: the passage from top to bottom.
+import { error, redirect } from '@sveltejs/kit';
+import type { PageServerLoad } from './$types';
+import { documentView } from '$lib/server/documents/service';
+import { countAllMembers, listGroups } from '$lib/server/people/service';
+import { listPages } from '$lib/server/placing/service';
+import { documentReport, ledger } from '$lib/server/readership/service';
+
+export const load: PageServerLoad = async ({ params, url, depends }) => {
+	depends('ianua:document');
+	const view = await documentView(params.slug);
+	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
+	if (view.slug !== params.slug) redirect(308, `/desk/documents/${view.slug}${url.search}`);
+	const [groups, allMembers, pages, report, recent] = await Promise.all([
+		listGroups(),
+		countAllMembers(),
+		listPages(),
+		documentReport(view.id, { keyed: view.door.inForce === 'keyed', count: view.door.count }, 30),
+		ledger({ document: view.id, limit: 6, of: 'readers' })
+	]);
+	return { view, groups, allMembers, pages: pages.map(({ id, path, title }) => ({ id, path, title })), report, recent: recent.items };
+};

@@ -1,0 +1,27 @@
+// The pages of the site, and making a new one.
+import { fail, redirect } from '@sveltejs/kit';
+import type { Actions, PageServerLoad } from './$types';
+import { slugOf } from '#core/documents/address';
+import { IanuaError } from '#core/errors';
+import { addPage, listPages } from '$lib/server/placing/service';
+
+export const load: PageServerLoad = async ({ url }) => ({ pages: await listPages(), place: url.searchParams.get('place') });
+
+export const actions: Actions = {
+	default: async ({ request, locals, url }) => {
+		const form = await request.formData();
+		const title = String(form.get('title') ?? '').trim();
+		const given = String(form.get('path') ?? '').trim();
+		const path = given ? (given.startsWith('/') ? given : `/${given}`) : `/${slugOf(title, 'page')}`;
+		if (!title) return fail(422, { title, path: given, trouble: 'A page needs a title.' });
+		let id: string;
+		try {
+			id = await addPage({ title, path }, locals.caller.person!.id);
+		} catch (error) {
+			if (error instanceof IanuaError) return fail(error.status, { title, path: given, trouble: error.message });
+			throw error;
+		}
+		const place = url.searchParams.get('place');
+		redirect(303, `/desk/pages/${id}${place ? `?place=${encodeURIComponent(place)}` : ''}`);
+	}
+};
