@@ -5,6 +5,8 @@ export default {
 	compilerOptions: { runes: ({ filename }) => (filename.includes('node_modules') ? undefined : true) },
 	kit: {
 		adapter: adapter({ precompress: true }),
+		// a refusal may be worded at an address deeper than the page that words it
+		paths: { relative: false },
 		// hooks.server.ts looks at the origin of every unsafe request itself, JSON included
 		csrf: { trustedOrigins: ['*'] },
 		csp: {

@@ -18,7 +18,24 @@ import { makePdf } from './pdf';
 import { loadReadership } from './readership';
 import * as scenario from './scenario';
 
-const words = ['heron', 'willow', 'paddle', 'sluice', 'towline', 'kingfisher', 'lantern', 'limestone', 'aqueduct', 'windlass', 'mallard', 'coping', 'feeder', 'summit', 'alder', 'bittern'];
+const words = [
+	'heron',
+	'willow',
+	'paddle',
+	'sluice',
+	'towline',
+	'kingfisher',
+	'lantern',
+	'limestone',
+	'aqueduct',
+	'windlass',
+	'mallard',
+	'coping',
+	'feeder',
+	'summit',
+	'alder',
+	'bittern'
+];
 /** A password for this installation alone: the demo's people are alike everywhere, their passwords are not. */
 const password = () => `${[1, 2, 3].map(() => words[randomInt(words.length)]).join('-')}-${randomInt(1000, 9999)}`;
 
@@ -46,7 +63,11 @@ async function load(): Promise<void> {
 	for (const demo of scenario.documents) {
 		const bytes = await makePdf({ ...demo.sheet, day: scenario.day(today, -demo.age) });
 		const { id, slug: first } = await bringIn(pieces(bytes), { fileName: demo.fileName }, editor);
-		const slug = await changeDocument(first, { slug: scenario.settledSlugs[demo.sheet.title] ?? first, description: demo.description, ...(demo.door ? { door: demo.door } : {}) }, editor);
+		const slug = await changeDocument(
+			first,
+			{ slug: scenario.settledSlugs[demo.sheet.title] ?? first, description: demo.description, ...(demo.door ? { door: demo.door } : {}) },
+			editor
+		);
 		const at = new Date(now - demo.age * 86_400_000);
 		await db().update(document).set({ createdAt: at }).where(eq(document.id, id));
 		await db().update(edition).set({ createdAt: at }).where(eq(edition.documentId, id));
@@ -70,7 +91,9 @@ async function load(): Promise<void> {
 		staff: { email: owner.email, password: staffPassword },
 		member: { email: member.email, password: memberPassword, groups: member.memberships.map((m) => m.group) }
 	});
-	console.log(`Loaded the demo: ${scenario.documents.length} documents, ${members.length} members, ${scenario.pages.length} pages, ${entries} entries in the ledger`);
+	console.log(
+		`Loaded the demo: ${scenario.documents.length} documents, ${members.length} members, ${scenario.pages.length} pages, ${entries} entries in the ledger`
+	);
 }
 
 async function* pieces(bytes: Buffer): AsyncGenerator<Uint8Array> {

@@ -11,7 +11,8 @@ const fonts = {
 	text: font('literata', 'literata-latin-400-normal.woff'),
 	italic: font('literata', 'literata-latin-400-italic.woff'),
 	label: font('commissioner', 'commissioner-latin-400-normal.woff'),
-	cyrillic: font('literata', 'literata-cyrillic-400-normal.woff')
+	cyrillic: font('literata', 'literata-cyrillic-400-normal.woff'),
+	cyrillicTitle: font('literata', 'literata-cyrillic-600-normal.woff')
 };
 
 export type Drawing = 'flight' | 'map' | 'levels' | 'table' | 'culvert';
@@ -64,9 +65,18 @@ export function makePdf(sheet: Sheet): Promise<Buffer> {
 
 	const { width, height } = pdf.page;
 	pdf.rect(0, 0, width, 10).fill(sheet.colour);
-	pdf.fillColor(sheet.colour).font('title').fontSize(sheet.size === 'A5' ? 22 : 30).text(sheet.title, 60, 84, { width: width - 120 });
+	pdf
+		.fillColor(sheet.colour)
+		.font(sheet.cyrillic ? 'cyrillicTitle' : 'title')
+		.fontSize(sheet.size === 'A5' ? 22 : 30)
+		.text(sheet.title, 60, 84, { width: width - 120 });
 	pdf.moveDown(0.3).fillColor(ink).font('italic').fontSize(13).text(sheet.subtitle);
-	pdf.moveDown(0.4).font('label').fontSize(9.5).fillColor('#51605d').text(`Ternwell & Oxmere Canal Society, ${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })}`);
+	pdf
+		.moveDown(0.4)
+		.font('label')
+		.fontSize(9.5)
+		.fillColor('#51605d')
+		.text(`Ternwell & Oxmere Canal Society, ${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })}`);
 	if (sheet.cyrillic) pdf.moveDown(1).font('cyrillic').fontSize(14).fillColor(ink).text(sheet.cyrillic, { lineGap: 4 });
 	pdf.moveDown(1.4);
 
@@ -85,7 +95,11 @@ export function makePdf(sheet: Sheet): Promise<Buffer> {
 			pdf.y = top + drawingHeight + 14;
 		}
 		for (const paragraph of section.paragraphs) {
-			pdf.font('text').fontSize(11.5).fillColor(ink).text(paragraph, 60, pdf.y, { width: width - 120, lineGap: 3.2, align: 'left' });
+			pdf
+				.font('text')
+				.fontSize(11.5)
+				.fillColor(ink)
+				.text(paragraph, 60, pdf.y, { width: width - 120, lineGap: 3.2, align: 'left' });
 			pdf.moveDown(0.6);
 		}
 		pdf.moveDown(0.6);
@@ -94,7 +108,11 @@ export function makePdf(sheet: Sheet): Promise<Buffer> {
 	for (let i = start; i < start + count; i++) {
 		pdf.switchToPage(i);
 		pdf.page.margins.bottom = 0;
-		pdf.font('label').fontSize(9).fillColor('#51605d').text(String(i + 1), 0, pdf.page.height - 40, { width: pdf.page.width, align: 'center' });
+		pdf
+			.font('label')
+			.fontSize(9)
+			.fillColor('#51605d')
+			.text(String(i + 1), 0, pdf.page.height - 40, { width: pdf.page.width, align: 'center' });
 	}
 	if (sheet.script) {
 		// PDFKit's root dictionary takes any entry; the action runs in programs that allow it, never in the reading room
@@ -120,8 +138,12 @@ function draw(pdf: PDFKit.PDFDocument, drawing: Drawing, x: number, y: number, w
 		}
 		case 'map': {
 			pdf.rect(x, y, w, h).fill('#f2eee2');
-			pdf.lineWidth(6).strokeColor('#9abfb6').moveTo(x, y + h * 0.7);
-			for (let i = 1; i <= 6; i++) pdf.quadraticCurveTo(x + (w * (i - 0.5)) / 6, y + h * (0.2 + 0.6 * random.next()), x + (w * i) / 6, y + h * (0.35 + 0.35 * random.next()));
+			pdf
+				.lineWidth(6)
+				.strokeColor('#9abfb6')
+				.moveTo(x, y + h * 0.7);
+			for (let i = 1; i <= 6; i++)
+				pdf.quadraticCurveTo(x + (w * (i - 0.5)) / 6, y + h * (0.2 + 0.6 * random.next()), x + (w * i) / 6, y + h * (0.35 + 0.35 * random.next()));
 			pdf.stroke();
 			pdf.font('label').fontSize(8);
 			for (const [i, name] of ['Ternwell', 'Long Pound', 'Upper flight', 'Oxmere'].entries()) {
@@ -133,7 +155,10 @@ function draw(pdf: PDFKit.PDFDocument, drawing: Drawing, x: number, y: number, w
 		case 'levels': {
 			pdf.rect(x, y, w, h).fill('#ffffff').rect(x, y, w, h).lineWidth(0.7).stroke('#8d8672');
 			let level = 0.5;
-			pdf.lineWidth(1.6).strokeColor(deep).moveTo(x, y + h * level);
+			pdf
+				.lineWidth(1.6)
+				.strokeColor(deep)
+				.moveTo(x, y + h * level);
 			for (let i = 1; i <= 40; i++) {
 				level = Math.min(0.9, Math.max(0.1, level + (random.next() - 0.5) * 0.14));
 				pdf.lineTo(x + (w * i) / 40, y + h * level);
@@ -145,17 +170,40 @@ function draw(pdf: PDFKit.PDFDocument, drawing: Drawing, x: number, y: number, w
 			const rows = 6;
 			for (let r = 0; r < rows; r++) {
 				if (r === 0) pdf.rect(x, y, w, h / rows).fill(colour);
-				pdf.lineWidth(0.6).strokeColor('#8d8672').moveTo(x, y + ((r + 1) * h) / rows).lineTo(x + w, y + ((r + 1) * h) / rows).stroke();
-				pdf.font('label').fontSize(9).fillColor(r === 0 ? '#ffffff' : ink);
-				const cells = r === 0 ? ['Lock', 'From', 'Until', 'Work'] : [`Lock ${r * 2}`, `${random.whole(4, 28)} January`, `${random.whole(1, 20)} March`, random.pick(['Gates', 'Sill', 'Paddle gear', 'Masonry'])];
+				pdf
+					.lineWidth(0.6)
+					.strokeColor('#8d8672')
+					.moveTo(x, y + ((r + 1) * h) / rows)
+					.lineTo(x + w, y + ((r + 1) * h) / rows)
+					.stroke();
+				pdf
+					.font('label')
+					.fontSize(9)
+					.fillColor(r === 0 ? '#ffffff' : ink);
+				const cells =
+					r === 0
+						? ['Lock', 'From', 'Until', 'Work']
+						: [`Lock ${r * 2}`, `${random.whole(4, 28)} January`, `${random.whole(1, 20)} March`, random.pick(['Gates', 'Sill', 'Paddle gear', 'Masonry'])];
 				cells.forEach((cell, c) => pdf.text(cell, x + 8 + (c * w) / 4, y + (r * h) / rows + h / rows / 2 - 5, { lineBreak: false }));
 			}
 			break;
 		}
 		case 'culvert': {
 			pdf.rect(x, y, w, h).fill('#ece6da');
-			pdf.moveTo(x + w * 0.3, y + h).lineTo(x + w * 0.3, y + h * 0.55).quadraticCurveTo(x + w * 0.5, y + h * 0.05, x + w * 0.7, y + h * 0.55).lineTo(x + w * 0.7, y + h).fill('#ffffff');
-			pdf.lineWidth(3).strokeColor('#835a10').moveTo(x + w * 0.3, y + h).lineTo(x + w * 0.3, y + h * 0.55).quadraticCurveTo(x + w * 0.5, y + h * 0.05, x + w * 0.7, y + h * 0.55).lineTo(x + w * 0.7, y + h).stroke();
+			pdf
+				.moveTo(x + w * 0.3, y + h)
+				.lineTo(x + w * 0.3, y + h * 0.55)
+				.quadraticCurveTo(x + w * 0.5, y + h * 0.05, x + w * 0.7, y + h * 0.55)
+				.lineTo(x + w * 0.7, y + h)
+				.fill('#ffffff');
+			pdf
+				.lineWidth(3)
+				.strokeColor('#835a10')
+				.moveTo(x + w * 0.3, y + h)
+				.lineTo(x + w * 0.3, y + h * 0.55)
+				.quadraticCurveTo(x + w * 0.5, y + h * 0.05, x + w * 0.7, y + h * 0.55)
+				.lineTo(x + w * 0.7, y + h)
+				.stroke();
 			break;
 		}
 	}

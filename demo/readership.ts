@@ -24,10 +24,28 @@ const outside = ['paddlers.example.net', 'walks.example.com', 'news.example.net'
 const rhythm = [1.3, 0.7, 0.8, 0.9, 1.1, 1.4, 1.2];
 
 /** Writes the ledger of the last `days` days. Every entry is what the chain would have made of such a request. */
-export async function loadReadership(documents: readonly Popular[], readers: readonly DemoReader[], groupIds: ReadonlyMap<string, string>, staffId: string, now: number, zone: string, days = 42): Promise<number> {
+export async function loadReadership(
+	documents: readonly Popular[],
+	readers: readonly DemoReader[],
+	groupIds: ReadonlyMap<string, string>,
+	staffId: string,
+	now: number,
+	zone: string,
+	days = 42
+): Promise<number> {
 	const random = new Random(1898);
-	const placements = await sql()<{ id: string; page_id: string; slug: string }[]>`select p.id, p.page_id, d.slug from placement p join document d on d.id = p.document_id where p.published`;
-	const whos = readers.map((r): Who & { id: string } => ({ kind: 'member', id: r.id, suspended: false, memberships: r.memberships.map((m) => ({ group: groupIds.get(m.group)!, span: spanOf(m.from, m.until, zone) })) }));
+	const placements = await sql()<
+		{ id: string; page_id: string; slug: string }[]
+	>`select p.id, p.page_id, d.slug from placement p join document d on d.id = p.document_id where p.published`;
+	const openPages = new Set(
+		(await sql()<{ id: string }[]>`select p.id from page p join door d on d.id = p.door_id where d.position = 'open'`).map((p) => p.id)
+	);
+	const whos = readers.map((r): Who & { id: string } => ({
+		kind: 'member',
+		id: r.id,
+		suspended: false,
+		memberships: r.memberships.map((m) => ({ group: groupIds.get(m.group)!, span: spanOf(m.from, m.until, zone) }))
+	}));
 	const rows: Record<string, unknown>[] = [];
 
 	for (const { slug, weekly, age } of documents) {
@@ -35,12 +53,30 @@ export async function loadReadership(documents: readonly Popular[], readers: rea
 		if (!found) throw new Error(`demo: no document ${slug}`);
 		const places = placements.filter((p) => p.slug === slug);
 		const enter = (at: number, kind: string, who: Who & { id?: string }, reader: string, extra: Record<string, unknown> = {}) => {
-			const place = places.length && random.next() < 0.75 ? random.pick(places) : null;
+			// somebody turned away at the document came from a page that let them in
+			const from = kind === 'turned-away' ? places.filter((p) => openPages.has(p.page_id)) : places;
+			const place = from.length && random.next() < 0.75 ? random.pick(from) : null;
 			const site = !place && random.next() < 0.3 ? random.pick(outside) : null;
 			const id = v7({ msecs: at });
 			rows.push({
-				id, at: new Date(at), kind, document_id: found.id, edition_id: found.edition.id, reading_id: id, reader, who: who.kind, person_id: who.id ?? null, reason: null,
-				source_kind: place ? 'page' : site ? 'outside' : 'direct', page_id: place?.page_id ?? null, placement_id: place?.id ?? null, outside: site, staff: who.kind === 'staff', robot: false, preload: false, ...extra
+				id,
+				at: new Date(at),
+				kind,
+				document_id: found.id,
+				edition_id: found.edition.id,
+				reading_id: id,
+				reader,
+				who: who.kind,
+				person_id: who.id ?? null,
+				reason: null,
+				source_kind: place ? 'page' : site ? 'outside' : 'direct',
+				page_id: place?.page_id ?? null,
+				placement_id: place?.id ?? null,
+				outside: site,
+				staff: who.kind === 'staff',
+				robot: false,
+				preload: false,
+				...extra
 			});
 		};
 		const open = found.position === 'open' || found.position === 'ajar';
@@ -50,8 +86,8 @@ export async function loadReadership(documents: readonly Popular[], readers: rea
 			const expected = (weekly / 7) * rhythm[new Date(start).getUTCDay()]! * burst;
 			const count = Math.floor(expected) + (random.next() < expected % 1 ? 1 : 0);
 			for (let n = 0; n < count; n++) {
-				// between seven in the morning and eleven at night, and never after now
-				const at = Math.min(Date.parse(`${new Date(start).toISOString().slice(0, 10)}T07:00Z`) + Math.floor(random.next() * 16 * 3_600_000), now - 60_000 * (n + 1));
+				// between seven in the morning and eleven at night
+				const at = Date.parse(`${new Date(start).toISOString().slice(0, 10)}T07:00Z`) + Math.floor(random.next() * 16 * 3_600_000);
 				const asVisitor = open ? random.next() < 0.8 : random.next() < 0.15;
 				const who: Who & { id?: string } = asVisitor ? { kind: 'visitor' } : random.pick(whos);
 				const reader = who.kind === 'member' ? `p:${who.id}` : `c:demo-${random.whole(1, 400)}`;
@@ -65,8 +101,21 @@ export async function loadReadership(documents: readonly Popular[], readers: rea
 				if (random.next() < 0.06) enter(at + 12_000, 'opened', who, reader); // a double click
 				if (found.thing.door.allow.save && random.next() < 0.28) enter(at + random.whole(40, 400) * 1000, 'saved', who, reader);
 			}
-			if (open && random.next() < 0.3) enter(start - 3_600_000, 'opened', { kind: 'visitor' }, `a:robot-${random.whole(1, 3)}`, { robot: true, source_kind: 'direct', page_id: null, placement_id: null, outside: null });
-			if (random.next() < 0.12) enter(start - 1_800_000, 'opened', { kind: 'staff', id: staffId }, `p:${staffId}`, { source_kind: 'desk', page_id: null, placement_id: null, outside: null });
+			if (open && random.next() < 0.3)
+				enter(start - 3_600_000, 'opened', { kind: 'visitor' }, `a:robot-${random.whole(1, 3)}`, {
+					robot: true,
+					source_kind: 'direct',
+					page_id: null,
+					placement_id: null,
+					outside: null
+				});
+			if (random.next() < 0.12)
+				enter(start - 1_800_000, 'opened', { kind: 'staff', id: staffId }, `p:${staffId}`, {
+					source_kind: 'desk',
+					page_id: null,
+					placement_id: null,
+					outside: null
+				});
 		}
 	}
 	const kept = rows.filter((r) => (r.at as Date).getTime() < now);

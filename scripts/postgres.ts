@@ -26,7 +26,9 @@ function programs(): string {
 }
 
 function postgresUser(): { uid: number; gid: number } {
-	const line = readFileSync('/etc/passwd', 'utf8').split('\n').find((l) => l.startsWith('postgres:'));
+	const line = readFileSync('/etc/passwd', 'utf8')
+		.split('\n')
+		.find((l) => l.startsWith('postgres:'));
 	if (!line) throw new Error('There is no user “postgres” on this machine.');
 	const [, , uid, gid] = line.split(':');
 	return { uid: Number(uid), gid: Number(gid) };
@@ -62,7 +64,11 @@ export async function startPostgres(data: string, { quick = false } = {}): Promi
 	mkdirSync(data, { recursive: true });
 	let folder = resolve(data, 'postgres');
 	if (asRoot && !passable(dirname(folder))) {
-		folder = join('/var/lib/ianua', `${basename(resolve(data)).replace(/^\./, '')}-${createHash('sha256').update(resolve(data)).digest('hex').slice(0, 8)}`, 'postgres');
+		folder = join(
+			'/var/lib/ianua',
+			`${basename(resolve(data)).replace(/^\./, '')}-${createHash('sha256').update(resolve(data)).digest('hex').slice(0, 8)}`,
+			'postgres'
+		);
 		console.log(`The data folder is closed to the user postgres, so the database lies in ${folder}.`);
 	}
 	mkdirSync(folder, { recursive: true, mode: 0o755 });
@@ -92,7 +98,13 @@ export async function startPostgres(data: string, { quick = false } = {}): Promi
 	const running = runningPort(cluster);
 	const port = running ?? (await freePort());
 	if (running === null) {
-		const options = [`-p ${port}`, '-c listen_addresses=127.0.0.1', '-c unix_socket_directories=', '-c max_connections=200', ...(quick ? ['-c fsync=off', '-c full_page_writes=off'] : [])];
+		const options = [
+			`-p ${port}`,
+			'-c listen_addresses=127.0.0.1',
+			'-c unix_socket_directories=',
+			'-c max_connections=200',
+			...(quick ? ['-c fsync=off', '-c full_page_writes=off'] : [])
+		];
 		call('pg_ctl', ['-D', cluster, '-l', join(folder, 'postgres.log'), '-w', '-t', '60', '-o', options.join(' '), 'start'], folder);
 	}
 	return {

@@ -53,7 +53,10 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 	};
 	try {
 		if (demo) {
-			execFileSync('node', ['--import', 'tsx', 'demo/load.ts'], { env: { ...environment, IANUA_POSTGRES_PORT: String(postgres?.port ?? '') }, stdio: ['ignore', 'inherit', 'inherit'] });
+			execFileSync('node', ['--import', 'tsx', 'demo/load.ts'], {
+				env: { ...environment, IANUA_POSTGRES_PORT: String(postgres?.port ?? '') },
+				stdio: ['ignore', 'inherit', 'inherit']
+			});
 		}
 		const child = fork('scripts/serve.ts', { execArgv: ['--import', 'tsx'], env: environment, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
 		const ended = new Promise<number>((done) => child.once('exit', (code) => done(code ?? 0)));

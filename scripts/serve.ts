@@ -27,7 +27,12 @@ function tooMuch(request: IncomingMessage): number | null {
 }
 
 function addressOf(request: IncomingMessage): string {
-	const forwarded = IANUA_TRUST_PROXY ? String(request.headers['x-forwarded-for'] ?? '').split(',').pop()?.trim() : '';
+	const forwarded = IANUA_TRUST_PROXY
+		? String(request.headers['x-forwarded-for'] ?? '')
+				.split(',')
+				.pop()
+				?.trim()
+		: '';
 	return forwarded || (request.socket.remoteAddress ?? '');
 }
 

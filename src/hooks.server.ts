@@ -55,7 +55,11 @@ export const handle: Handle = async ({ event, resolve }) => {
 		if (!person) redirect(303, `/sign-in?to=${encodeURIComponent(pathname + event.url.search)}`);
 		if (who.kind !== 'staff') error(403, { code: 'staff-only', message: 'The desk is for staff. You are signed in as a member.' });
 	}
-	if (pathname.startsWith('/api/auth')) event.request.headers.set(addressHeader, event.getClientAddress());
+	if (pathname.startsWith('/api/auth')) {
+		event.request.headers.set(addressHeader, event.getClientAddress());
+		// foreign() has looked at the origin; a program that names none is not turned down for that by better-auth
+		if (!event.request.headers.has('origin')) event.request.headers.set('origin', settings().IANUA_ORIGIN);
+	}
 
 	const theme = /^(light|dark)$/.exec(event.cookies.get('ianua_theme') ?? '')?.[1] ?? 'system';
 	const response = await svelteKitHandler({
@@ -71,7 +75,10 @@ export const handle: Handle = async ({ event, resolve }) => {
 	if (!headers.has('referrer-policy')) headers.set('referrer-policy', 'strict-origin-when-cross-origin');
 	if (!headers.has('cache-control')) headers.set('cache-control', 'private, no-cache');
 	if (isApi || response.status >= 400) {
-		log().info({ requestId: event.locals.requestId, method: event.request.method, path: pathname, status: response.status, ms: Math.round(performance.now() - started) }, 'request');
+		log().info(
+			{ requestId: event.locals.requestId, method: event.request.method, path: pathname, status: response.status, ms: Math.round(performance.now() - started) },
+			'request'
+		);
 	}
 	return response;
 };

@@ -54,9 +54,7 @@ export const DoorChange = Type.Object(
 		follows: Type.Optional(Type.Union([Type.String({ maxLength: 400 }), Type.Null()])),
 		from: Type.Optional(Bound),
 		until: Type.Optional(Bound),
-		allow: Type.Optional(
-			Type.Object({ save: Type.Optional(Type.Boolean()), print: Type.Optional(Type.Boolean()) }, { additionalProperties: false })
-		),
+		allow: Type.Optional(Type.Object({ save: Type.Optional(Type.Boolean()), print: Type.Optional(Type.Boolean()) }, { additionalProperties: false })),
 		listed: Type.Optional(Type.Boolean()),
 		turnedAway: Type.Optional(
 			Type.Union([

@@ -44,10 +44,9 @@ export function allowanceWords(allow: Allowance): string {
 export function whoWords(reach: Reach): string {
 	if (reach.position === 'shut') return 'Staff only';
 	if (reach.position === 'open') return 'Everyone';
-	if (reach.position === 'ajar') return 'Whoever has the address';
+	if (reach.position === 'ajar') return 'With the address';
 	if (reach.allMembers) return 'All members';
-	const people =
-		reach.people.length > 3 ? [counted(reach.people.length, 'named person', 'named people')] : [...reach.people];
+	const people = reach.people.length > 3 ? [counted(reach.people.length, 'named person', 'named people')] : [...reach.people];
 	return [...reach.groups, ...people].join(', ') || 'Nobody yet';
 }
 
@@ -82,8 +81,7 @@ function subject(reach: Reach): string {
 function tail(reach: Reach): string {
 	if (reach.position === 'ajar') return '; it is not listed, and search engines are told to keep out';
 	if (reach.position === 'open' && !reach.listed) return '; it is not listed';
-	if (reach.position === 'keyed' && !reach.allMembers && !reach.groups.length && !reach.people.length)
-		return ': no group and no person is admitted yet';
+	if (reach.position === 'keyed' && !reach.allMembers && !reach.groups.length && !reach.people.length) return ': no group and no person is admitted yet';
 	return '';
 }
 
@@ -116,9 +114,17 @@ export function refusalWords(code: RefusedCode, zone: string, facts: { at?: Inst
 		case 'sign-in':
 			return { heading: 'For members', words: 'This is kept for members. Sign in, and if you are among those it is meant for, it opens.', offersSignIn: true };
 		case 'membership-not-yet':
-			return { heading: 'Your membership has not begun', words: `Your membership${group} begins on ${boundWords(facts.at!, zone, 'from')}; this opens to you then.`, offersSignIn: false };
+			return {
+				heading: 'Your membership has not begun',
+				words: `Your membership${group} begins on ${boundWords(facts.at!, zone, 'from')}; this opens to you then.`,
+				offersSignIn: false
+			};
 		case 'membership-lapsed':
-			return { heading: 'Your membership has run out', words: `Your membership${group} ran until ${boundWords(facts.at!, zone, 'until')}. Once it is renewed, this opens to you again.`, offersSignIn: false };
+			return {
+				heading: 'Your membership has run out',
+				words: `Your membership${group} ran until ${boundWords(facts.at!, zone, 'until')}. Once it is renewed, this opens to you again.`,
+				offersSignIn: false
+			};
 		case 'not-admitted':
 			return { heading: 'Not for your groups', words: 'You are signed in, but this is kept for other groups than yours.', offersSignIn: false };
 		case 'save-not-allowed':

@@ -48,7 +48,13 @@ export function titleFromFileName(name: string): string {
 }
 
 /** Titles that programs leave behind and nobody chose: names of source files, 'untitled', bare numbers. Common practice, no source. */
-const unchosen = [/^untitled/i, /^(microsoft|ms) ?word/i, /\.(docx?|odt|pptx?|xlsx?|indd|qxp|tex|dvi|pages|rtf|pdf)$/i, /^[\d\W]+$/, /^(slide|page|document|title)\s*\d*$/i];
+const unchosen = [
+	/^untitled/i,
+	/^(microsoft|ms) ?word/i,
+	/\.(docx?|odt|pptx?|xlsx?|indd|qxp|tex|dvi|pages|rtf|pdf)$/i,
+	/^[^\p{L}]+$/u,
+	/^(slide|page|document|title)\s*\d*$/i
+];
 
 /** The title to propose: the file's own where somebody chose it, else the cleaned file name. */
 export function proposedTitle(ownTitle: string | null, fileName: string): string {
@@ -59,6 +65,5 @@ export function proposedTitle(ownTitle: string | null, fileName: string): string
 
 /** The last part of a path, without control characters: a name that may stand on a screen and in a header. */
 export function baseName(name: string): string {
-	// eslint-disable-next-line no-control-regex
 	return (name.split(/[\\/]/).pop() ?? '').replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, '').trim();
 }

@@ -53,10 +53,15 @@ export function conditionOf(facts: Facts): Condition {
 		findings.push({ code: 'no-text', text: 'The pages are pictures without text: nobody can find words in it or have it read aloud.' });
 	}
 	if (facts.active.length) {
-		findings.push({ code: 'active-content', text: `It carries active content (${facts.active.join(', ')}). The reading room never runs it; a saved copy may.` });
+		findings.push({
+			code: 'active-content',
+			text: `It carries active content (${facts.active.join(', ')}). The reading room never runs it; a saved copy may.`
+		});
 	}
-	if (facts.repaired) findings.push({ code: 'repaired', text: 'Its structure is damaged in places; all pages can be shown, but some programs may refuse a saved copy.' });
-	if (facts.encrypted && !facts.permits.print) findings.push({ code: 'print-forbidden', text: 'The file itself forbids printing; some programs will not print a saved copy.' });
+	if (facts.repaired)
+		findings.push({ code: 'repaired', text: 'Its structure is damaged in places; all pages can be shown, but some programs may refuse a saved copy.' });
+	if (facts.encrypted && !facts.permits.print)
+		findings.push({ code: 'print-forbidden', text: 'The file itself forbids printing; some programs will not print a saved copy.' });
 	if (facts.encrypted && !facts.permits.copy) findings.push({ code: 'copy-forbidden', text: 'The file itself forbids copying its text.' });
 	return { status: findings.length ? 'look' : 'sound', findings };
 }

@@ -35,7 +35,6 @@ export function kindOf(start: Uint8Array): string {
 	for (const [magic, words] of kinds) if (text.startsWith(magic)) return words;
 	if (/^\s*(<!doctype html|<html|<head|<body)/i.test(text)) return 'a web page';
 	if (/^\s*<\?xml|^\s*<svg/i.test(text)) return 'an XML file';
-	// eslint-disable-next-line no-control-regex
 	if (text && !/[\u0000-\u0008\u000e-\u001f]/.test(text)) return 'a text file';
 	return 'another kind of file';
 }

@@ -3,10 +3,7 @@
 export const pointsPerMm = 72 / 25.4;
 
 /** ISO 216 sizes in mm: each is the one before halved across its long side, rounded down to the millimetre. */
-const iso: readonly (readonly [string, number, number])[] = [
-	...halvings('A', 841, 1189, 11),
-	...halvings('B', 1000, 1414, 11)
-];
+const iso: readonly (readonly [string, number, number])[] = [...halvings('A', 841, 1189, 11), ...halvings('B', 1000, 1414, 11)];
 
 const us: readonly (readonly [string, number, number])[] = [
 	['Letter', 612, 792],

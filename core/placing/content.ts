@@ -75,6 +75,15 @@ export function settled(content: Article, freshId: () => string): Article {
 	return walk(content as ContentNode, false) as Article;
 }
 
+/** Content as it is sent to readers: of a placement only its id and form, for which document it is may be nobody's business. */
+export function bare(content: Article): ContentNode {
+	const walk = (node: ContentNode): ContentNode => {
+		if (node.type === 'placement') return { type: 'placement', attrs: { id: node.attrs?.id, form: node.attrs?.form } };
+		return node.content ? { ...node, content: node.content.map(walk) } : node;
+	};
+	return walk(content as ContentNode);
+}
+
 /** Every placement of a page, in the order in which they stand. The content has been `settled`. */
 export function placementsOf(content: Article): KeptPlacement[] {
 	const out: KeptPlacement[] = [];

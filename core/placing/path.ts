@@ -4,7 +4,21 @@ export const pagePathPattern = '^/$|^(?:/[a-z0-9]+(?:-[a-z0-9]+)*)+$';
 
 /** First parts of paths that are the application's own; no page may stand there. */
 export const reservedParts: readonly string[] = [
-	'd', 'k', 'embed', 'oembed', 'desk', 'api', 'sign-in', 'me', 'begin', 'healthz', 'sitemap.xml', 'robots.txt', '_app', 'pdfjs', 'brand'
+	'd',
+	'k',
+	'embed',
+	'oembed',
+	'desk',
+	'api',
+	'sign-in',
+	'me',
+	'begin',
+	'healthz',
+	'sitemap.xml',
+	'robots.txt',
+	'_app',
+	'pdfjs',
+	'brand'
 ];
 
 /** Why a path cannot be a page's, or null where it can. */

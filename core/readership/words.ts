@@ -17,9 +17,9 @@ export function documentAnswer(figures: Figures, admitted: number | null, readMe
 	if (admitted !== null) {
 		if (admitted === 0) out.push({ text: 'Nobody but staff may open it today' });
 		else {
-			out.push({ text: `${readMembers} of the ${admitted}`, tone: 'strong' }, { text: ` who may open it ${readMembers === 1 ? 'has' : 'have'}` });
+			out.push({ text: `${readMembers} of the ${admitted}`, tone: 'strong' }, { text: ` who may open it ${readMembers === 1 ? 'has' : 'have'} done so` });
 		}
-		out.push({ text: `, in the last ${days} days: ` });
+		out.push({ text: ` in the last ${days} days: ` });
 	} else if (figures.readers) {
 		out.push({ text: counted(figures.readers, 'reader', 'readers'), tone: 'strong' }, { text: ` in the last ${days} days: ` });
 	} else out.push({ text: `Nobody in the last ${days} days: ` });

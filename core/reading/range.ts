@@ -17,7 +17,10 @@ export function byteRange(field: string | null | undefined, size: number): ByteR
 	// 14.1: range units are case-insensitive. 14.1.1: ranges-specifier = range-unit "=" range-set
 	const m = /^\s*bytes\s*=\s*(.*)$/i.exec(field);
 	if (!m) return 'whole';
-	const specs = m[1]!.split(',').map((s) => s.trim()).filter(Boolean);
+	const specs = m[1]!
+		.split(',')
+		.map((s) => s.trim())
+		.filter(Boolean);
 	if (specs.length !== 1) return 'whole';
 	const spec = /^(\d*)-(\d*)$/.exec(specs[0]!);
 	if (!spec || (spec[1] === '' && spec[2] === '')) return 'whole';

@@ -26,7 +26,6 @@
 		max-width: 460px;
 		margin: 6vh auto;
 		text-align: center;
-		--sheet: var(--sheet);
 	}
 	.away :global(svg) {
 		margin: 0 auto 18px;

@@ -12,7 +12,10 @@ const Environment = Type.Object({
 	IANUA_SECRET: Type.String({ minLength: 32 }),
 	IANUA_MAX_UPLOAD: Type.Integer({ minimum: 1, default: 200_000_000 }),
 	IANUA_TRUST_PROXY: Type.Boolean({ default: false }),
-	IANUA_LOG: Type.Union(['debug', 'info', 'warn', 'error', 'silent'].map((l) => Type.Literal(l)), { default: 'info' })
+	IANUA_LOG: Type.Union(
+		['debug', 'info', 'warn', 'error', 'silent'].map((l) => Type.Literal(l)),
+		{ default: 'info' }
+	)
 });
 
 export type Settings = Static<typeof Environment> & {

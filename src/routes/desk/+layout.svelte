@@ -23,7 +23,8 @@
 		onBroughtIn((entry) => {
 			void invalidateAll();
 			// the first one in shows itself, where nothing else is open
-			if (page.url.pathname === '/desk/documents' && entry.slug) void goto(`/desk/documents/${entry.slug}${page.url.search}`, { noScroll: true, keepFocus: true });
+			if (page.url.pathname === '/desk/documents' && entry.slug)
+				void goto(`/desk/documents/${entry.slug}${page.url.search}`, { noScroll: true, keepFocus: true });
 		});
 	});
 

@@ -14,7 +14,9 @@
 	{#if data.memberships.length}
 		<h2>Your memberships</h2>
 		<ul>
-			{#each data.memberships as m (m.group)}<li>{m.group}{m.current ? '' : ', not current'}{#if m.until}<span class="soft"> until {m.until}</span>{/if}</li>{/each}
+			{#each data.memberships as m (m.group)}<li>
+					{m.group}{m.current ? '' : ', not current'}{#if m.until}<span class="soft"> until {m.until}</span>{/if}
+				</li>{/each}
 		</ul>
 	{/if}
 	<h2>What you may read</h2>

@@ -66,7 +66,15 @@ export interface DoorView {
 export interface DoorViewJson extends Omit<DoorView, 'groups' | 'people'> {
 	readonly groups: DoorView['groups'];
 	readonly people: DoorView['people'];
-	readonly force: { readonly position: Position; readonly allMembers: boolean; readonly listed: boolean; readonly from: string | null; readonly until: string | null; readonly groups: readonly string[]; readonly people: readonly string[] };
+	readonly force: {
+		readonly position: Position;
+		readonly allMembers: boolean;
+		readonly listed: boolean;
+		readonly from: string | null;
+		readonly until: string | null;
+		readonly groups: readonly string[];
+		readonly people: readonly string[];
+	};
 }
 
 /** The reach of a door view: what the sentence is made from. */
@@ -94,14 +102,20 @@ export async function insertDoor(tx: Queryable, actor: string | null, position: 
 }
 
 /** Changes a door; only what is named changes. Writes the audit trail for the thing whose door it is. */
-export async function changeDoor(tx: Queryable, doorId: string, change: DoorChange, of: { actor: string | null; kind: 'document' | 'page'; thing: string }): Promise<void> {
+export async function changeDoor(
+	tx: Queryable,
+	doorId: string,
+	change: DoorChange,
+	of: { actor: string | null; kind: 'document' | 'page'; thing: string }
+): Promise<void> {
 	const [before] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorJson }];
 	for (const bound of [change.from, change.until]) {
 		if (bound && !isDay(bound) && Number.isNaN(Date.parse(bound))) throw new IanuaError('not-valid', { detail: `“${bound}” is neither a day nor an instant` });
 	}
 	const [from, until] = [change.from === undefined ? before.door.from : change.from, change.until === undefined ? before.door.until : change.until];
 	const hours = spanOf(from, until, 'UTC');
-	if (hours.from !== null && hours.until !== null && hours.from >= hours.until) throw new IanuaError('not-valid', { detail: 'the hours end before they begin' });
+	if (hours.from !== null && hours.until !== null && hours.from >= hours.until)
+		throw new IanuaError('not-valid', { detail: 'the hours end before they begin' });
 
 	let followsPage: string | null | undefined;
 	if (change.follows !== undefined) {
@@ -140,5 +154,12 @@ export async function changeDoor(tx: Queryable, doorId: string, change: DoorChan
 		if (ids.size) await tx.insert(doorPerson).values([...ids.values()].map((personId) => ({ doorId, personId })));
 	}
 	const [after] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorJson }];
-	await writeAudit(tx, { actor: of.actor, action: 'door-set', kind: of.kind, thing: of.thing, before: before.door, after: { ...after.door, follows: change.follows } });
+	await writeAudit(tx, {
+		actor: of.actor,
+		action: 'door-set',
+		kind: of.kind,
+		thing: of.thing,
+		before: before.door,
+		after: { ...after.door, follows: change.follows }
+	});
 }

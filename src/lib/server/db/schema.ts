@@ -17,7 +17,9 @@ export const person = pgTable(
 		email: text('email').notNull().unique(),
 		emailVerified: boolean('email_verified').notNull().default(false),
 		image: text('image'),
-		role: text('role', { enum: ['owner', 'editor', 'member'] }).notNull().default('member'),
+		role: text('role', { enum: ['owner', 'editor', 'member'] })
+			.notNull()
+			.default('member'),
 		suspended: boolean('suspended').notNull().default(false),
 		createdAt: at('created_at').notNull().defaultNow(),
 		updatedAt: at('updated_at').notNull().defaultNow()
@@ -30,7 +32,9 @@ export const session = pgTable(
 	{
 		id: id(),
 		token: text('token').notNull().unique(),
-		userId: uuid('person_id').notNull().references(() => person.id, { onDelete: 'cascade' }),
+		userId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' }),
 		expiresAt: at('expires_at').notNull(),
 		ipAddress: text('ip_address'),
 		userAgent: text('user_agent'),
@@ -46,7 +50,9 @@ export const account = pgTable(
 		id: id(),
 		accountId: text('account_id').notNull(),
 		providerId: text('provider_id').notNull(),
-		userId: uuid('person_id').notNull().references(() => person.id, { onDelete: 'cascade' }),
+		userId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' }),
 		accessToken: text('access_token'),
 		refreshToken: text('refresh_token'),
 		idToken: text('id_token'),
@@ -88,8 +94,12 @@ export const membership = pgTable(
 	'membership',
 	{
 		id: id(),
-		personId: uuid('person_id').notNull().references(() => person.id, { onDelete: 'cascade' }),
-		groupId: uuid('group_id').notNull().references(() => group.id, { onDelete: 'cascade' }),
+		personId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' }),
+		groupId: uuid('group_id')
+			.notNull()
+			.references(() => group.id, { onDelete: 'cascade' }),
 		/** Days in the site's zone, both included. */
 		fromDay: date('from_day', { mode: 'string' }),
 		untilDay: date('until_day', { mode: 'string' })
@@ -103,7 +113,9 @@ export const door = pgTable(
 	'door',
 	{
 		id: id(),
-		position: text('position', { enum: ['shut', 'keyed', 'ajar', 'open'] }).notNull().default('shut'),
+		position: text('position', { enum: ['shut', 'keyed', 'ajar', 'open'] })
+			.notNull()
+			.default('shut'),
 		allMembers: boolean('all_members').notNull().default(false),
 		listed: boolean('listed').notNull().default(true),
 		/** A day (YYYY-MM-DD, the site's zone) or an RFC 3339 instant, as it was given. */
@@ -123,8 +135,12 @@ export const door = pgTable(
 export const doorGroup = pgTable(
 	'door_group',
 	{
-		doorId: uuid('door_id').notNull().references(() => door.id, { onDelete: 'cascade' }),
-		groupId: uuid('group_id').notNull().references(() => group.id, { onDelete: 'cascade' })
+		doorId: uuid('door_id')
+			.notNull()
+			.references(() => door.id, { onDelete: 'cascade' }),
+		groupId: uuid('group_id')
+			.notNull()
+			.references(() => group.id, { onDelete: 'cascade' })
 	},
 	(t) => [primaryKey({ columns: [t.doorId, t.groupId] })]
 );
@@ -132,8 +148,12 @@ export const doorGroup = pgTable(
 export const doorPerson = pgTable(
 	'door_person',
 	{
-		doorId: uuid('door_id').notNull().references(() => door.id, { onDelete: 'cascade' }),
-		personId: uuid('person_id').notNull().references(() => person.id, { onDelete: 'cascade' })
+		doorId: uuid('door_id')
+			.notNull()
+			.references(() => door.id, { onDelete: 'cascade' }),
+		personId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' })
 	},
 	(t) => [primaryKey({ columns: [t.doorId, t.personId] })]
 );
@@ -149,7 +169,10 @@ export const document = pgTable(
 		description: text('description').notNull().default(''),
 		/** The folder it stands in; empty at the top. */
 		folder: text('folder').notNull().default(''),
-		doorId: uuid('door_id').notNull().unique().references(() => door.id),
+		doorId: uuid('door_id')
+			.notNull()
+			.unique()
+			.references(() => door.id),
 		editionId: uuid('edition_id').notNull(),
 		createdAt: at('created_at').notNull().defaultNow(),
 		createdBy: uuid('created_by'),
@@ -161,7 +184,9 @@ export const document = pgTable(
 /** Former addresses, each leading to its document for good. */
 export const documentAddress = pgTable('document_address', {
 	slug: text('slug').primaryKey(),
-	documentId: uuid('document_id').notNull().references(() => document.id, { onDelete: 'cascade' })
+	documentId: uuid('document_id')
+		.notNull()
+		.references(() => document.id, { onDelete: 'cascade' })
 });
 
 export const edition = pgTable(
@@ -189,8 +214,13 @@ export const page = pgTable('page', {
 	id: id(),
 	path: text('path').notNull().unique(),
 	title: text('title').notNull(),
-	layout: text('layout', { enum: ['article'] }).notNull().default('article'),
-	doorId: uuid('door_id').notNull().unique().references(() => door.id),
+	layout: text('layout', { enum: ['article'] })
+		.notNull()
+		.default('article'),
+	doorId: uuid('door_id')
+		.notNull()
+		.unique()
+		.references(() => door.id),
 	draft: jsonb('draft').$type<Article>().notNull(),
 	draftTitle: text('draft_title').notNull(),
 	/** Counts the saves of the draft, so that two writers do not overwrite each other unseen. */
@@ -208,7 +238,9 @@ export const revision = pgTable(
 	'revision',
 	{
 		id: id(),
-		pageId: uuid('page_id').notNull().references(() => page.id, { onDelete: 'cascade' }),
+		pageId: uuid('page_id')
+			.notNull()
+			.references(() => page.id, { onDelete: 'cascade' }),
 		number: integer('number').notNull(),
 		title: text('title').notNull(),
 		content: jsonb('content').$type<Article>().notNull(),
@@ -224,8 +256,12 @@ export const placement = pgTable(
 	{
 		/** The id that the placement carries in the content and in addresses. */
 		id: text('id').notNull(),
-		pageId: uuid('page_id').notNull().references(() => page.id, { onDelete: 'cascade' }),
-		documentId: uuid('document_id').notNull().references(() => document.id, { onDelete: 'cascade' }),
+		pageId: uuid('page_id')
+			.notNull()
+			.references(() => page.id, { onDelete: 'cascade' }),
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
 		form: text('form').notNull(),
 		press: text('press').notNull(),
 		published: boolean('published').notNull()
@@ -239,7 +275,9 @@ export const placement = pgTable(
 export const reading = pgTable(
 	'reading',
 	{
-		documentId: uuid('document_id').notNull().references(() => document.id, { onDelete: 'cascade' }),
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
 		reader: text('reader').notNull(),
 		kind: text('kind').notNull(),
 		readingId: uuid('reading_id').notNull(),

@@ -63,6 +63,8 @@ export interface DocumentList {
 	readonly all: number;
 	/** For each position of the door, how many match the other filters. */
 	readonly doors: Readonly<Record<Position, number>>;
+	/** How many of those at the chosen door are worth a look. */
+	readonly looks: number;
 }
 
 interface ListRow {
@@ -100,8 +102,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 			left join page fp on fp.id = dr.follows_page join door f on f.id = coalesce(fp.door_id, dr.id)
 		where d.set_aside_at is null
 			and (${like}::text is null or d.title ilike ${like} or d.slug ilike ${like} or d.description ilike ${like} or e.file_name ilike ${like})
-			and (${query.folder ?? null}::text is null or d.folder = ${query.folder ?? null})
-			and (${query.condition ?? null}::text is null or e.condition = ${query.condition ?? null})`;
+			and (${query.folder ?? null}::text is null or d.folder = ${query.folder ?? null})`;
 	const orderBy = {
 		newest: s`d.created_at desc, d.id desc`,
 		title: s`lower(d.title), d.id`,
@@ -111,13 +112,14 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	// readers are counted for the whole choice only where the order needs them, else for the lines shown
 	const readers = s`(select count(distinct l.reader)::int from ledger l where l.document_id = d.id and l.at >= ${new Date(now - 30 * dayMs)} and l.kind in ('opened', 'saved') and not l.staff and not l.robot and not l.preload)`;
 	const [counts, [all], rows] = await Promise.all([
-		s<{ position: Position; n: number }[]>`select f.position, count(*)::int as n ${matching} group by f.position`,
+		s<{ position: Position; condition: string; n: number }[]>`select f.position, e.condition, count(*)::int as n ${matching} group by f.position, e.condition`,
 		s<{ n: number }[]>`select count(*)::int as n from document where set_aside_at is null`,
 		s<ListRow[]>`
 			with lines as (
 				select d.id, d.slug, d.title, d.folder, d.door_id, e.pages, e.bytes, e.sha256, e.facts->'sizes' as sizes, e.number, e.created_at as edition_at, e.condition, e.findings,
 					${readers} as readers, row_number() over (order by ${order === 'readers' ? s`${readers} desc, lower(d.title), d.id` : orderBy}) as place
 				${matching} and (${query.door ?? null}::text is null or f.position = ${query.door ?? null})
+					and (${query.condition ?? null}::text is null or e.condition = ${query.condition ?? null})
 				order by place limit ${limit} offset ${offset}
 			)
 			select d.*, door_view(d.door_id, ${today}::date) as door,
@@ -129,10 +131,15 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 					group by 1) t), '[]') as days
 			from lines d order by d.place`
 	]);
-	const doors = Object.fromEntries(positions.map((p) => [p, counts.find((c) => c.position === p)?.n ?? 0])) as Record<Position, number>;
-	const total = query.door ? doors[query.door] : positions.reduce((sum, p) => sum + doors[p], 0);
+	// the counts of each filter take account of the other one
+	const sum = (fits: (c: (typeof counts)[number]) => boolean) => counts.reduce((n, c) => n + (fits(c) ? c.n : 0), 0);
+	const inCondition = (c: { condition: string }) => !query.condition || c.condition === query.condition;
+	const atDoor = (c: { position: Position }) => !query.door || c.position === query.door;
+	const doors = Object.fromEntries(positions.map((p) => [p, sum((c) => c.position === p && inCondition(c))])) as Record<Position, number>;
+	const looks = sum((c) => c.condition === 'look' && atDoor(c));
+	const total = sum((c) => atDoor(c) && inCondition(c));
 	const lastDays = Array.from({ length: 30 }, (_, i) => dayOf(now - (29 - i) * dayMs, zone));
-	return { items: rows.map((row) => lineOf(row, zone, now, lastDays)), total, all: all!.n, doors };
+	return { items: rows.map((row) => lineOf(row, zone, now, lastDays)), total, all: all!.n, doors, looks };
 }
 
 function lineOf(row: ListRow, zone: string, now: number, lastDays: readonly string[]): DocumentLine {
@@ -168,7 +175,15 @@ export interface DocumentView extends Omit<DocumentLine, 'door'> {
 	readonly fileName: string;
 	readonly facts: Facts;
 	readonly door: Omit<DoorViewJson, 'force'> & { readonly sentence: string; readonly who: string; readonly inForce: Position };
-	readonly placedOn: readonly { readonly id: string; readonly page: string; readonly path: string; readonly title: string; readonly form: string; readonly press: string; readonly published: boolean }[];
+	readonly placedOn: readonly {
+		readonly id: string;
+		readonly page: string;
+		readonly path: string;
+		readonly title: string;
+		readonly form: string;
+		readonly press: string;
+		readonly published: boolean;
+	}[];
 	readonly createdAt: string;
 	readonly createdBy: string | null;
 }
@@ -178,7 +193,17 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 	const { zone } = await site();
 	const now = Date.now();
 	const s = sql();
-	const [row] = await s<(ListRow & { description: string; file_name: string; facts: Facts; created_at: Date; created_by_name: string | null; set_aside_at: Date | null; placed: DocumentView['placedOn'] })[]>`
+	const [row] = await s<
+		(ListRow & {
+			description: string;
+			file_name: string;
+			facts: Facts;
+			created_at: Date;
+			created_by_name: string | null;
+			set_aside_at: Date | null;
+			placed: DocumentView['placedOn'];
+		})[]
+	>`
 		select d.id, d.slug, d.title, d.description, d.folder, d.created_at, d.set_aside_at, e.pages, e.bytes, e.sha256, e.facts, e.facts->'sizes' as sizes, e.number, e.file_name,
 			e.created_at as edition_at, e.condition, e.findings, door_view(d.door_id, ${dayOf(now, zone)}::date) as door,
 			(select name from person where id = d.created_by) as created_by_name,
@@ -290,4 +315,3 @@ export async function changeDocument(slug: string, change: DocumentChange, actor
 		return own.slug ?? row.slug;
 	});
 }
-

@@ -41,7 +41,13 @@ export async function enter(event: RequestEvent, slug: string, action: Action, r
 	}
 	if (entered.found.slug !== slug) redirect(308, event.url.pathname.replace(`/d/${slug}`, `/d/${entered.found.slug}`) + event.url.search);
 	if (!entered.caller.person && !event.cookies.get(readerCookie)) {
-		event.cookies.set(readerCookie, newReaderId(), { path: '/d', httpOnly: true, sameSite: 'lax', maxAge: 30 * 24 * 3600, secure: event.url.protocol === 'https:' });
+		event.cookies.set(readerCookie, newReaderId(), {
+			path: '/d',
+			httpOnly: true,
+			sameSite: 'lax',
+			maxAge: 30 * 24 * 3600,
+			secure: event.url.protocol === 'https:'
+		});
 	}
 	return entered;
 }

@@ -23,7 +23,11 @@ export interface BroughtIn {
 }
 
 /** Receives, checks and keeps a file, and makes a document of it, shut. Throws an error of the catalogue otherwise. */
-export async function bringIn(stream: AsyncIterable<Uint8Array>, given: { fileName: string; title?: string; folder?: string }, actor: string | null): Promise<BroughtIn> {
+export async function bringIn(
+	stream: AsyncIterable<Uint8Array>,
+	given: { fileName: string; title?: string; folder?: string },
+	actor: string | null
+): Promise<BroughtIn> {
 	const limit = settings().IANUA_MAX_UPLOAD;
 	const name = baseName(given.fileName) || 'document.pdf';
 	let received: Received;
@@ -81,13 +85,22 @@ async function startOf(path: string): Promise<Uint8Array> {
 	}
 }
 
-async function insertDocument(received: Received, fileName: string, facts: Facts, condition: Condition, given: { title?: string; folder?: string }, actor: string | null): Promise<BroughtIn> {
+async function insertDocument(
+	received: Received,
+	fileName: string,
+	facts: Facts,
+	condition: Condition,
+	given: { title?: string; folder?: string },
+	actor: string | null
+): Promise<BroughtIn> {
 	const title = given.title?.trim().slice(0, 200) || proposedTitle(facts.title, fileName);
 	const wanted = slugOf(title);
 	return db().transaction(async (tx) => {
 		// one intake at a time looks for a free address, so that two of the same title do not meet
 		await tx.execute(raw`select pg_advisory_xact_lock(4173003)`);
-		const rows = (await tx.execute(raw`select slug from document where slug = ${wanted} or slug like ${wanted + '-%'} union select slug from document_address`)) as unknown as { slug: string }[];
+		const rows = (await tx.execute(
+			raw`select slug from document where slug = ${wanted} or slug like ${wanted + '-%'} union select slug from document_address`
+		)) as unknown as { slug: string }[];
 		const slug = freeSlug(wanted, new Set(rows.map((r) => r.slug)));
 		const [id, editionId] = [newId(), newId()];
 		const doorId = await insertDoor(tx, actor);

@@ -32,7 +32,12 @@ export async function factsOf(path: string, version: string, encrypted: boolean)
 	}
 
 	const permits = /print:(yes|no) copy:(yes|no)/.exec(field('Encrypted') ?? '');
-	const structure = await run('qpdf', ['--json', '--json-key=attachments', '--json-key=encrypt', path], { ...limits.structure, output: 8 * 1024 * 1024 });
+	const [structure, language, active, text] = await Promise.all([
+		run('qpdf', ['--json', '--json-key=attachments', '--json-key=encrypt', path], { ...limits.structure, output: 8 * 1024 * 1024 }),
+		languageOf(path),
+		activeContent(path),
+		hasText(path, pages)
+	]);
 	return {
 		version,
 		pages,
@@ -45,11 +50,11 @@ export async function factsOf(path: string, version: string, encrypted: boolean)
 		encrypted,
 		permits: { print: permits?.[1] !== 'no', copy: permits?.[2] !== 'no' },
 		tagged: field('Tagged') === 'yes',
-		language: await languageOf(path),
+		language,
 		form: (field('Form') ?? 'none') !== 'none',
-		active: await activeContent(path),
+		active,
 		attachments: attachmentsIn(structure.output),
-		hasText: await hasText(path, pages),
+		hasText: text,
 		// 3: read, with warnings of damage that was mended on the way
 		repaired: structure.code === 3
 	};

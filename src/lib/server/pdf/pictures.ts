@@ -10,11 +10,15 @@ export type CoverWidth = (typeof coverWidths)[number];
 /** Widths of leaves that are made; a wish in between gets the next larger, so that the kept pictures stay few. */
 export const leafWidths = [800, 1200, 1800, 2400] as const;
 
-/** Draws a page so that its longer side is `size` px, to a PNG at a temporary path; null where it cannot be drawn. */
+/** Draws a page so that its longer side is `size` px, to a TIFF (quick to write, exact) at a temporary path; null where it cannot be drawn. */
 export async function drawPage(pdf: string, page: number, size: number): Promise<string | null> {
 	const stem = await temporaryPath();
-	const drawn = await run('pdftoppm', ['-singlefile', '-cropbox', '-f', String(page), '-l', String(page), '-scale-to', String(size), '-png', pdf, stem], limits.cover);
-	const path = `${stem}.png`;
+	const drawn = await run(
+		'pdftoppm',
+		['-singlefile', '-cropbox', '-f', String(page), '-l', String(page), '-scale-to', String(size), '-tiff', '-tiffcompression', 'none', pdf, stem],
+		limits.cover
+	);
+	const path = `${stem}.tif`;
 	if (drawn.code === 0 && (await exists(path))) return path;
 	await rm(path, { force: true });
 	return null;
@@ -22,11 +26,13 @@ export async function drawPage(pdf: string, page: number, size: number): Promise
 
 /** Makes the three covers of an original from a drawing of a page. */
 async function makeCovers(sha256: string, drawing: string): Promise<void> {
-	for (const width of coverWidths) {
-		const temporary = await temporaryPath('.webp');
-		await sharp(drawing).flatten({ background: '#ffffff' }).resize({ width, withoutEnlargement: true }).webp({ quality: 82 }).toFile(temporary);
-		await settle(temporary, madePath(sha256, `cover-${width}.webp`));
-	}
+	await Promise.all(
+		coverWidths.map(async (width) => {
+			const temporary = await temporaryPath('.webp');
+			await sharp(drawing).flatten({ background: '#ffffff' }).resize({ width, withoutEnlargement: true }).webp({ quality: 82 }).toFile(temporary);
+			await settle(temporary, madePath(sha256, `cover-${width}.webp`));
+		})
+	);
 }
 
 /** Makes the covers of a file not yet in its place; false where page 1 cannot be drawn. */

@@ -49,11 +49,11 @@ export async function run(program: string, args: readonly string[], bound: Limit
 
 function runNow(program: string, args: readonly string[], bound: Limits, onOutput?: (chunk: Buffer) => void): Promise<Outcome> {
 	return new Promise((resolve) => {
-		const child = spawn(
-			'prlimit',
-			[`--as=${bound.memory}`, `--cpu=${bound.cpu}`, `--fsize=${bound.file}`, '--core=0', program, ...args],
-			{ detached: true, stdio: ['ignore', 'pipe', 'pipe'], env: { PATH: process.env.PATH ?? '/usr/bin:/bin', LC_ALL: 'C.UTF-8', HOME: '/nonexistent' } }
-		);
+		const child = spawn('prlimit', [`--as=${bound.memory}`, `--cpu=${bound.cpu}`, `--fsize=${bound.file}`, '--core=0', program, ...args], {
+			detached: true,
+			stdio: ['ignore', 'pipe', 'pipe'],
+			env: { PATH: process.env.PATH ?? '/usr/bin:/bin', LC_ALL: 'C.UTF-8', HOME: '/nonexistent' }
+		});
 		const chunks: Buffer[] = [];
 		let bytes = 0;
 		let said = '';

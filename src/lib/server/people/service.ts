@@ -48,7 +48,17 @@ export interface MemberRow {
 }
 
 /** People whose name or address contains `q`, by name; `offset` skips. */
-export async function listPeople({ q = '', group: slug = '', offset = 0, limit = 50 }: { q?: string; group?: string; offset?: number; limit?: number }): Promise<{ items: MemberRow[]; total: number }> {
+export async function listPeople({
+	q = '',
+	group: slug = '',
+	offset = 0,
+	limit = 50
+}: {
+	q?: string;
+	group?: string;
+	offset?: number;
+	limit?: number;
+}): Promise<{ items: MemberRow[]; total: number }> {
 	const like = `%${q.replace(/[\\%_]/g, '\\$&')}%`;
 	const rows = await sql()<(MemberRow & { total: number })[]>`
 		select p.id, p.name, p.email, p.role, count(*) over ()::int as total,
@@ -89,14 +99,25 @@ export async function addPerson(given: NewPerson, actor: string | null): Promise
 /** The same inside a transaction, with the password hashed already. */
 export async function insertPerson(tx: Queryable, given: NewPerson, actor: string | null): Promise<string> {
 	const email = given.email.trim().toLowerCase();
-	const [made] = await tx.insert(person).values({ id: newId(), name: given.name.trim(), email, role: given.role, emailVerified: true }).onConflictDoNothing().returning({ id: person.id });
+	const [made] = await tx
+		.insert(person)
+		.values({ id: newId(), name: given.name.trim(), email, role: given.role, emailVerified: true })
+		.onConflictDoNothing()
+		.returning({ id: person.id });
 	if (!made) throw new IanuaError('email-taken', { email });
 	const now = new Date();
-	await tx.insert(account).values({ id: newId(), accountId: made.id, providerId: 'credential', userId: made.id, password: given.password, createdAt: now, updatedAt: now });
+	await tx
+		.insert(account)
+		.values({ id: newId(), accountId: made.id, providerId: 'credential', userId: made.id, password: given.password, createdAt: now, updatedAt: now });
 	const wanted = given.memberships ?? [];
 	if (wanted.length) {
-		const ids = await groupIds(tx, wanted.map((m) => m.group));
-		await tx.insert(membership).values(wanted.map((m) => ({ id: newId(), personId: made.id, groupId: ids.get(m.group)!, fromDay: m.from ?? null, untilDay: m.until ?? null })));
+		const ids = await groupIds(
+			tx,
+			wanted.map((m) => m.group)
+		);
+		await tx
+			.insert(membership)
+			.values(wanted.map((m) => ({ id: newId(), personId: made.id, groupId: ids.get(m.group)!, fromDay: m.from ?? null, untilDay: m.until ?? null })));
 	}
 	await writeAudit(tx, { actor, action: 'added', kind: 'person', thing: made.id, after: { email, role: given.role } });
 	return made.id;
@@ -105,7 +126,11 @@ export async function insertPerson(tx: Queryable, given: NewPerson, actor: strin
 /** The ids of groups by their addresses; one that does not exist is an error. */
 export async function groupIds(tx: Queryable, slugs: readonly string[]): Promise<Map<string, string>> {
 	if (!slugs.length) return new Map();
-	const rows = await tx.select({ id: group.id, slug: group.slug }).from(group).where(inArray(group.slug, [...slugs])).orderBy(asc(group.slug));
+	const rows = await tx
+		.select({ id: group.id, slug: group.slug })
+		.from(group)
+		.where(inArray(group.slug, [...slugs]))
+		.orderBy(asc(group.slug));
 	const ids = new Map(rows.map((r) => [r.slug, r.id]));
 	for (const slug of slugs) if (!ids.has(slug)) throw new IanuaError('group-unknown', { slug });
 	return ids;

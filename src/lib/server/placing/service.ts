@@ -5,7 +5,7 @@ import { decide, type RefusedCode } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
 import { sentence, whoWords } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
-import { Article, emptyArticle, placementsOf, settled } from '#core/placing/content';
+import { Article, bare, emptyArticle, placementsOf, settled, type ContentNode } from '#core/placing/content';
 import { pathTrouble } from '#core/placing/path';
 import { placementView, type PlacementView } from '#core/placing/placement';
 import { changeDoor, insertDoor, reachOf, thingOf, type DoorJson, type DoorViewJson, type ThingRow } from '../access/things';
@@ -123,7 +123,16 @@ export async function addPage(given: { title: string; path: string }, actor: str
 		const [last] = await tx.select({ n: raw<number>`coalesce(max(${page.navigation}), 0)` }).from(page);
 		const [made] = await tx
 			.insert(page)
-			.values({ id, path: given.path, title: given.title, draftTitle: given.title, doorId, draft: emptyArticle, navigation: (last?.n ?? 0) + 1, createdBy: actor })
+			.values({
+				id,
+				path: given.path,
+				title: given.title,
+				draftTitle: given.title,
+				doorId,
+				draft: emptyArticle,
+				navigation: (last?.n ?? 0) + 1,
+				createdBy: actor
+			})
 			.onConflictDoNothing()
 			.returning({ id: page.id });
 		if (!made) throw new IanuaError('address-taken', { slug: given.path });
@@ -143,7 +152,11 @@ export interface DraftSave {
 /** Saves the draft and gives its new number; refuses when somebody else saved meanwhile. */
 export async function saveDraft(id: string, given: DraftSave, actor: string): Promise<number> {
 	return db().transaction(async (tx) => {
-		const [row] = await tx.select({ number: page.draftNumber, navigation: page.navigation }).from(page).where(and(eq(page.id, id), isNull(page.setAsideAt))).for('update');
+		const [row] = await tx
+			.select({ number: page.draftNumber, navigation: page.navigation })
+			.from(page)
+			.where(and(eq(page.id, id), isNull(page.setAsideAt)))
+			.for('update');
 		if (!row) throw new IanuaError('not-found');
 		if (given.draftNumber !== null && row.number !== given.draftNumber) throw new IanuaError('changed-meanwhile');
 		const next = row.number + 1;
@@ -159,12 +172,21 @@ export async function saveDraft(id: string, given: DraftSave, actor: string): Pr
 /** Publishes the draft as a new revision. */
 export async function publish(id: string, actor: string | null): Promise<void> {
 	await db().transaction(async (tx) => {
-		const [row] = await tx.select().from(page).where(and(eq(page.id, id), isNull(page.setAsideAt))).for('update');
+		const [row] = await tx
+			.select()
+			.from(page)
+			.where(and(eq(page.id, id), isNull(page.setAsideAt)))
+			.for('update');
 		if (!row) throw new IanuaError('not-found');
-		const [last] = await tx.select({ n: raw<number>`coalesce(max(${revision.number}), 0)` }).from(revision).where(eq(revision.pageId, id));
+		const [last] = await tx
+			.select({ n: raw<number>`coalesce(max(${revision.number}), 0)` })
+			.from(revision)
+			.where(eq(revision.pageId, id));
 		const revisionId = newId();
 		const number = (last?.n ?? 0) + 1;
-		await tx.insert(revision).values({ id: revisionId, pageId: id, number, title: row.draftTitle, content: row.draft, publishedAt: new Date(), publishedBy: actor });
+		await tx
+			.insert(revision)
+			.values({ id: revisionId, pageId: id, number, title: row.draftTitle, content: row.draft, publishedAt: new Date(), publishedBy: actor });
 		await tx.update(page).set({ publishedId: revisionId, title: row.draftTitle }).where(eq(page.id, id));
 		await indexPlacements(tx, id, row.draft, true);
 		await writeAudit(tx, { actor, action: 'published', kind: 'page', thing: id, after: { revision: number } });
@@ -184,7 +206,10 @@ async function indexPlacements(tx: Queryable, pageId: string, content: Article, 
 	await tx.delete(placement).where(and(eq(placement.pageId, pageId), eq(placement.published, published)));
 	const placed = placementsOf(content);
 	if (!placed.length) return;
-	const slugs = raw.join([...new Set(placed.map((p) => p.document))].map((s) => raw`${s}`), raw`, `);
+	const slugs = raw.join(
+		[...new Set(placed.map((p) => p.document))].map((s) => raw`${s}`),
+		raw`, `
+	);
 	const rows = await tx
 		.select({ id: document.id, slug: document.slug, former: documentAddress.slug })
 		.from(document)
@@ -205,7 +230,7 @@ export interface SeenPage {
 	readonly id: string;
 	readonly path: string;
 	readonly title: string;
-	readonly content: Article;
+	readonly content: ContentNode;
 	readonly position: Position;
 	readonly listed: boolean;
 	/** By the placement's id. */
@@ -220,7 +245,10 @@ interface SiteRow extends ThingRow {
 	turned_away: DoorJson['turnedAway'];
 }
 
-export type PageAnswer = { readonly state: 'seen'; readonly page: SeenPage } | { readonly state: 'refused'; readonly code: RefusedCode; readonly at?: number; readonly turnedAway: DoorJson['turnedAway'] } | { readonly state: 'none' };
+export type PageAnswer =
+	| { readonly state: 'seen'; readonly page: SeenPage }
+	| { readonly state: 'refused'; readonly code: RefusedCode; readonly at?: number; readonly turnedAway: DoorJson['turnedAway'] }
+	| { readonly state: 'none' };
 
 /** The published page at a path as a caller gets it. */
 export async function pageAt(path: string, caller: Caller): Promise<PageAnswer> {
@@ -280,7 +308,7 @@ async function seen(page: { id: string; path: string; title: string }, thing: Th
 				needsSignIn: reason.code === 'sign-in'
 			};
 	}
-	return { id: page.id, path: page.path, title: page.title, content, position: thing.door.position, listed: thing.door.listed, placements };
+	return { id: page.id, path: page.path, title: page.title, content: bare(content), position: thing.door.position, listed: thing.door.listed, placements };
 }
 
 export interface NavigationItem {

@@ -121,7 +121,13 @@ export interface LedgerItem {
 	readonly edition: number;
 	readonly who: { readonly kind: 'visitor' | 'member' | 'key' | 'staff'; readonly name?: string; readonly email?: string };
 	readonly reason: string | null;
-	readonly source: { readonly kind: 'page' | 'desk' | 'outside' | 'direct'; readonly path?: string; readonly title?: string; readonly placement?: string; readonly site?: string };
+	readonly source: {
+		readonly kind: 'page' | 'desk' | 'outside' | 'direct';
+		readonly path?: string;
+		readonly title?: string;
+		readonly placement?: string;
+		readonly site?: string;
+	};
 	readonly staff: boolean;
 	readonly robot: boolean;
 	readonly preload: boolean;

@@ -74,15 +74,23 @@
 	<fieldset class="mt-2">
 		<legend class="sr-only">Who is admitted</legend>
 		<div class="flex flex-wrap gap-1.5">
-			<button class="pill" class:on={door.allMembers} aria-pressed={door.allMembers} onclick={() => change({ allMembers: !door.allMembers })}>All members <i>{allMembers}</i></button>
+			<button class="pill" class:on={door.allMembers} aria-pressed={door.allMembers} onclick={() => change({ allMembers: !door.allMembers })}
+				>All members <i>{allMembers}</i></button
+			>
 			{#each groups as group (group.slug)}
-				<button class="pill" class:on={admitted.has(group.slug)} aria-pressed={admitted.has(group.slug)} onclick={() => toggleGroup(group.slug)}>{group.name} <i>{group.people}</i></button>
+				<button class="pill" class:on={admitted.has(group.slug)} aria-pressed={admitted.has(group.slug)} onclick={() => toggleGroup(group.slug)}
+					>{group.name} <i>{group.people}</i></button
+				>
 			{/each}
 		</div>
 		{#if !groups.length}<p class="soft mt-1">There are no groups yet. <a class="quiet" href="/desk/people">Make one in People</a></p>{/if}
 		<div class="mt-2 flex flex-wrap items-center gap-1.5">
 			{#each door.people as person (person.email)}
-				<button class="pill on" title="Take {person.name} out" onclick={() => change({ people: door.people.filter((p) => p.email !== person.email).map((p) => p.email) })}>{person.name} ×</button>
+				<button
+					class="pill on"
+					title="Take {person.name} out"
+					onclick={() => change({ people: door.people.filter((p) => p.email !== person.email).map((p) => p.email) })}>{person.name} ×</button
+				>
 			{/each}
 			<form
 				onsubmit={(e) => {
@@ -103,14 +111,15 @@
 		<Checkbox checked={door.allow.save} onchange={() => change({ allow: { save: !door.allow.save } })}>Save</Checkbox>
 		<Checkbox checked={door.allow.print} onchange={() => change({ allow: { print: !door.allow.print } })}>Print</Checkbox>
 	{/if}
-	{#if (door.position === 'open' && !door.follows) || allowance}
+	{#if door.position === 'open' && !door.follows}
 		<Checkbox checked={door.listed} onchange={() => change({ listed: !door.listed })}>Listed</Checkbox>
 	{/if}
 </div>
 {#if hoursShown}
 	<div class="hours">
 		<label>From <input class="field small" type="date" value={dayOnly(door.from)} onchange={(e) => change({ from: e.currentTarget.value || null })} /></label>
-		<label>until <input class="field small" type="date" value={dayOnly(door.until)} onchange={(e) => change({ until: e.currentTarget.value || null })} /></label>
+		<label>until <input class="field small" type="date" value={dayOnly(door.until)} onchange={(e) => change({ until: e.currentTarget.value || null })} /></label
+		>
 		<span class="soft">whole days, {zone}</span>
 	</div>
 {/if}

@@ -40,7 +40,9 @@
 		<kbd>/</kbd>
 	</form>
 	{#if tray.entries.length}
-		<button class="edge" onclick={() => (tray.open = !tray.open)} aria-expanded={tray.open}>Intake {tray.entries.length - under} of {tray.entries.length}</button>
+		<button class="edge" onclick={() => (tray.open = !tray.open)} aria-expanded={tray.open}
+			>Intake {tray.entries.length - under} of {tray.entries.length}</button
+		>
 	{/if}
 	<button class="me" id="me" aria-label="{person.name}: menu" aria-haspopup="menu">{initials}</button>
 	<Dropdown bind:isOpen={menu} triggeredBy="#me" simple class="w-60 border border-[var(--edge)] p-0" placement="bottom-end">

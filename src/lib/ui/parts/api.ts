@@ -6,7 +6,11 @@ export class ApiTrouble extends Error {}
 export async function call<T>(method: 'GET' | 'POST' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
 	let response: Response;
 	try {
-		response = await fetch(`/api/v1${path}`, { method, headers: body === undefined ? {} : { 'content-type': 'application/json' }, body: body === undefined ? undefined : JSON.stringify(body) });
+		response = await fetch(`/api/v1${path}`, {
+			method,
+			headers: body === undefined ? {} : { 'content-type': 'application/json' },
+			body: body === undefined ? undefined : JSON.stringify(body)
+		});
 	} catch {
 		throw new ApiTrouble('The server cannot be reached. Nothing was changed; try again in a moment.');
 	}

@@ -12,7 +12,22 @@
 {#snippet inside(node: ContentNode)}{#if node.content}<Content nodes={node.content} {placements} />{/if}{/snippet}
 
 {#snippet words(node: ContentNode)}
-	{#if mark(node, 'bold')}<strong>{#if mark(node, 'italic')}<em>{node.text}</em>{:else}{node.text}{/if}</strong>{:else if mark(node, 'italic')}<em>{node.text}</em>{:else}{node.text}{/if}
+	{#if mark(node, 'bold')}<strong
+			>{#if mark(node, 'italic')}<em>{node.text}</em>{:else}{node.text}{/if}</strong
+		>{:else if mark(node, 'italic')}<em>{node.text}</em>{:else}{node.text}{/if}
 {/snippet}
 
-{#each nodes as node, i (i)}{#if node.type === 'text'}{@const link = mark(node, 'link')}{#if link}<a href={String(link.attrs?.href)} rel="noopener">{@render words(node)}</a>{:else}{@render words(node)}{/if}{:else if node.type === 'placement'}{@const seen = placements[String(node.attrs?.id)]}{#if seen}<Placement {seen} form={node.attrs?.form as Form} />{/if}{:else if node.type === 'hardBreak'}<br />{:else if node.type === 'paragraph'}<p>{@render inside(node)}</p>{:else if node.type === 'heading'}{#if node.attrs?.level === 3}<h3>{@render inside(node)}</h3>{:else}<h2>{@render inside(node)}</h2>{/if}{:else if node.type === 'bulletList'}<ul>{@render inside(node)}</ul>{:else if node.type === 'orderedList'}<ol>{@render inside(node)}</ol>{:else if node.type === 'listItem'}<li>{@render inside(node)}</li>{:else if node.type === 'blockquote'}<blockquote>{@render inside(node)}</blockquote>{:else if node.type === 'horizontalRule'}<hr />{/if}{/each}
+{#each nodes as node, i (i)}{#if node.type === 'text'}{@const link = mark(node, 'link')}{#if link}<a href={String(link.attrs?.href)} rel="noopener"
+				>{@render words(node)}</a
+			>{:else}{@render words(node)}{/if}{:else if node.type === 'placement'}{@const seen = placements[String(node.attrs?.id)]}{#if seen}<Placement
+				{seen}
+				form={node.attrs?.form as Form}
+			/>{/if}{:else if node.type === 'hardBreak'}<br />{:else if node.type === 'paragraph'}<p>
+			{@render inside(node)}
+		</p>{:else if node.type === 'heading'}{#if node.attrs?.level === 3}<h3>{@render inside(node)}</h3>{:else}<h2>
+				{@render inside(node)}
+			</h2>{/if}{:else if node.type === 'bulletList'}<ul>{@render inside(node)}</ul>{:else if node.type === 'orderedList'}<ol>
+			{@render inside(node)}
+		</ol>{:else if node.type === 'listItem'}<li>{@render inside(node)}</li>{:else if node.type === 'blockquote'}<blockquote>
+			{@render inside(node)}
+		</blockquote>{:else if node.type === 'horizontalRule'}<hr />{/if}{/each}

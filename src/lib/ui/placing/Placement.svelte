@@ -9,12 +9,37 @@
 	{@const { view } = seen}
 	{@const target = view.newTab ? '_blank' : undefined}
 	{#if form === 'text'}
-		<a href={view.href} {target} rel={target && 'noopener'} download={view.download || undefined} data-sveltekit-reload={view.download || undefined}>{view.words}</a> <span class="facts">({view.facts})</span>
+		<a href={view.href} {target} rel={target && 'noopener'} download={view.download || undefined} data-sveltekit-reload={view.download || undefined}
+			>{view.words}</a
+		> <span class="facts">({view.facts})</span>
 	{:else if form === 'button'}
-		<a class="button" href={view.href} {target} rel={target && 'noopener'} download={view.download || undefined} data-sveltekit-reload={view.download || undefined}>{view.words}<span>{view.facts}</span></a>
+		<a
+			class="button"
+			href={view.href}
+			{target}
+			rel={target && 'noopener'}
+			download={view.download || undefined}
+			data-sveltekit-reload={view.download || undefined}>{view.words}<span>{view.facts}</span></a
+		>
 	{:else}
-		<a class="cover" style="width:{view.width}px" href={view.href} {target} rel={target && 'noopener'} download={view.download || undefined} data-sveltekit-reload={view.download || undefined}>
-			<img src="/d/{seen.slug}/cover/{view.width > 300 ? 600 : 300}.webp" srcset="/d/{seen.slug}/cover/600.webp 600w, /d/{seen.slug}/cover/1200.webp 1200w" sizes="{view.width}px" width={view.width} height={Math.round(view.width * seen.leafRatio)} alt="Cover of {view.words}" loading="lazy" />
+		<a
+			class="cover"
+			style="width:{view.width}px"
+			href={view.href}
+			{target}
+			rel={target && 'noopener'}
+			download={view.download || undefined}
+			data-sveltekit-reload={view.download || undefined}
+		>
+			<img
+				src="/d/{seen.slug}/cover/{view.width > 300 ? 600 : 300}.webp"
+				srcset="/d/{seen.slug}/cover/600.webp 600w, /d/{seen.slug}/cover/1200.webp 1200w"
+				sizes="{view.width}px"
+				width={view.width}
+				height={Math.round(view.width * seen.leafRatio)}
+				alt="Cover of {view.words}"
+				loading="lazy"
+			/>
 			<strong>{view.words}</strong><span>{view.facts}</span>
 		</a>
 	{/if}
@@ -22,7 +47,11 @@
 	{#if form === 'text'}
 		<a href={seen.href}>{seen.words}</a> <span class="facts">({seen.needsSignIn ? 'for members, sign in' : 'kept for others'})</span>
 	{:else}
-		<a class="kept" href={seen.href}><DoorMark position="keyed" height={form === 'cover' ? 56 : 24} /><span><strong>{seen.words}</strong>{seen.needsSignIn ? 'For members: sign in to open it' : 'Kept for others'}</span></a>
+		<a class="kept" href={seen.href}
+			><DoorMark position="keyed" height={form === 'cover' ? 56 : 24} /><span
+				><strong>{seen.words}</strong>{seen.needsSignIn ? 'For members: sign in to open it' : 'Kept for others'}</span
+			></a
+		>
 	{/if}
 {:else if form === 'text' && seen.words}{seen.words}{/if}
 
@@ -49,12 +78,17 @@
 		font-size: 0.85em;
 	}
 	.cover {
-		display: inline-block;
+		float: left;
 		max-width: 100%;
 		color: var(--ink);
 		text-decoration: none;
-		vertical-align: top;
-		margin: 0 18px 8px 0;
+		margin: 4px 24px 10px 0;
+	}
+	@media (max-width: 600px) {
+		.cover {
+			float: none;
+			display: inline-block;
+		}
 	}
 	.cover img {
 		display: block;

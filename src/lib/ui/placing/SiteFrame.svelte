@@ -2,7 +2,13 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { NavigationItem } from '$lib/server/placing/service';
-	let { name, navigation = [], current = '', me = null, children }: { name: string; navigation?: readonly NavigationItem[]; current?: string; me?: { name: string; staff: boolean } | null; children: Snippet } = $props();
+	let {
+		name,
+		navigation = [],
+		current = '',
+		me = null,
+		children
+	}: { name: string; navigation?: readonly NavigationItem[]; current?: string; me?: { name: string; staff: boolean } | null; children: Snippet } = $props();
 </script>
 
 <div class="site">
@@ -14,7 +20,9 @@
 		</nav>
 		<span class="who">
 			{#if me?.staff}<a href="/desk/documents">Desk</a>{/if}
-			{#if me}<a href="/me">{me.name}</a>{:else}<a href="/sign-in{current && current !== '/' ? `?to=${encodeURIComponent(current)}` : ''}" rel="nofollow">Sign in</a>{/if}
+			{#if me}<a href="/me">{me.name}</a>{:else}<a href="/sign-in{current && current !== '/' ? `?to=${encodeURIComponent(current)}` : ''}" rel="nofollow"
+					>Sign in</a
+				>{/if}
 		</span>
 	</header>
 	<main id="content">{@render children()}</main>
@@ -41,9 +49,8 @@
 		flex-wrap: wrap;
 		align-items: baseline;
 		gap: 6px 26px;
-		max-width: 1040px;
-		margin: 0 auto;
-		padding: 22px 24px 14px;
+		margin: 0 max(24px, calc((100% - 992px) / 2));
+		padding: 22px 0 14px;
 		border-bottom: 1px solid var(--line);
 	}
 	.name {
@@ -72,16 +79,18 @@
 		gap: 18px;
 	}
 	main {
-		max-width: 1040px;
-		margin: 0 auto;
-		padding: 30px 24px 60px;
+		margin: 0 max(24px, calc((100% - 992px) / 2));
+		padding: 30px 0 60px;
+		display: flow-root;
 	}
 	@media (max-width: 600px) {
 		header {
-			padding: 14px 16px 10px;
+			margin: 0 16px;
+			padding: 14px 0 10px;
 		}
 		main {
-			padding: 22px 16px 48px;
+			margin: 0 16px;
+			padding: 22px 0 48px;
 		}
 	}
 </style>

@@ -25,7 +25,14 @@ export function placementNode(documents: ReadonlyMap<string, AtHand>) {
 		draggable: true,
 		addAttributes() {
 			const kept = (name: string) => ({ default: null, parseHTML: (el: HTMLElement) => el.getAttribute(`data-${name}`), renderHTML: () => ({}) });
-			return { id: kept('id'), document: kept('document'), form: { ...kept('form'), default: 'text' }, press: { ...kept('press'), default: 'page' }, words: kept('words'), width: { ...kept('width'), parseHTML: (el: HTMLElement) => Number(el.getAttribute('data-width')) || null } };
+			return {
+				id: kept('id'),
+				document: kept('document'),
+				form: { ...kept('form'), default: 'text' },
+				press: { ...kept('press'), default: 'page' },
+				words: kept('words'),
+				width: { ...kept('width'), parseHTML: (el: HTMLElement) => Number(el.getAttribute('data-width')) || null }
+			};
 		},
 		parseHTML() {
 			return [{ tag: 'span[data-document]' }];

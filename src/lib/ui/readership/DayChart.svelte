@@ -40,7 +40,13 @@
 				animation: false,
 				scales: {
 					x: { stacked: true, grid: { display: false }, border: { color: soft }, ticks: { color: soft, font, maxRotation: 0, autoSkipPadding: 14 } },
-					y: { stacked: true, beginAtZero: true, grid: { color: line }, border: { display: false }, ticks: { color: soft, font, precision: 0, maxTicksLimit: 5 } }
+					y: {
+						stacked: true,
+						beginAtZero: true,
+						grid: { color: line },
+						border: { display: false },
+						ticks: { color: soft, font, precision: 0, maxTicksLimit: 5 }
+					}
 				},
 				plugins: { tooltip: { mode: 'index', intersect: false } }
 			}

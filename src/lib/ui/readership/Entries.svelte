@@ -3,7 +3,12 @@
 	import { page } from '$app/state';
 	import type { LedgerItem } from '$lib/server/readership/service';
 	import LedgerTable from './LedgerTable.svelte';
-	let { entries, of, zone, withTitle = false }: { entries: { items: readonly LedgerItem[]; next: string | null }; of: string; zone: string; withTitle?: boolean } = $props();
+	let {
+		entries,
+		of,
+		zone,
+		withTitle = false
+	}: { entries: { items: readonly LedgerItem[]; next: string | null }; of: string; zone: string; withTitle?: boolean } = $props();
 	const choices = [
 		['readers', 'Readers'],
 		['staff', 'Staff'],
@@ -18,7 +23,12 @@
 </script>
 
 <section>
-	<h2>In the ledger <span class="flex gap-1.5">{#each choices as [value, words] (value)}<a class="pill" class:on={of === value} href={href({ of: value })} data-sveltekit-noscroll>{words}</a>{/each}</span></h2>
+	<h2>
+		In the ledger <span class="flex gap-1.5"
+			>{#each choices as [value, words] (value)}<a class="pill" class:on={of === value} href={href({ of: value })} data-sveltekit-noscroll>{words}</a
+				>{/each}</span
+		>
+	</h2>
 	{#if entries.items.length}
 		<LedgerTable items={entries.items} {zone} {withTitle} />
 		<p class="flex justify-center gap-3 pt-3">

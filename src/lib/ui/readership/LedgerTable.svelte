@@ -7,8 +7,16 @@
 
 	const kinds: Record<string, string> = { opened: 'Opened', saved: 'Saved', 'turned-away': 'Turned away' };
 	const reasons: Record<string, string> = {
-		shut: 'the door is shut', 'set-aside': 'set aside', 'not-yet': 'not open yet', closed: 'closed since', 'sign-in': 'not signed in', 'not-admitted': 'not among those admitted',
-		'membership-not-yet': 'membership not begun', 'membership-lapsed': 'membership lapsed', 'save-not-allowed': 'saving not allowed', 'print-not-allowed': 'printing not allowed'
+		shut: 'the door is shut',
+		'set-aside': 'set aside',
+		'not-yet': 'not open yet',
+		closed: 'closed since',
+		'sign-in': 'not signed in',
+		'not-admitted': 'not among those admitted',
+		'membership-not-yet': 'membership not begun',
+		'membership-lapsed': 'membership lapsed',
+		'save-not-allowed': 'saving not allowed',
+		'print-not-allowed': 'printing not allowed'
 	};
 
 	function whoText(item: LedgerItem): string {
@@ -25,14 +33,21 @@
 
 <table>
 	<thead>
-		<tr><th>What</th>{#if withTitle}<th>Document</th>{/if}<th>Who</th><th>From</th><th class="when">When</th></tr>
+		<tr
+			><th>What</th>{#if withTitle}<th>Document</th>{/if}<th>Who</th><th>From</th><th class="when">When</th></tr
+		>
 	</thead>
 	<tbody>
 		{#each items as item, i (i)}
 			<tr class:apart={item.staff || item.robot || item.double}>
-				<td class:wrong={item.kind === 'turned-away'}>{kinds[item.kind] ?? item.kind}{#if item.reason}<small>{reasons[item.reason] ?? item.reason}</small>{/if}</td>
+				<td class:wrong={item.kind === 'turned-away'}
+					>{kinds[item.kind] ?? item.kind}{#if item.reason}<small>{reasons[item.reason] ?? item.reason}</small>{/if}</td
+				>
 				{#if withTitle}<td><a href="/desk/readership/{item.document}">{item.title}</a></td>{/if}
-				<td>{whoText(item)}{#if item.staff}<small>staff, not counted</small>{:else if item.double}<small>double click, not counted</small>{:else if item.robot}<small>not counted</small>{:else if item.who.email}<small>{item.who.email}</small>{/if}</td>
+				<td
+					>{whoText(item)}{#if item.staff}<small>staff, not counted</small>{:else if item.double}<small>double click, not counted</small
+						>{:else if item.robot}<small>not counted</small>{:else if item.who.email}<small>{item.who.email}</small>{/if}</td
+				>
 				<td>{sourceText(item)}</td>
 				<td class="when"><time datetime={item.at}>{timeText(item.at, zone)}</time></td>
 			</tr>

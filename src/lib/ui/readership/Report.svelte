@@ -6,7 +6,14 @@
 	import type { Report } from '$lib/server/readership/service';
 	import DayChart from './DayChart.svelte';
 
-	let { title, note, report, lengths, aside, children }: { title: string; note: string; report: Report; lengths: readonly number[]; aside?: Snippet; children: Snippet } = $props();
+	let {
+		title,
+		note,
+		report,
+		lengths,
+		aside,
+		children
+	}: { title: string; note: string; report: Report; lengths: readonly number[]; aside?: Snippet; children: Snippet } = $props();
 	let asTable = $state(false);
 	const top = $derived(Math.max(1, ...report.sources.map((s) => s.openings)));
 	function href(days: number) {
@@ -21,15 +28,31 @@
 	<div class="head">
 		<h1>{title}</h1>
 		<p class="soft">{note}</p>
-		<span class="lengths">{#each lengths as days (days)}<a class="pill" class:on={report.length === days} href={href(days)} data-sveltekit-noscroll>{days} days</a>{/each}</span>
+		<span class="lengths"
+			>{#each lengths as days (days)}<a class="pill" class:on={report.length === days} href={href(days)} data-sveltekit-noscroll>{days} days</a>{/each}</span
+		>
 	</div>
-	<p class="answer" data-testid="answer">{#each report.answer as piece, i (i)}<span class={piece.tone ?? ''}>{piece.text}</span>{/each}</p>
-	{#if report.staff.openings || report.staff.saves}<p class="soft apart">Staff stand apart and count in none of this: {counted(report.staff.openings, 'opening', 'openings')}, {counted(report.staff.saves, 'copy saved', 'copies saved')}.</p>{/if}
+	<p class="answer" data-testid="answer">
+		{#each report.answer as piece, i (i)}<span class={piece.tone ?? ''}>{piece.text}</span>{/each}
+	</p>
+	{#if report.staff.openings || report.staff.saves}<p class="soft apart">
+			Staff stand apart and count in none of this: {counted(report.staff.openings, 'opening', 'openings')}, {counted(
+				report.staff.saves,
+				'copy saved',
+				'copies saved'
+			)}.
+		</p>{/if}
 	<div class="two">
 		<section>
 			<h2>Day by day <button class="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</button></h2>
 			{#if asTable}
-				<div class="scroll"><table><thead><tr><th>Day</th><th class="n">Openings</th><th class="n">Copies saved</th></tr></thead><tbody>{#each [...report.days].reverse() as d (d.day)}<tr><td>{d.day}</td><td class="n">{d.openings}</td><td class="n">{d.saves}</td></tr>{/each}</tbody></table></div>
+				<div class="scroll">
+					<table>
+						<thead><tr><th>Day</th><th class="n">Openings</th><th class="n">Copies saved</th></tr></thead><tbody
+							>{#each [...report.days].reverse() as d (d.day)}<tr><td>{d.day}</td><td class="n">{d.openings}</td><td class="n">{d.saves}</td></tr>{/each}</tbody
+						>
+					</table>
+				</div>
 			{:else}<DayChart days={report.days} />{/if}
 		</section>
 		<section>

@@ -29,7 +29,7 @@
 	type Fit = keyof typeof fits;
 
 	let current = $state(1);
-	let typed = $state('1');
+	let typed = $derived(String(current));
 	let fit = $state<Fit>('page');
 	let source = $state<PageSource>();
 	let trouble = $state<string | null>(null);
@@ -60,7 +60,10 @@
 		}
 		const again = new ResizeObserver(() => void draw());
 		again.observe(ground!);
-		(maySave ? fileSource(`/d/${slug}/file${from ? `?from=${encodeURIComponent(from)}` : ''}`, (share) => (progress = share)) : Promise.resolve(pictureSource(slug, suffix, sizes, pages))).then(
+		(maySave
+			? fileSource(`/d/${slug}/file${from ? `?from=${encodeURIComponent(from)}` : ''}`, (share) => (progress = share))
+			: Promise.resolve(pictureSource(slug, suffix, sizes, pages))
+		).then(
 			(made) => {
 				source = made;
 				void draw();
@@ -104,14 +107,10 @@
 		const next = Math.min(pages, Math.max(1, Math.round(to)));
 		if (next === current && drawn === next) return;
 		current = next;
-		typed = String(next);
 		history.replaceState(history.state, '', `#page=${next}`);
 		ground?.scrollTo({ top: 0 });
 		void draw();
 	}
-	$effect(() => {
-		typed = String(current);
-	});
 
 	async function changeFit() {
 		fit = fit === 'page' ? 'width' : 'page';
@@ -163,7 +162,12 @@
 		{/if}
 		<div class="leaf" bind:this={holder} lang={language ?? undefined} data-page={current}></div>
 		{#if waiting && !trouble}<p class="wait" role="status">Page {current}{progress > 0 && progress < 1 ? `, ${Math.round(progress * 100)} %` : ''} …</p>{/if}
-		<noscript><p class="trouble">The reading room needs JavaScript.{#if maySave} <a href="/d/{slug}/file?save">Save the document</a> to read it in another program.{/if}</p></noscript>
+		<noscript
+			><p class="trouble">
+				The reading room needs JavaScript.{#if maySave}
+					<a href="/d/{slug}/file?save">Save the document</a> to read it in another program.{/if}
+			</p></noscript
+		>
 	</div>
 	<ForeEdge {pages} {current} {turn} />
 	<footer class="sill">
@@ -171,11 +175,25 @@
 		<strong class="title">{title}</strong>
 		<span class="turning">
 			<button onclick={() => turn(current - 1)} disabled={current <= 1} aria-label="Page before">‹</button>
-			<label class="edge page"><input inputmode="numeric" aria-label="Page" bind:value={typed} onchange={() => turn(Number.parseInt(typed, 10) || current)} onfocus={(e) => e.currentTarget.select()} /> of {pages}</label>
+			<label class="edge page"
+				><input
+					inputmode="numeric"
+					aria-label="Page"
+					bind:value={typed}
+					onchange={() => {
+						turn(Number.parseInt(typed, 10) || current);
+						typed = String(current);
+					}}
+					onfocus={(e) => e.currentTarget.select()}
+				/>
+				of {pages}</label
+			>
 			<button onclick={() => turn(current + 1)} disabled={current >= pages} aria-label="Next page">›</button>
 		</span>
 		<button class="fit" onclick={changeFit} title="Change the fit">{fits[fit]}</button>
-		{#if maySave}<a class="save" href="/d/{slug}/file?save{suffix}" download>Save</a>{:else}<span class="soft-note" title="This may be read here, but not saved">Read only</span>{/if}
+		{#if maySave}<a class="save" href="/d/{slug}/file?save{suffix}" download>Save</a>{:else}<span class="soft-note" title="This may be read here, but not saved"
+				>Read only</span
+			>{/if}
 	</footer>
 	<p class="sr-only" aria-live="polite">{waiting ? '' : `Page ${current} of ${counted(pages, 'page', 'pages')}`}</p>
 </div>

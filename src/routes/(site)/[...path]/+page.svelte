@@ -1,5 +1,4 @@
 <script lang="ts">
-	import type { ContentNode } from '#core/placing/content';
 	import Content from '$lib/ui/placing/Content.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	import DocumentList from '$lib/ui/documents/DocumentList.svelte';
@@ -15,11 +14,13 @@
 	{#if data.page}
 		<article class="prose-page">
 			<h1>{data.page.title}</h1>
-			<Content nodes={(data.page.content as ContentNode).content ?? []} placements={data.page.placements} />
+			<Content nodes={data.page.content.content ?? []} placements={data.page.placements} />
 		</article>
 	{:else}
 		<h1>{data.site.name}</h1>
-		{#if data.documents.length}<DocumentList documents={data.documents} />{:else}<p class="soft mt-3">There is nothing to read here yet{data.me ? '' : ', or you need to sign in to see it'}.</p>{/if}
+		{#if data.documents.length}<DocumentList documents={data.documents} />{:else}<p class="soft mt-3">
+				There is nothing to read here yet{data.me ? '' : ', or you need to sign in to see it'}.
+			</p>{/if}
 	{/if}
 </SiteFrame>
 

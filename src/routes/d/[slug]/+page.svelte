@@ -38,7 +38,14 @@
 <SiteFrame name={data.site.name} navigation={data.navigation} me={data.me}>
 	<article>
 		<a class="cover" href={read}>
-			<img src="/d/{document.slug}/cover/600.webp" srcset="/d/{document.slug}/cover/600.webp 600w, /d/{document.slug}/cover/1200.webp 1200w" sizes="300px" width="300" height={Math.round(300 * document.ratio)} alt="Cover of {document.title}" />
+			<img
+				src="/d/{document.slug}/cover/600.webp"
+				srcset="/d/{document.slug}/cover/600.webp 600w, /d/{document.slug}/cover/1200.webp 1200w"
+				sizes="300px"
+				width="300"
+				height={Math.round(300 * document.ratio)}
+				alt="Cover of {document.title}"
+			/>
 		</a>
 		<div>
 			<h1>{document.title}</h1>

@@ -75,13 +75,21 @@
 			<span class="doors">
 				{#each positions as position (position)}
 					{@const on = data.query.door === position}
-					<a class="pill" class:on href={address({ door: on ? null : position })} aria-current={on ? 'true' : undefined}>{doorWords[position]} <i>{data.list.doors[position]}</i></a>
+					<a class="pill" class:on href={address({ door: on ? null : position })} aria-current={on ? 'true' : undefined}
+						>{doorWords[position]} <i>{data.list.doors[position]}</i></a
+					>
 				{/each}
 			</span>
-			<a class="pill" class:on={data.query.condition === 'look'} href={address({ condition: data.query.condition ? null : 'look' })}>Worth a look</a>
+			<a class="pill" class:on={data.query.condition === 'look'} href={address({ condition: data.query.condition ? null : 'look' })}
+				>Worth a look <i>{data.list.looks}</i></a
+			>
 			<label class="pill order"
 				>Order
-				<select class="bare" value={data.query.order} onchange={(e) => goto(address({ order: e.currentTarget.value === 'newest' ? null : e.currentTarget.value }))}>
+				<select
+					class="bare"
+					value={data.query.order}
+					onchange={(e) => goto(address({ order: e.currentTarget.value === 'newest' ? null : e.currentTarget.value }))}
+				>
 					{#each Object.entries(orderWords) as [value, words] (value)}<option {value}>{words}</option>{/each}
 				</select>
 			</label>
@@ -127,18 +135,34 @@
 				</TableHead>
 				<TableBody>
 					{#each data.list.items as item (item.id)}
-						<TableBodyRow id="row-{item.slug}" class={item.slug === chosen ? 'on' : ''} aria-selected={item.slug === chosen} onclick={() => goto(sheet(item.slug), { noScroll: true })}>
+						<TableBodyRow
+							id="row-{item.slug}"
+							class={item.slug === chosen ? 'on' : ''}
+							aria-selected={item.slug === chosen}
+							onclick={() => goto(sheet(item.slug), { noScroll: true })}
+						>
 							<TableBodyCell class="c"><img class="cover" src="/d/{item.slug}/cover/300.webp?e={item.edition}" alt="" loading="lazy" /></TableBodyCell>
-							<TableBodyCell class="name"><a href={sheet(item.slug)} data-sveltekit-noscroll title={item.title}>{item.title}</a><small>{counted(item.pages, 'page', 'pages')} {item.paper} · {sizeWords(item.bytes)}</small></TableBodyCell>
+							<TableBodyCell class="name"
+								><a href={sheet(item.slug)} data-sveltekit-noscroll title={item.title}>{item.title}</a><small
+									>{counted(item.pages, 'page', 'pages')} {item.paper} · {sizeWords(item.bytes)}</small
+								></TableBodyCell
+							>
 							<TableBodyCell><PassageMark passage={item.passage} href={sheet(item.slug)} /></TableBodyCell>
 							<TableBodyCell>
 								<span class="door" title={item.door.sentence}>
 									<DoorMark position={item.door.position} />
-									<span><b>{item.door.who}</b><small>{item.door.position === 'keyed' ? counted(item.door.count, 'person', 'people') : doorWords[item.door.position]}</small></span>
+									<span
+										><b>{item.door.who}</b><small
+											>{item.door.position === 'keyed' ? counted(item.door.count, 'person', 'people') : doorWords[item.door.position]}</small
+										></span
+									>
 								</span>
 							</TableBodyCell>
 							{#if !chosen}
-								<TableBodyCell>{item.placements ? `On ${counted(item.placements, 'place', 'places')}` : ''}<small>{item.placements ? 'published' : 'Not placed yet'}</small></TableBodyCell>
+								<TableBodyCell
+									>{item.placements ? `In ${counted(item.placements, 'place', 'places')}` : ''}<small>{item.placements ? 'published' : 'Not placed yet'}</small
+									></TableBodyCell
+								>
 								<TableBodyCell>{item.edition === 1 ? 'First' : `No. ${item.edition}`}<small>{dayText(item.editionAt, data.site.zone)}</small></TableBodyCell>
 							{/if}
 							<TableBodyCell class="num"><Spark values={item.days} label="Openings a day over 30 days" /><b class="count">{item.readers}</b></TableBodyCell>
@@ -150,7 +174,9 @@
 		{#if pages > 1}
 			<nav class="paging" aria-label="Pages of the list">
 				{#if data.query.page > 1}<a class="btn" href={address({ page: String(data.query.page - 1) })}>Back</a>{/if}
-				<span class="soft">{(data.query.page - 1) * data.pageLength + 1} to {Math.min(data.list.total, data.query.page * data.pageLength)} of {data.list.total}</span>
+				<span class="soft"
+					>{(data.query.page - 1) * data.pageLength + 1} to {Math.min(data.list.total, data.query.page * data.pageLength)} of {data.list.total}</span
+				>
 				{#if data.query.page < pages}<a class="btn" href={address({ page: String(data.query.page + 1) })}>Further</a>{/if}
 			</nav>
 		{/if}

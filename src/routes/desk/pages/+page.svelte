@@ -5,7 +5,8 @@
 	import { dayText } from '$lib/ui/parts/when';
 	let { data, form } = $props();
 	const href = (id: string) => `/desk/pages/${id}${data.place ? `?place=${encodeURIComponent(data.place)}` : ''}`;
-	const stands = (p: (typeof data.pages)[number]) => (p.published ? (p.changed ? 'Published, changed since' : `Published ${dayText(p.publishedAt!, data.site.zone)}`) : 'Draft');
+	const stands = (p: (typeof data.pages)[number]) =>
+		p.published ? (p.changed ? 'Published, changed since' : `Published ${dayText(p.publishedAt!, data.site.zone)}`) : 'Draft';
 </script>
 
 <svelte:head><title>Pages, {data.site.name}</title></svelte:head>
@@ -28,7 +29,11 @@
 				{#each data.pages as p (p.id)}
 					<tr>
 						<td><a href={href(p.id)}>{p.title}</a><small>{p.path}</small></td>
-						<td><span class="way"><Arch state="done" /><Arch state={p.door.position === 'shut' ? 'to-do' : 'done'} /><Arch state={p.published ? 'done' : 'to-do'} /></span><small class="beside">{stands(p)}</small></td>
+						<td
+							><span class="way"
+								><Arch state="done" /><Arch state={p.door.position === 'shut' ? 'to-do' : 'done'} /><Arch state={p.published ? 'done' : 'to-do'} /></span
+							><small class="beside">{stands(p)}</small></td
+						>
 						<td><span class="door" title={p.door.sentence}><DoorMark position={p.door.position} />{p.door.who}</span></td>
 						<td>{p.placements || ''}</td>
 						<td>{dayText(p.draftAt, data.site.zone)}</td>
@@ -37,7 +42,10 @@
 			</tbody>
 		</table>
 	{:else}
-		<div class="empty"><h2>Write the first page</h2><p class="soft">The page at the path / is the site’s front page.</p></div>
+		<div class="empty">
+			<h2>Write the first page</h2>
+			<p class="soft">The page at the path / is the site’s front page.</p>
+		</div>
 	{/if}
 </section>
 

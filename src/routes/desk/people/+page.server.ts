@@ -36,7 +36,8 @@ export const actions: Actions = {
 		try {
 			await addGroup(name.slice(0, 120), locals.caller.person!.id);
 		} catch (error) {
-			if (error instanceof IanuaError) return fail(error.status, { about: 'group', trouble: error.code === 'address-taken' ? `There is a group called “${name}” already.` : error.message });
+			if (error instanceof IanuaError)
+				return fail(error.status, { about: 'group', trouble: error.code === 'address-taken' ? `There is a group called “${name}” already.` : error.message });
 			throw error;
 		}
 		return { about: 'group', done: `“${name}” is made.` };
@@ -49,7 +50,10 @@ export const actions: Actions = {
 		const { name, email, password, group, from, until } = result.value;
 		if (from && until && from > until) return fail(422, { ...again, trouble: 'The membership ends before it begins.' });
 		try {
-			await addPerson({ name, email, password, role: 'member', memberships: group ? [{ group, from: from || null, until: until || null }] : [] }, locals.caller.person!.id);
+			await addPerson(
+				{ name, email, password, role: 'member', memberships: group ? [{ group, from: from || null, until: until || null }] : [] },
+				locals.caller.person!.id
+			);
 		} catch (error) {
 			if (error instanceof IanuaError) return fail(error.status, { ...again, trouble: error.message });
 			throw error;

@@ -29,7 +29,11 @@
 		</div>
 		<div class="flex flex-wrap gap-1.5 pb-3">
 			<a class="pill" class:on={!data.query.group} href={address({ group: null })}>Everyone</a>
-			{#each data.groups as group (group.slug)}<a class="pill" class:on={data.query.group === group.slug} href={address({ group: data.query.group === group.slug ? null : group.slug })}>{group.name} <i>{group.people}</i></a>{/each}
+			{#each data.groups as group (group.slug)}<a
+					class="pill"
+					class:on={data.query.group === group.slug}
+					href={address({ group: data.query.group === group.slug ? null : group.slug })}>{group.name} <i>{group.people}</i></a
+				>{/each}
 		</div>
 		{#if data.people.items.length}
 			<table>
@@ -37,9 +41,15 @@
 				<tbody>
 					{#each data.people.items as person (person.id)}
 						<tr>
-							<td><strong>{person.name}</strong>{#if roleWords[person.role]}<small>{roleWords[person.role]}</small>{/if}</td>
+							<td
+								><strong>{person.name}</strong>{#if roleWords[person.role]}<small>{roleWords[person.role]}</small>{/if}</td
+							>
 							<td>{person.email}</td>
-							<td>{#each person.memberships as m, i (i)}<span class="m">{m.group}{#if span(m)} <small>{span(m)}</small>{/if}</span>{:else}<span class="soft">{person.role === 'member' ? 'In no group' : 'Staff'}</span>{/each}</td>
+							<td
+								>{#each person.memberships as m, i (i)}<span class="m"
+										>{m.group}{#if span(m)}<small> {span(m)}</small>{/if}</span
+									>{:else}<span class="soft">{person.role === 'member' ? 'In no group' : 'Staff'}</span>{/each}</td
+							>
 						</tr>
 					{/each}
 				</tbody>
@@ -58,9 +68,19 @@
 		{#if form?.about === 'person'}<p class={form.trouble ? 'trouble' : 'say'} role={form.trouble ? 'alert' : 'status'}>{form.trouble ?? form.done}</p>{/if}
 		<form method="POST" action="?/person">
 			<label>Name <input class="field" name="name" required value={form?.about === 'person' && form.trouble ? form.name : ''} /></label>
-			<label>E-mail address <input class="field" type="email" name="email" required value={form?.about === 'person' && form.trouble ? form.email : ''} /></label>
-			<label>First password, at least {data.passwordLength.min} characters <input class="field" type="password" name="password" required minlength={data.passwordLength.min} autocomplete="new-password" /></label>
-			<label>Group <select class="field" name="group"><option value="">none yet</option>{#each data.groups as group (group.slug)}<option value={group.slug} selected={group.slug === data.query.group}>{group.name}</option>{/each}</select></label>
+			<label>E-mail address <input class="field" type="email" name="email" required value={form?.about === 'person' && form.trouble ? form.email : ''} /></label
+			>
+			<label
+				>First password, at least {data.passwordLength.min} characters
+				<input class="field" type="password" name="password" required minlength={data.passwordLength.min} autocomplete="new-password" /></label
+			>
+			<label
+				>Group <select class="field" name="group"
+					><option value="">none yet</option>{#each data.groups as group (group.slug)}<option value={group.slug} selected={group.slug === data.query.group}
+							>{group.name}</option
+						>{/each}</select
+				></label
+			>
 			<div class="grid grid-cols-2 gap-2">
 				<label>From day <input class="field" type="date" name="from" /></label>
 				<label>Until day <input class="field" type="date" name="until" /></label>
@@ -141,6 +161,9 @@
 	small {
 		color: var(--ink-soft);
 		font-size: 12px;
+	}
+	.m small {
+		margin-left: 5px;
 	}
 	td > small {
 		display: block;

@@ -12,7 +12,11 @@
 			<table>
 				<thead><tr><th>Document</th><th>Readers</th><th>Openings</th><th>Copies saved</th><th>Turned away</th></tr></thead>
 				<tbody>
-					{#each data.documents as d (d.slug)}<tr><td><a href="/desk/readership/{d.slug}">{d.title}</a></td><td>{d.readers}</td><td>{d.openings}</td><td>{d.saves}</td><td class:wrong={d.refusals}>{d.refusals || ''}</td></tr>{/each}
+					{#each data.documents as d (d.slug)}<tr
+							><td><a href="/desk/readership/{d.slug}">{d.title}</a></td><td>{d.readers}</td><td>{d.openings}</td><td>{d.saves}</td><td class:wrong={d.refusals}
+								>{d.refusals || ''}</td
+							></tr
+						>{/each}
 				</tbody>
 			</table>
 		</section>

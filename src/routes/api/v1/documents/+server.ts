@@ -27,13 +27,25 @@ export const GET: RequestHandler = route(async (event) => {
 	const { cursor, limit = 50, ...query } = checked(checkQuery, Object.fromEntries(event.url.searchParams));
 	const offset = Number(cursor ?? 0);
 	const list = await listDocuments({ ...query, limit, offset });
-	const items = list.items.map(({ slug, title, folder, pages, bytes, sha256, condition, door, id }) => ({ id, slug, title, folder, pages, bytes, sha256, condition, door }));
+	const items = list.items.map(({ slug, title, folder, pages, bytes, sha256, condition, door, id }) => ({
+		id,
+		slug,
+		title,
+		folder,
+		pages,
+		bytes,
+		sha256,
+		condition,
+		door
+	}));
 	const next = offset + items.length < list.total ? String(offset + items.length) : null;
-	return answer({ items, next, counts: { door: list.doors, total: list.total, all: list.all } });
+	return answer({ items, next, counts: { door: list.doors, look: list.looks, total: list.total, all: list.all } });
 });
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	const { slug } = await withUpload(event.request, ({ fileName, stream, fields }) => bringIn(stream, { fileName, title: fields.title, folder: fields.folder }, id));
+	const { slug } = await withUpload(event.request, ({ fileName, stream, fields }) =>
+		bringIn(stream, { fileName, title: fields.title, folder: fields.folder }, id)
+	);
 	return answer(documentJson((await documentView(slug))!), 201);
 });

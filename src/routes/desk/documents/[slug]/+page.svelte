@@ -60,7 +60,10 @@
 		event.preventDefault();
 		const form = new FormData(event.currentTarget as HTMLFormElement);
 		editing = false;
-		void patch({ title: String(form.get('title')), description: String(form.get('description')) }, 'Saved.', { title: view.title, description: view.description });
+		void patch({ title: String(form.get('title')), description: String(form.get('description')) }, 'Saved.', {
+			title: view.title,
+			description: view.description
+		});
 	}
 	const peak = $derived(Math.max(1, ...data.report.days.map((d) => d.openings)));
 	const readText = $derived(data.report.answer.map((p) => p.text).join(''));
@@ -78,11 +81,15 @@
 				<form onsubmit={saveWords} class="flex flex-col gap-2">
 					<input class="field" name="title" value={view.title} aria-label="Title" required maxlength="200" />
 					<textarea class="field" name="description" rows="3" aria-label="Description" placeholder="What it is, in a sentence">{view.description}</textarea>
-					<span class="flex gap-2"><button class="btn main">Save</button><button type="button" class="btn" onclick={() => (editing = false)}>Leave as it was</button></span>
+					<span class="flex gap-2"
+						><button class="btn main">Save</button><button type="button" class="btn" onclick={() => (editing = false)}>Leave as it was</button></span
+					>
 				</form>
 			{:else}
 				<h2>{view.title}</h2>
-				<p class="soft address"><span class="truncate" title={view.slug}>{view.slug}</span> <button class="quiet" onclick={copyAddress}>Copy address</button></p>
+				<p class="soft address">
+					<span class="truncate" title={view.slug}>{view.slug}</span> <button class="quiet" onclick={copyAddress}>Copy address</button>
+				</p>
 				<p class="soft">{view.description || 'No description yet.'} <button class="quiet" onclick={() => (editing = true)}>Change words</button></p>
 			{/if}
 		</div>
@@ -91,8 +98,19 @@
 	<section class="station" id="in" tabindex="-1">
 		<Arch state={view.passage.in} size={30} />
 		<div>
-			<h3>In <span>{view.edition === 1 ? 'first edition' : `edition ${view.edition}`}, {dayText(view.editionAt, data.site.zone)}{view.createdBy ? `, by ${view.createdBy}` : ''}</span><a href="/d/{view.slug}/read?from=desk" target="_blank" rel="noopener">Read it</a></h3>
-			<p>{counted(view.pages, 'page', 'pages')} {view.paper}, {sizeWords(view.bytes)}. {conditionWords[view.condition.status]}.{view.facts.hasText ? ` Text${view.facts.language ? ` in ${new Intl.DisplayNames('en', { type: 'language' }).of(view.facts.language)}` : ''}${view.facts.tagged ? ', tagged' : ''}.` : ''}</p>
+			<h3>
+				In <span
+					>{view.edition === 1 ? 'first edition' : `edition ${view.edition}`}, {dayText(view.editionAt, data.site.zone)}{view.createdBy
+						? `, by ${view.createdBy}`
+						: ''}</span
+				><a href="/d/{view.slug}/read?from=desk" target="_blank" rel="noopener">Read it</a>
+			</h3>
+			<p>
+				{counted(view.pages, 'page', 'pages')}
+				{view.paper}, {sizeWords(view.bytes)}. {conditionWords[view.condition.status]}.{view.facts.hasText
+					? ` Text${view.facts.language ? ` in ${new Intl.DisplayNames('en', { type: 'language' }).of(view.facts.language)}` : ''}${view.facts.tagged ? ', tagged' : ''}.`
+					: ''}
+			</p>
 			<p class="soft truncate" title={view.fileName}>{view.fileName}</p>
 			{#each view.condition.findings as finding (finding.code)}<p class="finding">{finding.text}</p>{/each}
 		</div>
@@ -109,11 +127,19 @@
 	<section class="station" id="placed" tabindex="-1">
 		<Arch state={view.passage.placed} size={30} />
 		<div>
-			<h3>Placed <span>{view.placements ? `in ${counted(view.placements, 'place', 'places')}` : 'nowhere yet'}</span><a href="/desk/pages?place={view.slug}">Place</a></h3>
+			<h3>
+				Placed <span>{view.placements ? `in ${counted(view.placements, 'place', 'places')}` : 'nowhere yet'}</span><a href="/desk/pages?place={view.slug}"
+					>Place</a
+				>
+			</h3>
 			{#if view.placedOn.length}
 				<ul>
 					{#each view.placedOn as place (place.id + place.page)}
-						<li><a href="/desk/pages/{place.page}">{place.title}</a>, as a {formWords[place.form as Form].toLowerCase()}, press: {pressWords[place.press as Press].toLowerCase()}{place.published ? '' : ' (draft)'}</li>
+						<li>
+							<a href="/desk/pages/{place.page}">{place.title}</a>, as a {formWords[place.form as Form].toLowerCase()}, press: {pressWords[
+								place.press as Press
+							].toLowerCase()}{place.published ? '' : ' (draft)'}
+						</li>
 					{/each}
 				</ul>
 			{:else}<p class="soft">Put it on a page as a text link, a button or a cover.</p>{/if}
@@ -125,15 +151,30 @@
 		<div>
 			<h3>Read <span>in 30 days</span><a href="/desk/readership/{view.slug}">Readership</a></h3>
 			<svg class="bars" viewBox="0 0 370 54" role="img" aria-label="Openings a day over 30 days" preserveAspectRatio="none">
-				{#each data.report.days as d, i (d.day)}<rect x={i * 12.3} y={53 - (d.openings / peak) * 50} width="9.4" height={(d.openings / peak) * 50} fill="var(--verdigris)"><title>{d.day}: {d.openings}</title></rect>{/each}
+				{#each data.report.days as d, i (d.day)}<rect
+						x={i * 12.3}
+						y={53 - (d.openings / peak) * 50}
+						width="9.4"
+						height={(d.openings / peak) * 50}
+						fill="var(--verdigris)"><title>{d.day}: {d.openings}</title></rect
+					>{/each}
 				<path d="M0 53.5h370" stroke="var(--line)" />
 			</svg>
 			<p>{readText}</p>
-			{#if data.report.staff.openings || data.report.staff.saves}<p class="soft">Staff, apart: {counted(data.report.staff.openings, 'opening', 'openings')}{data.report.staff.saves ? `, ${counted(data.report.staff.saves, 'copy', 'copies')}` : ''}.</p>{/if}
+			{#if data.report.staff.openings || data.report.staff.saves}<p class="soft">
+					Staff, apart: {counted(data.report.staff.openings, 'opening', 'openings')}{data.report.staff.saves
+						? `, ${counted(data.report.staff.saves, 'copy', 'copies')}`
+						: ''}.
+				</p>{/if}
 			{#if data.recent.length}
 				<ul class="recent">
 					{#each data.recent as item, i (i)}
-						<li><span class="truncate">{item.who.name ?? 'A visitor'} {kindWords[item.kind]}{item.source.title ? `, from ${item.source.title}` : item.source.site ? `, from ${item.source.site}` : ''}</span><time class="soft" datetime={item.at}>{timeText(item.at, data.site.zone)}</time></li>
+						<li>
+							<span class="truncate"
+								>{item.who.name ?? 'A visitor'}
+								{kindWords[item.kind]}{item.source.title ? `, from ${item.source.title}` : item.source.site ? `, from ${item.source.site}` : ''}</span
+							><time class="soft" datetime={item.at}>{timeText(item.at, data.site.zone)}</time>
+						</li>
 					{/each}
 				</ul>
 			{/if}

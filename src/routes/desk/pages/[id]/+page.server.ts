@@ -17,6 +17,15 @@ export const load: PageServerLoad = async ({ params, url }) => {
 		groups,
 		allMembers,
 		place: url.searchParams.get('place'),
-		shelf: shelf.items.map(({ slug, title, pages, bytes, door, edition }) => ({ slug, title, pages, bytes, edition, position: door.position, who: door.who, sentence: door.sentence }))
+		shelf: shelf.items.map(({ slug, title, pages, bytes, door, edition }) => ({
+			slug,
+			title,
+			pages,
+			bytes,
+			edition,
+			position: door.position,
+			who: door.who,
+			sentence: door.sentence
+		}))
 	};
 };

@@ -63,7 +63,14 @@
 			injectCSS: false,
 			content: first.content as object,
 			extensions: [
-				StarterKit.configure({ code: false, codeBlock: false, strike: false, underline: false, heading: { levels: [2, 3] }, link: { openOnClick: false, autolink: false, protocols: ['mailto', 'tel'] } }),
+				StarterKit.configure({
+					code: false,
+					codeBlock: false,
+					strike: false,
+					underline: false,
+					heading: { levels: [2, 3] },
+					link: { openOnClick: false, autolink: false, protocols: ['mailto', 'tel'] }
+				}),
 				placementNode(documents)
 			],
 			editorProps: {
@@ -113,7 +120,11 @@
 	}
 
 	async function request(method: string, path: string, body: unknown) {
-		const response = await fetch(`/desk/pages/${data.draft.id}/${path}`, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+		const response = await fetch(`/desk/pages/${data.draft.id}/${path}`, {
+			method,
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify(body)
+		});
 		const answer = (await response.json().catch(() => ({}))) as Record<string, string> & { draftNumber: number };
 		if (!response.ok) throw new Error(answer.title ?? `The server answered ${response.status}.`);
 		return answer;
@@ -137,7 +148,10 @@
 				return true;
 			} catch (error) {
 				saving = 'trouble';
-				trouble = error instanceof TypeError ? 'The server cannot be reached. What you wrote is still here; saving is tried again as you write.' : (error as Error).message;
+				trouble =
+					error instanceof TypeError
+						? 'The server cannot be reached. What you wrote is still here; saving is tried again as you write.'
+						: (error as Error).message;
 				return false;
 			}
 		});
@@ -203,9 +217,14 @@
 		<span class="soft" role="status" data-testid="draft-state">
 			{saving === 'saved' ? `draft saved ${timeText(savedAt, data.site.zone)}` : saving === 'trouble' ? 'not saved' : 'saving …'}
 		</span>
+		{#if publishedAt}<a class="quiet" href={data.draft.path} target="_blank" rel="noopener">{data.draft.path}</a>{:else}<span class="soft"
+				>{data.draft.path}</span
+			>{/if}
 		<span class="stations">
 			<span><Arch state="done" />Written</span><i></i>
-			<button onclick={() => (doorOpen = true)} title="Set the page’s door"><Arch state={position === 'shut' ? 'to-do' : 'done'} />Door <b>{doorWord[position]}</b></button><i></i>
+			<button onclick={() => (doorOpen = true)} title="Set the page’s door"
+				><Arch state={position === 'shut' ? 'to-do' : 'done'} />Door <b>{doorWord[position]}</b></button
+			><i></i>
 			<span><Arch state={publishedAt ? 'done' : 'to-do'} />{publishedAt ? (changed ? 'Published, changed since' : 'Published') : 'Not published'}</span>
 		</span>
 		<a class="btn" href="/desk/pages/{data.draft.id}/preview" onclick={() => void save()}>Preview</a>
@@ -217,7 +236,6 @@
 		<div class="tools" role="toolbar" aria-label="Formatting">
 			{#each tools as tool (tool.words)}<button class:on={tool.on} aria-pressed={tool.on} onclick={tool.run}>{tool.words}</button>{/each}
 			<label class="ml-auto"><input type="checkbox" bind:checked={inNavigation} onchange={touch} /> in the navigation</label>
-			<a class="quiet" href={data.draft.path} target="_blank" rel="noopener" hidden={!publishedAt}>{data.draft.path}</a>
 		</div>
 		<article>
 			<h1>{title}</h1>
@@ -232,23 +250,52 @@
 			<dl>
 				<dt>Form</dt>
 				<dd>
-					{#each forms as form (form)}<button class="pill" class:on={chosen.form === form} aria-pressed={chosen.form === form} onclick={() => set({ form })}>{formWords[form]}</button>{/each}
+					{#each forms as form (form)}<button class="pill" class:on={chosen.form === form} aria-pressed={chosen.form === form} onclick={() => set({ form })}
+							>{formWords[form]}</button
+						>{/each}
 				</dd>
 				<dt>A press</dt>
 				<dd>
-					{#each presses as press (press)}<button class="pill" class:on={chosen.press === press} aria-pressed={chosen.press === press} onclick={() => set({ press })}>{pressWords[press]}</button>{/each}
+					{#each presses as press (press)}<button
+							class="pill"
+							class:on={chosen.press === press}
+							aria-pressed={chosen.press === press}
+							onclick={() => set({ press })}>{pressWords[press]}</button
+						>{/each}
 				</dd>
 				<dt>Words</dt>
-				<dd><input class="field w-full" aria-label="Words" placeholder={at?.title} value={chosen.words ?? ''} onchange={(e) => set({ words: e.currentTarget.value.trim() || null })} /></dd>
+				<dd>
+					<input
+						class="field w-full"
+						aria-label="Words"
+						placeholder={at?.title}
+						value={chosen.words ?? ''}
+						onchange={(e) => set({ words: e.currentTarget.value.trim() || null })}
+					/>
+				</dd>
 				{#if chosen.form === 'cover'}
 					<dt>Width</dt>
 					<dd>
-						<input class="field w-24" type="number" min="60" max="1200" aria-label="Width in px" value={chosen.width ?? coverWidth} onchange={(e) => set({ width: Math.min(1200, Math.max(60, Number(e.currentTarget.value) || coverWidth)) })} /> px
+						<input
+							class="field w-24"
+							type="number"
+							min="60"
+							max="1200"
+							aria-label="Width in px"
+							value={chosen.width ?? coverWidth}
+							onchange={(e) => set({ width: Math.min(1200, Math.max(60, Number(e.currentTarget.value) || coverWidth)) })}
+						/>
+						px
 						{#if chosen.width && chosen.width !== coverWidth}<button class="quiet" onclick={() => set({ width: null })}>back to {coverWidth}</button>{/if}
 					</dd>
 				{/if}
 				<dt>Door</dt>
-				<dd>{#if at}<span class="flex gap-2"><DoorMark position={at.position} height={22} /> {at.sentence}</span><a class="quiet" href="/desk/documents/{at.slug}#door">Set its door</a>{/if}</dd>
+				<dd>
+					{#if at}<span class="flex gap-2"><DoorMark position={at.position} height={22} /> {at.sentence}</span><a
+							class="quiet"
+							href="/desk/documents/{at.slug}#door">Set its door</a
+						>{/if}
+				</dd>
 			</dl>
 			<button class="btn mt-4" onclick={() => editor?.chain().focus().deleteSelection().run()}>Take out</button>
 		</aside>
@@ -285,7 +332,14 @@
 <Drawer bind:open={doorOpen} placement="right" class="w-[470px] max-w-full border-l border-[var(--line)] p-5" aria-label="Door of the page">
 	<h2 class="mb-1 text-xl">Door of the page</h2>
 	<p class="soft mb-3">Who may open {data.draft.path}. The documents on it have doors of their own.</p>
-	<DoorPicker door={data.draft.door} groups={data.groups} allMembers={data.allMembers} zone={data.site.zone} allowance={false} change={(c) => void changeDoor(c)} />
+	<DoorPicker
+		door={data.draft.door}
+		groups={data.groups}
+		allMembers={data.allMembers}
+		zone={data.site.zone}
+		allowance={false}
+		change={(c) => void changeDoor(c)}
+	/>
 </Drawer>
 
 <style>
@@ -312,7 +366,7 @@
 		border: 1px solid transparent;
 		background: transparent;
 		padding: 2px 6px;
-		width: 250px;
+		width: 230px;
 		border-radius: var(--corner);
 		text-overflow: ellipsis;
 	}
@@ -374,9 +428,6 @@
 		border-color: var(--brass-bright);
 		color: var(--brass);
 	}
-	.tools .quiet {
-		margin-left: 10px;
-	}
 	article {
 		max-width: 760px;
 		min-height: 60%;
@@ -427,10 +478,9 @@
 		font-weight: 400;
 	}
 	.text :global(.placement.cover) {
-		display: inline-block;
+		float: left;
 		max-width: 100%;
-		vertical-align: top;
-		margin-right: 16px;
+		margin: 4px 24px 10px 0;
 	}
 	.text :global(.placement.cover img) {
 		width: 100%;

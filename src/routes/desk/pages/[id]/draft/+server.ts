@@ -6,7 +6,15 @@ import { articleFrom, saveDraft } from '$lib/server/placing/service';
 import { compile } from '$lib/server/validate';
 
 const check = compile(
-	Type.Object({ title: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }), content: Type.Unknown(), inNavigation: Type.Boolean(), draftNumber: Type.Integer() }, { additionalProperties: false })
+	Type.Object(
+		{
+			title: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+			content: Type.Unknown(),
+			inNavigation: Type.Boolean(),
+			draftNumber: Type.Integer()
+		},
+		{ additionalProperties: false }
+	)
 );
 
 export const PUT: RequestHandler = route(async (event) => {

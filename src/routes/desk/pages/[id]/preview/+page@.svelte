@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import type { ContentNode } from '#core/placing/content';
 	import Content from '$lib/ui/placing/Content.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data } = $props();
@@ -35,7 +34,7 @@
 		{#if data.page}
 			<article class="prose-page">
 				<h1>{data.page.title}</h1>
-				<Content nodes={(data.page.content as ContentNode).content ?? []} placements={data.page.placements} />
+				<Content nodes={data.page.content.content ?? []} placements={data.page.placements} />
 			</article>
 		{:else}
 			<p class="trouble">They would be turned away from this page: its door does not admit them.</p>

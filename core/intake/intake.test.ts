@@ -1,0 +1,145 @@
+// ISO 32000-1 (header, dates) and ISO 216 (paper sizes).
+import { describe, expect, it } from 'vitest';
+import { conditionOf, type Facts } from './condition';
+import { headerWindow, kindOf, pdfVersion } from './header';
+import { paperName, paperWords, pointsPerMm } from './paper';
+import { pdfDate } from './pdf-date';
+
+const bytes = (text: string) => Uint8Array.from(text, (c) => c.charCodeAt(0));
+const iso = (text: string) => {
+	const at = pdfDate(text);
+	return at === null ? null : new Date(at).toISOString();
+};
+
+describe('the header, ISO 32000-1, 7.5.2', () => {
+	it('names the version', () => {
+		expect(pdfVersion(bytes('%PDF-1.7\n%âãÏÓ'))).toBe('1.7');
+		expect(pdfVersion(bytes('%PDF-2.0\n'))).toBe('2.0');
+	});
+	it('may stand anywhere within the first 1024 bytes (Annex H, note 13)', () => {
+		expect(pdfVersion(bytes(`${' '.repeat(headerWindow - 8)}%PDF-1.4`))).toBe('1.4');
+		expect(pdfVersion(bytes(`${' '.repeat(headerWindow - 4)}%PDF-1.4`))).toBeNull();
+		expect(pdfVersion(bytes(`${' '.repeat(headerWindow)}%PDF-1.4`))).toBeNull();
+	});
+	it('is missing in other files, whose kind is named', () => {
+		for (const [text, kind] of [
+			['PK\u0003\u0004…', 'a zip or an office file'],
+			['\u00ff\u00d8\u00ff\u00e0', 'a JPEG picture'],
+			['\u0089PNG\r\n', 'a PNG picture'],
+			['<!DOCTYPE html><p>', 'a web page'],
+			['Dear all,\nplease find', 'a text file'],
+			['\u0000\u0001\u0002', 'another kind of file']
+		] as const) {
+			expect(pdfVersion(bytes(text)), kind).toBeNull();
+			expect(kindOf(bytes(text))).toBe(kind);
+		}
+		expect(pdfVersion(new Uint8Array())).toBeNull();
+	});
+});
+
+describe('dates, ISO 32000-1, 7.9.4', () => {
+	it("the standard's example: December 23, 1998, at 7:52 PM, U.S. Pacific Standard Time is D:199812231952-08'00", () =>
+		expect(iso("D:199812231952-08'00")).toBe('1998-12-24T03:52:00.000Z'));
+	it('the older form with a closing apostrophe is the same', () => expect(iso("D:199812231952-08'00'")).toBe('1998-12-24T03:52:00.000Z'));
+	it('everything after the year may be left out; month and day are then 01', () => {
+		expect(iso('D:1998')).toBe('1998-01-01T00:00:00.000Z');
+		expect(iso('D:199812')).toBe('1998-12-01T00:00:00.000Z');
+		expect(iso('D:19981223')).toBe('1998-12-23T00:00:00.000Z');
+	});
+	it('Z and positive offsets', () => {
+		expect(iso('D:20261124090000Z')).toBe('2026-11-24T09:00:00.000Z');
+		expect(iso("D:20261124090000Z00'00'")).toBe('2026-11-24T09:00:00.000Z');
+		expect(iso("D:20261124090000+05'45")).toBe('2026-11-24T03:15:00.000Z');
+	});
+	it('what is no date is none', () => {
+		for (const text of ['', 'yesterday', 'D:20261301', 'D:20260230', 'D:20261124250000', 'D:98']) expect(iso(text), text).toBeNull();
+	});
+});
+
+describe('paper names, ISO 216', () => {
+	// ISO 216, main series (table 1), in mm
+	const table = {
+		A0: [841, 1189],
+		A1: [594, 841],
+		A2: [420, 594],
+		A3: [297, 420],
+		A4: [210, 297],
+		A5: [148, 210],
+		A6: [105, 148],
+		A7: [74, 105],
+		A8: [52, 74],
+		A9: [37, 52],
+		A10: [26, 37],
+		B0: [1000, 1414],
+		B1: [707, 1000],
+		B2: [500, 707],
+		B3: [353, 500],
+		B4: [250, 353],
+		B5: [176, 250],
+		B6: [125, 176],
+		B7: [88, 125],
+		B8: [62, 88],
+		B9: [44, 62],
+		B10: [31, 44]
+	};
+	for (const [name, [w, h]] of Object.entries(table) as [string, [number, number]][]) {
+		it(`${name} is ${w} × ${h} mm, upright and landscape`, () => {
+			expect(paperName({ width: w * pointsPerMm, height: h * pointsPerMm })).toBe(name);
+			expect(paperName({ width: h * pointsPerMm, height: w * pointsPerMm })).toBe(`${name} landscape`);
+		});
+	}
+	it('A4 as programs round it: 595 × 842 and 595.28 × 841.89 points', () => {
+		expect(paperName({ width: 595, height: 842 })).toBe('A4');
+		expect(paperName({ width: 595.28, height: 841.89 })).toBe('A4');
+	});
+	it('Letter is 8.5 × 11 in (common practice, no source)', () => expect(paperName({ width: 612, height: 792 })).toBe('Letter'));
+	it('the tolerance of ISO 216 is 2 mm between 150 and 600 mm: 207 mm wide is no A4', () => {
+		expect(paperName({ width: 208.5 * pointsPerMm, height: 297 * pointsPerMm })).toBe('A4');
+		expect(paperName({ width: 207 * pointsPerMm, height: 297 * pointsPerMm })).toBeNull();
+	});
+	it('several sizes are said together', () => {
+		expect(
+			paperWords([
+				{ width: 595, height: 842, pages: 3 },
+				{ width: 842, height: 1191, pages: 1 }
+			])
+		).toBe('A4 and A3');
+		expect(paperWords([{ width: 200, height: 100, pages: 1 }])).toBe('71 × 35 mm');
+	});
+});
+
+describe('the condition', () => {
+	const facts: Facts = {
+		version: '1.7',
+		pages: 2,
+		sizes: [],
+		title: null,
+		author: null,
+		createdAt: null,
+		changedAt: null,
+		producer: null,
+		encrypted: false,
+		permits: { print: true, copy: true },
+		tagged: true,
+		language: 'en',
+		form: false,
+		active: [],
+		attachments: 0,
+		hasText: true,
+		repaired: false
+	};
+	it('is sound where nothing stands out', () => expect(conditionOf(facts)).toEqual({ status: 'sound', findings: [] }));
+	it('is worth a look where something does, each finding in words', () => {
+		const { status, findings } = conditionOf({
+			...facts,
+			hasText: false,
+			active: ['JavaScript', 'Launch'],
+			repaired: true,
+			encrypted: true,
+			permits: { print: false, copy: false }
+		});
+		expect(status).toBe('look');
+		expect(findings.map((f) => f.code)).toEqual(['no-text', 'active-content', 'repaired', 'print-forbidden', 'copy-forbidden']);
+		expect(findings[1]!.text).toContain('JavaScript, Launch');
+	});
+});

@@ -1,0 +1,10 @@
+// A data folder for one run of tests, pictures or figures: open enough for the user postgres to pass through, gone afterwards.
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+export function scratch(name: string): { path: string; drop: () => void } {
+	const path = mkdtempSync(join(tmpdir(), `ianua-${name}-`));
+	chmodSync(path, 0o755);
+	return { path, drop: () => rmSync(path, { recursive: true, force: true }) };
+}

@@ -1,0 +1,93 @@
+// What browser tests share: people of the demo in browsers of their own, and files that our generator did not make.
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { test as base, type Browser, type BrowserContext, type BrowserContextOptions, type Page } from '@playwright/test';
+
+export const origin = () => process.env.IANUA_TEST_ORIGIN!;
+export const signIn = () => JSON.parse(process.env.IANUA_TEST_SIGN_IN!) as Record<'staff' | 'member', { email: string; password: string }>;
+
+export interface People {
+	/** A browser of its own, signed in by the form unless a visitor. */
+	as(who: 'staff' | 'member' | 'visitor' | { email: string; password: string }, options?: BrowserContextOptions): Promise<Page>;
+}
+
+export const test = base.extend<{ people: People }>({
+	people: async ({ browser }, use) => {
+		const contexts: BrowserContext[] = [];
+		const troubles: string[] = [];
+		await use({
+			as: async (who, options = {}) => {
+				const context = await open(browser, options);
+				contexts.push(context);
+				const page = await context.newPage();
+				page.on('pageerror', (error) => troubles.push(error.message));
+				page.on('console', (message) => {
+					// refusals are part of these tests; what breaks the content policy or a script is not
+					if (message.type() === 'error' && !/status of 4\d\d/.test(message.text())) troubles.push(message.text());
+				});
+				if (who !== 'visitor') {
+					const { email, password } = typeof who === 'string' ? signIn()[who] : who;
+					await page.goto('/sign-in');
+					await page.getByLabel('E-mail address').fill(email);
+					await page.getByLabel('Password').fill(password);
+					await page.getByRole('button', { name: 'Sign in' }).click();
+					await page.waitForURL(/\/(me|desk)/);
+				}
+				return page;
+			}
+		});
+		for (const context of contexts) await context.close();
+		if (troubles.length) throw new Error(`The browser's console had errors:\n${troubles.join('\n')}`);
+	}
+});
+export { expect } from '@playwright/test';
+
+function open(browser: Browser, options: BrowserContextOptions): Promise<BrowserContext> {
+	return browser.newContext({ baseURL: origin(), viewport: { width: 1280, height: 800 }, ...options });
+}
+
+const folder = mkdtempSync(join(tmpdir(), 'ianua-files-'));
+
+/** A PDF printed by Chromium itself (Skia), not by the demo's generator: pages of A4 with headings and text. */
+export async function chromiumPdf(browser: Browser, name: string, pages = 3): Promise<string> {
+	const page = await browser.newPage();
+	await page.setContent(
+		Array.from(
+			{ length: pages },
+			(_, i) => `<section style="break-after:page"><h1>${name} ${i + 1}</h1><p>The sluice at bridge ${i + 1} stands open.</p></section>`
+		).join('')
+	);
+	const path = join(folder, `${name}.pdf`);
+	writeFileSync(path, await page.pdf({ format: 'A4' }));
+	await page.close();
+	return path;
+}
+
+/** The same file locked with a password, by Debian's qpdf. */
+export function locked(path: string): string {
+	const out = path.replace(/\.pdf$/, ' locked.pdf');
+	execFileSync('qpdf', ['--encrypt', 'secret', 'owner', '256', '--', path, out]);
+	return out;
+}
+
+export function textFile(name: string): string {
+	const path = join(folder, name);
+	writeFileSync(path, 'Dear all,\nno PDF at all.\n');
+	return path;
+}
+
+/** Drops files on a page as a hand would: the browser's own drag events with the files in them. */
+export async function drop(page: Page, target: string, files: readonly { name: string; bytes: Buffer }[]): Promise<void> {
+	const data = await page.evaluateHandle(
+		(list) => {
+			const transfer = new DataTransfer();
+			for (const { name, base64 } of list)
+				transfer.items.add(new File([Uint8Array.from(atob(base64), (c) => c.charCodeAt(0))], name, { type: 'application/pdf' }));
+			return transfer;
+		},
+		files.map(({ name, bytes }) => ({ name, base64: bytes.toString('base64') }))
+	);
+	for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent(target, event, { dataTransfer: data });
+}

@@ -1,0 +1,135 @@
+// The rooms by keyboard, on a phone, in the dark, without JavaScript, and to assistive programs.
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from './help';
+
+test('the desk goes by keyboard: rooms, find, the table, the sheet', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents');
+	await page.locator('main').click({ position: { x: 5, y: 5 } });
+	await page.keyboard.press('ArrowDown');
+	await expect(page).toHaveURL(/\/desk\/documents\/[a-z-]+$/);
+	const first = page.url();
+	await page.keyboard.press('ArrowDown');
+	await expect(page).not.toHaveURL(first);
+	await page.keyboard.press('ArrowUp');
+	await expect(page).toHaveURL(first);
+	await page.keyboard.press('Escape');
+	await expect(page).toHaveURL(/\/desk\/documents$/);
+	await page.keyboard.press('2');
+	await expect(page.getByRole('heading', { name: 'Pages' })).toBeVisible();
+	await page.keyboard.press('/');
+	await page.keyboard.type('guide');
+	await page.keyboard.press('Enter');
+	await expect(page).toHaveURL(/\/desk\/documents\?q=guide$/);
+	await expect(page.getByRole('row')).toHaveCount(2);
+	await page.locator('main').click({ position: { x: 5, y: 5 } });
+	await page.keyboard.press('?');
+	await expect(page.getByRole('dialog')).toContainText('All shortcuts');
+});
+
+test('filters stand in the address and count', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents');
+	const keyed = page.getByRole('group', { name: 'Filters' }).getByRole('link', { name: /^Keyed \d/ });
+	const count = Number((await keyed.textContent())!.replace(/\D/g, ''));
+	await keyed.click();
+	await expect(page).toHaveURL(/door=keyed/);
+	await expect(page.getByRole('row')).toHaveCount(count + 1);
+	await page.goBack();
+	await expect(page).toHaveURL(/\/desk\/documents$/);
+	await page.goto('/desk/documents?q=nothing-is-called-this');
+	await expect(page.getByRole('heading', { name: 'Nothing fits these filters' })).toBeVisible();
+});
+
+test('a document with saving off is read as pictures, and no request gets the file', async ({ people }) => {
+	const page = await people.as('member');
+	const asked: string[] = [];
+	page.on('request', (request) => asked.push(new URL(request.url()).pathname));
+	await page.goto('/d/culvert-14-survey/read');
+	await expect(page.locator('.leaf img')).toBeVisible();
+	await expect(page.getByText('Read only')).toBeVisible();
+	await page.getByRole('button', { name: 'Next page' }).click();
+	await expect(page.getByAltText('Page 2, as a picture')).toBeVisible();
+	expect(asked.filter((p) => p.endsWith('/file'))).toEqual([]);
+	expect(asked.filter((p) => p.includes('/leaf/')).length).toBeGreaterThanOrEqual(2);
+});
+
+test('the site and the reading room fit a phone', async ({ people }) => {
+	const page = await people.as('visitor', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
+	for (const path of ['/', '/volunteering', '/d/cruising-guide', '/sign-in', '/d/lock-warden-handbook', '/d/cruising-guide/read']) {
+		await page.goto(path);
+		await page.waitForLoadState('networkidle');
+		expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390);
+	}
+	await expect(page.locator('.leaf canvas')).toBeVisible();
+	const box = (await page.getByRole('link', { name: 'Save' }).boundingBox())!;
+	expect(box.x + box.width).toBeLessThanOrEqual(390);
+	expect(box.height).toBeGreaterThanOrEqual(24); // WCAG 2.2, 2.5.8: targets of at least 24 × 24 CSS px
+});
+
+test('links, covers, document pages and saving work without JavaScript; the reading room says that it needs it', async ({ people }) => {
+	const page = await people.as('visitor', { javaScriptEnabled: false });
+	await page.goto('/');
+	await page.getByRole('link', { name: /^Cover of Cruising guide/ }).click();
+	await expect(page.getByRole('heading', { name: 'Cruising guide' })).toBeVisible();
+	const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save' }).click()]);
+	expect(saved.suggestedFilename()).toBe('Cruising guide (web).pdf');
+	await page.getByRole('link', { name: 'Read', exact: true }).click();
+	await expect(page.getByText('The reading room needs JavaScript.')).toBeVisible();
+});
+
+test('dark is chosen in the menu and stays', async ({ people }) => {
+	const page = await people.as('staff', { colorScheme: 'light' });
+	await page.goto('/desk/documents');
+	const ground = () => page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor);
+	expect(await ground()).toBe('rgb(246, 242, 234)');
+	await page.getByRole('button', { name: /menu$/ }).click();
+	await page.getByRole('button', { name: 'Dark' }).click();
+	expect(await ground()).toBe('rgb(20, 28, 27)');
+	await page.reload();
+	expect(await ground()).toBe('rgb(20, 28, 27)');
+});
+
+test('signing out ends the session', async ({ people }) => {
+	const page = await people.as('member');
+	await page.goto('/me');
+	await expect(page.getByText('Lock warden handbook')).toBeVisible();
+	await page.getByRole('button', { name: 'Sign out' }).click();
+	await expect(page.getByRole('link', { name: 'Sign in' })).toBeVisible();
+	await page.goto('/d/lock-warden-handbook/read');
+	await expect(page.getByTestId('turned-away')).toBeVisible();
+});
+
+for (const [who, paths] of [
+	[
+		'staff',
+		['/desk/documents/lock-warden-handbook', '/desk/documents?as=covers', '/desk/pages', '/desk/people', '/desk/readership', '/desk/readership/cruising-guide']
+	],
+	['visitor', ['/', '/volunteering', '/d/cruising-guide', '/d/cruising-guide/read', '/sign-in', '/d/lock-warden-handbook']]
+] as const) {
+	test(`axe finds nothing against WCAG 2.2 AA in what ${who} see, light and dark`, async ({ people }) => {
+		test.setTimeout(180_000);
+		for (const colorScheme of ['light', 'dark'] as const) {
+			const page = await people.as(who, { colorScheme, reducedMotion: 'reduce' });
+			for (const path of paths) {
+				await page.goto(path);
+				await page.waitForLoadState('networkidle');
+				// the text layer of a page is invisible by design: it lies over its picture
+				const { violations } = await new AxeBuilder({ page })
+					.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+					.exclude('.textLayer')
+					.analyze();
+				expect(
+					violations.map(
+						(v) =>
+							`${v.id}: ${v.nodes
+								.map((n) => `${n.target.join(' ')} ${n.any[0]?.message ?? ''}`)
+								.slice(0, 4)
+								.join(' | ')}`
+					),
+					`${path}, ${colorScheme}`
+				).toEqual([]);
+			}
+		}
+	});
+}

@@ -1,0 +1,159 @@
+// The ledger: what is entered, once, before the first byte leaves, and what counts.
+import { describe, expect, it } from 'vitest';
+import { browserAgent, document, ledgerOf, member, staff, visitor } from './help';
+
+const { sql } = await import('#server/db/client');
+const { documentReport } = await import('#server/readership/service');
+const reader = () => crypto.randomUUID();
+/** The id of a document's edition. */
+const editionOf = async (id: string) => (await sql()<{ edition_id: string }[]>`select edition_id from document where id = ${id}`)[0]!.edition_id;
+const drain = async (response: Promise<Response>) => (await response).arrayBuffer();
+
+describe('an opening', () => {
+	it('stands in the ledger before the first byte leaves: with the ledger held, nothing comes', async () => {
+		const open = await document({ position: 'open' });
+		let answered = false;
+		let request: Promise<Response> | undefined;
+		await sql().begin(async (tx) => {
+			await tx`lock table ledger in exclusive mode`;
+			request = visitor(reader()).get(`/d/${open.slug}/file`);
+			void request.then(() => (answered = true));
+			await new Promise((done) => setTimeout(done, 700));
+			expect(answered).toBe(false);
+		});
+		expect((await request!).status).toBe(200);
+		expect((await ledgerOf(open.slug)).map((e) => e.kind)).toEqual(['opened']);
+	});
+	it('is one, however many ranges and page pictures the reading asks for, also at once', async () => {
+		const open = await document({ position: 'open' });
+		const one = visitor(reader());
+		await Promise.all(Array.from({ length: 12 }, (_, i) => drain(one.get(`/d/${open.slug}/file`, { range: `bytes=${i * 10}-${i * 10 + 9}` }))));
+		await drain(one.get(`/d/${open.slug}/leaf/1.webp`));
+		await drain(one.get(`/d/${open.slug}/file`));
+		expect((await ledgerOf(open.slug)).map((e) => e.kind)).toEqual(['opened']);
+		await drain(visitor(reader()).get(`/d/${open.slug}/file`));
+		expect(await ledgerOf(open.slug)).toHaveLength(2);
+	});
+	it('begins anew after 30 minutes without a request', async () => {
+		const open = await document({ position: 'open' });
+		const one = visitor(reader());
+		await drain(one.get(`/d/${open.slug}/file`));
+		await sql()`update reading set last_at = last_at - interval '29 minutes' where document_id = ${open.id}`;
+		await drain(one.get(`/d/${open.slug}/file`));
+		expect(await ledgerOf(open.slug)).toHaveLength(1);
+		await sql()`update reading set last_at = last_at - interval '31 minutes' where document_id = ${open.id}`;
+		await drain(one.get(`/d/${open.slug}/file`));
+		expect(await ledgerOf(open.slug)).toHaveLength(2);
+	});
+	it('neither a HEAD, a 304, a document page, a cover nor an unsatisfiable range makes one', async () => {
+		const open = await document({ position: 'open' });
+		const one = visitor(reader());
+		await one.send('HEAD', `/d/${open.slug}/file`);
+		await one.get(`/d/${open.slug}/file`, { 'if-none-match': `"${open.sha256}"` });
+		await one.get(`/d/${open.slug}/file`, { range: 'bytes=99999999-' });
+		await drain(one.get(`/d/${open.slug}/cover/300.webp`));
+		await drain(one.get(`/d/${open.slug}`));
+		await drain(one.get(`/d/${open.slug}/read`));
+		expect(await ledgerOf(open.slug)).toEqual([]);
+	});
+});
+
+describe('who, and from where', () => {
+	it('names the member, marks staff, robots and pre-loads', async () => {
+		const someone = await member({ group: 'Ledger people' });
+		const open = await document({ position: 'open' });
+		await drain(someone.get(`/d/${open.slug}/file`));
+		await drain((await staff()).get(`/d/${open.slug}/file?from=desk`));
+		await drain(visitor(reader()).get(`/d/${open.slug}/file`, { 'user-agent': 'Mozilla/5.0 (compatible; ExampleBot/1.0; +https://example.org/bot)' }));
+		await drain(visitor(reader()).get(`/d/${open.slug}/file`, { 'sec-purpose': 'prefetch' }));
+		const [preload, robot, byStaff, byMember] = await ledgerOf(open.slug);
+		expect(byMember).toMatchObject({ who: { kind: 'member', email: someone.email }, staff: false, robot: false });
+		expect(byStaff).toMatchObject({ who: { kind: 'staff' }, staff: true, source: { kind: 'desk' } });
+		expect(robot).toMatchObject({ who: { kind: 'visitor' }, robot: true });
+		expect(preload).toMatchObject({ preload: true });
+	});
+	it('names another website by its host, and nothing more of its address', async () => {
+		const open = await document({ position: 'open' });
+		await drain(visitor(reader()).get(`/d/${open.slug}/file`, { referer: 'https://walks.example.com/private?name=ada' }));
+		expect((await ledgerOf(open.slug))[0]!.source).toEqual({ kind: 'outside', site: 'walks.example.com' });
+	});
+	it('keeps no address of a visitor: only a keyed hash', async () => {
+		const open = await document({ position: 'open' });
+		await drain(visitor().get(`/d/${open.slug}/file`));
+		const [row] = await sql()<{ reader: string }[]>`select * from ledger where document_id = ${open.id}`;
+		expect(row!.reader).toMatch(/^a:[0-9a-f]{24}$/);
+		expect(JSON.stringify(row)).not.toContain('127.0.0.1');
+		expect(JSON.stringify(row)).not.toContain(browserAgent);
+	});
+});
+
+describe('saves and refusals', () => {
+	it('a save is entered each time, but not again for the rest of a broken one', async () => {
+		const open = await document({ position: 'open' });
+		const one = visitor(reader());
+		await drain(one.get(`/d/${open.slug}/file?save`));
+		await drain(one.get(`/d/${open.slug}/file?save`, { range: 'bytes=100-' }));
+		expect((await ledgerOf(open.slug)).map((e) => e.kind)).toEqual(['saved']);
+		await drain(one.get(`/d/${open.slug}/file?save`));
+		expect((await ledgerOf(open.slug)).map((e) => e.kind)).toEqual(['saved', 'saved']);
+	});
+	it('somebody who asks for all but the first byte is entered all the same', async () => {
+		const open = await document({ position: 'open' });
+		await drain(visitor(reader()).get(`/d/${open.slug}/file?save`, { range: 'bytes=1-' }));
+		expect((await ledgerOf(open.slug)).map((e) => e.kind)).toEqual(['saved']);
+	});
+	it('who was turned away, and why, at the document page, the reading room and the file; once each', async () => {
+		const keyed = await document({ position: 'keyed' });
+		for (const path of ['', '/read', '/file']) await drain(visitor(reader()).get(`/d/${keyed.slug}${path}`, { accept: 'text/html' }));
+		expect((await ledgerOf(keyed.slug)).map((e) => [e.kind, e.reason])).toEqual(Array(3).fill(['turned-away', 'sign-in']));
+	});
+});
+
+describe('counting', () => {
+	it('leaves out staff, robots, pre-loads and double clicks (the model’s cases), and counts readers over the whole time', async () => {
+		const open = await document({ position: 'open' });
+		const edition_id = await editionOf(open.id);
+		const start = Date.now() - 3_600_000;
+		const enter = (seconds: number, who: string, more: Record<string, unknown> = {}) =>
+			sql()`insert into ledger ${sql()({ id: crypto.randomUUID(), at: new Date(start + seconds * 1000), kind: 'opened', document_id: open.id, edition_id, reading_id: crypto.randomUUID(), reader: who, who: 'visitor', source_kind: 'direct', staff: false, robot: false, preload: false, ...more })}`;
+		for (const s of [0, 20, 40]) await enter(s, 'a'); // one, at 40 s
+		for (const s of [0, 31]) await enter(s, 'b'); // two
+		for (const s of [0, 30]) await enter(s, 'c'); // one
+		await enter(5, 'd', { staff: true });
+		await enter(5, 'e', { robot: true });
+		await enter(5, 'f', { preload: true });
+		const report = await documentReport(open.id, { keyed: false, count: 0 }, 7);
+		expect(report.figures).toMatchObject({ openings: 4, readers: 3, saves: 0 });
+		expect(report.staff).toEqual({ openings: 1, saves: 0 });
+		expect(report.days.reduce((n, d) => n + d.openings, 0)).toBe(4);
+		const doubles = (await ledgerOf(open.slug)).filter((e) => e.double);
+		expect(doubles).toHaveLength(3);
+	});
+	it('entries cannot be changed afterwards', async () => {
+		const open = await document({ position: 'open' });
+		await drain(visitor(reader()).get(`/d/${open.slug}/file`));
+		await expect(sql()`update ledger set who = 'staff' where document_id = ${open.id}`).rejects.toThrow('append-only');
+	});
+	it('each month has a partition of its own, and entries that came before it move in', async () => {
+		const open = await document({ position: 'open' });
+		const edition_id = await editionOf(open.id);
+		await sql()`insert into ledger ${sql()({ id: crypto.randomUUID(), at: new Date('2031-05-05T00:00Z'), kind: 'opened', document_id: open.id, edition_id, reading_id: crypto.randomUUID(), reader: 'x', who: 'visitor', source_kind: 'direct', staff: false, robot: false, preload: false })}`;
+		await sql()`select ledger_month('2031-05-20')`;
+		expect(await sql()`select 1 from ledger_2031_05 where document_id = ${open.id}`).toHaveLength(1);
+	});
+	it('the ledger pages on by its cursor without leaving out or repeating', async () => {
+		const open = await document({ position: 'open' });
+		for (let i = 0; i < 7; i++) await drain(visitor(reader()).get(`/d/${open.slug}/file`));
+		const seen: string[] = [];
+		let cursor: string | null = '';
+		while (cursor !== null) {
+			const answer: { items: { at: string }[]; next: string | null } = await (
+				await staff()
+			).api('GET', `/documents/${open.slug}/ledger?limit=3${cursor && `&cursor=${cursor}`}`);
+			seen.push(...answer.items.map((i) => i.at));
+			cursor = answer.next;
+		}
+		expect(seen).toHaveLength(7);
+		expect([...seen].sort().reverse()).toEqual(seen);
+	});
+});

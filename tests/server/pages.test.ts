@@ -1,0 +1,155 @@
+// Pages: drafts, publishing, and what each reader sees of a placement.
+import { beforeAll, describe, expect, it } from 'vitest';
+import { document, ledgerOf, member, staff, visitor, type Client, type DocumentJson } from './help';
+
+const { addPage, articleFrom, pageDraft, publish, saveDraft, changePageDoor, listPages } = await import('#server/placing/service');
+const { sql } = await import('#server/db/client');
+
+let boss: Client;
+let ownerId: string;
+beforeAll(async () => {
+	boss = await staff();
+	ownerId = (await sql()<{ id: string }[]>`select id from person where role = 'owner'`)[0]!.id;
+});
+const article = (...attrs: object[]) => ({
+	type: 'doc',
+	content: [
+		{
+			type: 'paragraph',
+			content: [{ type: 'text', text: 'Before. ' }, ...attrs.map((a) => ({ type: 'placement', attrs: { form: 'text', press: 'page', ...a } }))]
+		}
+	]
+});
+let pages = 0;
+async function page(content: unknown, published = true) {
+	const path = `/page-${++pages}`;
+	const id = await addPage({ title: `Page ${pages}`, path }, ownerId);
+	await saveDraft(id, { title: `Page ${pages}`, content: articleFrom(content), inNavigation: false, draftNumber: null }, ownerId);
+	if (published) await publish(id, ownerId);
+	return { id, path };
+}
+const html = async (client: Client, path: string) => (await client.get(path)).text();
+
+it('a draft is seen by nobody but staff in the desk; published it is seen, taken down it is not', async () => {
+	const { id, path } = await page({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Fresh words' }] }] }, false);
+	expect((await visitor().get(path)).status).toBe(404);
+	expect(await html(boss, `/desk/pages/${id}/preview`)).toContain('Fresh words');
+	expect((await boss.send('POST', `/desk/pages/${id}/publish`, { published: true })).status).toBe(200);
+	expect(await html(visitor(), path)).toContain('Fresh words');
+	await boss.send('POST', `/desk/pages/${id}/publish`, { published: false });
+	expect((await visitor().get(path)).status).toBe(404);
+});
+it('what is saved after publishing waits for the next publishing', async () => {
+	const { id, path } = await page({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'First words' }] }] });
+	const { draftNumber } = await pageDraft(id);
+	await saveDraft(
+		id,
+		{
+			title: 'Page',
+			content: articleFrom({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Second words' }] }] }),
+			inNavigation: false,
+			draftNumber
+		},
+		ownerId
+	);
+	expect(await html(visitor(), path)).toContain('First words');
+	expect((await listPages()).find((p) => p.id === id)).toMatchObject({ published: true, changed: true });
+});
+it('two who write at once do not overwrite each other unseen', async () => {
+	const { id } = await page(article());
+	const { draftNumber, content } = await pageDraft(id);
+	const save = (title: string) => boss.send('PUT', `/desk/pages/${id}/draft`, { title, content, inNavigation: false, draftNumber });
+	expect((await save('Mine')).status).toBe(200);
+	const late = await save('Theirs');
+	expect([late.status, ((await late.json()) as { code: string }).code]).toEqual([409, 'changed-meanwhile']);
+	expect((await pageDraft(id)).title).toBe('Mine');
+});
+it('content that could run code is refused', async () => {
+	const { id } = await page(article());
+	const { draftNumber } = await pageDraft(id);
+	const content = {
+		type: 'doc',
+		content: [{ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }] }]
+	};
+	expect((await boss.send('PUT', `/desk/pages/${id}/draft`, { title: 'x', content, inNavigation: false, draftNumber })).status).toBe(422);
+	const { path } = await page({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: '<img src=x onerror=alert(1)>' }] }] });
+	expect(await html(visitor(), path)).toContain('&lt;img src=x onerror=alert(1)>');
+});
+
+describe('a placement', () => {
+	let open: DocumentJson, keyed: DocumentJson, shut: DocumentJson;
+	let keeper: Client, path: string;
+	beforeAll(async () => {
+		keeper = await member({ group: 'Page keepers' });
+		[open, keyed, shut] = [await document({ position: 'open' }), await document({ position: 'keyed', groups: ['page-keepers'] }), await document()];
+		({ path } = await page(
+			article(
+				{ document: open.slug, id: `open-${open.slug}`.slice(0, 40), press: 'save' },
+				{ document: keyed.slug, form: 'cover', id: `keyed-${keyed.slug}`.slice(0, 40) },
+				{ document: shut.slug, form: 'cover' },
+				{ document: shut.slug, words: 'the plan' }
+			)
+		));
+	});
+	it('of an open document leads where its press says, and says type, pages and size', async () => {
+		const text = await html(visitor(), path);
+		expect(text).toMatch(new RegExp(`href="/d/${open.slug}/file\\?save&amp;from=open-[^"]+"[^>]* download`));
+		expect(text).toMatch(/\(PDF, 3 pages, [\d.]+ kB\)/);
+	});
+	it('of a keyed document is the cover to those it admits, and neither title nor cover to others', async () => {
+		expect(await html(keeper, path)).toContain(`/d/${keyed.slug}/cover/`);
+		const text = await html(visitor(), path);
+		expect(text).not.toContain(keyed.title);
+		expect(text).not.toContain(`/d/${keyed.slug}/cover/`);
+		expect(text).toContain('A document kept for members');
+	});
+	it('of a shut document shows nothing of it, only the page’s own words', async () => {
+		for (const client of [visitor(), keeper]) {
+			const text = await html(client, path);
+			expect(text).not.toContain(shut.slug);
+			expect(text).not.toContain(shut.title);
+			expect(text).toContain('the plan');
+		}
+	});
+	it('is named in the ledger as the page from which somebody came', async () => {
+		await (await visitor(crypto.randomUUID()).get(`/d/${open.slug}/file?save&from=open-${open.slug}`.slice(0, 200))).arrayBuffer();
+		const [entry] = await ledgerOf(open.slug);
+		expect(entry!.source).toMatchObject({ kind: 'page', path });
+	});
+	it('stands in the document’s answer', async () => {
+		expect((await boss.api<DocumentJson>('GET', `/documents/${keyed.slug}`)).placements).toMatchObject([
+			{ page: path, form: 'cover', press: 'page', published: true }
+		]);
+	});
+	it('of a document that there is none is refused at saving', async () => {
+		const { id } = await page(article());
+		const { draftNumber } = await pageDraft(id);
+		const answer = await boss.send('PUT', `/desk/pages/${id}/draft`, {
+			title: 'x',
+			content: article({ document: 'never-was' }),
+			inNavigation: false,
+			draftNumber
+		});
+		expect([answer.status, ((await answer.json()) as { code: string }).code]).toEqual([422, 'document-unknown']);
+	});
+});
+
+describe('the door of a page', () => {
+	it('turns away as a document’s does, and a document that follows it goes along', async () => {
+		const keeper = await member({ group: 'Door keepers' });
+		const { id, path } = await page(article());
+		const follower = await document({ follows: path });
+		expect((await visitor().get(`/d/${follower.slug}/file`)).status).toBe(200);
+		await changePageDoor(id, { position: 'keyed', groups: ['door-keepers'] }, ownerId);
+		for (const address of [path, `/d/${follower.slug}/file`])
+			expect([(await visitor().get(address)).status, (await keeper.get(address)).status], address).toEqual([401, 200]);
+		await changePageDoor(id, { position: 'shut' }, ownerId);
+		for (const address of [path, `/d/${follower.slug}/file`]) expect((await keeper.get(address)).status, address).toBe(404);
+	});
+	it('a shut page is told apart from none by nobody', async () => {
+		const { id, path } = await page(article());
+		await changePageDoor(id, { position: 'shut' }, ownerId);
+		const words = async (p: string) => /<h1.*?<\/h1>\s*<p.*?<\/p>/s.exec(await html(visitor(), p))?.[0];
+		expect(await words(path)).toBe(await words('/never-was'));
+	});
+});

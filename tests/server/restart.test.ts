@@ -1,0 +1,80 @@
+// Stop and start again: everything is still there. And an empty site asks for its owner.
+import { afterAll, expect, it } from 'vitest';
+import { freePort } from '../../scripts/postgres';
+import { runIanua } from '../../scripts/run';
+import { scratch } from '../../scripts/scratch';
+import { pdf } from './help';
+
+const { path: data, drop } = scratch('restart');
+afterAll(drop);
+// a start of its own, not the one the other tests share
+for (const name of ['IANUA_DATABASE_URL', 'IANUA_ORIGIN', 'IANUA_DATA', 'IANUA_PORT', 'IANUA_SECRET']) delete process.env[name];
+
+const signIn = async (origin: string, email = 'first@example.org') => {
+	const response = await fetch(`${origin}/api/auth/sign-in/email`, {
+		method: 'POST',
+		headers: { 'content-type': 'application/json' },
+		body: JSON.stringify({ email, password: 'the-first-password' })
+	});
+	return response.headers
+		.getSetCookie()
+		.map((c) => c.split(';')[0])
+		.join('; ');
+};
+
+it('keeps owner, documents, doors, files, sessions and ledger over a stop and a start', async () => {
+	const bytes = await pdf('Lasting', 2);
+	const first = await runIanua({ data, port: await freePort(), demo: false, log: 'error' });
+	let cookie: string;
+	let slug: string;
+	try {
+		const visit = await fetch(first.origin, { redirect: 'manual' });
+		expect([visit.status, visit.headers.get('location')]).toEqual([303, '/begin']);
+		const begin = (form: Record<string, string>) =>
+			fetch(`${first.origin}/begin`, {
+				method: 'POST',
+				redirect: 'manual',
+				headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
+				body: new URLSearchParams({
+					site: 'First society',
+					zone: 'Europe/Paris',
+					name: 'First Owner',
+					email: 'first@example.org',
+					password: 'the-first-password',
+					...form
+				})
+			});
+		expect((await begin({ password: 'short' })).status).toBe(422);
+		expect((await begin({ zone: 'Nowhere/Town' })).status).toBe(422);
+		const made = await begin({});
+		expect([made.status, made.headers.get('location')]).toEqual([303, '/desk/documents']);
+		expect((await begin({ email: 'second@example.org' })).headers.get('location')).toBe('/');
+		expect(await signIn(first.origin, 'second@example.org')).toBe('');
+		cookie = made.headers
+			.getSetCookie()
+			.map((c) => c.split(';')[0])
+			.join('; ');
+		const form = new FormData();
+		form.append('file', new Blob([new Uint8Array(bytes)]), 'Lasting.pdf');
+		({ slug } = (await (await fetch(`${first.origin}/api/v1/documents`, { method: 'POST', headers: { cookie }, body: form })).json()) as { slug: string });
+		await fetch(`${first.origin}/api/v1/documents/${slug}`, {
+			method: 'PATCH',
+			headers: { cookie, 'content-type': 'application/json' },
+			body: JSON.stringify({ door: { position: 'open' } })
+		});
+		await (await fetch(`${first.origin}/d/${slug}/file`)).arrayBuffer();
+	} finally {
+		await first.stop();
+	}
+	const second = await runIanua({ data, port: await freePort(), demo: false, log: 'error' });
+	try {
+		const file = Buffer.from(await (await fetch(`${second.origin}/d/${slug}/file`)).arrayBuffer());
+		expect(file.equals(bytes)).toBe(true);
+		const ledger = (await (await fetch(`${second.origin}/api/v1/documents/${slug}/ledger`, { headers: { cookie } })).json()) as { items: unknown[] };
+		expect(ledger.items).toHaveLength(1); // the reading goes on over the restart
+		expect(await (await fetch(second.origin)).text()).toContain('First society');
+		expect(await signIn(second.origin)).toContain('session_token');
+	} finally {
+		await second.stop();
+	}
+});

@@ -1,0 +1,19 @@
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+	test: {
+		projects: [
+			{ test: { name: 'core', include: ['core/**/*.test.ts', 'src/lib/ui/**/*.test.ts'] } },
+			{
+				test: {
+					name: 'server',
+					include: ['tests/server/**/*.test.ts'],
+					globalSetup: 'tests/server/setup.ts',
+					fileParallelism: false,
+					testTimeout: 60_000,
+					hookTimeout: 120_000
+				}
+			}
+		]
+	}
+});
