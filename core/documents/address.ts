@@ -49,7 +49,7 @@ export function titleFromFileName(name: string): string {
 
 /** Titles that programs leave behind and nobody chose: names of source files, 'untitled', bare numbers. Common practice, no source. */
 const unchosen = [
-	/^untitled/i,
+	/^(untitled|about:)/i,
 	/^(microsoft|ms) ?word/i,
 	/\.(docx?|odt|pptx?|xlsx?|indd|qxp|tex|dvi|pages|rtf|pdf)$/i,
 	/^[^\p{L}]+$/u,

@@ -36,7 +36,7 @@ describe('proposed titles', () => {
 	it('the file’s own title is taken where somebody chose it', () => {
 		expect(proposedTitle('Cruising guide', 'x.pdf')).toBe('Cruising guide');
 		expect(proposedTitle('Памятка', 'x.pdf')).toBe('Памятка');
-		for (const left of ['Microsoft Word - notes.doc', 'untitled', 'guide.indd', '12345', '', null])
+		for (const left of ['Microsoft Word - notes.doc', 'untitled', 'guide.indd', 'about:blank', '12345', '', null])
 			expect(proposedTitle(left, 'Cruising guide.pdf'), String(left)).toBe('Cruising guide');
 	});
 });

@@ -21,10 +21,10 @@
 	onMount(() => {
 		chooser.open = () => input?.click();
 		onBroughtIn((entry) => {
-			void invalidateAll();
 			// the first one in shows itself, where nothing else is open
 			if (page.url.pathname === '/desk/documents' && entry.slug)
-				void goto(`/desk/documents/${entry.slug}${page.url.search}`, { noScroll: true, keepFocus: true });
+				void goto(`/desk/documents/${entry.slug}`, { noScroll: true, keepFocus: true, invalidateAll: true });
+			else void invalidateAll();
 		});
 	});
 

@@ -3,7 +3,7 @@ import { and, eq, isNull, sql as raw } from 'drizzle-orm';
 import type { DoorChange, Position, Thing } from '#core/access/door';
 import { decide, type RefusedCode } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
-import { sentence, whoWords } from '#core/access/reach';
+import { sentence, whoWords, type Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
 import { Article, bare, emptyArticle, placementsOf, settled, type ContentNode } from '#core/placing/content';
 import { pathTrouble } from '#core/placing/path';
@@ -50,6 +50,9 @@ interface PageRow {
 	door: DoorViewJson;
 }
 
+/** A page's door as its sentence sees it: there is nothing to save or print at a page itself. */
+const pageReach = (door: DoorViewJson, zone: string): Reach => ({ ...reachOf(door, zone, false), allow: { save: false, print: false } });
+
 /** Every page that is not set aside, in the order of the paths. */
 export async function listPages(): Promise<PageLine[]> {
 	const { zone } = await site();
@@ -59,7 +62,7 @@ export async function listPages(): Promise<PageLine[]> {
 			(select count(*)::int from placement x where x.page_id = p.id and not x.published) as placements
 		from page p left join revision r on r.id = p.published_id where p.set_aside_at is null order by p.path`;
 	return rows.map((row) => {
-		const reach = reachOf(row.door, zone, false);
+		const reach = pageReach(row.door, zone);
 		return {
 			id: row.id,
 			path: row.path,
@@ -109,7 +112,7 @@ export async function pageDraft(id: string): Promise<PageDraft> {
 		changed: row.published_at !== null && row.draft_at > row.published_at,
 		inNavigation: row.navigation !== null,
 		doorId: row.door_id,
-		door: { ...row.door, sentence: sentence(reachOf(row.door, zone, false), now, zone) }
+		door: { ...row.door, sentence: sentence(pageReach(row.door, zone), now, zone) }
 	};
 }
 

@@ -34,6 +34,7 @@
 	let source = $state<PageSource>();
 	let trouble = $state<string | null>(null);
 	let waiting = $state(true);
+	let started = $state(false);
 	let progress = $state(0);
 	let ground = $state<HTMLElement>();
 	let holder = $state<HTMLElement>();
@@ -49,6 +50,7 @@
 	}
 
 	onMount(() => {
+		started = true;
 		const asked = pageInFragment();
 		if (asked) current = Math.min(pages, Math.max(1, asked));
 		if (matchMedia('(max-width: 600px)').matches) fit = 'width';
@@ -161,13 +163,15 @@
 			<p class="trouble" role="alert">{trouble} <button class="quiet" onclick={() => location.reload()}>Try again</button></p>
 		{/if}
 		<div class="leaf" bind:this={holder} lang={language ?? undefined} data-page={current}></div>
-		{#if waiting && !trouble}<p class="wait" role="status">Page {current}{progress > 0 && progress < 1 ? `, ${Math.round(progress * 100)} %` : ''} …</p>{/if}
-		<noscript
-			><p class="trouble">
+		{#if started && waiting && !trouble}<p class="wait" role="status">
+				Page {current}{progress > 0 && progress < 1 ? `, ${Math.round(progress * 100)} %` : ''} …
+			</p>{/if}
+		{#if !started}
+			<p class="trouble needs">
 				The reading room needs JavaScript.{#if maySave}
-					<a href="/d/{slug}/file?save">Save the document</a> to read it in another program.{/if}
-			</p></noscript
-		>
+					<a href="/d/{slug}/file?save{suffix}">Save the document</a> to read it in another program.{/if}
+			</p>
+		{/if}
 	</div>
 	<ForeEdge {pages} {current} {turn} />
 	<footer class="sill">
@@ -219,6 +223,18 @@
 		border: 1px solid var(--line);
 		line-height: 0;
 		color-scheme: light;
+	}
+	/* seen where no script takes it away: at once would flash for everybody else */
+	.needs {
+		animation: come 0s 2.5s both;
+	}
+	@keyframes come {
+		from {
+			visibility: hidden;
+		}
+		to {
+			visibility: visible;
+		}
 	}
 	.leaf:empty {
 		visibility: hidden;

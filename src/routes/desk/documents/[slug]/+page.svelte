@@ -108,7 +108,7 @@
 			<p>
 				{counted(view.pages, 'page', 'pages')}
 				{view.paper}, {sizeWords(view.bytes)}. {conditionWords[view.condition.status]}.{view.facts.hasText
-					? ` Text${view.facts.language ? ` in ${new Intl.DisplayNames('en', { type: 'language' }).of(view.facts.language)}` : ''}${view.facts.tagged ? ', tagged' : ''}.`
+					? ` With text${view.facts.language ? ` in ${new Intl.DisplayNames('en', { type: 'language' }).of(view.facts.language)}` : ''}${view.facts.tagged ? ', tagged' : ''}.`
 					: ''}
 			</p>
 			<p class="soft truncate" title={view.fileName}>{view.fileName}</p>

@@ -110,7 +110,18 @@
 	}
 
 	function set(change: Partial<Attrs>) {
-		editor?.chain().updateAttributes('placement', change).run();
+		if (!editor || !chosen) return;
+		// setting attributes replaces the node, and with it the choice of it: choose it again
+		const at = editor.state.selection.from;
+		const attrs = { ...chosen, ...change };
+		editor
+			.chain()
+			.command(({ tr }) => {
+				tr.setNodeMarkup(at, undefined, attrs);
+				return true;
+			})
+			.setNodeSelection(at)
+			.run();
 	}
 
 	function touch() {

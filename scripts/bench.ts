@@ -1,0 +1,172 @@
+// Figures, as ratios taken in one run: npm run bench. What they mean and what they were stands in docs/benchmarks.md.
+import { spawn } from 'node:child_process';
+import { readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import autocannon from 'autocannon';
+import PDFDocument from 'pdfkit';
+import { chromium } from 'playwright';
+import { build } from './build';
+import { chromiumOptions } from './chromium';
+import { freePort } from './postgres';
+import { runIanua } from './run';
+import { scratch } from './scratch';
+
+const seconds = 8;
+const { path: data, drop } = scratch('bench');
+
+/** A PDF of about so many bytes: one page and noise attached. */
+function filePdf(bytes: number): Promise<Buffer> {
+	const pdf = new PDFDocument({ compress: false });
+	const chunks: Buffer[] = [];
+	pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
+	pdf.fontSize(30).text('Five megabytes');
+	const noise = Buffer.alloc(bytes);
+	for (let i = 0, x = 1; i < bytes; i++) noise[i] = (x = (Math.imul(x, 1_103_515_245) + 12_345) >>> 0) >>> 16;
+	pdf.file(noise, { name: 'noise.bin' });
+	pdf.end();
+	return new Promise((done) => pdf.on('end', () => done(Buffer.concat(chunks))));
+}
+
+async function load(url: string, headers: Record<string, string> = {}): Promise<number> {
+	const { requests, non2xx, errors } = await autocannon({ url, connections: 32, duration: seconds, headers });
+	if (non2xx || errors) throw new Error(`${url}: ${non2xx} answers were not 2xx, ${errors} errors`);
+	return requests.average;
+}
+
+/** `node:http` and a stream of the file with the same large chunks, and nothing else; in a process of its own, as ours is. */
+const bareSource = `
+const { createReadStream, statSync } = require('node:fs');
+const [, file, port] = process.argv;
+const size = statSync(file).size;
+require('node:http').createServer((request, response) => {
+	response.writeHead(200, { 'content-type': 'application/pdf', 'content-length': size });
+	createReadStream(file, { highWaterMark: 512 * 1024 }).pipe(response);
+}).listen(Number(port), '127.0.0.1', () => console.log('up'));`;
+
+async function bareServer(file: string): Promise<{ url: string; stop: () => void }> {
+	const port = await freePort();
+	const child = spawn(process.execPath, ['-e', bareSource, file, String(port)], { stdio: ['ignore', 'pipe', 'inherit'] });
+	await new Promise((up) => child.stdout.once('data', up));
+	return { url: `http://127.0.0.1:${port}/`, stop: () => child.kill() };
+}
+
+async function signIn(origin: string, who: { email: string; password: string }): Promise<string> {
+	const response = await fetch(`${origin}/api/auth/sign-in/email`, {
+		method: 'POST',
+		headers: { 'content-type': 'application/json' },
+		body: JSON.stringify({ email: who.email, password: who.password })
+	});
+	return response.headers
+		.getSetCookie()
+		.map((c) => c.split(';')[0])
+		.join('; ');
+}
+
+const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+
+build();
+try {
+	// 1. from ./start to the first page, on an installed machine whose demo is loaded already
+	const first = await runIanua({ data, port: await freePort(), demo: true, log: 'error' });
+	await first.stop();
+	const port = await freePort();
+	const began = performance.now();
+	const started = spawn('./start', ['--port', String(port), '--data', data], { stdio: 'ignore' });
+	while (
+		!(await fetch(`http://127.0.0.1:${port}/`).then(
+			(r) => r.ok,
+			() => false
+		))
+	)
+		await new Promise((go) => setTimeout(go, 50));
+	console.log(`from ./start to the first page: ${((performance.now() - began) / 1000).toFixed(1)} s`);
+	await new Promise((done) => {
+		started.once('exit', done);
+		started.kill('SIGINT');
+	});
+
+	// 2. a 5 MB file saved by a signed-in member, decision and ledger included, against a bare stream of the same file
+	const running = await runIanua({ data, port: await freePort(), demo: true, log: 'error' });
+	const people = JSON.parse(readFileSync(join(data, 'sign-in.json'), 'utf8')) as Record<'staff' | 'member', { email: string; password: string }>;
+	const [staff, member] = [await signIn(running.origin, people.staff), await signIn(running.origin, people.member)];
+	const bytes = await filePdf(5_000_000);
+	const form = new FormData();
+	form.append('file', new Blob([new Uint8Array(bytes)]), 'five.pdf');
+	const { slug } = (await (await fetch(`${running.origin}/api/v1/documents`, { method: 'POST', headers: { cookie: staff }, body: form })).json()) as {
+		slug: string;
+	};
+	await fetch(`${running.origin}/api/v1/documents/${slug}`, {
+		method: 'PATCH',
+		headers: { cookie: staff, 'content-type': 'application/json' },
+		body: JSON.stringify({ door: { position: 'keyed', groups: ['lock-wardens'] } })
+	});
+	const file = join(data, 'five.pdf');
+	writeFileSync(file, bytes);
+	const bare = await bareServer(file);
+	const save = `${running.origin}/d/${slug}/file?save`;
+	const agent = { cookie: member, 'user-agent': 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0' };
+	const [bares, ours]: [number[], number[]] = [[], []];
+	// turn about, so that a noisy neighbour meets both
+	for (let round = 0; round < 3; round++) {
+		bares.push(await load(bare.url));
+		ours.push(await load(save, agent));
+	}
+	bare.stop();
+	const ledger = (await (await fetch(`${running.origin}/api/v1/documents/${slug}/ledger?limit=1`, { headers: { cookie: staff } })).json()) as {
+		items: { kind: string }[];
+	};
+	console.log(
+		`a file of ${statSync(file).size} bytes, 32 connections: bare ${median(bares).toFixed(0)}/s, ours ${median(ours).toFixed(0)}/s, ratio ${(median(ours) / median(bares)).toFixed(2)} (last entry: ${ledger.items[0]?.kind})`
+	);
+
+	// 3. the list of documents, with 1,000 of them
+	Object.assign(process.env, running.environment);
+	const { sql, closeDatabase } = await import('#server/db/client');
+	await sql()`
+		with source as (select d.*, e.sha256, e.bytes, e.file_name, e.pages, e.facts, e.condition, e.findings, g.n,
+				gen_random_uuid() as new_document, gen_random_uuid() as new_edition, gen_random_uuid() as new_door
+			from (select * from document where slug = 'cruising-guide') d join edition e on e.id = d.edition_id, generate_series(1, 1000) as g(n)),
+		doors as (insert into door (id, position, all_members) select new_door, (array['shut', 'keyed', 'ajar', 'open'])[1 + n % 4], true from source returning id),
+		editions as (insert into edition (id, document_id, number, sha256, bytes, file_name, pages, facts, condition, findings)
+			select new_edition, new_document, 1, sha256, bytes, file_name, pages, facts, condition, findings from source returning id)
+		insert into document (id, slug, title, door_id, edition_id, created_at) select new_document, 'paper-' || n, 'Paper ' || n, new_door, new_edition, now() - n * interval '1 hour' from source`;
+	await sql()`analyze`;
+	await closeDatabase();
+	const ping: number[] = [];
+	const list: number[] = [];
+	for (let i = 0; i < 20; i++) {
+		for (const [path, into] of [
+			['/healthz', ping],
+			['/desk/documents', list]
+		] as const) {
+			const at = performance.now();
+			await (await fetch(running.origin + path, { headers: { cookie: staff } })).text();
+			into.push(performance.now() - at);
+		}
+	}
+	const browser = await chromium.launch(chromiumOptions);
+	const context = await browser.newContext({ baseURL: running.origin, viewport: { width: 1280, height: 800 } });
+	await context.request.post('/api/auth/sign-in/email', { data: people.staff });
+	const page = await context.newPage();
+	let requests = 0;
+	page.on('request', () => requests++);
+	const at = performance.now();
+	await page.goto('/desk/documents');
+	await page.locator('tbody tr').nth(49).waitFor();
+	const shown = performance.now() - at;
+	await page.waitForLoadState('networkidle');
+	const cold = requests;
+	requests = 0;
+	const turn = performance.now();
+	await page.getByRole('link', { name: 'Further' }).click();
+	await page.getByText('51 to 100 of').waitFor();
+	console.log(
+		`a list of 1,000 documents: the server answers in ${median(list).toFixed(0)} ms (${(median(list) / median(ping)).toFixed(0)} × /healthz), 50 rows stand in the browser after ${shown.toFixed(0)} ms, ${cold} requests cold (scripts, fonts and covers included); the next 50 after ${(performance.now() - turn).toFixed(0)} ms`
+	);
+	await page.waitForLoadState('networkidle');
+	console.log(`  of those next 50: ${requests} requests`);
+	await browser.close();
+	await running.stop();
+} finally {
+	drop();
+}
