@@ -45,7 +45,9 @@ export const test = base.extend<{ people: People }>({
 export { expect } from '@playwright/test';
 
 function open(browser: Browser, options: BrowserContextOptions): Promise<BrowserContext> {
-	return browser.newContext({ baseURL: origin(), viewport: { width: 1280, height: 800 }, ...options });
+	// headless Chromium calls itself so, and would be taken for a robot
+	const userAgent = 'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/150.0.0.0 Safari/537.36';
+	return browser.newContext({ baseURL: origin(), viewport: { width: 1280, height: 800 }, userAgent, ...options });
 }
 
 const folder = mkdtempSync(join(tmpdir(), 'ianua-files-'));
