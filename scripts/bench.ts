@@ -2,7 +2,6 @@
 import { spawn } from 'node:child_process';
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import autocannon from 'autocannon';
 import PDFDocument from 'pdfkit';
 import { chromium } from 'playwright';
 import { build } from './build';
@@ -13,6 +12,8 @@ import { scratch } from './scratch';
 
 const seconds = 8;
 const { path: data, drop } = scratch('bench');
+/** npm run bench -- save: only that one. */
+const wanted = (part: 'start' | 'save' | 'list') => !process.argv[2] || process.argv[2] === part;
 
 /** A PDF of about so many bytes: one page and noise attached. */
 function filePdf(bytes: number): Promise<Buffer> {
@@ -27,10 +28,46 @@ function filePdf(bytes: number): Promise<Buffer> {
 	return new Promise((done) => pdf.on('end', () => done(Buffer.concat(chunks))));
 }
 
+/**
+ * The sender of the load, in a process of its own: 32 sockets that ask again as soon as an answer is whole. Bytes are counted, not
+ * parsed, so that the sender is not what is measured. Prints answers per second; anything but 200 ends it.
+ */
+const loadSource = `
+const { connect } = require('node:net');
+const [, target, seconds, fields] = process.argv;
+const { hostname, port, pathname, search } = new URL(target);
+const request = 'GET ' + pathname + search + ' HTTP/1.1\\r\\nHost: ' + hostname + ':' + port + '\\r\\n' + fields + '\\r\\n';
+let done = 0, counting = false;
+for (let i = 0; i < 32; i++) {
+	const socket = connect(Number(port), hostname, () => socket.write(request));
+	let left = -1, head = '';
+	socket.on('data', (chunk) => {
+		let bytes = chunk.length;
+		if (left < 0) {
+			head += chunk.toString('latin1');
+			const end = head.indexOf('\\r\\n\\r\\n');
+			if (end < 0) return;
+			if (!head.startsWith('HTTP/1.1 200')) { console.error(head.slice(0, end)); process.exit(1); }
+			left = Number(/content-length: (\\d+)/i.exec(head)[1]);
+			bytes = head.length - end - 4;
+			head = '';
+		}
+		left -= bytes;
+		if (left === 0) { if (counting) done++; left = -1; socket.write(request); }
+	});
+}
+setTimeout(() => { counting = true; setTimeout(() => { console.log(done / Number(seconds)); process.exit(0); }, Number(seconds) * 1000); }, 2000);`;
+
 async function load(url: string, headers: Record<string, string> = {}): Promise<number> {
-	const { requests, non2xx, errors } = await autocannon({ url, connections: 32, duration: seconds, headers });
-	if (non2xx || errors) throw new Error(`${url}: ${non2xx} answers were not 2xx, ${errors} errors`);
-	return requests.average;
+	const fields = Object.entries(headers)
+		.map(([name, value]) => `${name}: ${value}\r\n`)
+		.join('');
+	const child = spawn(process.execPath, ['-e', loadSource, url, String(seconds), fields], { stdio: ['ignore', 'pipe', 'inherit'] });
+	let said = '';
+	child.stdout.on('data', (chunk: Buffer) => (said += chunk.toString()));
+	const code = await new Promise((ended) => child.once('exit', ended));
+	if (code !== 0) throw new Error(`${url}: an answer was not 200`);
+	return Number(said);
 }
 
 /** `node:http` and a stream of the file with the same large chunks, and nothing else; in a process of its own, as ours is. */
@@ -69,60 +106,65 @@ try {
 	// 1. from ./start to the first page, on an installed machine whose demo is loaded already
 	const first = await runIanua({ data, port: await freePort(), demo: true, log: 'error' });
 	await first.stop();
-	const port = await freePort();
-	const began = performance.now();
-	const started = spawn('./start', ['--port', String(port), '--data', data], { stdio: 'ignore' });
-	while (
-		!(await fetch(`http://127.0.0.1:${port}/`).then(
-			(r) => r.ok,
-			() => false
-		))
-	)
-		await new Promise((go) => setTimeout(go, 50));
-	console.log(`from ./start to the first page: ${((performance.now() - began) / 1000).toFixed(1)} s`);
-	await new Promise((done) => {
-		started.once('exit', done);
-		started.kill('SIGINT');
-	});
+	if (wanted('start')) {
+		const port = await freePort();
+		const began = performance.now();
+		const started = spawn('./start', ['--port', String(port), '--data', data], { stdio: 'ignore' });
+		while (
+			!(await fetch(`http://127.0.0.1:${port}/`).then(
+				(r) => r.ok,
+				() => false
+			))
+		)
+			await new Promise((go) => setTimeout(go, 50));
+		console.log(`from ./start to the first page: ${((performance.now() - began) / 1000).toFixed(1)} s`);
+		await new Promise((done) => {
+			started.once('exit', done);
+			started.kill('SIGINT');
+		});
+	}
 
 	// 2. a 5 MB file saved by a signed-in member, decision and ledger included, against a bare stream of the same file
 	const running = await runIanua({ data, port: await freePort(), demo: true, log: 'error' });
 	const people = JSON.parse(readFileSync(join(data, 'sign-in.json'), 'utf8')) as Record<'staff' | 'member', { email: string; password: string }>;
 	const [staff, member] = [await signIn(running.origin, people.staff), await signIn(running.origin, people.member)];
-	const bytes = await filePdf(5_000_000);
-	const form = new FormData();
-	form.append('file', new Blob([new Uint8Array(bytes)]), 'five.pdf');
-	const { slug } = (await (await fetch(`${running.origin}/api/v1/documents`, { method: 'POST', headers: { cookie: staff }, body: form })).json()) as {
-		slug: string;
-	};
-	await fetch(`${running.origin}/api/v1/documents/${slug}`, {
-		method: 'PATCH',
-		headers: { cookie: staff, 'content-type': 'application/json' },
-		body: JSON.stringify({ door: { position: 'keyed', groups: ['lock-wardens'] } })
-	});
-	const file = join(data, 'five.pdf');
-	writeFileSync(file, bytes);
-	const bare = await bareServer(file);
-	const save = `${running.origin}/d/${slug}/file?save`;
-	const agent = { cookie: member, 'user-agent': 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0' };
-	const [bares, ours]: [number[], number[]] = [[], []];
-	// turn about, so that a noisy neighbour meets both
-	for (let round = 0; round < 3; round++) {
-		bares.push(await load(bare.url));
-		ours.push(await load(save, agent));
+	if (wanted('save')) {
+		const bytes = await filePdf(5_000_000);
+		const form = new FormData();
+		form.append('file', new Blob([new Uint8Array(bytes)]), 'five.pdf');
+		const { slug } = (await (await fetch(`${running.origin}/api/v1/documents`, { method: 'POST', headers: { cookie: staff }, body: form })).json()) as {
+			slug: string;
+		};
+		await fetch(`${running.origin}/api/v1/documents/${slug}`, {
+			method: 'PATCH',
+			headers: { cookie: staff, 'content-type': 'application/json' },
+			body: JSON.stringify({ door: { position: 'keyed', groups: ['lock-wardens'] } })
+		});
+		const file = join(data, 'five.pdf');
+		writeFileSync(file, bytes);
+		const bare = await bareServer(file);
+		const save = `${running.origin}/d/${slug}/file?save`;
+		const agent = { cookie: member, 'user-agent': 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0' };
+		const [bares, ours]: [number[], number[]] = [[], []];
+		// turn about, so that a noisy neighbour meets both
+		for (let round = 0; round < 3; round++) {
+			bares.push(await load(bare.url));
+			ours.push(await load(save, agent));
+		}
+		bare.stop();
+		const ledger = (await (await fetch(`${running.origin}/api/v1/documents/${slug}/ledger?limit=1`, { headers: { cookie: staff } })).json()) as {
+			items: { kind: string }[];
+		};
+		console.log(
+			`a file of ${statSync(file).size} bytes, 32 connections: bare ${median(bares).toFixed(0)}/s, ours ${median(ours).toFixed(0)}/s, ratio ${(median(ours) / median(bares)).toFixed(2)} (last entry: ${ledger.items[0]?.kind})`
+		);
 	}
-	bare.stop();
-	const ledger = (await (await fetch(`${running.origin}/api/v1/documents/${slug}/ledger?limit=1`, { headers: { cookie: staff } })).json()) as {
-		items: { kind: string }[];
-	};
-	console.log(
-		`a file of ${statSync(file).size} bytes, 32 connections: bare ${median(bares).toFixed(0)}/s, ours ${median(ours).toFixed(0)}/s, ratio ${(median(ours) / median(bares)).toFixed(2)} (last entry: ${ledger.items[0]?.kind})`
-	);
 
-	// 3. the list of documents, with 1,000 of them
-	Object.assign(process.env, running.environment);
-	const { sql, closeDatabase } = await import('#server/db/client');
-	await sql()`
+	if (wanted('list')) {
+		// 3. the list of documents, with 1,000 of them
+		Object.assign(process.env, running.environment);
+		const { sql, closeDatabase } = await import('#server/db/client');
+		await sql()`
 		with source as (select d.*, e.sha256, e.bytes, e.file_name, e.pages, e.facts, e.condition, e.findings, g.n,
 				gen_random_uuid() as new_document, gen_random_uuid() as new_edition, gen_random_uuid() as new_door
 			from (select * from document where slug = 'cruising-guide') d join edition e on e.id = d.edition_id, generate_series(1, 1000) as g(n)),
@@ -130,42 +172,43 @@ try {
 		editions as (insert into edition (id, document_id, number, sha256, bytes, file_name, pages, facts, condition, findings)
 			select new_edition, new_document, 1, sha256, bytes, file_name, pages, facts, condition, findings from source returning id)
 		insert into document (id, slug, title, door_id, edition_id, created_at) select new_document, 'paper-' || n, 'Paper ' || n, new_door, new_edition, now() - n * interval '1 hour' from source`;
-	await sql()`analyze`;
-	await closeDatabase();
-	const ping: number[] = [];
-	const list: number[] = [];
-	for (let i = 0; i < 20; i++) {
-		for (const [path, into] of [
-			['/healthz', ping],
-			['/desk/documents', list]
-		] as const) {
-			const at = performance.now();
-			await (await fetch(running.origin + path, { headers: { cookie: staff } })).text();
-			into.push(performance.now() - at);
+		await sql()`analyze`;
+		await closeDatabase();
+		const ping: number[] = [];
+		const list: number[] = [];
+		for (let i = 0; i < 20; i++) {
+			for (const [path, into] of [
+				['/healthz', ping],
+				['/desk/documents', list]
+			] as const) {
+				const at = performance.now();
+				await (await fetch(running.origin + path, { headers: { cookie: staff } })).text();
+				into.push(performance.now() - at);
+			}
 		}
+		const browser = await chromium.launch(chromiumOptions);
+		const context = await browser.newContext({ baseURL: running.origin, viewport: { width: 1280, height: 800 } });
+		await context.request.post('/api/auth/sign-in/email', { data: people.staff });
+		const page = await context.newPage();
+		let requests = 0;
+		page.on('request', () => requests++);
+		const at = performance.now();
+		await page.goto('/desk/documents');
+		await page.locator('tbody tr').nth(49).waitFor();
+		const shown = performance.now() - at;
+		await page.waitForLoadState('networkidle');
+		const cold = requests;
+		requests = 0;
+		const turn = performance.now();
+		await page.getByRole('link', { name: 'Further' }).click();
+		await page.getByText('51 to 100 of').waitFor();
+		console.log(
+			`a list of 1,000 documents: the server answers in ${median(list).toFixed(0)} ms (${(median(list) / median(ping)).toFixed(0)} × /healthz), 50 rows stand in the browser after ${shown.toFixed(0)} ms, ${cold} requests cold (scripts, fonts and covers included); the next 50 after ${(performance.now() - turn).toFixed(0)} ms`
+		);
+		await page.waitForLoadState('networkidle');
+		console.log(`  of those next 50: ${requests} requests`);
+		await browser.close();
 	}
-	const browser = await chromium.launch(chromiumOptions);
-	const context = await browser.newContext({ baseURL: running.origin, viewport: { width: 1280, height: 800 } });
-	await context.request.post('/api/auth/sign-in/email', { data: people.staff });
-	const page = await context.newPage();
-	let requests = 0;
-	page.on('request', () => requests++);
-	const at = performance.now();
-	await page.goto('/desk/documents');
-	await page.locator('tbody tr').nth(49).waitFor();
-	const shown = performance.now() - at;
-	await page.waitForLoadState('networkidle');
-	const cold = requests;
-	requests = 0;
-	const turn = performance.now();
-	await page.getByRole('link', { name: 'Further' }).click();
-	await page.getByText('51 to 100 of').waitFor();
-	console.log(
-		`a list of 1,000 documents: the server answers in ${median(list).toFixed(0)} ms (${(median(list) / median(ping)).toFixed(0)} × /healthz), 50 rows stand in the browser after ${shown.toFixed(0)} ms, ${cold} requests cold (scripts, fonts and covers included); the next 50 after ${(performance.now() - turn).toFixed(0)} ms`
-	);
-	await page.waitForLoadState('networkidle');
-	console.log(`  of those next 50: ${requests} requests`);
-	await browser.close();
 	await running.stop();
 } finally {
 	drop();

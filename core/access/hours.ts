@@ -27,6 +27,20 @@ export function isDay(text: string): boolean {
  * `startOfDay('2026-10-25', 'Europe/London')` is 2026-10-24T23:00Z.
  */
 export function startOfDay(day: string, zone: string): Instant {
+	const key = `${zone} ${day}`;
+	let start = starts.get(key);
+	if (start === undefined) {
+		start = firstInstant(day, zone);
+		if (starts.size >= 10_000) starts.clear();
+		starts.set(key, start);
+	}
+	return start;
+}
+
+/** Every request asks for the same few days again; working one out takes a search in the calendar. */
+const starts = new Map<string, Instant>();
+
+function firstInstant(day: string, zone: string): Instant {
 	const m = dayShape.exec(day);
 	if (!m) throw new RangeError(`not a day: ${day}`);
 	const [y, mo, d] = [Number(m[1]), Number(m[2]) - 1, Number(m[3])];

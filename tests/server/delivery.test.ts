@@ -1,6 +1,10 @@
 // GET and HEAD of the file: RFC 9110 (ranges, conditions), RFC 6266 (name), cache fields by door.
 import { createHash } from 'node:crypto';
+import { writeFileSync } from 'node:fs';
+import { createServer } from 'node:http';
+import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { scratch } from '../../scripts/scratch';
 import { document, member, pdf, send, staff, visitor, type DocumentJson } from './help';
 
 let bytes: Buffer;
@@ -115,4 +119,46 @@ it('covers come in three widths, and no other', async () => {
 it('many readers at once get each their own bytes', async () => {
 	const all = await Promise.all(Array.from({ length: 40 }, async (_, i) => body(await visitor().get(path, { range: `bytes=${i * 100}-${i * 100 + 99}` }))));
 	all.forEach((part, i) => expect(part.equals(bytes.subarray(i * 100, i * 100 + 100))).toBe(true));
+});
+
+describe('a file too large to be kept in memory', () => {
+	it('goes out in chunks to many readers at once, whole and in part, while some go away in the middle', async () => {
+		const { sendAnswer } = await import('#server/reading/deliver');
+		const { path: dir, drop } = scratch('large');
+		const file = join(dir, 'large');
+		const large = Buffer.alloc(9_000_001);
+		for (let i = 0; i < large.length; i += 4) large.writeUInt32LE((Math.imul(i, 2_654_435_761) >>> 0) % 4_294_967_295, Math.min(i, large.length - 4));
+		writeFileSync(file, large);
+		const server = createServer((request, response) => {
+			const [first = 0, length = large.length] = (request.headers.range?.match(/\d+/g) ?? []).map(Number);
+			sendAnswer({ status: 200, headers: { 'content-length': String(length) }, file: { path: file, first, length } }, response).catch(() => response.destroy());
+		}).listen(0, '127.0.0.1');
+		await new Promise((up) => server.once('listening', up));
+		const { port } = server.address() as { port: number };
+		const ask = (first: number, length: number) => fetch(`http://127.0.0.1:${port}/`, { headers: { range: `${first}-${length}` } });
+		try {
+			const leaving = Array.from({ length: 6 }, async () => {
+				const stop = new AbortController();
+				const response = await fetch(`http://127.0.0.1:${port}/`, { signal: stop.signal });
+				await response.body!.getReader().read();
+				stop.abort();
+			});
+			const parts = [
+				[0, large.length],
+				[1, 8_999_999],
+				[524_287, 524_290],
+				[8_900_000, 100_001],
+				[0, large.length]
+			] as const;
+			const got = await Promise.all(parts.map(async ([first, length]) => body(await ask(first, length))));
+			await Promise.allSettled(leaving);
+			parts.forEach(([first, length], i) => expect(got[i]!.equals(large.subarray(first, first + length)), `${first} ${length}`).toBe(true));
+			// and once more, with the memory of those that left used again
+			expect((await body(await ask(0, large.length))).equals(large)).toBe(true);
+		} finally {
+			server.closeAllConnections();
+			server.close();
+			drop();
+		}
+	});
 });

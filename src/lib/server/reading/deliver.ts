@@ -1,7 +1,6 @@
 // Last link of the chain: the bytes. Large files go out by the node server itself, in large chunks; kit's response path
 // (pictures, and everything in development) gets the same answer as a Response.
-import { open, type FileHandle } from 'node:fs/promises';
-import { once } from 'node:events';
+import { open, readFile, stat, type FileHandle } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Readable } from 'node:stream';
 import { log } from '../log';
@@ -13,34 +12,91 @@ async function* chunks(handle: FileHandle, first: number, length: number): Async
 	let [at, left] = [first, length];
 	while (left > 0) {
 		const buffer = Buffer.allocUnsafeSlow(Math.min(chunkSize, left));
-		const { bytesRead } = await handle.read(buffer, 0, buffer.length, at);
-		if (bytesRead === 0) throw new Error('the stored file is shorter than it should be');
-		at += bytesRead;
-		left -= bytesRead;
-		yield bytesRead === buffer.length ? buffer : buffer.subarray(0, bytesRead);
+		const bytes = await fill(handle, buffer, at);
+		at += bytes;
+		left -= bytes;
+		yield buffer.subarray(0, bytes);
 	}
 }
 
-/** Sends an answer on a node response. A reader who goes away ends it quietly. */
+async function fill(handle: FileHandle, buffer: Buffer, at: number): Promise<number> {
+	const { bytesRead } = await handle.read(buffer, 0, buffer.length, at);
+	if (bytesRead === 0) throw new Error('the stored file is shorter than it should be');
+	return bytesRead;
+}
+
+/** Chunks that are free to be read into. Memory that is used again is far cheaper than fresh memory for every chunk. */
+const free: Buffer[] = [];
+const mostFree = 128;
+
+/** Resolves once the bytes have been handed to the system (the buffer may be used again), false where the reader has gone. */
+function written(response: ServerResponse, chunk: Buffer): Promise<boolean> {
+	return new Promise((done) => response.write(chunk, (error) => done(!error)));
+}
+
+/**
+ * Originals lately asked for, whole, in memory: bytes under a checksum never change, so a kept copy is never out of date. Deciding and
+ * recording come before, each time. At most 64 MiB, of files up to 8 MiB; the one longest not asked for goes first.
+ */
+const kept = new Map<string, Buffer>();
+const mostKept = { file: 8 * 1024 * 1024, all: 64 * 1024 * 1024 };
+let keptBytes = 0;
+
+async function keptContent(path: string): Promise<Buffer | null> {
+	let content = kept.get(path);
+	if (content) kept.delete(path);
+	else {
+		if ((await stat(path)).size > mostKept.file) return null;
+		content = await readFile(path);
+		const meanwhile = kept.get(path);
+		if (meanwhile) return meanwhile;
+		keptBytes += content.length;
+	}
+	kept.set(path, content);
+	for (const [oldest, bytes] of kept) {
+		if (keptBytes <= mostKept.all) break;
+		kept.delete(oldest);
+		keptBytes -= bytes.length;
+	}
+	return content;
+}
+
+/** Sends an answer on a node response: reads the next chunk while the one before is on its way. A reader who goes away ends it quietly. */
 export async function sendAnswer(answer: Answer, response: ServerResponse): Promise<void> {
 	if (!answer.file) {
 		response.writeHead(answer.status, answer.headers).end();
 		return;
 	}
+	const content = await keptContent(answer.file.path);
+	if (content) {
+		const { first, length } = answer.file;
+		response.writeHead(answer.status, answer.headers).end(content.subarray(first, first + length));
+		return;
+	}
+	let { first: at, length: left } = answer.file;
 	const handle = await open(answer.file.path, 'r');
+	const mine: Buffer[] = [];
+	const take = () => {
+		const buffer = free.pop() ?? Buffer.allocUnsafeSlow(chunkSize);
+		mine.push(buffer);
+		return buffer;
+	};
+	let sending: Promise<boolean> = Promise.resolve(true);
 	try {
 		response.writeHead(answer.status, answer.headers);
-		for await (const chunk of chunks(handle, answer.file.first, answer.file.length)) {
-			if (response.destroyed) return;
-			if (!response.write(chunk)) {
-				// whichever comes first: the socket has room again, or the reader went away
-				const gone = new AbortController();
-				await Promise.race([once(response, 'drain', { signal: gone.signal }), once(response, 'close', { signal: gone.signal })]).catch(() => {});
-				gone.abort();
-			}
+		const pair = [take(), left > chunkSize ? take() : Buffer.alloc(0)] as const;
+		for (let turn = 0; left > 0; turn++) {
+			const buffer = pair[turn % 2]!;
+			const bytes = await fill(handle, left < buffer.length ? buffer.subarray(0, left) : buffer, at);
+			at += bytes;
+			left -= bytes;
+			if (!(await sending) || response.destroyed) return;
+			sending = written(response, buffer.subarray(0, bytes));
 		}
-		response.end();
+		if (await sending) response.end();
 	} finally {
+		await sending;
+		if (!response.destroyed) for (const buffer of mine) if (free.length < mostFree) free.push(buffer);
 		await handle.close();
 	}
 }
