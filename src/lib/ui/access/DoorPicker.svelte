@@ -2,20 +2,8 @@
 <script lang="ts">
 	import { Checkbox } from 'flowbite-svelte';
 	import { positions, type DoorChange, type Position } from '#core/access/door';
+	import type { DoorView } from '$lib/server/access/things';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
-
-	interface DoorShown {
-		readonly position: Position;
-		readonly allMembers: boolean;
-		readonly groups: readonly { readonly slug: string; readonly name: string }[];
-		readonly people: readonly { readonly email: string; readonly name: string }[];
-		readonly from: string | null;
-		readonly until: string | null;
-		readonly allow: { readonly save: boolean; readonly print: boolean };
-		readonly listed: boolean;
-		readonly follows: { readonly path: string; readonly title: string } | null;
-		readonly sentence: string;
-	}
 
 	let {
 		door,
@@ -26,7 +14,7 @@
 		allowance = true,
 		change
 	}: {
-		door: DoorShown;
+		door: Omit<DoorView, 'count' | 'changedAt' | 'changedBy' | 'turnedAway'> & { readonly sentence: string };
 		groups: readonly { slug: string; name: string; people: number }[];
 		/** How many people "all members" comes to today. */
 		allMembers: number;

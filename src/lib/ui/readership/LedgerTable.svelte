@@ -31,7 +31,7 @@
 	}
 </script>
 
-<table>
+<table class="rows">
 	<thead>
 		<tr
 			><th>What</th>{#if withTitle}<th>Document</th>{/if}<th>Who</th><th>From</th><th class="when">When</th></tr
@@ -56,24 +56,6 @@
 </table>
 
 <style>
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		background: var(--sheet);
-		border: 1px solid var(--line);
-	}
-	th {
-		text-align: left;
-		font: 500 12px var(--body);
-		color: var(--ink-soft);
-		background: var(--sunk);
-		padding: 4px 10px;
-	}
-	td {
-		padding: 6px 10px;
-		border-top: 1px solid var(--line);
-		vertical-align: top;
-	}
 	small {
 		display: block;
 		font-size: 12px;

@@ -47,7 +47,7 @@
 			<h2>Day by day <button class="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</button></h2>
 			{#if asTable}
 				<div class="scroll">
-					<table>
+					<table class="rows">
 						<thead><tr><th>Day</th><th class="n">Openings</th><th class="n">Copies saved</th></tr></thead><tbody
 							>{#each [...report.days].reverse() as d (d.day)}<tr><td>{d.day}</td><td class="n">{d.openings}</td><td class="n">{d.saves}</td></tr>{/each}</tbody
 						>
@@ -139,10 +139,6 @@
 		overflow: auto;
 		border: 1px solid var(--line);
 	}
-	table {
-		width: 100%;
-		background: var(--sheet);
-	}
 	th {
 		text-align: left;
 		font: 500 12px var(--body);
@@ -151,13 +147,6 @@
 		padding: 4px 12px;
 		position: sticky;
 		top: 0;
-	}
-	td {
-		padding: 4px 12px;
-		border-top: 1px solid var(--line);
-	}
-	.n {
-		text-align: right;
 	}
 	@media (max-width: 900px) {
 		.two {

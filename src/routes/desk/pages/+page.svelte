@@ -23,7 +23,7 @@
 		<button class="btn main">Write a page</button>
 	</form>
 	{#if data.pages.length}
-		<table>
+		<table class="rows">
 			<thead><tr><th>Page</th><th>Written, door, published</th><th>Door</th><th>Documents placed</th><th>Draft saved</th></tr></thead>
 			<tbody>
 				{#each data.pages as p (p.id)}
@@ -78,19 +78,6 @@
 	}
 	.new .btn {
 		height: 36px;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		background: var(--sheet);
-		border: 1px solid var(--line);
-	}
-	th {
-		text-align: left;
-		font: 500 12px var(--body);
-		color: var(--ink-soft);
-		background: var(--sunk);
-		padding: 4px 12px;
 	}
 	td {
 		border-top: 1px solid var(--line);

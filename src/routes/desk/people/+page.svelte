@@ -36,7 +36,7 @@
 				>{/each}
 		</div>
 		{#if data.people.items.length}
-			<table>
+			<table class="rows">
 				<thead><tr><th>Name</th><th>E-mail</th><th>Groups</th></tr></thead>
 				<tbody>
 					{#each data.people.items as person (person.id)}
@@ -135,19 +135,6 @@
 		align-items: baseline;
 		gap: 12px;
 		margin-bottom: 12px;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		background: var(--sheet);
-		border: 1px solid var(--line);
-	}
-	th {
-		text-align: left;
-		font: 500 12px var(--body);
-		color: var(--ink-soft);
-		background: var(--sunk);
-		padding: 4px 12px;
 	}
 	td {
 		border-top: 1px solid var(--line);

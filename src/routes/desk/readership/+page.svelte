@@ -9,7 +9,7 @@
 	{#if data.documents.length}
 		<section class="mb-6">
 			<h2>By document</h2>
-			<table>
+			<table class="rows">
 				<thead><tr><th>Document</th><th>Readers</th><th>Openings</th><th>Copies saved</th><th>Turned away</th></tr></thead>
 				<tbody>
 					{#each data.documents as d (d.slug)}<tr
@@ -25,27 +25,9 @@
 </Report>
 
 <style>
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		background: var(--sheet);
-		border: 1px solid var(--line);
-	}
-	th {
-		font: 500 12px var(--body);
-		color: var(--ink-soft);
-		background: var(--sunk);
-		padding: 4px 12px;
+	th:not(:first-child),
+	td:not(:first-child) {
 		text-align: right;
-	}
-	td {
-		border-top: 1px solid var(--line);
-		padding: 7px 12px;
-		text-align: right;
-	}
-	th:first-child,
-	td:first-child {
-		text-align: left;
 	}
 	td a {
 		font: 600 14.5px var(--title);
