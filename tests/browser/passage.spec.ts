@@ -202,10 +202,10 @@ test('6. staff see who opened, who saved and who was turned away, when and from 
 	await expect(page.locator('.leaf canvas')).toBeVisible();
 	await page.goto('/desk/documents/sluice-notes');
 	const sheet = page.getByRole('complementary', { name });
-	await expect(sheet.getByText(/Wren Lockyer opened it, from At the sluice/)).toBeVisible();
-	await expect(sheet.getByText(/A visitor saved it, from At the sluice/)).toBeVisible();
-	await expect(sheet.getByText(/Moor Only was turned away/)).toBeVisible();
-	await expect(sheet.getByText('Staff, apart: 1 opening.')).toBeVisible();
+	await expect(sheet.getByText(/Wren Lockyer\s+opened it,\s+from At the sluice/)).toBeVisible();
+	await expect(sheet.getByText(/A visitor\s+saved it,\s+from At the sluice/)).toBeVisible();
+	await expect(sheet.getByText(/Moor Only\s+was turned away/)).toBeVisible();
+	await expect(sheet.getByText(/Staff, apart:\s+1 opening/)).toBeVisible();
 	await sheet.getByRole('link', { name: 'Readership' }).click();
 	await expect(page.getByTestId('answer')).toContainText(/^1 of the \d+ who may open it have|^1 of the \d+ who may open it has/);
 	const rows = page.getByRole('row');

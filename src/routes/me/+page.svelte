@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { dayText } from '$lib/ui/parts/when';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	import DocumentList from '$lib/ui/documents/DocumentList.svelte';
 	let { data } = $props();
@@ -15,7 +16,7 @@
 		<h2>Your memberships</h2>
 		<ul>
 			{#each data.memberships as m (m.group)}<li>
-					{m.group}{m.current ? '' : ', not current'}{#if m.until}<span class="soft"> until {m.until}</span>{/if}
+					{m.group}{m.current ? '' : ', not current'}{m.until ? `, until ${dayText(`${m.until}T00:00Z`, 'UTC')}` : ''}
 				</li>{/each}
 		</ul>
 	{/if}

@@ -16,7 +16,14 @@ export const load: PageServerLoad = async ({ params, url, depends }) => {
 		countAllMembers(),
 		listPages(),
 		documentReport(view.id, { keyed: view.door.inForce === 'keyed', count: view.door.count }, 30),
-		ledger({ document: view.id, limit: 10, of: 'readers' })
+		ledger({ document: view.id, limit: 20, of: 'readers' })
 	]);
-	return { view, groups, allMembers, pages: pages.map(({ id, path, title }) => ({ id, path, title })), report, recent: recent.items };
+	return {
+		view,
+		groups,
+		allMembers,
+		pages: pages.map(({ id, path, title }) => ({ id, path, title })),
+		report,
+		recent: recent.items.filter((item) => !item.double).slice(0, 8)
+	};
 };
