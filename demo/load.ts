@@ -6,9 +6,11 @@ import { eq } from 'drizzle-orm';
 import { dayOf } from '#core/access/hours';
 import { closeDatabase, db, migrateDatabase } from '#server/db/client';
 import { document, edition, group } from '#server/db/schema';
-import { changeDocument, documentView } from '#server/documents/service';
+import { changeDocument } from '#server/documents/change';
+import { documentView } from '#server/documents/view';
 import { changeDoor } from '#server/access/things';
-import { bringIn } from '#server/intake/bring-in';
+import { bringInStream } from '#server/intake/bring-in';
+import { checkEdition } from '#server/intake/check';
 import { hashPassword } from '#server/people/auth';
 import { addGroup, hasOwner, insertPerson } from '#server/people/service';
 import { addPage, articleFrom, pageDraft, publish, saveDraft } from '#server/placing/service';
@@ -62,12 +64,13 @@ async function load(): Promise<void> {
 	const popular: { slug: string; weekly: number; age: number }[] = [];
 	for (const demo of scenario.documents) {
 		const bytes = await makePdf({ ...demo.sheet, day: scenario.day(today, -demo.age) });
-		const { id, slug: first } = await bringIn(pieces(bytes), { fileName: demo.fileName }, editor);
+		const { id, slug: first, edition: firstEdition } = await bringInStream(pieces(bytes), { fileName: demo.fileName, unchecked: true }, editor);
 		const slug = await changeDocument(
 			first,
 			{ slug: scenario.settledSlugs[demo.sheet.title] ?? first, description: demo.description, ...(demo.door ? { door: demo.door } : {}) },
 			editor
 		);
+		await checkEdition(firstEdition);
 		const at = new Date(now - demo.age * 86_400_000);
 		await db().update(document).set({ createdAt: at }).where(eq(document.id, id));
 		await db().update(edition).set({ createdAt: at }).where(eq(edition.documentId, id));

@@ -18,10 +18,12 @@ const { handler } = (await import(pathToFileURL(resolve('build/handler.js')).hre
 const deliver = (globalThis as { ianuaDeliverFile?: Deliver }).ianuaDeliverFile!;
 
 const mostBody = 2_000_000;
+/** Addresses that take files; the intake bounds those. */
+const uploads = /^\/api\/v1\/(documents|documents\/[^/]+\/(editions|cover)|intake(\/[0-9a-f-]+)?)$/;
 
 /** Bodies other than uploads are small and say how long they are. */
 function tooMuch(request: IncomingMessage): number | null {
-	if (request.url?.split('?')[0] === '/api/v1/documents') return null;
+	if (uploads.test(request.url?.split('?')[0] ?? '')) return null;
 	if (request.headers['transfer-encoding']) return 411;
 	return Number(request.headers['content-length'] ?? 0) > mostBody ? 413 : null;
 }
@@ -62,9 +64,10 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 	process.on(signal, () => {
 		if (ending) return;
 		ending = true;
-		server.close(() => process.exit(0));
+		const jobs = (globalThis as { ianuaStopJobs?: () => Promise<void> }).ianuaStopJobs?.() ?? Promise.resolve();
+		server.close(() => void jobs.finally(() => process.exit(0)));
 		server.closeIdleConnections();
-		setTimeout(() => process.exit(0), 5000).unref();
+		setTimeout(() => process.exit(0), 6000).unref();
 	});
 }
 process.on('disconnect', () => process.kill(process.pid, 'SIGTERM'));

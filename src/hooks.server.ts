@@ -14,6 +14,7 @@ import { callerOf } from '$lib/server/people/who';
 import { deliverFile } from '$lib/server/reading/deliver';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
+import { startWork } from '$lib/server/work';
 
 const dayMs = 86_400_000;
 
@@ -22,6 +23,7 @@ export const init: ServerInit = async () => {
 	settings();
 	await migrateDatabase(process.env.IANUA_MIGRATIONS ?? 'drizzle');
 	await dropTemporary(Date.now());
+	await startWork();
 	setInterval(() => void ensureLedgerMonths(new Date()).catch((err: unknown) => log().error({ err }, 'ledger partitions')), dayMs).unref();
 	// The node server in scripts/serve.ts takes requests for files before kit sees them, by the same chain.
 	(globalThis as { ianuaDeliverFile?: typeof deliverFile }).ianuaDeliverFile = deliverFile;

@@ -11,6 +11,10 @@ const Environment = Type.Object({
 	IANUA_PORT: Type.Integer({ minimum: 1, maximum: 65535, default: 4173 }),
 	IANUA_SECRET: Type.String({ minLength: 32 }),
 	IANUA_MAX_UPLOAD: Type.Integer({ minimum: 1, default: 200_000_000 }),
+	/** host:port, several with commas, that files may be fetched from whatever their address. */
+	IANUA_WEB_ALLOW: Type.String({ default: '' }),
+	IANUA_SMTP_URL: Type.Optional(Type.String({ pattern: '^smtps?://' })),
+	IANUA_MAIL_FROM: Type.String({ minLength: 3, default: 'Ianua <ianua@example.org>' }),
 	IANUA_TRUST_PROXY: Type.Boolean({ default: false }),
 	IANUA_LOG: Type.Union(
 		['debug', 'info', 'warn', 'error', 'silent'].map((l) => Type.Literal(l)),
@@ -23,6 +27,8 @@ export type Settings = Static<typeof Environment> & {
 	files: string;
 	/** Origins under which a browser may speak to us: the site's own, and on loopback both of its names. */
 	origins: readonly string[];
+	/** From IANUA_WEB_ALLOW. */
+	webAllow: readonly string[];
 };
 
 let known: Settings | undefined;
@@ -43,5 +49,12 @@ export function readSettings(environment: Record<string, string | undefined>): S
 	const { protocol, hostname, port } = new URL(value.IANUA_ORIGIN);
 	if (hostname === '127.0.0.1') origins.push(`${protocol}//localhost:${port}`);
 	if (hostname === 'localhost') origins.push(`${protocol}//127.0.0.1:${port}`);
-	return { ...value, files: value.IANUA_FILES ?? `${value.IANUA_DATA}/files`, origins };
+	return {
+		...value,
+		files: value.IANUA_FILES ?? `${value.IANUA_DATA}/files`,
+		origins,
+		webAllow: value.IANUA_WEB_ALLOW.split(',')
+			.map((h) => h.trim())
+			.filter(Boolean)
+	};
 }

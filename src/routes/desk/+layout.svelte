@@ -7,7 +7,8 @@
 	import Lintel from '$lib/ui/parts/Lintel.svelte';
 	import Notices from '$lib/ui/parts/Notices.svelte';
 	import Tray from '$lib/ui/intake/Tray.svelte';
-	import { bringIn, onBroughtIn } from '$lib/ui/intake/tray.svelte';
+	import { bringIn, droppedFiles, leavingBreaksOff, onBroughtIn, takeUp, tray } from '$lib/ui/intake/tray.svelte';
+	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { chooser } from '$lib/ui/intake/chooser';
 	import { isTyping, shortcutWords } from '$lib/ui/parts/shortcuts';
 	import { rooms } from '$lib/ui/parts/rooms';
@@ -15,20 +16,40 @@
 	let { data, children } = $props();
 	let find = $state<HTMLInputElement>();
 	let input = $state<HTMLInputElement>();
+	let folder = $state<HTMLInputElement>();
 	let over = $state(0);
+	/** The title of the document whose sheet the files are over: there they become a new edition. */
+	let overSheet = $state<string | null>(null);
+	let refreshing: ReturnType<typeof setTimeout> | undefined;
 	let help = $state(false);
 
 	onMount(() => {
 		chooser.open = () => input?.click();
+		chooser.openFolder = () => folder?.click();
 		onBroughtIn((entry) => {
-			// the first one in shows itself, where nothing else is open
-			if (page.url.pathname === '/desk/documents' && entry.slug)
-				void goto(`/desk/documents/${entry.slug}`, { noScroll: true, keepFocus: true, invalidateAll: true });
-			else void invalidateAll();
+			// a single file shows itself, where nothing else is open
+			if (page.url.pathname === '/desk/documents' && entry.document && tray.entries.length === 1)
+				void goto(`/desk/documents/${entry.document.slug}`, { noScroll: true, keepFocus: true, invalidateAll: true });
+			else
+				refreshing ??= setTimeout(() => {
+					refreshing = undefined;
+					void invalidateAll();
+				}, 800);
 		});
+		void takeUp();
 	});
 
 	const holdsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
+
+	const sheetUnder = (event: DragEvent) => (event.target as HTMLElement | null)?.closest<HTMLElement>('[data-edition-of]')?.dataset ?? null;
+	async function dropped(event: DragEvent) {
+		event.preventDefault();
+		const sheet = sheetUnder(event);
+		const { files, leftOut } = await droppedFiles(event.dataTransfer!);
+		if (sheet && files.length > 1) notify('Several files cannot be one edition: they come in as documents of their own.');
+		bringIn(files, data.maxUpload, sheet && files.length === 1 ? sheet.editionOf! : null);
+		if (leftOut) notify(`${leftOut} files in the folder are no PDFs and were left out.`);
+	}
 
 	function keys(event: KeyboardEvent) {
 		if (isTyping(event)) return;
@@ -51,13 +72,16 @@
 		if (holdsFiles(e)) over = Math.max(0, over - 1);
 	}}
 	ondragover={(e) => {
-		if (holdsFiles(e)) e.preventDefault();
+		if (!holdsFiles(e)) return;
+		e.preventDefault();
+		overSheet = sheetUnder(e)?.editionTitle ?? null;
 	}}
 	ondrop={(e) => {
 		over = 0;
-		if (!holdsFiles(e)) return;
-		e.preventDefault();
-		bringIn(e.dataTransfer!.files, data.maxUpload);
+		if (holdsFiles(e)) void dropped(e);
+	}}
+	onbeforeunload={(e) => {
+		if (leavingBreaksOff()) e.preventDefault();
 	}}
 />
 
@@ -75,9 +99,25 @@
 		e.currentTarget.value = '';
 	}}
 />
+<input
+	bind:this={folder}
+	type="file"
+	multiple
+	webkitdirectory
+	class="sr-only"
+	tabindex="-1"
+	aria-label="Choose a folder of PDF files to bring in"
+	onchange={(e) => {
+		bringIn(
+			[...(e.currentTarget.files ?? [])].filter((f) => /\.pdf$/i.test(f.name)),
+			data.maxUpload
+		);
+		e.currentTarget.value = '';
+	}}
+/>
 <main>{@render children()}</main>
 {#if over > 0}
-	<div class="drop" aria-hidden="true"><p>Let go to bring in</p></div>
+	<div class="drop" aria-hidden="true"><p>{overSheet ? `Let go to put in a new edition of “${overSheet}”` : 'Let go to bring in'}</p></div>
 {/if}
 <Tray />
 <Notices />

@@ -1,6 +1,7 @@
 // The tables, by capability. The ledger is partitioned by month, which Drizzle cannot say: its SQL stands in drizzle/.
 import { sql } from 'drizzle-orm';
 import { bigint, boolean, check, date, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import type { Cover } from '#core/documents/cover';
 import type { Facts, Finding } from '#core/intake/condition';
 import type { Article } from '#core/placing/content';
 
@@ -22,7 +23,9 @@ export const person = pgTable(
 			.default('member'),
 		suspended: boolean('suspended').notNull().default(false),
 		createdAt: at('created_at').notNull().defaultNow(),
-		updatedAt: at('updated_at').notNull().defaultNow()
+		updatedAt: at('updated_at').notNull().defaultNow(),
+		/** When a staff account was closed; what it had started then belongs to somebody else. */
+		closedAt: at('closed_at')
 	},
 	(t) => [check('person_role', sql`${t.role} in ('owner', 'editor', 'member')`)]
 );
@@ -169,6 +172,16 @@ export const document = pgTable(
 		description: text('description').notNull().default(''),
 		/** The folder it stands in; empty at the top. */
 		folder: text('folder').notNull().default(''),
+		topics: text('topics')
+			.array()
+			.notNull()
+			.default(sql`'{}'::text[]`),
+		/** What the cover shows; null is page 1. */
+		cover: jsonb('cover').$type<Cover>(),
+		/** What the cover shows, for those who do not see it. */
+		coverAlt: text('cover_alt').notNull().default(''),
+		/** A language set by staff (BCP 47); null is what the file says or its words suggest. */
+		language: text('language'),
 		doorId: uuid('door_id')
 			.notNull()
 			.unique()
@@ -176,9 +189,12 @@ export const document = pgTable(
 		editionId: uuid('edition_id').notNull(),
 		createdAt: at('created_at').notNull().defaultNow(),
 		createdBy: uuid('created_by'),
-		setAsideAt: at('set_aside_at')
+		setAsideAt: at('set_aside_at'),
+		setAsideBy: uuid('set_aside_by'),
+		/** When what was set aside could no longer be restored: its files are gone, its address answers 410. */
+		goneAt: at('gone_at')
 	},
-	(t) => [index('document_created').on(t.createdAt)]
+	(t) => [index('document_created').on(t.createdAt), index('document_topics').using('gin', t.topics)]
 );
 
 /** Former addresses, each leading to its document for good. */
@@ -202,11 +218,130 @@ export const edition = pgTable(
 		facts: jsonb('facts').$type<Facts>().notNull(),
 		condition: text('condition', { enum: ['checking', 'sound', 'look', 'refused'] }).notNull(),
 		findings: jsonb('findings').$type<readonly Finding[]>().notNull(),
+		/** How it came: from a computer, a web address, or made here from another edition. */
+		origin: text('origin', { enum: ['upload', 'web', 'cleaned', 'unlocked'] })
+			.notNull()
+			.default('upload'),
+		/** Whether a copy packed for reading lies beside the original. */
+		packed: boolean('packed').notNull().default(false),
+		/** Comes into force when its check is done. */
+		pending: boolean('pending').notNull().default(false),
+		/** Language that decides the stemming of its words (BCP 47); null where none is known. */
+		language: text('language'),
 		createdAt: at('created_at').notNull().defaultNow(),
 		createdBy: uuid('created_by')
 	},
-	(t) => [unique('edition_number').on(t.documentId, t.number), index('edition_sha').on(t.sha256)]
+	(t) => [
+		unique('edition_number').on(t.documentId, t.number),
+		index('edition_sha').on(t.sha256),
+		index('edition_checking')
+			.on(t.createdAt)
+			.where(sql`condition = 'checking'`)
+	]
 );
+
+/** The words on each page of an edition. `words` is made by a trigger in drizzle/, by the stemming of `config`. */
+export const editionPage = pgTable(
+	'edition_page',
+	{
+		editionId: uuid('edition_id')
+			.notNull()
+			.references(() => edition.id, { onDelete: 'cascade' }),
+		page: integer('page').notNull(),
+		body: text('body').notNull()
+	},
+	(t) => [primaryKey({ columns: [t.editionId, t.page] })]
+);
+
+// intake
+
+/** A file on its way in. Its id is also the upload's in the tus protocol, and the name of its bytes among the unfinished files. */
+export const intake = pgTable(
+	'intake',
+	{
+		id: id(),
+		personId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' }),
+		fileName: text('file_name').notNull(),
+		bytes: bigint('bytes', { mode: 'number' }).notNull(),
+		state: text('state', { enum: ['uploading', 'checking', 'in', 'refused', 'stopped'] }).notNull(),
+		/** The error of the catalogue that refused it. */
+		trouble: jsonb('trouble').$type<{ code: string; facts: Record<string, string> }>(),
+		/** The document it is to be a new edition of. */
+		editionOf: uuid('edition_of').references(() => document.id, { onDelete: 'cascade' }),
+		folder: text('folder').notNull().default(''),
+		documentId: uuid('document_id').references(() => document.id, { onDelete: 'cascade' }),
+		/** Taken out of the tray by its person. */
+		cleared: boolean('cleared').notNull().default(false),
+		createdAt: at('created_at').notNull().defaultNow(),
+		changedAt: at('changed_at').notNull().defaultNow()
+	},
+	(t) => [index('intake_person').on(t.personId, t.createdAt), index('intake_document').on(t.documentId)]
+);
+
+/** The web address a document was fetched from. */
+export const source = pgTable('source', {
+	documentId: uuid('document_id')
+		.primaryKey()
+		.references(() => document.id, { onDelete: 'cascade' }),
+	url: text('url').notNull(),
+	watch: boolean('watch').notNull().default(false),
+	etag: text('etag'),
+	lastModified: text('last_modified'),
+	/** Of the bytes last fetched and taken. */
+	sha256: text('sha256').notNull(),
+	state: text('state', { enum: ['same', 'changed', 'gone', 'unreachable'] })
+		.notNull()
+		.default('same'),
+	/** What to know of `state`, in words. */
+	note: text('note').notNull().default(''),
+	checkedAt: at('checked_at').notNull().defaultNow(),
+	/** Checksum of the changed file that is offered as a new edition. */
+	offered: text('offered'),
+	/** Checksum of a changed file that staff left alone; it is not offered again. */
+	leftAlone: text('left_alone')
+});
+
+export const savedFilter = pgTable(
+	'saved_filter',
+	{
+		id: id(),
+		personId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' }),
+		name: text('name').notNull(),
+		/** The query of the room's address. */
+		query: text('query').notNull()
+	},
+	(t) => [unique('saved_filter_name').on(t.personId, t.name)]
+);
+
+// tokens for programs, and invitations of staff: only their hashes are kept
+
+export const apiToken = pgTable('api_token', {
+	id: id(),
+	personId: uuid('person_id')
+		.notNull()
+		.references(() => person.id, { onDelete: 'cascade' }),
+	label: text('label').notNull(),
+	hash: text('hash').notNull().unique(),
+	createdAt: at('created_at').notNull().defaultNow(),
+	usedAt: at('used_at'),
+	withdrawnAt: at('withdrawn_at')
+});
+
+export const invitation = pgTable('invitation', {
+	id: id(),
+	email: text('email').notNull(),
+	name: text('name').notNull(),
+	role: text('role', { enum: ['owner', 'editor'] }).notNull(),
+	hash: text('hash').notNull().unique(),
+	createdAt: at('created_at').notNull().defaultNow(),
+	createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' }),
+	expiresAt: at('expires_at').notNull(),
+	acceptedAt: at('accepted_at')
+});
 
 // placing
 

@@ -88,6 +88,12 @@ export async function discard(sha256: string): Promise<void> {
 	await rm(join(madePath(sha256, 'x'), '..'), { recursive: true, force: true });
 }
 
+/** Every original in the store. */
+export async function originals(): Promise<{ sha256: string; path: string }[]> {
+	const found = await readdir(join(folder(), 'originals'), { recursive: true, withFileTypes: true }).catch(() => []);
+	return found.filter((f) => f.isFile() && /^[0-9a-f]{64}$/.test(f.name)).map((f) => ({ sha256: f.name, path: pathOf(f.name) }));
+}
+
 /** Removes unfinished files older than a day, and tells how many. Called at start. */
 export async function dropTemporary(now: number): Promise<number> {
 	const dir = join(folder(), 'unfinished');

@@ -1,6 +1,7 @@
 // What the JSON routes share: errors as problem details, bodies read as JSON, staff only.
 import { json, type RequestEvent } from '@sveltejs/kit';
 import { IanuaError, problemOf } from '#core/errors';
+import { documentJson, documentView } from '../documents/view';
 import { log } from '../log';
 import type { Person } from '../people/who';
 import { TurnedAway, type Ask } from '../reading/chain';
@@ -46,6 +47,20 @@ export async function body<V>(event: RequestEvent, check: (value: unknown) => Ch
 		throw new IanuaError('not-json');
 	}
 	return checked(check, value);
+}
+
+/** The present address of a document, by its present or a former one. */
+export async function presentSlug(slug: string): Promise<string> {
+	const view = await documentView(slug);
+	if (!view || view.goneAt) throw new IanuaError('not-found');
+	return view.slug;
+}
+
+/** A document as JSON. */
+export async function documentAnswer(slug: string, status = 200): Promise<Response> {
+	const view = await documentView(slug);
+	if (!view || view.goneAt) throw new IanuaError('not-found');
+	return answer(documentJson(view), status);
 }
 
 export const answer = (value: unknown, status = 200): Response => json(value, { status, headers: { 'cache-control': 'no-store' } });

@@ -1,52 +1,73 @@
-// From a stream of bytes to a sound document, or to a sentence that says why not. Nothing half-made stays behind.
+// From a file that has arrived to a document, or a new edition of one: the first look, the store, the rows. The check follows as a job.
 import { rm } from 'node:fs/promises';
-import { open } from 'node:fs/promises';
-import { eq, sql as raw } from 'drizzle-orm';
+import { and, eq, max, sql as raw } from 'drizzle-orm';
 import { baseName, freeSlug, proposedTitle, slugOf } from '#core/documents/address';
 import { sizeWords } from '#core/documents/size';
 import { IanuaError } from '#core/errors';
-import { conditionOf, type Condition, type Facts } from '#core/intake/condition';
-import { headerWindow, kindOf, pdfVersion } from '#core/intake/header';
+import type { Facts } from '#core/intake/condition';
 import { insertDoor } from '../access/things';
-import { db } from '../db/client';
+import { db, sql, type Queryable } from '../db/client';
 import { document, edition } from '../db/schema';
 import { discard, keep, receive, TooLarge, type Received } from '../files/store';
 import { newId } from '../id';
-import { factsOf, passwordState } from '../pdf/facts';
-import { coverFrom } from '../pdf/pictures';
+import { queueJob } from '../jobs/boss';
 import { settings } from '../settings';
 import { writeAudit } from '../site/audit';
+import { look } from './look';
 
-export interface BroughtIn {
-	readonly id: string;
-	readonly slug: string;
+export type Origin = (typeof edition.$inferSelect)['origin'];
+
+export interface Given {
+	readonly fileName: string;
+	readonly title?: string;
+	readonly folder?: string;
+	/** The document it is to be a new edition of, by its address. */
+	readonly editionOf?: string;
+	readonly origin?: Origin;
+	/** Leave the check to the caller, who queues or does it. */
+	readonly unchecked?: boolean;
 }
 
-/** Receives, checks and keeps a file, and makes a document of it, shut. Throws an error of the catalogue otherwise. */
-export async function bringIn(
-	stream: AsyncIterable<Uint8Array>,
-	given: { fileName: string; title?: string; folder?: string },
-	actor: string | null
-): Promise<BroughtIn> {
+export interface BroughtIn {
+	/** The document's id and address, and the edition that the file became. */
+	readonly id: string;
+	readonly slug: string;
+	readonly edition: string;
+}
+
+/** Receives a stream and brings it in. Throws an error of the catalogue where it is refused; nothing of it stays behind then. */
+export async function bringInStream(stream: AsyncIterable<Uint8Array>, given: Given, actor: string | null): Promise<BroughtIn> {
 	const limit = settings().IANUA_MAX_UPLOAD;
-	const name = baseName(given.fileName) || 'document.pdf';
 	let received: Received;
 	try {
 		received = await receive(stream, limit);
 	} catch (error) {
-		if (error instanceof TooLarge) throw new IanuaError('file-too-large', { name, limit: sizeWords(limit) });
-		throw error;
+		if (error instanceof TooLarge) throw new IanuaError('file-too-large', { name: baseName(given.fileName) || 'document.pdf', limit: sizeWords(limit) });
+		throw noRoom(error);
 	}
+	return bringIn(received, given, actor);
+}
+
+/** A full disk in the words of the catalogue. */
+export const noRoom = (error: unknown): unknown => (['ENOSPC', 'EDQUOT'].includes((error as { code?: string }).code ?? '') ? new IanuaError('no-room') : error);
+
+/** Brings in a file that has arrived whole at a temporary path, which it takes over. */
+export async function bringIn(received: Received, given: Given, actor: string | null): Promise<BroughtIn> {
+	const name = baseName(given.fileName) || 'document.pdf';
 	try {
-		const { facts, condition } = await check(received, name);
+		const { facts, locked } = await look(received.path, received.bytes, name);
+		if (locked && given.editionOf) throw new IanuaError('file-locked', { name });
 		const known = await inUse(received.sha256);
+		let made: BroughtIn;
 		try {
 			await keep(received);
-			return await insertDocument(received, name, facts, condition, given, actor);
+			made = await (given.editionOf ? insertEdition(received, name, facts, given, actor) : insertDocument(received, name, facts, given, actor));
 		} catch (error) {
-			if (!known) await discard(received.sha256);
-			throw error;
+			if (!known && !(await inUse(received.sha256))) await discard(received.sha256);
+			throw noRoom(error);
 		}
+		if (!given.unchecked) await queueJob('check', { edition: made.edition }, made.edition);
+		return made;
 	} finally {
 		await rm(received.path, { force: true });
 	}
@@ -57,42 +78,19 @@ async function inUse(sha256: string): Promise<boolean> {
 	return row !== undefined;
 }
 
-/** The check: is it a PDF, can it be opened, what is in it, can its first page be drawn (which makes the covers). */
-async function check(received: Received, name: string): Promise<{ facts: Facts; condition: Condition }> {
-	if (received.bytes === 0) throw new IanuaError('file-empty', { name });
-	const start = await startOf(received.path);
-	const version = pdfVersion(start);
-	if (version === null) throw new IanuaError('file-not-pdf', { name, kind: kindOf(start) });
-	const password = await passwordState(received.path);
-	if (password === 'needed') throw new IanuaError('file-locked', { name });
-	const facts = await factsOf(received.path, version, password === 'opens');
-	if (!facts) throw new IanuaError('file-damaged', { name });
-	const known = await inUse(received.sha256);
-	if (!(await coverFrom(received.path, received.sha256))) {
-		if (!known) await discard(received.sha256);
-		throw new IanuaError('file-damaged', { name });
-	}
-	return { facts, condition: conditionOf(facts) };
-}
+const editionRow = (received: Received, fileName: string, facts: Facts, given: Given, actor: string | null) => ({
+	sha256: received.sha256,
+	bytes: received.bytes,
+	fileName,
+	pages: facts.pages,
+	facts,
+	condition: 'checking' as const,
+	findings: [],
+	origin: given.origin ?? ('upload' as const),
+	createdBy: actor
+});
 
-async function startOf(path: string): Promise<Uint8Array> {
-	const file = await open(path, 'r');
-	try {
-		const { buffer, bytesRead } = await file.read(Buffer.alloc(headerWindow), 0, headerWindow, 0);
-		return buffer.subarray(0, bytesRead);
-	} finally {
-		await file.close();
-	}
-}
-
-async function insertDocument(
-	received: Received,
-	fileName: string,
-	facts: Facts,
-	condition: Condition,
-	given: { title?: string; folder?: string },
-	actor: string | null
-): Promise<BroughtIn> {
+async function insertDocument(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<BroughtIn> {
 	const title = given.title?.trim().slice(0, 200) || proposedTitle(facts.title, fileName);
 	const wanted = slugOf(title);
 	return db().transaction(async (tx) => {
@@ -104,21 +102,58 @@ async function insertDocument(
 		const slug = freeSlug(wanted, new Set(rows.map((r) => r.slug)));
 		const [id, editionId] = [newId(), newId()];
 		const doorId = await insertDoor(tx, actor);
+		await tx.insert(edition).values({ id: editionId, documentId: id, number: 1, ...editionRow(received, fileName, facts, given, actor) });
 		await tx.insert(document).values({ id, slug, title, folder: given.folder?.trim() ?? '', doorId, editionId, createdBy: actor });
-		await tx.insert(edition).values({
-			id: editionId,
-			documentId: id,
-			number: 1,
-			sha256: received.sha256,
-			bytes: received.bytes,
-			fileName,
-			pages: facts.pages,
-			facts,
-			condition: condition.status,
-			findings: condition.findings,
-			createdBy: actor
-		});
 		await writeAudit(tx, { actor, action: 'brought-in', kind: 'document', thing: id, after: { slug, title, fileName, sha256: received.sha256 } });
-		return { id, slug };
+		return { id, slug, edition: editionId };
 	});
+}
+
+/** The new edition comes into force when its check is done: readers never meet one without cover and condition. */
+async function insertEdition(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<BroughtIn> {
+	return db().transaction(async (tx) => {
+		const [of] = await tx
+			.select({ id: document.id, slug: document.slug, current: document.editionId })
+			.from(document)
+			.where(eq(document.slug, given.editionOf!))
+			.for('update');
+		if (!of) throw new IanuaError('document-unknown', { slug: given.editionOf! });
+		const [same] = await tx
+			.select({ id: edition.id })
+			.from(edition)
+			.where(and(eq(edition.id, of.current), eq(edition.sha256, received.sha256)));
+		if (same) throw new IanuaError('same-edition', { name: fileName });
+		const id = newId();
+		const [last] = await tx
+			.select({ n: max(edition.number) })
+			.from(edition)
+			.where(eq(edition.documentId, of.id));
+		await tx
+			.insert(edition)
+			.values({ id, documentId: of.id, number: (last?.n ?? 0) + 1, pending: true, ...editionRow(received, fileName, facts, given, actor) });
+		await writeAudit(tx, {
+			actor,
+			action: 'edition-added',
+			kind: 'document',
+			thing: of.id,
+			after: { fileName, sha256: received.sha256, origin: given.origin ?? 'upload' }
+		});
+		return { id: of.id, slug: of.slug, edition: id };
+	});
+}
+
+/** Puts an edition in force: the one whose pages are shown, found and saved. Inside a transaction that holds the document. */
+export async function putInForce(tx: Queryable, documentId: string, editionId: string): Promise<void> {
+	await tx.update(document).set({ editionId }).where(eq(document.id, documentId));
+	await tx.execute(raw`select find_pages(${documentId})`);
+}
+
+/** Waits until an edition's check is done, at most `ms`. */
+export async function checkDone(editionId: string, ms: number): Promise<void> {
+	const until = Date.now() + ms;
+	for (let pause = 40; Date.now() < until; pause = Math.min(400, pause * 1.3)) {
+		const [row] = await sql()<{ condition: string }[]>`select condition from edition where id = ${editionId}`;
+		if (row?.condition !== 'checking') return;
+		await new Promise((go) => setTimeout(go, pause));
+	}
 }

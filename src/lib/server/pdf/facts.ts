@@ -1,5 +1,6 @@
-// What a PDF is made of, read by pdfinfo, qpdf and pdftotext.
-import type { Facts } from '#core/intake/condition';
+// What a PDF is made of, read by pdfinfo and qpdf.
+import { StringDecoder } from 'node:string_decoder';
+import type { Facts, OutlineLine } from '#core/intake/condition';
 import { pdfDate } from '#core/intake/pdf-date';
 import { limits, run } from './run';
 
@@ -12,12 +13,21 @@ export async function passwordState(path: string): Promise<'needed' | 'none' | '
 /** Pages beyond this many are not measured one by one. */
 const measured = 5000;
 
-/** The facts, or null where not even the number of pages can be read. `encrypted` comes from `passwordState`. */
-export async function factsOf(path: string, version: string, encrypted: boolean): Promise<Facts | null> {
+/** What pdfinfo tells: enough to make a document of a file. */
+export type FirstFacts = Omit<Facts, 'guessed' | 'text' | 'textPages' | keyof Structure>;
+
+/** What pdfinfo tells, or null where not even the number of pages can be read. `encrypted` comes from `passwordState`. */
+export async function firstFacts(path: string, version: string, encrypted: boolean): Promise<FirstFacts | null> {
 	const info = await run('pdfinfo', ['-enc', 'UTF-8', '-rawdates', '-f', '1', '-l', String(measured), path], limits.facts);
 	// 99 is poppler's answer to an impossible number of pages; trust output only on success
 	if (info.code !== 0) return null;
-	const field = (name: string) => new RegExp(`^${name}:[ \\t]*(.*)$`, 'm').exec(info.output)?.[1]?.trim() || null;
+	// eslint-disable-next-line no-control-regex -- titles may hold any character; none of these can be shown
+	const plain = (text: string) =>
+		text
+			.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, ' ')
+			.replace(/\s+/g, ' ')
+			.trim();
+	const field = (name: string) => plain(new RegExp(`^${name}:[ \\t]*(.*)$`, 'm').exec(info.output)?.[1] ?? '') || null;
 	const pages = Number(field('Pages') ?? 0);
 	if (!Number.isInteger(pages) || pages < 1) return null;
 
@@ -28,70 +38,106 @@ export async function factsOf(path: string, version: string, encrypted: boolean)
 		const [width, height] = turned ? [Number(m[3]), Number(m[2])] : [Number(m[2]), Number(m[3])];
 		const same = sizes.find((s) => s.width === width && s.height === height);
 		if (same) same.pages++;
-		else sizes.push({ width, height, pages: 1 });
+		// a file may give each of its pages another size; the first hundred sizes say enough
+		else if (sizes.length < 100) sizes.push({ width, height, pages: 1 });
 	}
-
 	const permits = /print:(yes|no) copy:(yes|no)/.exec(field('Encrypted') ?? '');
-	const [structure, language, active, text] = await Promise.all([
-		run('qpdf', ['--json', '--json-key=attachments', '--json-key=encrypt', path], { ...limits.structure, output: 8 * 1024 * 1024 }),
-		languageOf(path),
-		activeContent(path),
-		hasText(path, pages)
-	]);
+	const form = field('Form') ?? 'none';
 	return {
 		version,
 		pages,
 		sizes,
 		title: field('Title'),
 		author: field('Author'),
+		subject: field('Subject'),
 		producer: field('Producer'),
 		createdAt: pdfDate(field('CreationDate') ?? ''),
 		changedAt: pdfDate(field('ModDate') ?? ''),
 		encrypted,
 		permits: { print: permits?.[1] !== 'no', copy: permits?.[2] !== 'no' },
 		tagged: field('Tagged') === 'yes',
-		language,
-		form: (field('Form') ?? 'none') !== 'none',
-		active,
-		attachments: attachmentsIn(structure.output),
-		hasText: text,
-		// 3: read, with warnings of damage that was mended on the way
-		repaired: structure.code === 3
+		form: form !== 'none',
+		xfa: form === 'XFA'
 	};
 }
 
-function attachmentsIn(output: string): number {
-	try {
-		const parsed = JSON.parse(output) as { attachments?: Record<string, unknown> };
-		return Object.keys(parsed.attachments ?? {}).length;
-	} catch {
-		return 0;
-	}
+/** What qpdf tells of a file's objects. */
+export interface Structure {
+	readonly language: string | null;
+	readonly active: readonly string[];
+	readonly attachments: readonly { readonly name: string }[];
+	readonly outline: readonly OutlineLine[];
+	readonly signed: boolean;
+	readonly repaired: boolean;
 }
 
-/** Kinds of active content. pdfinfo overlooks JavaScript in OpenAction and never tells of Launch, so every object is looked at. */
-async function activeContent(path: string): Promise<string[]> {
-	const found = new Set<string>();
+/** Names of objects that act by themselves when the file is opened or used, and what they are called in words. */
+const acting: readonly (readonly [RegExp, string])[] = [
+	[/"\/JS"|"\/JavaScript"/, 'JavaScript'],
+	[/"\/S":\s*"\/Launch"/, 'starting a program'],
+	[/"\/S":\s*"\/SubmitForm"/, 'sending a form'],
+	[/"\/S":\s*"\/ImportData"/, 'reading in data'],
+	[/"\/Subtype":\s*"\/RichMedia"|"\/Subtype":\s*"\/3D"/, 'embedded media']
+];
+const outlineLines = 2000;
+
+/**
+ * One run of qpdf over every object of the file. What stands before the objects (attachments, outline) is read whole; the objects
+ * are looked at as they stream by, so that memory stays small: pdfinfo overlooks JavaScript in OpenAction and never tells of Launch.
+ */
+export async function structureOf(path: string): Promise<Structure> {
+	const active = new Set<string>();
+	const decoder = new StringDecoder('utf8');
+	let head = '';
+	let inObjects = false;
 	let tail = '';
-	await run('qpdf', ['--json', '--json-key=qpdf', '--json-stream-data=none', path], { ...limits.structure, output: 512 * 1024 * 1024 }, (chunk) => {
-		const text = tail + chunk.toString('latin1');
-		if (/"\/JS"|"\/JavaScript"/.test(text)) found.add('JavaScript');
-		if (/"\/S":\s*"\/Launch"/.test(text)) found.add('Launch');
-		tail = text.slice(-40);
+	let language: string | null = null;
+	let signed = false;
+	const keys = ['attachments', 'outlines', 'qpdf'].map((key) => `--json-key=${key}`);
+	const { code } = await run('qpdf', ['--json', ...keys, '--json-stream-data=none', path], { ...limits.structure, output: 512 * 1024 * 1024 }, (chunk) => {
+		let text = decoder.write(chunk);
+		if (!inObjects) {
+			head += text;
+			const at = head.search(/^ {2}"qpdf": \[/m);
+			if (at < 0) {
+				// an outline this long is not read whole
+				if (head.length > 32 * 1024 * 1024) head = head.slice(-64);
+				return;
+			}
+			inObjects = true;
+			text = head.slice(at);
+			head = head.slice(0, at);
+		}
+		const seen = tail + text;
+		for (const [what, words] of acting) if (!active.has(words) && what.test(seen)) active.add(words);
+		language ??= /"\/Lang": "u:([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)"/.exec(seen)?.[1] ?? null;
+		signed ||= /"\/(?:Type|FT)": "\/Sig"/.test(seen);
+		tail = seen.slice(-200);
 	});
-	return [...found].sort();
+	return { ...before(head), language, active: [...active].sort(), signed, repaired: code === 3 };
 }
 
-async function languageOf(path: string): Promise<string | null> {
-	const catalog = await run('qpdf', ['--json', '--json-key=qpdf', '--json-object=trailer', path], { ...limits.structure, output: 1024 * 1024 });
-	const root = /"\/Root":\s*"(\d+) (\d+) R"/.exec(catalog.output);
-	if (!root) return null;
-	const object = await run('qpdf', ['--json', '--json-key=qpdf', `--json-object=${root[1]},${root[2]}`, path], { ...limits.structure, output: 1024 * 1024 });
-	return /"\/Lang":\s*"u:([A-Za-z]{2,3}(?:-[A-Za-z0-9]{2,8})*)"/.exec(object.output)?.[1] ?? null;
+interface OutlineItem {
+	title?: string;
+	destpageposfrom1?: number | null;
+	kids?: OutlineItem[];
 }
 
-/** Whether the first pages have words in them. */
-async function hasText(path: string, pages: number): Promise<boolean> {
-	const text = await run('pdftotext', ['-enc', 'UTF-8', '-f', '1', '-l', String(Math.min(pages, 10)), path, '-'], limits.text);
-	return /\p{L}{2,}/u.test(text.output);
+/** Attachments and outline from the part of qpdf's JSON that stands before the objects. */
+function before(head: string): Pick<Structure, 'attachments' | 'outline'> {
+	try {
+		const parsed = JSON.parse(`${head.trimEnd().replace(/,$/, '')}}`) as { attachments?: Record<string, { preferredname?: string }>; outlines?: OutlineItem[] };
+		const outline: OutlineLine[] = [];
+		const walk = (items: readonly OutlineItem[], depth: number) => {
+			for (const item of items) {
+				if (outline.length >= outlineLines) return;
+				outline.push({ title: (item.title ?? '').slice(0, 300), page: item.destpageposfrom1 ?? null, depth });
+				walk(item.kids ?? [], depth + 1);
+			}
+		};
+		walk(parsed.outlines ?? [], 0);
+		return { attachments: Object.entries(parsed.attachments ?? {}).map(([name, a]) => ({ name: a.preferredname || name })), outline };
+	} catch {
+		return { attachments: [], outline: [] };
+	}
 }

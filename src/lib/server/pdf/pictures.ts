@@ -1,6 +1,7 @@
 // Pictures of pages: covers and leaves, drawn by pdftoppm once and kept beside the store as WebP.
 import { rm } from 'node:fs/promises';
 import sharp from 'sharp';
+import type { Cover } from '#core/documents/cover';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
 import { limits, run } from './run';
 
@@ -24,25 +25,47 @@ export async function drawPage(pdf: string, page: number, size: number): Promise
 	return null;
 }
 
-/** Makes the three covers of an original from a drawing of a page. */
-async function makeCovers(sha256: string, drawing: string): Promise<void> {
+/** Longest side a page is drawn at for its covers, px: a page of A4 is then 1,202 px wide. */
+const coverSide = 1700;
+
+/** The file and page that a cover shows. A picture of one's own has no page. */
+export interface CoverOf {
+	readonly sha256: string;
+	readonly page: number | null;
+}
+
+export function coverOf(edition: { sha256: string }, cover: Cover | null): CoverOf {
+	return cover === null || cover.kind === 'page' ? { sha256: edition.sha256, page: cover?.page ?? 1 } : { sha256: cover.sha256, page: null };
+}
+
+const coverName = ({ page }: CoverOf, width: number) => (page === null ? `cover-${width}.webp` : `cover-${page}-${width}.webp`);
+
+/** Makes the three covers from a drawing or picture; none is wider than that has pixels. */
+async function makeCovers(of: CoverOf, drawing: string): Promise<void> {
 	await Promise.all(
 		coverWidths.map(async (width) => {
 			const temporary = await temporaryPath('.webp');
-			await sharp(drawing).flatten({ background: '#ffffff' }).resize({ width, withoutEnlargement: true }).webp({ quality: 82 }).toFile(temporary);
-			await settle(temporary, madePath(sha256, `cover-${width}.webp`));
+			await sharp(drawing)
+				.rotate()
+				.flatten({ background: '#ffffff' })
+				.resize({ width, withoutEnlargement: true })
+				.webp({ quality: 82, effort: 2 })
+				.toFile(temporary);
+			await settle(temporary, madePath(of.sha256, coverName(of, width)));
 		})
 	);
 }
 
-/** Makes the covers of a file not yet in its place; false where page 1 cannot be drawn. */
-export async function coverFrom(pdf: string, sha256: string): Promise<boolean> {
-	const drawing = await drawPage(pdf, 1, 1700);
+/** Draws a page of a file, wherever it lies, and makes its covers; false where it cannot be drawn. */
+export async function coverFrom(pdf: string, sha256: string, page: number): Promise<boolean> {
+	const drawing = await drawPage(pdf, page, coverSide);
 	if (!drawing) return false;
 	try {
-		await makeCovers(sha256, drawing);
+		await makeCovers({ sha256, page }, drawing);
 		return true;
-	} catch {
+	} catch (error) {
+		// no room left is not the file's fault: the check is tried again
+		if ((error as { code?: string }).code === 'ENOSPC') throw error;
 		return false;
 	} finally {
 		await rm(drawing, { force: true });
@@ -50,10 +73,23 @@ export async function coverFrom(pdf: string, sha256: string): Promise<boolean> {
 }
 
 /** The path of a cover, made again where it was thrown away; null where it cannot be made. */
-export async function coverPath(sha256: string, width: CoverWidth): Promise<string | null> {
-	const path = madePath(sha256, `cover-${width}.webp`);
+export async function coverPath(of: CoverOf, width: CoverWidth): Promise<string | null> {
+	const path = madePath(of.sha256, coverName(of, width));
 	if (await exists(path)) return path;
-	return (await coverFrom(pathOf(sha256), sha256)) ? path : null;
+	if (of.page !== null) return (await coverFrom(pathOf(of.sha256), of.sha256, of.page)) ? path : null;
+	await makeCovers(of, pathOf(of.sha256));
+	return path;
+}
+
+/** The cover of a document of which nothing can be drawn: an empty leaf with our arch. */
+export async function plainCover(width: CoverWidth): Promise<string> {
+	const path = madePath('0'.repeat(64), `cover-${width}.webp`);
+	if (await exists(path)) return path;
+	const leaf = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 210 297" width="${width}" height="${Math.round((width * 297) / 210)}"><path fill="#f4f1ea" d="M0 0h210v297H0z"/><path fill="none" stroke="#b9b29f" stroke-width="5" d="M72 190v-45a33 33 0 0 1 66 0v45z"/></svg>`;
+	const temporary = await temporaryPath('.webp');
+	await sharp(Buffer.from(leaf)).webp({ quality: 82 }).toFile(temporary);
+	await settle(temporary, path);
+	return path;
 }
 
 /** The path of a page's picture, made when first asked for; null where it cannot be drawn. */

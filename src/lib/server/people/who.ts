@@ -6,6 +6,7 @@ import { sql } from '../db/client';
 import { settings } from '../settings';
 import { site } from '../site/site';
 import { cookiePrefix } from './auth';
+import { hashOf, tokenMark } from './tokens';
 
 export interface Person {
 	readonly id: string;
@@ -65,16 +66,22 @@ interface Row {
 export async function callerOf(cookie: string | null | undefined, authorization: string | null | undefined): Promise<Caller> {
 	const token = tokenOf(cookie, authorization);
 	if (!token) return nobody;
+	const s = sql();
+	const signedIn = token.startsWith(tokenMark)
+		? s`api_token t join person p on p.id = t.person_id where t.hash = ${hashOf(token)} and t.withdrawn_at is null and p.role <> 'member'`
+		: s`session s join person p on p.id = s.person_id where s.token = ${token} and s.expires_at > now()`;
 	const [[row], { zone }] = await Promise.all([
-		sql()<Row[]>`
+		s<Row[]>`
 			select p.id, p.name, p.email, p.role,
 				coalesce((select jsonb_agg(jsonb_build_object('group', m.group_id, 'from', m.from_day, 'until', m.until_day))
 					from membership m where m.person_id = p.id), '[]') as memberships
-			from session s join person p on p.id = s.person_id
-			where s.token = ${token} and s.expires_at > now() and not p.suspended`,
+			from ${signedIn} and not p.suspended`,
 		site()
 	]);
 	if (!row) return nobody;
+	// to the hour is enough to see which tokens are in use
+	if (token.startsWith(tokenMark))
+		await s`update api_token set used_at = now() where hash = ${hashOf(token)} and (used_at is null or used_at < now() - interval '1 hour')`;
 	const person: Person = { id: row.id, name: row.name, email: row.email, role: row.role };
 	if (row.role !== 'member') return { person, who: { kind: 'staff', id: row.id } };
 	const memberships = row.memberships.map((m) => ({ group: m.group, span: spanOf(m.from, m.until, zone) }));

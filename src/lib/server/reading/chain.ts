@@ -4,14 +4,16 @@ import { stat } from 'node:fs/promises';
 import { decide, type Action, type Decision, type RefusedCode } from '#core/access/decide';
 import { refusalWords } from '#core/access/reach';
 import { IanuaError, type ErrorCode } from '#core/errors';
+import { coverMark } from '#core/documents/cover';
 import { disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
-import { pathOf } from '../files/store';
+import { exists, pathOf } from '../files/store';
 import { callerOf, type Caller } from '../people/who';
-import { coverPath, coverWidths, leafPath, type CoverWidth } from '../pdf/pictures';
+import { coverOf, coverPath, coverWidths, leafPath, plainCover, type CoverWidth } from '../pdf/pictures';
+import { packedPath } from '../pdf/remake';
 import { site } from '../site/site';
-import { find, type Found } from './find';
-import { recordPassed, recordRefused, type Asker } from './record';
+import { find, inEdition, type Found } from './find';
+import { readerOf, recordPassed, recordRefused, type Asker } from './record';
 
 /** A request, whichever server took it. */
 export interface Ask {
@@ -74,6 +76,7 @@ export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
 	const [asker, found, { zone }] = await Promise.all([askerOf(ask), find(ask.slug), site()]);
 	const nothing = refusalWords('shut', zone);
 	if (!found) throw new TurnedAway('not-found', nothing, null, asker);
+	if (found.gone) throw new IanuaError('gone');
 	const decision = decide(asker.caller.who, found.thing, action, Date.now());
 	if (decision.allowed) return { found, caller: asker.caller, asker, decision };
 	const [reason] = decision.reasons;
@@ -94,6 +97,15 @@ export async function letInOrRecord(ask: Ask, action: Action): Promise<LetIn> {
 	}
 }
 
+/** `?e=<number>` asks for the edition that a reading began with. */
+async function inItsEdition(ask: Ask, entered: LetIn): Promise<LetIn> {
+	const wanted = Number(ask.query.get('e') ?? entered.found.edition.number);
+	if (!Number.isInteger(wanted) || wanted < 1) throw new IanuaError('not-found');
+	const found = await inEdition(entered.found, wanted, readerOf(entered.asker), entered.caller.who.kind === 'staff');
+	if (!found) throw new IanuaError('not-found');
+	return { ...entered, found };
+}
+
 /**
  * What caches may do. Every opening is decided and recorded here, so a kept copy may be shown only after asking again (304);
  * copies behind anything but an open door stay out of shared caches.
@@ -111,9 +123,13 @@ export function cacheHeaders(found: Found): Record<string, string> {
 export async function answerFile(ask: Ask): Promise<Answer> {
 	const save = ask.query.has('save');
 	// A file shown in place has left as surely as one saved: with saving off neither is given.
-	const { found, asker } = await letIn(ask, 'save');
+	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'save'));
 	const { edition } = found;
-	const etag = `"${edition.sha256}"`;
+	// The reading room asks for the copy packed for reading; a saved copy is the original, to the bit.
+	const packed = !save && ask.query.get('for') === 'reading' && edition.packed && (await exists(packedPath(edition.sha256)));
+	const path = packed ? packedPath(edition.sha256) : pathOf(edition.sha256);
+	const bytes = packed ? (await stat(path)).size : edition.bytes;
+	const etag = `"${edition.sha256}${packed ? '-reading' : ''}"`;
 	const modified = edition.createdAt.getTime();
 	const headers: Record<string, string> = {
 		...cacheHeaders(found),
@@ -139,31 +155,36 @@ export async function answerFile(ask: Ask): Promise<Answer> {
 	headers['x-content-type-options'] = 'nosniff';
 	headers['content-security-policy'] = "default-src 'none'; style-src 'unsafe-inline'; object-src 'self'; frame-ancestors 'self'";
 	// RFC 9110, 14.2: Range is defined for GET alone
-	const wanted = ask.method === 'GET' && rangeHolds(ask.header('if-range'), etag, modified) ? byteRange(ask.header('range'), edition.bytes) : 'whole';
+	const wanted = ask.method === 'GET' && rangeHolds(ask.header('if-range'), etag, modified) ? byteRange(ask.header('range'), bytes) : 'whole';
 	if (wanted === 'unsatisfiable') {
 		const { 'content-disposition': _d, 'content-type': _t, ...rest } = headers;
-		return { status: 416, headers: { ...rest, 'content-range': `bytes */${edition.bytes}` } };
+		return { status: 416, headers: { ...rest, 'content-range': `bytes */${bytes}` } };
 	}
-	const [first, length] = wanted === 'whole' ? [0, edition.bytes] : [wanted.first, wanted.last - wanted.first + 1];
+	const [first, length] = wanted === 'whole' ? [0, bytes] : [wanted.first, wanted.last - wanted.first + 1];
 	headers['content-length'] = String(length);
-	if (wanted !== 'whole') headers['content-range'] = contentRange(wanted, edition.bytes);
+	if (wanted !== 'whole') headers['content-range'] = contentRange(wanted, bytes);
 	const status = wanted === 'whole' ? 200 : 206;
 	if (ask.method === 'HEAD') return { status, headers };
 
 	await recordPassed(found, save ? 'saved' : 'opened', first > 0, asker);
-	return { status, headers, file: { path: pathOf(edition.sha256), first, length } };
+	return { status, headers, file: { path, first, length } };
 }
 
 /** `/d/<slug>/cover/<300|600|1200>.webp`. Seen by whoever may know of the document; a look, not an opening. */
 export async function answerCover(ask: Ask, width: number): Promise<Answer> {
 	const { found } = await letIn(ask, 'see');
 	if (!coverWidths.includes(width as CoverWidth)) throw new IanuaError('not-found');
-	return picture(found, await coverPath(found.edition.sha256, width as CoverWidth), `cover-${width}`, ask);
+	return picture(
+		found,
+		(await coverPath(coverOf(found.edition, found.cover), width as CoverWidth)) ?? (await plainCover(width as CoverWidth)),
+		`cover-${width}-${coverMark(found.cover)}`,
+		ask
+	);
 }
 
 /** `/d/<slug>/leaf/<n>.webp?w=<px>`: the picture of a page, for whoever may read. The first of a reading is its opening. */
 export async function answerLeaf(ask: Ask, page: number): Promise<Answer> {
-	const { found, asker } = await letIn(ask, 'read');
+	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
 	const wish = Number(ask.query.get('w') ?? 1200);
 	if (!Number.isFinite(wish) || wish < 1) throw new IanuaError('not-valid', { detail: '“w” is a width in px' });

@@ -1,6 +1,7 @@
 // First link of the chain: address → document, its edition, and the thing to decide on.
 import type { Thing } from '#core/access/door';
-import type { Finding } from '#core/intake/condition';
+import type { Cover } from '#core/documents/cover';
+import type { ConditionStatus, Finding } from '#core/intake/condition';
 import type { PageSize } from '#core/intake/paper';
 import { thingOf, type DoorJson, type ThingRow } from '../access/things';
 import { sql } from '../db/client';
@@ -14,25 +15,30 @@ export interface Found {
 	readonly thing: Thing;
 	readonly turnedAway: DoorJson['turnedAway'];
 	readonly position: DoorJson['position'];
-	readonly edition: {
-		readonly id: string;
-		readonly number: number;
-		readonly sha256: string;
-		readonly bytes: number;
-		readonly fileName: string;
-		readonly pages: number;
-		readonly sizes: readonly (PageSize & { pages: number })[];
-		readonly language: string | null;
-		readonly createdAt: Date;
-		readonly findings: readonly Finding[];
-	};
+	readonly cover: Cover | null;
+	readonly coverAlt: string;
+	/** Set aside for good. */
+	readonly gone: boolean;
+	readonly edition: FoundEdition;
 }
 
-interface Row extends ThingRow {
-	id: string;
-	slug: string;
-	title: string;
-	description: string;
+export interface FoundEdition {
+	readonly id: string;
+	readonly number: number;
+	readonly sha256: string;
+	readonly bytes: number;
+	readonly fileName: string;
+	readonly pages: number;
+	readonly sizes: readonly (PageSize & { pages: number })[];
+	readonly language: string | null;
+	readonly createdAt: Date;
+	readonly findings: readonly Finding[];
+	readonly condition: ConditionStatus;
+	/** Whether a copy packed for reading lies beside the original. */
+	readonly packed: boolean;
+}
+
+interface EditionRow {
 	edition_id: string;
 	number: number;
 	sha256: string;
@@ -43,16 +49,28 @@ interface Row extends ThingRow {
 	language: string | null;
 	findings: Finding[];
 	edition_at: Date;
+	condition: ConditionStatus;
+	packed: boolean;
+}
+
+interface Row extends ThingRow, EditionRow {
+	id: string;
+	slug: string;
+	title: string;
+	description: string;
+	cover: Cover | null;
+	cover_alt: string;
+	gone_at: Date | null;
 }
 
 /** The document at an address, or null. A former address gives the document under its present one: compare `slug`. */
 export async function find(slug: string): Promise<Found | null> {
 	const [[row], { zone }] = await Promise.all([
 		sql()<Row[]>`
-			select d.id, d.slug, d.title, d.description, d.set_aside_at, door_json(d.door_id) as door,
+			select d.id, d.slug, d.title, d.description, d.cover, d.cover_alt, d.gone_at, d.set_aside_at, door_json(d.door_id) as door,
 				door_json(fp.door_id) as follows_door, fp.set_aside_at as follows_set_aside,
-				e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, e.facts->>'language' as language,
-				e.findings, e.created_at as edition_at
+				e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, coalesce(d.language, e.language) as language,
+				e.findings, e.created_at as edition_at, e.condition, e.packed
 			from document d join door dr on dr.id = d.door_id join edition e on e.id = d.edition_id left join page fp on fp.id = dr.follows_page
 			where d.slug = ${slug} or d.id = (select a.document_id from document_address a where a.slug = ${slug})
 			order by d.slug = ${slug} desc limit 1`,
@@ -68,17 +86,42 @@ export async function find(slug: string): Promise<Found | null> {
 		thing: thingOf(row, zone),
 		turnedAway: row.door.turnedAway,
 		position: inForce.position,
-		edition: {
-			id: row.edition_id,
-			number: row.number,
-			sha256: row.sha256,
-			bytes: Number(row.bytes),
-			fileName: row.file_name,
-			pages: row.pages,
-			sizes: row.sizes,
-			language: row.language,
-			createdAt: row.edition_at,
-			findings: row.findings
-		}
+		cover: row.cover,
+		coverAlt: row.cover_alt,
+		gone: row.gone_at !== null,
+		edition: editionOf(row)
 	};
+}
+
+const editionOf = (row: EditionRow): FoundEdition => ({
+	id: row.edition_id,
+	number: row.number,
+	sha256: row.sha256,
+	bytes: Number(row.bytes),
+	fileName: row.file_name,
+	pages: row.pages,
+	sizes: row.sizes,
+	language: row.language,
+	createdAt: row.edition_at,
+	findings: row.findings,
+	condition: row.condition,
+	packed: row.packed
+});
+
+/** Hours for which a reader who began with an edition goes on with it after another came into force. */
+const goesOnFor = 12;
+
+/**
+ * The document as a reader in the middle of an edition sees it: that edition, where this reader opened it in the last hours (staff:
+ * any of them). Null where they did not: an edition taken back is nobody else's to ask for.
+ */
+export async function inEdition(found: Found, number: number, reader: string, staff: boolean): Promise<Found | null> {
+	if (number === found.edition.number) return found;
+	const [row] = await sql()<EditionRow[]>`
+		select e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, e.language, e.findings, e.created_at as edition_at,
+			e.condition, e.packed
+		from edition e where e.document_id = ${found.id} and e.number = ${number} and (${staff} or exists (
+			select 1 from ledger l where l.document_id = ${found.id} and l.edition_id = e.id and l.reader = ${reader} and l.kind = 'opened'
+				and l.at > now() - make_interval(hours => ${goesOnFor})))`;
+	return row ? { ...found, edition: editionOf(row) } : null;
 }

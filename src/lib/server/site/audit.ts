@@ -5,8 +5,24 @@ import { newId } from '../id';
 
 export interface AuditEntry {
 	readonly actor: string | null;
-	readonly action: 'brought-in' | 'changed' | 'door-set' | 'written' | 'published' | 'taken-down' | 'set-aside' | 'restored' | 'added' | 'first-owner';
-	readonly kind: 'document' | 'page' | 'group' | 'person' | 'site';
+	readonly action:
+		| 'brought-in'
+		| 'changed'
+		| 'door-set'
+		| 'edition-added'
+		| 'edition-put-in'
+		| 'written'
+		| 'published'
+		| 'taken-down'
+		| 'set-aside'
+		| 'restored'
+		| 'added'
+		| 'invited'
+		| 'closed'
+		| 'issued'
+		| 'withdrawn'
+		| 'first-owner';
+	readonly kind: 'document' | 'page' | 'group' | 'person' | 'token' | 'site';
 	readonly thing: string;
 	readonly before?: unknown;
 	readonly after?: unknown;

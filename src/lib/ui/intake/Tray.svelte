@@ -1,40 +1,117 @@
 <!-- The tray: what is on its way in, with a number for each wait. -->
 <script lang="ts">
 	import { Progressbar } from 'flowbite-svelte';
+	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
-	import { canRetry, clearDone, retry, stop, tray } from './tray.svelte';
+	import { conditionWords } from '#core/intake/condition';
+	import { chooser } from './chooser';
+	import KnownAlready from './KnownAlready.svelte';
+	import { clearDone, pause, pauseAll, resume, stop, stopAll, tray, underWay, type TrayEntry } from './tray.svelte';
+
+	const entries = $derived(tray.entries);
+	const going = $derived(entries.filter(underWay));
+	const inNow = $derived(entries.filter((e) => e.state === 'in').length);
+	const refused = $derived(entries.filter((e) => e.state === 'refused').length);
+	const asked = $derived(entries.filter((e) => e.state === 'known' || e.state === 'needs-file').length);
+	const bytes = $derived(entries.reduce((sum, e) => sum + e.bytes, 0));
+	const share = $derived(bytes ? entries.reduce((sum, e) => sum + e.bytes * (underWay(e) ? e.progress : 1), 0) / bytes : 1);
+	let only = $state(false);
+	const shown = $derived(only ? entries.filter((e) => ['refused', 'known', 'needs-file'].includes(e.state)) : entries);
+	const summary = $derived(
+		[
+			`${inNow} of ${entries.length} in`,
+			refused ? `${refused} refused` : '',
+			asked ? `${asked} to answer` : '',
+			entries.some((e) => e.state === 'stopped') ? `${entries.filter((e) => e.state === 'stopped').length} stopped` : ''
+		]
+			.filter(Boolean)
+			.join(', ')
+	);
+	const percent = (entry: TrayEntry) => Math.floor(entry.progress * 100);
+	const stateWords = (entry: TrayEntry): string => {
+		switch (entry.state) {
+			case 'looking':
+				return 'Looking at it';
+			case 'waiting':
+				return entry.progress > 0 ? `Waiting, ${percent(entry)} % is here` : 'Waiting';
+			case 'uploading':
+				return `${percent(entry)} %`;
+			case 'paused':
+				return `Paused at ${percent(entry)} %`;
+			case 'lost':
+				return `The connection is lost at ${percent(entry)} %. It goes on by itself when it is back.`;
+			case 'needs-file':
+				return `${percent(entry)} % is here. Choose the file again, and it goes on from there.`;
+			case 'checking':
+				return entry.trouble ?? (entry.document ? 'Checking' : 'Arrived; checking');
+			case 'in':
+				return entry.document ? conditionWords[entry.document.condition] : 'In';
+			case 'stopped':
+				return 'Stopped. Nothing of it was kept.';
+			default:
+				return '';
+		}
+	};
 </script>
 
-{#if tray.open && tray.entries.length}
+{#if tray.open && entries.length}
 	<section class="tray" aria-label="Intake tray">
 		<header>
 			<h2>Intake</h2>
-			<button class="quiet" onclick={clearDone}>Clear finished</button>
+			<span class="soft" role="status">{summary}</span>
+			<span class="grow"></span>
+			{#if going.some((e) => e.state === 'uploading' || e.state === 'waiting')}
+				<button class="quiet" onclick={() => pauseAll(true)}>Pause</button>
+			{:else if going.some((e) => e.state === 'paused')}
+				<button class="quiet" onclick={() => pauseAll(false)}>Go on</button>
+			{/if}
+			{#if going.some((e) => e.state !== 'checking') && going.length > 1}<button class="quiet" onclick={stopAll}>Stop all</button>{/if}
+			{#if going.length < entries.length}<button class="quiet" onclick={clearDone}>Clear finished</button>{/if}
 			<button class="quiet" onclick={() => (tray.open = false)}>Hide</button>
 		</header>
+		{#if going.length > 1}
+			<div class="px-3.5 pt-2">
+				<Progressbar progress={Math.round(share * 100)} size="h-1.5" aria-label="All files" />
+				<p class="soft">{Math.floor(share * 100)} % of {sizeWords(bytes)}, {counted(going.length, 'file', 'files')} to go</p>
+			</div>
+		{/if}
+		{#if refused + asked > 0 && entries.length > 6}
+			<label class="flex items-center gap-2 px-3.5 pt-2"><input type="checkbox" bind:checked={only} /> Only those that need a look</label>
+		{/if}
 		<ul>
-			{#each tray.entries as entry (entry.key)}
+			{#each shown as entry (entry.key)}
 				<li>
 					<div class="flex items-baseline gap-3">
-						<strong class="min-w-0 flex-1 truncate" title={entry.name}>{entry.title ?? entry.name}</strong>
+						<strong class="min-w-0 flex-1 truncate" title={entry.name}><bdi>{entry.document?.title ?? entry.name}</bdi></strong>
 						<span class="soft">{sizeWords(entry.bytes)}</span>
-						{#if entry.state === 'in'}
-							<a class="quiet" href="/desk/documents/{entry.slug}">Open</a>
-						{:else if entry.state === 'waiting' || entry.state === 'uploading'}
-							<button class="quiet" onclick={() => stop(entry)}>Stop</button>
-						{:else if entry.state === 'refused' && canRetry(entry)}
-							<button class="quiet" onclick={() => retry(entry)}>Try again</button>
+						{#if entry.document && (entry.state === 'in' || entry.state === 'checking')}
+							<a class="quiet" href="/desk/documents/{entry.document.slug}">Open</a>
+						{:else if entry.state === 'uploading'}
+							<button class="quiet" onclick={() => pause(entry)} aria-label="Pause {entry.name}">Pause</button>
+							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
+						{:else if entry.state === 'paused'}
+							<button class="quiet" onclick={() => resume(entry)} aria-label="Go on with {entry.name}">Go on</button>
+							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
+						{:else if entry.state === 'needs-file'}
+							<button class="quiet" onclick={() => chooser.open()}>Choose</button>
+							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
+						{:else if underWay(entry) && entry.state !== 'checking'}
+							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
 						{/if}
 					</div>
-					{#if entry.state === 'uploading' || entry.state === 'checking'}
-						<Progressbar progress={Math.round(entry.progress * 100)} size="h-1.5" class="my-1" aria-label="{entry.name}, uploaded" />
-						<p class="soft" role="status">{entry.state === 'checking' ? 'Uploaded; being checked' : `${Math.round(entry.progress * 100)} %`}</p>
-					{:else if entry.state === 'waiting'}
-						<p class="soft">Waiting</p>
-					{:else if entry.state === 'in'}
-						<p class="done" role="status">In, and shut: set its door next</p>
+					{#if ['uploading', 'paused', 'lost', 'needs-file'].includes(entry.state)}
+						<Progressbar progress={percent(entry)} size="h-1.5" class="my-1" aria-label="{entry.name}, uploaded" />
+					{/if}
+					{#if entry.state === 'known'}<KnownAlready {entry} />
+					{:else if entry.state === 'refused'}<p class="wrong" role="alert">{entry.trouble}</p>
 					{:else}
-						<p class="wrong" role="alert">{entry.trouble}</p>
+						<p
+							class:soft={entry.state !== 'in'}
+							class:done={entry.state === 'in' && entry.document?.condition !== 'refused'}
+							class:wrong={entry.state === 'in' && entry.document?.condition === 'refused'}
+						>
+							{stateWords(entry)}{entry.editionOf && entry.state === 'in' ? ', the edition in force' : ''}
+						</p>
 					{/if}
 				</li>
 			{/each}
@@ -48,7 +125,7 @@
 		right: 16px;
 		bottom: 16px;
 		z-index: 40;
-		width: min(420px, calc(100vw - 32px));
+		width: min(480px, calc(100vw - 32px));
 		max-height: 60vh;
 		display: flex;
 		flex-direction: column;
@@ -59,20 +136,23 @@
 	}
 	header {
 		display: flex;
+		flex-wrap: wrap;
 		align-items: baseline;
-		gap: 14px;
+		gap: 4px 14px;
 		padding: 10px 14px;
 		border-bottom: 1px solid var(--line);
 	}
 	h2 {
 		font-size: 15.5px;
-		margin-right: auto;
 	}
 	ul {
 		overflow: auto;
 	}
 	li {
 		padding: 9px 14px;
+		/* hundreds of files: what is out of sight is not laid out */
+		content-visibility: auto;
+		contain-intrinsic-size: auto 62px;
 	}
 	li + li {
 		border-top: 1px solid var(--line);

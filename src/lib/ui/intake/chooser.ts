@@ -1,2 +1,2 @@
-// Opens the file chooser of the desk; the layout puts the real one in.
-export const chooser = { open: () => {} };
+// Opens the file chooser of the desk; the layout puts the real ones in.
+export const chooser = { open: () => {}, openFolder: () => {} };

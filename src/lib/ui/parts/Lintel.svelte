@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Dropdown, DropdownItem } from 'flowbite-svelte';
 	import { page } from '$app/state';
-	import { tray } from '$lib/ui/intake/tray.svelte';
+	import { tray, underWay } from '$lib/ui/intake/tray.svelte';
 	import { setTheme, type Theme } from './theme';
 	import { rooms } from './rooms';
 
@@ -15,7 +15,7 @@
 			.slice(0, 2)
 			.join('')
 	);
-	const under = $derived(tray.entries.filter((e) => e.state !== 'in' && e.state !== 'refused').length);
+	const under = $derived(tray.entries.filter(underWay).length);
 	const themes: [Theme, string][] = [
 		['system', 'As the system'],
 		['light', 'Light'],
@@ -36,7 +36,14 @@
 		{/each}
 	</nav>
 	<form class="find" action="/desk/documents" role="search">
-		<input bind:this={find} name="q" type="search" placeholder="Find documents" aria-label="Find documents" value={page.url.searchParams.get('q') ?? ''} />
+		<input
+			bind:this={find}
+			name="q"
+			type="search"
+			placeholder="Find titles and words"
+			aria-label="Find documents"
+			value={page.url.searchParams.get('q') ?? ''}
+		/>
 		<kbd>/</kbd>
 	</form>
 	{#if tray.entries.length}

@@ -3,12 +3,15 @@
 	import { onMount, tick } from 'svelte';
 	import { counted } from '#core/access/reach';
 	import { fileSource, pictureSource, type PageSource } from './pages';
+	import { fragment } from '#core/reading/fragment';
 	import ForeEdge from './ForeEdge.svelte';
+	import { markWords } from './marks';
 
 	let {
 		slug,
 		title,
 		pages,
+		edition,
 		sizes,
 		from,
 		back,
@@ -18,6 +21,8 @@
 		slug: string;
 		title: string;
 		pages: number;
+		/** The edition that this reading goes on with, whatever is put in meanwhile. */
+		edition: number;
 		sizes: readonly { width: number; height: number; pages: number }[];
 		from: string | null;
 		back: { path: string; title: string };
@@ -34,6 +39,8 @@
 	let source = $state<PageSource>();
 	let trouble = $state<string | null>(null);
 	let waiting = $state(true);
+	/** Words to be marked on the pages. */
+	let wanted: readonly string[] = [];
 	let started = $state(false);
 	let progress = $state(0);
 	let ground = $state<HTMLElement>();
@@ -43,15 +50,12 @@
 
 	const suffix = $derived(from ? `&from=${encodeURIComponent(from)}` : '');
 
-	/** RFC 8118: #page=N names the page; parameters stand apart by & or #. */
-	function pageInFragment(): number | null {
-		const m = /(?:^|[#&])page=(\d+)/.exec(location.hash);
-		return m ? Number(m[1]) : null;
-	}
+	const asks = () => fragment(location.hash);
 
 	onMount(() => {
 		started = true;
-		const asked = pageInFragment();
+		const { page: asked, search } = asks();
+		wanted = search;
 		if (asked) current = Math.min(pages, Math.max(1, asked));
 		if (matchMedia('(max-width: 600px)').matches) fit = 'width';
 		const address = new URL(location.href);
@@ -63,8 +67,8 @@
 		const again = new ResizeObserver(() => void draw());
 		again.observe(ground!);
 		(maySave
-			? fileSource(`/d/${slug}/file${from ? `?from=${encodeURIComponent(from)}` : ''}`, (share) => (progress = share))
-			: Promise.resolve(pictureSource(slug, suffix, sizes, pages))
+			? fileSource(`/d/${slug}/file?for=reading&e=${edition}${suffix}`, (share) => (progress = share))
+			: Promise.resolve(pictureSource(slug, `&e=${edition}${suffix}`, sizes, pages))
 		).then(
 			(made) => {
 				source = made;
@@ -98,6 +102,7 @@
 			waiting = false;
 			trouble = null;
 			drawn = page;
+			markWords(holder, wanted);
 		} catch (error) {
 			if (mine.signal.aborted || (error as Error).name === 'RenderingCancelledException') return;
 			waiting = false;
@@ -109,7 +114,7 @@
 		const next = Math.min(pages, Math.max(1, Math.round(to)));
 		if (next === current && drawn === next) return;
 		current = next;
-		history.replaceState(history.state, '', `#page=${next}`);
+		history.replaceState(history.state, '', `#page=${next}${wanted.length ? `&search=${encodeURIComponent(wanted.join(' '))}` : ''}`);
 		ground?.scrollTo({ top: 0 });
 		void draw();
 	}
@@ -144,7 +149,8 @@
 <svelte:window
 	onkeydown={keys}
 	onhashchange={() => {
-		const asked = pageInFragment();
+		const { page: asked, search } = asks();
+		wanted = search;
 		if (asked) turn(asked);
 	}}
 />
@@ -381,6 +387,9 @@
 	}
 	.leaf :global(.textLayer .markedContent) {
 		display: contents;
+	}
+	:global(::highlight(found-words)) {
+		background: rgb(201 151 59 / 0.45);
 	}
 	.leaf :global(.textLayer ::selection) {
 		background: rgb(28 106 97 / 0.3);

@@ -1,20 +1,33 @@
-// The list of documents: filters, order and place in the list stand in the address.
+// The list of documents: filters, order and place in the list stand in the address; the columns in a cookie of this browser.
 import type { LayoutServerLoad } from './$types';
-import { positions, type Position } from '#core/access/door';
-import { listDocuments, orders, type Order } from '$lib/server/documents/service';
+import { filtersOf, orderOf, usualOrder } from '#core/documents/filters';
+import { columnsFrom } from '$lib/ui/documents/columns';
+import { listDocuments } from '$lib/server/documents/list';
+import { labels } from '$lib/server/documents/labels';
+import { savedFilters } from '$lib/server/documents/saved-filters';
 
 const pageLength = 50;
 
-export const load: LayoutServerLoad = async ({ url }) => {
+export const load: LayoutServerLoad = async ({ url, cookies, locals }) => {
 	const params = url.searchParams;
-	const door = positions.find((p): p is Position => p === params.get('door'));
-	const order = orders.find((o): o is Order => o === params.get('order')) ?? 'newest';
-	const condition = params.get('condition') === 'look' ? ('look' as const) : undefined;
-	const shown = Math.max(1, Number(params.get('page')) || 1);
-	const q = params.get('q')?.trim() ?? '';
+	const filters = filtersOf(params);
+	const q = params.get('q')?.trim().slice(0, 300) ?? '';
+	const order = orderOf(params.get('order'));
+	const aside = params.has('aside');
+	const shown = Math.min(100_000, Math.max(1, Math.floor(Number(params.get('page'))) || 1));
+	const [list, saved, folders, topics] = await Promise.all([
+		listDocuments({ q, filters, order, aside, limit: pageLength, offset: (shown - 1) * pageLength }),
+		savedFilters(locals.caller.person!.id),
+		labels('folder'),
+		labels('topic')
+	]);
 	return {
-		list: await listDocuments({ q: q || undefined, door, condition, order, limit: pageLength, offset: (shown - 1) * pageLength }),
-		query: { q, door: door ?? null, order, condition: condition ?? null, page: shown },
+		list,
+		saved,
+		folders: folders.map((f) => f.name),
+		topics: topics.map((t) => t.name),
+		query: { q, filters, order: order ?? usualOrder(q !== ''), aside, page: shown },
+		columns: columnsFrom(cookies.get('ianua_columns')),
 		pageLength
 	};
 };

@@ -3,12 +3,24 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { positions } from '#core/access/door';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
+	import { conditionWords } from '#core/intake/condition';
+	import type { Filters, Order, OrderName } from '#core/documents/filters';
+	import { restorableUntil } from '#core/documents/aside';
+	import { roomQuery } from '$lib/ui/documents/address';
+	import BulkBar from '$lib/ui/documents/BulkBar.svelte';
+	import { choose, chooseAll, chooseNone, chosenRows, isChosen } from '$lib/ui/documents/chosen.svelte';
+	import ColumnChoice from '$lib/ui/documents/ColumnChoice.svelte';
+	import { columns, type ColumnName } from '$lib/ui/documents/columns';
+	import FilterRow from '$lib/ui/documents/FilterRow.svelte';
+	import Hits from '$lib/ui/documents/Hits.svelte';
+	import { languageWords } from '$lib/ui/documents/words';
 	import { chooser } from '$lib/ui/intake/chooser';
+	import FromWeb from '$lib/ui/intake/FromWeb.svelte';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import PassageMark from '$lib/ui/parts/PassageMark.svelte';
+	import Popup from '$lib/ui/parts/Popup.svelte';
 	import Spark from '$lib/ui/parts/Spark.svelte';
 	import { isTyping } from '$lib/ui/parts/shortcuts';
 	import { dayText } from '$lib/ui/parts/when';
@@ -16,46 +28,67 @@
 	let { data, children } = $props();
 
 	const doorWords = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' } as const;
-	const orderWords = { newest: 'Newest first', title: 'By title', size: 'Largest first', readers: 'Most read' } as const;
 	const chosen = $derived(page.params.slug ?? null);
 	const wall = $derived(page.url.searchParams.get('as') === 'covers');
+	const items = $derived(data.list.items);
+	const slugs = $derived(items.map((d) => d.slug));
 	const pages = $derived(Math.max(1, Math.ceil(data.list.total / data.pageLength)));
-	const filtered = $derived(Boolean(data.query.q || data.query.door || data.query.condition));
+	const finding = $derived(data.query.q !== '');
+	const filtered = $derived(finding || Object.keys(data.query.filters).length > 0);
+	/** Beside an open sheet there is room for these alone. */
+	const besideSheet: readonly ColumnName[] = ['passage', 'door', 'readers'];
+	const shown = $derived(chosen ? data.columns.filter((c) => besideSheet.includes(c)) : data.columns);
+	const span = $derived(shown.length + 3);
 
-	/** The address with some of its filters changed; a change of filter leads back to the first page. */
-	function address(change: Record<string, string | null>, keepPage = false): string {
-		const params = new URLSearchParams(page.url.searchParams);
-		if (!keepPage) params.delete('page');
-		for (const [name, value] of Object.entries(change)) {
-			if (value === null) params.delete(name);
-			else params.set(name, value);
-		}
-		const query = params.toString();
-		return page.url.pathname + (query ? `?${query}` : '');
-	}
+	/** The room's address with some of it changed; a change of filter or order leads back to the first page. */
+	const address = (change: { filters?: Filters; order?: Order; page?: number; aside?: boolean }, covers = wall) =>
+		page.url.pathname + roomQuery({ ...data.query, page: 1, ...change }, covers);
 	const sheet = (slug: string) => `/desk/documents/${slug}${page.url.search}`;
+	const ordered = (by: OrderName, number = false): Order =>
+		data.query.order.by === by ? { by, down: !data.query.order.down } : { by, down: number || by === 'brought' || by === 'edition' };
 
-	function move(by: number) {
-		const items = data.list.items;
+	function move(by: number, extend: boolean) {
 		if (!items.length) return;
-		const at = items.findIndex((d) => d.slug === chosen);
-		const next = items[Math.min(items.length - 1, Math.max(0, at < 0 ? 0 : at + by))];
-		if (next && next.slug !== chosen) {
-			void goto(sheet(next.slug), { noScroll: true, keepFocus: true });
-			document.getElementById(`row-${next.slug}`)?.scrollIntoView({ block: 'nearest' });
+		const at = slugs.indexOf(chosen ?? '');
+		const next = slugs[Math.min(slugs.length - 1, Math.max(0, at < 0 ? 0 : at + by))];
+		if (!next || next === chosen) return;
+		if (extend) {
+			if (chosen && !isChosen(chosen)) choose(chosen, slugs);
+			if (!isChosen(next)) choose(next, slugs);
 		}
+		void goto(sheet(next), { noScroll: true, keepFocus: true });
+		document.getElementById(`row-${next}`)?.scrollIntoView({ block: 'nearest' });
 	}
 
 	function keys(event: KeyboardEvent) {
+		if (
+			event.key === 'a' &&
+			(event.ctrlKey || event.metaKey) &&
+			!event.altKey &&
+			!(event.target as HTMLElement).closest('input, textarea, [contenteditable]')
+		) {
+			chooseAll(slugs);
+			return event.preventDefault();
+		}
 		if (isTyping(event) || event.defaultPrevented) return;
-		if (event.key === 'ArrowDown') move(1);
-		else if (event.key === 'ArrowUp') move(-1);
+		if (event.key === 'ArrowDown') move(1, event.shiftKey);
+		else if (event.key === 'ArrowUp') move(-1, event.shiftKey);
+		else if (event.key === 'x' && chosen) choose(chosen, slugs);
 		else if (event.key === 'Escape' && chosen) void goto(`/desk/documents${page.url.search}`, { noScroll: true });
+		else if (event.key === 'Escape' && chosenRows.slugs.length) chooseNone();
 		else if (event.key === 'r' && chosen) void goto(`/desk/readership/${chosen}`);
 		else if ((event.key === 'd' || event.key === 'p') && chosen) document.getElementById(event.key === 'd' ? 'door' : 'placed')?.focus();
 		else return;
 		event.preventDefault();
 	}
+	function press(event: MouseEvent, slug: string) {
+		if ((event.target as HTMLElement).closest('a, input, button')) return;
+		if (event.shiftKey || event.ctrlKey || event.metaKey) {
+			choose(slug, slugs, event.shiftKey);
+			event.preventDefault();
+		} else void goto(sheet(slug), { noScroll: true });
+	}
+	const coverAddress = (item: (typeof items)[number]) => `/d/${item.slug}/cover/300.webp?e=${item.coverMark}`;
 </script>
 
 <svelte:head><title>Documents, {data.site.name}</title></svelte:head>
@@ -64,125 +97,199 @@
 <div class="room" class:with-sheet={chosen}>
 	<section class="hall">
 		<div class="head">
-			<h1>Documents</h1>
-			<p class="soft">{counted(data.list.all, 'document', 'documents')}{filtered ? `, ${data.list.total} shown` : ''}</p>
+			<h1>{data.query.aside ? 'Set aside' : 'Documents'}</h1>
+			<p class="soft">
+				{data.query.aside ? counted(data.list.aside, 'document', 'documents') : counted(data.list.all, 'document', 'documents')}{filtered
+					? `, ${data.list.total} shown`
+					: ''}
+			</p>
+			{#if data.query.aside}<a class="quiet" href="/desk/documents">Back to those in use</a>{:else if data.list.aside && !chosen}<a
+					class="quiet"
+					href="/desk/documents?aside">{data.list.aside} set aside</a
+				>{/if}
 			<div class="do">
-				<a class="btn" href={address({ as: wall ? null : 'covers' }, true)}>{wall ? 'Table' : 'Covers'}</a>
+				{#if !wall && !chosen}<ColumnChoice chosen={data.columns} />{/if}
+				<a class="btn" href={address({ page: data.query.page }, !wall)}>{wall ? 'Table' : 'Covers'}</a>
+				<Popup label="From the web" plain end width={340}><FromWeb folders={data.folders} /></Popup>
 				<button class="btn main" onclick={() => chooser.open()}>Bring in</button>
 			</div>
 		</div>
-		<div class="filters" role="group" aria-label="Filters">
-			<span class="doors">
-				{#each positions as position (position)}
-					{@const on = data.query.door === position}
-					<a class="pill" class:on href={address({ door: on ? null : position })} aria-current={on ? 'true' : undefined}
-						>{doorWords[position]} <i>{data.list.doors[position]}</i></a
-					>
-				{/each}
-			</span>
-			<a class="pill" class:on={data.query.condition === 'look'} href={address({ condition: data.query.condition ? null : 'look' })}
-				>Worth a look <i>{data.list.looks}</i></a
-			>
-			<label class="pill order"
-				>Order
-				<select
-					class="bare"
-					value={data.query.order}
-					onchange={(e) => goto(address({ order: e.currentTarget.value === 'newest' ? null : e.currentTarget.value }))}
-				>
-					{#each Object.entries(orderWords) as [value, words] (value)}<option {value}>{words}</option>{/each}
-				</select>
-			</label>
-			{#if filtered}<a class="quiet ml-1" href="/desk/documents">Show all</a>{/if}
-		</div>
+		<FilterRow
+			filters={data.query.filters}
+			counts={data.list.counts}
+			{finding}
+			saved={data.saved}
+			address={(filters) => address({ filters })}
+			query={roomQuery({ ...data.query, page: 1, aside: false }, false).slice(1)}
+		/>
+		{#if finding}
+			<p class="mb-2">
+				{#if data.list.total}{counted(data.list.total, 'document has', 'documents have')} <b>{data.query.q}</b> in the title, the description, the file name or on
+					a page, or a title like it.{/if}
+			</p>
+		{/if}
 
-		{#if !data.list.all}
+		{#if !data.list.all && !data.query.aside}
 			<div class="empty">
 				<h2>Bring in the first PDF</h2>
 				<p>Drop it anywhere on this screen, or choose it. It stays shut until you set its door.</p>
 				<button class="btn main" onclick={() => chooser.open()}>Bring in</button>
 			</div>
-		{:else if !data.list.items.length}
+		{:else if !items.length}
 			<div class="empty">
-				<h2>Nothing fits these filters</h2>
-				<p>{data.query.q ? `No title, address, description or file name contains “${data.query.q}”.` : 'Take one of them away.'}</p>
+				<h2>{data.query.aside && !filtered ? 'Nothing is set aside' : 'Nothing fits'}</h2>
+				<p>
+					{data.query.aside && !filtered
+						? 'What is set aside stands here for 30 days and can be brought back.'
+						: finding
+							? `Nothing has “${data.query.q}” in its title, description, file name or pages${Object.keys(data.query.filters).length ? ' and fits these filters' : ''}.`
+							: 'Take one of the filters away.'}
+				</p>
 				<a class="btn" href="/desk/documents">Show all</a>
 			</div>
 		{:else if wall}
 			<ul class="wall">
-				{#each data.list.items as item (item.id)}
-					<li>
+				{#each items as item (item.id)}
+					<li class:picked={isChosen(item.slug)}>
+						<input
+							type="checkbox"
+							class="pick"
+							checked={isChosen(item.slug)}
+							aria-label="Choose {item.title}"
+							onclick={(e) => choose(item.slug, slugs, e.shiftKey)}
+						/>
 						<a id="row-{item.slug}" href={sheet(item.slug)} data-sveltekit-noscroll class:on={item.slug === chosen}>
-							<span class="frame"><img src="/d/{item.slug}/cover/300.webp?e={item.edition}" alt="" loading="lazy" /></span>
+							<span class="frame"><img src={coverAddress(item)} alt="" loading="lazy" /></span>
 							<strong>{item.title}</strong>
 							<span class="door"><DoorMark position={item.door.position} height={18} />{item.door.who}</span>
 						</a>
+						{#if item.hits.length}<Hits slug={item.slug} hits={item.hits} pages={item.hitPages} />{/if}
 					</li>
 				{/each}
 			</ul>
 		{:else}
 			<Table class="documents" divClass="border border-[var(--line)] bg-[var(--sheet)]" border={false}>
 				<TableHead>
-					<TableHeadCell class="w-[50px]"><span class="sr-only">Cover</span></TableHeadCell>
-					<TableHeadCell>Document</TableHeadCell>
-					<TableHeadCell class="w-[104px]">Passage</TableHeadCell>
-					<TableHeadCell class="w-[178px]">Door</TableHeadCell>
-					{#if !chosen}
-						<TableHeadCell class="w-[190px]">Placed</TableHeadCell>
-						<TableHeadCell class="w-[150px]">Edition</TableHeadCell>
-					{/if}
-					<TableHeadCell class="w-[136px] text-right">Readers, 30 days</TableHeadCell>
+					<TableHeadCell class="w-[34px]"
+						><input
+							type="checkbox"
+							aria-label="Choose all on this page"
+							checked={slugs.every(isChosen)}
+							indeterminate={slugs.some(isChosen) && !slugs.every(isChosen)}
+							onclick={() => chooseAll(slugs)}
+						/></TableHeadCell
+					>
+					<TableHeadCell class="w-[46px]"><span class="sr-only">Cover</span></TableHeadCell>
+					<TableHeadCell aria-sort={data.query.order.by === 'title' ? (data.query.order.down ? 'descending' : 'ascending') : undefined}
+						>{@render head('Document', 'title')}</TableHeadCell
+					>
+					{#each shown as name (name)}
+						{@const column = columns[name]}
+						<TableHeadCell
+							class={column.number ? 'text-right' : ''}
+							style="width:{column.width}px"
+							aria-sort={column.order && data.query.order.by === column.order ? (data.query.order.down ? 'descending' : 'ascending') : undefined}
+						>
+							{#if column.order}{@render head(column.words, column.order, column.number)}{:else}{column.words}{/if}
+						</TableHeadCell>
+					{/each}
 				</TableHead>
 				<TableBody>
-					{#each data.list.items as item (item.id)}
+					{#each items as item (item.id)}
 						<TableBodyRow
 							id="row-{item.slug}"
-							class={item.slug === chosen ? 'on' : ''}
-							aria-selected={item.slug === chosen}
-							onclick={() => goto(sheet(item.slug), { noScroll: true })}
+							class="{item.slug === chosen ? 'on' : ''} {isChosen(item.slug) ? 'picked' : ''}"
+							aria-selected={isChosen(item.slug) || item.slug === chosen}
+							onclick={(e: MouseEvent) => press(e, item.slug)}
 						>
-							<TableBodyCell class="c"><img class="cover" src="/d/{item.slug}/cover/300.webp?e={item.edition}" alt="" loading="lazy" /></TableBodyCell>
+							<TableBodyCell class="p"
+								><input
+									type="checkbox"
+									checked={isChosen(item.slug)}
+									aria-label="Choose {item.title}"
+									onclick={(e) => choose(item.slug, slugs, e.shiftKey)}
+								/></TableBodyCell
+							>
+							<TableBodyCell class="c"><img class="cover" src={coverAddress(item)} alt="" loading="lazy" /></TableBodyCell>
 							<TableBodyCell class="name"
 								><a href={sheet(item.slug)} data-sveltekit-noscroll title={item.title}>{item.title}</a><small
-									>{counted(item.pages, 'page', 'pages')} {item.paper} · {sizeWords(item.bytes)}</small
+									>{#if item.setAsideAt}set aside {dayText(item.setAsideAt, data.site.zone)}, to be restored until {dayText(
+											new Date(restorableUntil(Date.parse(item.setAsideAt))).toISOString(),
+											data.site.zone
+										)}{:else}{item.pages ? `${counted(item.pages, 'page', 'pages')} ${item.paper} · ` : ''}{sizeWords(item.bytes)}{item.condition.status ===
+										'refused'
+											? ' · cannot be shown'
+											: item.condition.status === 'checking'
+												? ' · being checked'
+												: ''}{/if}</small
 								></TableBodyCell
 							>
-							<TableBodyCell><PassageMark passage={item.passage} href={sheet(item.slug)} /></TableBodyCell>
-							<TableBodyCell>
-								<span class="door" title={item.door.sentence}>
-									<DoorMark position={item.door.position} />
-									<span
-										><b>{item.door.who}</b><small
-											>{item.door.position === 'keyed' ? counted(item.door.count, 'person', 'people') : doorWords[item.door.position]}</small
-										></span
-									>
-								</span>
-							</TableBodyCell>
-							{#if !chosen}
-								<TableBodyCell
-									>{item.placements ? `In ${counted(item.placements, 'place', 'places')}` : ''}<small>{item.placements ? 'published' : 'Not placed yet'}</small
-									></TableBodyCell
-								>
-								<TableBodyCell>{item.edition === 1 ? 'First' : `No. ${item.edition}`}<small>{dayText(item.editionAt, data.site.zone)}</small></TableBodyCell>
-							{/if}
-							<TableBodyCell class="num"><Spark values={item.days} label="Openings a day over 30 days" /><b class="count">{item.readers}</b></TableBodyCell>
+							{#each shown as name (name)}<TableBodyCell class={columns[name].number ? 'num' : ''}>{@render cell(name, item)}</TableBodyCell>{/each}
 						</TableBodyRow>
+						{#if item.hits.length}
+							<tr class="found"><td colspan={span}><Hits slug={item.slug} hits={item.hits} pages={item.hitPages} /></td></tr>
+						{/if}
 					{/each}
 				</TableBody>
 			</Table>
 		{/if}
 		{#if pages > 1}
 			<nav class="paging" aria-label="Pages of the list">
-				{#if data.query.page > 1}<a class="btn" href={address({ page: String(data.query.page - 1) })}>Back</a>{/if}
+				{#if data.query.page > 1}<a class="btn" href={address({ page: data.query.page - 1 })}>Back</a>{/if}
 				<span class="soft"
-					>{(data.query.page - 1) * data.pageLength + 1} to {Math.min(data.list.total, data.query.page * data.pageLength)} of {data.list.total}</span
+					>{(data.query.page - 1) * data.pageLength + 1} to {Math.min(data.list.total, data.query.page * data.pageLength)} of {data.list.total.toLocaleString(
+						'en'
+					)}</span
 				>
-				{#if data.query.page < pages}<a class="btn" href={address({ page: String(data.query.page + 1) })}>Further</a>{/if}
+				{#if data.query.page < pages}<a class="btn" href={address({ page: data.query.page + 1 })}>Further</a>{/if}
+				{#if pages > 3}<label class="soft flex items-center gap-2"
+						>Page <input
+							class="field w-20"
+							type="number"
+							min="1"
+							max={pages}
+							value={data.query.page}
+							onchange={(e) => goto(address({ page: Math.min(pages, Math.max(1, Number(e.currentTarget.value) || 1)) }))}
+						/>
+						of {pages}</label
+					>{/if}
 			</nav>
 		{/if}
+		{#if chosenRows.slugs.length}<BulkBar folders={data.folders} topics={data.topics} total={data.list.total} aside={data.query.aside} />{/if}
 	</section>
 	{@render children()}
 </div>
+
+{#snippet head(words: string, by: OrderName, number = false)}
+	<a class="order" href={address({ order: ordered(by, number) })} data-sveltekit-noscroll
+		>{words}{#if data.query.order.by === by}<span aria-hidden="true"> {data.query.order.down ? '↓' : '↑'}</span>{/if}</a
+	>
+{/snippet}
+
+{#snippet cell(name: ColumnName, item: (typeof items)[number])}
+	{#if name === 'passage'}<PassageMark passage={item.passage} href={sheet(item.slug)} />
+	{:else if name === 'door'}
+		<span class="door" title={item.door.sentence}>
+			<DoorMark position={item.door.position} />
+			<span
+				><b>{item.door.who}</b><small>{item.door.position === 'keyed' ? counted(item.door.count, 'person', 'people') : doorWords[item.door.position]}</small
+				></span
+			>
+		</span>
+	{:else if name === 'placed'}{item.placements ? `In ${counted(item.placements, 'place', 'places')}` : ''}<small
+			>{item.placements ? 'published' : 'Not placed yet'}</small
+		>
+	{:else if name === 'edition'}{item.edition === 1 ? 'First' : `No. ${item.edition}`}<small>{dayText(item.editionAt, data.site.zone)}</small>
+	{:else if name === 'folder'}<span class="cut" title={item.folder}>{item.folder}</span>
+	{:else if name === 'topics'}<span class="cut" title={item.topics.join(', ')}>{item.topics.join(', ')}</span>
+	{:else if name === 'pages'}{item.pages.toLocaleString('en')}
+	{:else if name === 'size'}{sizeWords(item.bytes)}
+	{:else if name === 'condition'}<span class:wrong={item.condition.status === 'refused'}>{conditionWords[item.condition.status]}</span>
+	{:else if name === 'language'}{item.language ? languageWords(item.language.split('-')[0]!) : ''}
+	{:else if name === 'brought'}{dayText(item.createdAt, data.site.zone)}
+	{:else if name === 'by'}<span class="cut">{item.createdBy ?? ''}</span>
+	{:else}<Spark values={item.days} label="Openings a day over 30 days" /><b class="count">{item.readers}</b>{/if}
+{/snippet}
 
 <style>
 	.room {
@@ -209,33 +316,34 @@
 		gap: 8px;
 		align-self: center;
 	}
-	.filters {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 7px;
-		margin: 13px 0 11px;
-		align-items: center;
-	}
-	.doors {
-		display: flex;
-	}
-	.doors .pill {
-		border-radius: 0;
-		margin-left: -1px;
-	}
-	.doors .pill.on {
-		z-index: 1;
-	}
 	.order {
-		padding-right: 0;
+		color: inherit;
+		text-decoration: none;
 	}
-	.bare {
-		border: 0;
-		background-color: transparent;
-		padding: 0 26px 0 2px;
-		height: 26px;
-		font-size: 14px;
-		color: var(--ink-soft);
+	.order:hover {
+		text-decoration: underline;
+	}
+	.cut {
+		display: block;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	.wrong {
+		color: var(--brick);
+	}
+	.hall :global(td.p) {
+		padding: 0 0 0 12px;
+	}
+	.hall :global(tbody tr.picked td) {
+		background: var(--brass-wash);
+	}
+	.hall :global(tbody tr.found) {
+		cursor: default;
+	}
+	.hall :global(tbody tr.found td) {
+		height: auto;
+		padding: 0 12px 8px 92px;
+		white-space: normal;
 	}
 	.hall :global(th) {
 		background: var(--sunk);
@@ -271,7 +379,7 @@
 		width: 100%;
 	}
 	.hall :global(td.c) {
-		padding: 5px 0 5px 12px;
+		padding: 5px 0 5px 6px;
 	}
 	.hall :global(td small) {
 		display: block;
@@ -331,6 +439,17 @@
 		display: grid;
 		grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
 		gap: 18px 14px;
+	}
+	.wall li {
+		position: relative;
+	}
+	.wall li.picked a {
+		background: var(--brass-wash);
+	}
+	.pick {
+		position: absolute;
+		left: 12px;
+		top: 12px;
 	}
 	.wall a {
 		display: block;

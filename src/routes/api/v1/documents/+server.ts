@@ -1,51 +1,53 @@
-// GET lists documents, POST brings one in.
-import { Type } from '@sinclair/typebox';
+// GET lists documents with the counts of all filters, POST brings one in.
 import type { RequestHandler } from './$types';
-import { positions } from '#core/access/door';
-import { documentJson, documentView, listDocuments, orders } from '$lib/server/documents/service';
+import { filterNames, filtersOf, orderOf } from '#core/documents/filters';
+import { listDocuments } from '$lib/server/documents/list';
+import { documentJson, documentView } from '$lib/server/documents/view';
 import { answer, route, staff } from '$lib/server/http/api';
-import { bringIn } from '$lib/server/intake/bring-in';
+import { ListQuery } from '$lib/server/http/operations';
+import { bringInStream, checkDone } from '$lib/server/intake/bring-in';
 import { withUpload } from '$lib/server/intake/multipart';
 import { checked, compile } from '$lib/server/validate';
 
-const Query = Type.Object(
-	{
-		q: Type.Optional(Type.String({ maxLength: 200 })),
-		folder: Type.Optional(Type.String({ maxLength: 200 })),
-		door: Type.Optional(Type.Union(positions.map((p) => Type.Literal(p)))),
-		condition: Type.Optional(Type.Union([Type.Literal('sound'), Type.Literal('look')])),
-		order: Type.Optional(Type.Union(orders.map((o) => Type.Literal(o)))),
-		cursor: Type.Optional(Type.String({ pattern: '^\\d{1,9}$' })),
-		limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 200 }))
-	},
-	{ additionalProperties: false }
-);
-const checkQuery = compile(Query, { coerce: true });
+const checkQuery = compile(ListQuery, { coerce: true });
+/** How long an answer waits for the check, ms; after that the condition is “checking”. */
+export const _checkWait = 15_000;
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	const { cursor, limit = 50, ...query } = checked(checkQuery, Object.fromEntries(event.url.searchParams));
+	const params = event.url.searchParams;
+	const given = Object.fromEntries(
+		[...new Set(params.keys())].map((name) => [name, (filterNames as readonly string[]).includes(name) ? params.getAll(name) : params.get(name)])
+	);
+	const { cursor, limit = 50, q, order, aside } = checked(checkQuery, given);
 	const offset = Number(cursor ?? 0);
-	const list = await listDocuments({ ...query, limit, offset });
-	const items = list.items.map(({ slug, title, folder, pages, bytes, sha256, condition, door, id }) => ({
+	const list = await listDocuments({ q, filters: filtersOf(params), order: order === 'newest' ? null : orderOf(order ?? null), aside, limit, offset });
+	const items = list.items.map(({ slug, title, folder, topics, language, pages, bytes, sha256, edition, createdAt, condition, door, placements, id }) => ({
 		id,
 		slug,
 		title,
 		folder,
+		topics,
+		language,
 		pages,
 		bytes,
 		sha256,
-		condition,
-		door
+		edition,
+		createdAt,
+		condition: { status: condition.status, findings: condition.findings.map(({ code, text }) => ({ code, text })) },
+		door,
+		placements
 	}));
 	const next = offset + items.length < list.total ? String(offset + items.length) : null;
-	return answer({ items, next, counts: { door: list.doors, look: list.looks, total: list.total, all: list.all } });
+	const counts = Object.fromEntries(filterNames.map((name) => [name, Object.fromEntries(list.counts[name].map((c) => [c.value, c.count]))]));
+	return answer({ items, next, counts: { ...counts, total: list.total, all: list.all } });
 });
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	const { slug } = await withUpload(event.request, ({ fileName, stream, fields }) =>
-		bringIn(stream, { fileName, title: fields.title, folder: fields.folder }, id)
+	const made = await withUpload(event.request, ({ fileName, stream, fields }) =>
+		bringInStream(stream, { fileName, title: fields.title, folder: fields.folder }, id)
 	);
-	return answer(documentJson((await documentView(slug))!), 201);
+	await checkDone(made.edition, _checkWait);
+	return answer(documentJson((await documentView(made.slug))!), 201);
 });

@@ -1,7 +1,7 @@
 // The sheet of a document: the passage from top to bottom.
 import { error, redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
-import { documentView } from '$lib/server/documents/service';
+import { documentView } from '$lib/server/documents/view';
 import { countAllMembers, listGroups } from '$lib/server/people/service';
 import { listPages } from '$lib/server/placing/service';
 import { documentReport, ledger } from '$lib/server/readership/service';
@@ -9,7 +9,7 @@ import { documentReport, ledger } from '$lib/server/readership/service';
 export const load: PageServerLoad = async ({ params, url, depends }) => {
 	depends('ianua:document');
 	const view = await documentView(params.slug);
-	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
+	if (!view || view.goneAt) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/documents/${view.slug}${url.search}`);
 	const [groups, allMembers, pages, report, recent] = await Promise.all([
 		listGroups(),

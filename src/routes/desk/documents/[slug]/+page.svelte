@@ -1,13 +1,23 @@
 <!-- The sheet: in, door, placed, read. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import type { DoorChange } from '#core/access/door';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
+	import { restorableUntil } from '#core/documents/aside';
+	import { languages } from '#core/documents/language';
 	import { conditionWords } from '#core/intake/condition';
 	import { formWords, pressWords, type Form, type Press } from '#core/placing/placement';
 	import DoorPicker from '$lib/ui/access/DoorPicker.svelte';
+	import CoverChoice from '$lib/ui/documents/CoverChoice.svelte';
+	import Editions from '$lib/ui/documents/Editions.svelte';
+	import FactList from '$lib/ui/documents/FactList.svelte';
+	import Findings from '$lib/ui/documents/Findings.svelte';
+	import SavedField from '$lib/ui/documents/SavedField.svelte';
+	import Source from '$lib/ui/documents/Source.svelte';
+	import TopicField from '$lib/ui/documents/TopicField.svelte';
+	import { languageWords } from '$lib/ui/documents/words';
 	import Arch from '$lib/ui/parts/Arch.svelte';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
@@ -17,7 +27,10 @@
 	const view = $derived(data.view);
 	const door = $derived(view.door);
 	const doorState = $derived(door.inForce === 'shut' ? 'to-do' : 'done');
-	let editing = $state(false);
+	let choosingCover = $state(false);
+	let moving = $state(false);
+	let address = $state('');
+	let addressTrouble = $state('');
 
 	async function patch(change: Record<string, unknown>, words: string, undo?: Record<string, unknown>) {
 		const slug = view.slug;
@@ -56,15 +69,64 @@
 		}
 	}
 
-	function saveWords(event: SubmitEvent) {
+	/** Saves one field as it is typed; the sheet around it follows. */
+	const saver = (name: string) => async (text: string) => {
+		await call('PATCH', `/documents/${view.slug}`, { [name]: text });
+		await invalidateAll();
+	};
+
+	async function moveAddress(event: SubmitEvent) {
 		event.preventDefault();
-		const form = new FormData(event.currentTarget as HTMLFormElement);
-		editing = false;
-		void patch({ title: String(form.get('title')), description: String(form.get('description')) }, 'Saved.', {
-			title: view.title,
-			description: view.description
+		const before = view.slug;
+		try {
+			await call('PATCH', `/documents/${before}`, { slug: address });
+			moving = false;
+			addressTrouble = '';
+			await goto(`/desk/documents/${address}${page.url.search}`, { noScroll: true, invalidateAll: true });
+			notify(`The address is now /d/${address}. /d/${before} leads there for good.`, {
+				undo: async () => {
+					await call('PATCH', `/documents/${address}`, { slug: before });
+					await goto(`/desk/documents/${before}${page.url.search}`, { noScroll: true, invalidateAll: true });
+				}
+			});
+		} catch (error) {
+			addressTrouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+		}
+	}
+
+	async function aside() {
+		const { slug, title } = view;
+		await call('DELETE', `/documents/${slug}`);
+		await goto(`/desk/documents${page.url.search}`, { noScroll: true, invalidateAll: true });
+		notify(`“${title}” is set aside. It can be restored for 30 days.`, {
+			undo: async () => {
+				await call('POST', `/documents/${slug}/restore`);
+				await goto(`/desk/documents/${slug}${page.url.search}`, { noScroll: true, invalidateAll: true });
+			}
 		});
 	}
+	async function restore() {
+		await call('POST', `/documents/${view.slug}/restore`);
+		await invalidateAll();
+		notify('Restored, with its door, its placements and its history.');
+	}
+
+	/** What search engines show of a description: about 155 characters (common practice, no source). */
+	const shownBySearch = 155;
+	const descriptionHint = (text: string) => {
+		const n = [...text].length;
+		if (n === 0) return { words: `Search engines show about ${shownBySearch} characters.`, good: false };
+		return n <= shownBySearch
+			? { words: `${n} of about ${shownBySearch} characters that search engines show`, good: n >= 50 }
+			: { words: `${n} characters; search engines cut after about ${shownBySearch}`, good: false };
+	};
+
+	// a check goes on: look again until it is done
+	$effect(() => {
+		if (view.condition.status !== 'checking' && !view.editions.some((e) => e.pending)) return;
+		const clock = setInterval(() => void invalidateAll(), 1000);
+		return () => clearInterval(clock);
+	});
 	const peak = $derived(Math.max(1, ...data.report.days.map((d) => d.openings)));
 	const readText = $derived(data.report.answer.map((p) => p.text).join(''));
 	const kindWords: Record<string, string> = { opened: 'opened it', saved: 'saved it', 'turned-away': 'was turned away' };
@@ -72,28 +134,82 @@
 
 <svelte:head><title>{view.title}, {data.site.name}</title></svelte:head>
 
-<aside class="sheet" aria-label={view.title}>
+<aside class="sheet" aria-label={view.title} data-edition-of={view.slug} data-edition-title={view.title}>
 	<a class="close" href="/desk/documents{page.url.search}" aria-label="Close the sheet" data-sveltekit-noscroll>×</a>
+	{#if view.setAsideAt}
+		<p class="trouble mb-3">
+			Set aside {dayText(view.setAsideAt, data.site.zone)}. Readers find nothing here. It can be restored until {dayText(
+				new Date(restorableUntil(Date.parse(view.setAsideAt))).toISOString(),
+				data.site.zone
+			)}. <button class="btn ml-2" onclick={restore}>Restore</button>
+		</p>
+	{/if}
 	<header>
-		<img src="/d/{view.slug}/cover/300.webp?e={view.edition}" alt="Cover" />
+		<button class="cover" onclick={() => (choosingCover = true)} title="Change the cover">
+			<img src="/d/{view.slug}/cover/300.webp?e={view.coverMark}" alt={view.coverAlt || 'Cover'} /><span>Cover…</span>
+		</button>
 		<div class="min-w-0">
-			{#if editing}
-				<form onsubmit={saveWords} class="flex flex-col gap-2">
-					<input class="field" name="title" value={view.title} aria-label="Title" required maxlength="200" />
-					<textarea class="field" name="description" rows="3" aria-label="Description" placeholder="What it is, in a sentence">{view.description}</textarea>
-					<span class="flex gap-2"
-						><button class="btn main">Save</button><button type="button" class="btn" onclick={() => (editing = false)}>Leave as it was</button></span
-					>
+			{#key view.id}
+				<SavedField label="Title" value={view.title} send={saver('title')} max={200} large refuses={(t) => (t.trim() ? null : 'A document needs a title.')} />
+			{/key}
+			<p class="soft address">
+				<span class="truncate" title={view.slug}>/d/{view.slug}</span>
+				<button class="quiet" onclick={copyAddress}>Copy</button>
+				<button
+					class="quiet"
+					aria-expanded={moving}
+					onclick={() => {
+						moving = !moving;
+						address = view.slug;
+					}}>Change</button
+				>
+			</p>
+			{#if moving}
+				<form class="mt-1 flex gap-2" onsubmit={moveAddress}>
+					<input
+						class="field min-w-0 grow"
+						aria-label="Address"
+						bind:value={address}
+						pattern="[a-z0-9]+(-[a-z0-9]+)*"
+						maxlength="80"
+						required
+						title="Small letters, digits and single hyphens"
+					/>
+					<button class="btn main">Change</button>
 				</form>
-			{:else}
-				<h2>{view.title}</h2>
-				<p class="soft address">
-					<span class="truncate" title={view.slug}>{view.slug}</span> <button class="quiet" onclick={copyAddress}>Copy address</button>
-				</p>
-				<p class="soft">{view.description || 'No description yet.'} <button class="quiet" onclick={() => (editing = true)}>Change words</button></p>
+				<p class="soft">The old address leads to the new one for good.{view.addresses.length ? ` So do: ${view.addresses.join(', ')}.` : ''}</p>
+				{#if addressTrouble}<p class="trouble" role="alert">{addressTrouble}</p>{/if}
 			{/if}
 		</div>
 	</header>
+	{#key view.id}
+		<div class="words">
+			<SavedField
+				label="Description"
+				value={view.description}
+				send={saver('description')}
+				max={4000}
+				rows={2}
+				placeholder="What it is, in a sentence or two"
+				hint={descriptionHint}
+			/>
+			<div class="pair">
+				<SavedField label="Folder" value={view.folder} send={saver('folder')} max={200} list={data.folders} placeholder="None" />
+				<label class="soft language"
+					>Language
+					<select
+						class="field"
+						value={view.ownLanguage ?? ''}
+						onchange={(e) => patch({ language: e.currentTarget.value || null }, 'Language set: find goes by its words.', { language: view.ownLanguage })}
+					>
+						<option value="">{view.language && !view.ownLanguage ? `${languageWords(view.language)} (found)` : 'As found'}</option>
+						{#each languages as tag (tag)}<option value={tag}>{languageWords(tag)}</option>{/each}
+					</select></label
+				>
+			</div>
+			<TopicField topics={view.topics} all={data.topics} change={(topics, words) => patch({ topics }, words, { topics: [...view.topics] })} />
+		</div>
+	{/key}
 
 	<section class="station" id="in" tabindex="-1">
 		<Arch state={view.passage.in} size={30} />
@@ -103,16 +219,19 @@
 					>{view.edition === 1 ? 'first edition' : `edition ${view.edition}`}, {dayText(view.editionAt, data.site.zone)}{view.createdBy
 						? `, by ${view.createdBy}`
 						: ''}</span
-				><a href="/d/{view.slug}/read?from=desk" target="_blank" rel="noopener">Read it</a>
+				>{#if view.pages}<a href="/d/{view.slug}/read?from=desk" target="_blank" rel="noopener">Read it</a>{/if}
 			</h3>
 			<p>
-				{counted(view.pages, 'page', 'pages')}
-				{view.paper}, {sizeWords(view.bytes)}. {conditionWords[view.condition.status]}.{view.facts.hasText
-					? ` With text${view.facts.language ? ` in ${new Intl.DisplayNames('en', { type: 'language' }).of(view.facts.language)}` : ''}${view.facts.tagged ? ', tagged' : ''}.`
+				{view.pages ? `${counted(view.pages, 'page', 'pages')} ${view.paper}, ` : ''}{sizeWords(view.bytes)}.
+				<span class:checking={view.condition.status === 'checking'}>{conditionWords[view.condition.status]}</span>.{view.facts.text === 'yes' &&
+				view.condition.status !== 'checking'
+					? ` With text${view.language ? ` in ${languageWords(view.language.split('-')[0]!)}` : ''}${view.facts.tagged ? ', tagged' : ''}.`
 					: ''}
 			</p>
-			<p class="soft truncate" title={view.fileName}>{view.fileName}</p>
-			{#each view.condition.findings as finding (finding.code)}<p class="finding">{finding.text}</p>{/each}
+			<Findings slug={view.slug} findings={view.condition.findings} edition={view.edition} />
+			{#if view.source}<Source slug={view.slug} source={view.source} zone={data.site.zone} />{/if}
+			<Editions slug={view.slug} editions={view.editions} zone={data.site.zone} maxUpload={data.maxUpload} />
+			<FactList facts={view.facts} fileName={view.fileName} sha256={view.sha256} zone={data.site.zone} language={view.language} />
 		</div>
 	</section>
 
@@ -180,7 +299,18 @@
 			{/if}
 		</div>
 	</section>
+	{#if !view.setAsideAt}<p class="end"><button class="quiet" onclick={aside}>Set this document aside</button></p>{/if}
 </aside>
+
+<CoverChoice
+	bind:open={choosingCover}
+	slug={view.slug}
+	pages={view.pages}
+	edition={view.edition}
+	cover={view.cover}
+	alt={view.coverAlt}
+	sendAlt={saver('coverAlt')}
+/>
 
 <style>
 	.sheet {
@@ -208,6 +338,41 @@
 	header > div {
 		flex: 1;
 	}
+	.cover {
+		flex: none;
+		cursor: pointer;
+		text-align: center;
+		font-size: 12.5px;
+		color: var(--verdigris);
+	}
+	.words {
+		display: grid;
+		gap: 8px;
+		margin-top: 8px;
+	}
+	.pair {
+		display: grid;
+		grid-template-columns: 1fr 1fr;
+		gap: 10px;
+	}
+	.language {
+		display: grid;
+		gap: 2px;
+		font-size: 12.5px;
+		align-content: start;
+	}
+	.language .field {
+		padding-top: 0;
+		padding-bottom: 0;
+	}
+	.checking {
+		color: var(--brass);
+	}
+	.end {
+		margin-top: 18px;
+		padding-top: 10px;
+		border-top: 1px solid var(--line);
+	}
 	header img {
 		width: 74px;
 		max-height: 112px;
@@ -216,11 +381,6 @@
 		border: 1px solid var(--line);
 		background: #fff;
 		flex: none;
-	}
-	h2 {
-		font-size: 20px;
-		line-height: 1.22;
-		overflow-wrap: anywhere;
 	}
 	header p {
 		margin-top: 5px;
@@ -276,13 +436,6 @@
 	}
 	.station p {
 		margin-top: 3px;
-	}
-	.finding {
-		background: var(--brass-wash);
-		color: var(--brass);
-		padding: 5px 9px;
-		border-radius: var(--corner);
-		font-size: 13px;
 	}
 	.station ul {
 		margin-top: 3px;

@@ -1,14 +1,14 @@
 // The editor of a page, with the documents at hand on the shelf.
 import type { PageServerLoad } from './$types';
 import { turnAway } from '$lib/server/http/page';
-import { listDocuments } from '$lib/server/documents/service';
+import { listDocuments } from '$lib/server/documents/list';
 import { countAllMembers, listGroups } from '$lib/server/people/service';
 import { pageDraft } from '$lib/server/placing/service';
 
 export const load: PageServerLoad = async ({ params, url }) => {
 	const [draft, shelf, groups, allMembers] = await Promise.all([
 		pageDraft(params.id).catch(turnAway),
-		listDocuments({ limit: 200, order: 'newest' }),
+		listDocuments({ limit: 200, order: null }),
 		listGroups(),
 		countAllMembers()
 	]);

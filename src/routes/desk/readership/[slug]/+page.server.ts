@@ -1,7 +1,7 @@
 // Readership of one document.
 import { error, redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
-import { documentView } from '$lib/server/documents/service';
+import { documentView } from '$lib/server/documents/view';
 import { lengths, reportQuery } from '$lib/server/readership/query';
 import { documentReport, ledger } from '$lib/server/readership/service';
 

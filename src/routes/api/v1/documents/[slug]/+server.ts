@@ -1,26 +1,24 @@
-// One document: GET gives it, PATCH changes it and its door.
+// One document: GET gives it, PATCH changes it and its door, DELETE sets it aside.
 import type { RequestHandler } from './$types';
-import { IanuaError } from '#core/errors';
-import { changeDocument, DocumentChange, documentJson, documentView } from '$lib/server/documents/service';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { changeDocument, DocumentChange, setAside } from '$lib/server/documents/change';
+import { answer, body, documentAnswer, presentSlug, route, staff } from '$lib/server/http/api';
 import { compile } from '$lib/server/validate';
 
 const checkChange = compile(DocumentChange);
 
-async function shown(slug: string) {
-	const view = await documentView(slug);
-	if (!view) throw new IanuaError('not-found');
-	return view;
-}
-
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	return answer(documentJson(await shown(event.params.slug!)));
+	return documentAnswer(event.params.slug!);
 });
 
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
 	const change = await body(event, checkChange);
-	const { slug } = await shown(event.params.slug!);
-	return answer(documentJson(await shown(await changeDocument(slug, change, id))));
+	return documentAnswer(await changeDocument(await presentSlug(event.params.slug!), change, id));
+});
+
+export const DELETE: RequestHandler = route(async (event) => {
+	const { id } = staff(event);
+	await setAside(await presentSlug(event.params.slug!), id);
+	return answer({ ok: true });
 });

@@ -2,7 +2,7 @@
 import { Type } from '@sinclair/typebox';
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
-import { documentView } from '$lib/server/documents/service';
+import { documentView } from '$lib/server/documents/view';
 import { answer, route, staff } from '$lib/server/http/api';
 import { ledger } from '$lib/server/readership/service';
 import { checked, compile } from '$lib/server/validate';

@@ -1,7 +1,7 @@
 // Who may do what with a document, as a sentence and as numbers.
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
-import { documentView } from '$lib/server/documents/service';
+import { documentView } from '$lib/server/documents/view';
 import { answer, route, staff } from '$lib/server/http/api';
 
 export const GET: RequestHandler = route(async (event) => {

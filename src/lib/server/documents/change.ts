@@ -1,0 +1,237 @@
+// Changes to documents: words, address, folder, topics, cover, door, edition in force, set aside and restored. One or many at once,
+// each with the audit trail in the same transaction.
+import { and, eq, sql as raw } from 'drizzle-orm';
+import { Type, type Static } from '@sinclair/typebox';
+import { DoorChange } from '#core/access/door';
+import { restorableUntil } from '#core/documents/aside';
+import { slugMax, slugPattern } from '#core/documents/address';
+import type { Cover } from '#core/documents/cover';
+import { IanuaError } from '#core/errors';
+import { changeDoor } from '../access/things';
+import { db, type Queryable } from '../db/client';
+import { document, documentAddress, edition } from '../db/schema';
+import { putInForce } from '../intake/bring-in';
+import { writeAudit } from '../site/audit';
+
+/** A change to a document: only what is named changes. */
+export const DocumentChange = Type.Object(
+	{
+		title: Type.Optional(Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' })),
+		description: Type.Optional(Type.String({ maxLength: 4000 })),
+		slug: Type.Optional(Type.String({ pattern: slugPattern, maxLength: slugMax })),
+		folder: Type.Optional(Type.String({ maxLength: 200 })),
+		topics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), { maxItems: 50 })),
+		/** BCP 47; null goes by the file and its words. */
+		language: Type.Optional(Type.Union([Type.String({ pattern: '^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$' }), Type.Null()])),
+		coverAlt: Type.Optional(Type.String({ maxLength: 500 })),
+		/** Page of the edition in force that the cover shows; null is page 1. Pictures and icons are sent to …/cover. */
+		coverPage: Type.Optional(Type.Union([Type.Integer({ minimum: 1 }), Type.Null()])),
+		/** Number of the edition to put in force. */
+		edition: Type.Optional(Type.Integer({ minimum: 1 })),
+		door: Type.Optional(DoorChange)
+	},
+	{ additionalProperties: false }
+);
+export type DocumentChange = Static<typeof DocumentChange>;
+
+type DocumentRow = typeof document.$inferSelect;
+
+async function locked(tx: Queryable, slug: string): Promise<DocumentRow> {
+	const [row] = await tx.select().from(document).where(eq(document.slug, slug)).for('update');
+	if (!row || row.goneAt) throw new IanuaError('not-found');
+	return row;
+}
+
+/** Names as they are kept: trimmed, inner spaces single, no empty ones, none twice. */
+const tidied = (names: readonly string[]) => [...new Set(names.map((n) => n.trim().replace(/\s+/g, ' ')).filter((n) => n !== ''))];
+
+/** Changes a document, its door included, in one transaction with the audit trail. Gives its address afterwards. */
+export async function changeDocument(slug: string, change: DocumentChange, actor: string): Promise<string> {
+	return db().transaction(async (tx) => applyChange(tx, await locked(tx, slug), change, actor));
+}
+
+async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChange, actor: string): Promise<string> {
+	const { door, coverPage, edition: number, topics, folder, title, ...own } = change;
+	if (own.slug && own.slug !== row.slug) await moveAddress(tx, row, own.slug);
+	const next: Partial<DocumentRow> = {
+		...own,
+		...(title !== undefined ? { title: title.trim() } : {}),
+		...(folder !== undefined ? { folder: folder.trim().replace(/\s+/g, ' ') } : {}),
+		...(topics ? { topics: tidied(topics) } : {}),
+		...(coverPage !== undefined ? { cover: await pageCover(tx, row, coverPage) } : {})
+	};
+	const names = Object.keys(next) as (keyof DocumentRow)[];
+	if (names.length) {
+		await tx.update(document).set(next).where(eq(document.id, row.id));
+		// the stemming of its pages goes with the language
+		if (next.language !== undefined) await tx.execute(raw`select find_pages(${row.id})`);
+		await writeAudit(tx, {
+			actor,
+			action: 'changed',
+			kind: 'document',
+			thing: row.id,
+			before: Object.fromEntries(names.map((n) => [n, row[n]])),
+			after: next
+		});
+	}
+	if (number !== undefined) await goTo(tx, row, number, actor);
+	if (door) await changeDoor(tx, row.doorId, door, { actor, kind: 'document', thing: row.id });
+	return own.slug ?? row.slug;
+}
+
+async function moveAddress(tx: Queryable, row: DocumentRow, slug: string): Promise<void> {
+	const taken = (await tx.execute(
+		raw`select 1 from document where slug = ${slug} union all select 1 from document_address where slug = ${slug} and document_id <> ${row.id}`
+	)) as unknown as unknown[];
+	if (taken.length) throw new IanuaError('address-taken', { slug });
+	await tx.delete(documentAddress).where(eq(documentAddress.slug, slug));
+	// the former address leads here for good
+	await tx.insert(documentAddress).values({ slug: row.slug, documentId: row.id }).onConflictDoNothing();
+}
+
+async function pageCover(tx: Queryable, row: DocumentRow, page: number | null): Promise<Cover | null> {
+	if (page === null) return null;
+	const [inForce] = await tx.select({ pages: edition.pages }).from(edition).where(eq(edition.id, row.editionId));
+	if (page > inForce!.pages) throw new IanuaError('not-valid', { detail: `the document has ${inForce!.pages} pages` });
+	return { kind: 'page', page };
+}
+
+/** Puts an edition in force, a former or a newer one. Address, door, placements and history stay. */
+async function goTo(tx: Queryable, row: DocumentRow, number: number, actor: string): Promise<void> {
+	const [to] = await tx
+		.select()
+		.from(edition)
+		.where(and(eq(edition.documentId, row.id), eq(edition.number, number)));
+	if (!to) throw new IanuaError('edition-unknown', { number: String(number) });
+	if (to.condition === 'refused') throw new IanuaError('edition-not-shown', { number: String(number) });
+	if (to.condition === 'checking') throw new IanuaError('still-checking');
+	if (to.id === row.editionId) return;
+	if (row.cover?.kind === 'page' && row.cover.page > to.pages) await tx.update(document).set({ cover: null }).where(eq(document.id, row.id));
+	await putInForce(tx, row.id, to.id);
+	const [from] = await tx.select({ number: edition.number }).from(edition).where(eq(edition.id, row.editionId));
+	await writeAudit(tx, { actor, action: 'edition-put-in', kind: 'document', thing: row.id, before: { edition: from?.number }, after: { edition: number } });
+}
+
+/** Sets what a cover shows to a picture or icon that lies in the store. */
+export async function setCover(slug: string, cover: Cover, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		const row = await locked(tx, slug);
+		await tx.update(document).set({ cover }).where(eq(document.id, row.id));
+		await writeAudit(tx, { actor, action: 'changed', kind: 'document', thing: row.id, before: { cover: row.cover }, after: { cover } });
+	});
+}
+
+/** Sets a document aside: nobody but staff sees it, and for 30 days it can be restored as it was. */
+export async function setAside(slug: string, actor: string): Promise<void> {
+	await db().transaction(async (tx) => applyAside(tx, await locked(tx, slug), actor));
+}
+
+async function applyAside(tx: Queryable, row: DocumentRow, actor: string): Promise<void> {
+	if (row.setAsideAt) return;
+	await tx.update(document).set({ setAsideAt: new Date(), setAsideBy: actor }).where(eq(document.id, row.id));
+	await writeAudit(tx, { actor, action: 'set-aside', kind: 'document', thing: row.id, before: { slug: row.slug, title: row.title } });
+}
+
+/** Brings back what was set aside. Throws `restore-too-late` after 30 days. */
+export async function restore(slug: string, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		const [row] = await tx.select().from(document).where(eq(document.slug, slug)).for('update');
+		if (!row) throw new IanuaError('not-found');
+		await applyRestore(tx, row, actor);
+	});
+}
+
+async function applyRestore(tx: Queryable, row: DocumentRow, actor: string): Promise<void> {
+	if (!row.setAsideAt) return;
+	if (row.goneAt || Date.now() > restorableUntil(row.setAsideAt.getTime())) throw new IanuaError('restore-too-late');
+	await tx.update(document).set({ setAsideAt: null, setAsideBy: null }).where(eq(document.id, row.id));
+	await writeAudit(tx, { actor, action: 'restored', kind: 'document', thing: row.id, after: { slug: row.slug, title: row.title } });
+}
+
+/** One change to many documents. `documents` names each by its address; a change of its own goes with `each`. */
+export const BulkChange = Type.Object(
+	{
+		documents: Type.Array(Type.String({ pattern: slugPattern, maxLength: slugMax }), { minItems: 1, maxItems: 1000 }),
+		folder: Type.Optional(Type.String({ maxLength: 200 })),
+		addTopics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), { maxItems: 50 })),
+		removeTopics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80 }), { maxItems: 50 })),
+		door: Type.Optional(DoorChange),
+		aside: Type.Optional(Type.Boolean())
+	},
+	{ additionalProperties: false }
+);
+export type BulkChange = Static<typeof BulkChange>;
+
+/** What puts each of the documents back as it was before a bulk change. */
+export type BulkUndo = { readonly slug: string; readonly change: DocumentChange; readonly aside?: boolean }[];
+
+/** Changes many documents in one transaction: all of them or, where one refuses, none. Gives what undoes it. */
+export async function changeMany(change: BulkChange, actor: string): Promise<BulkUndo> {
+	return db().transaction(async (tx) => {
+		const undo: BulkUndo = [];
+		// in one order, so that two such changes at once do not wait for each other
+		for (const slug of [...new Set(change.documents)].sort()) {
+			const row = await locked(tx, slug);
+			const before: DocumentChange = {};
+			const next: DocumentChange = {};
+			if (change.folder !== undefined) {
+				before.folder = row.folder;
+				next.folder = change.folder;
+			}
+			if (change.addTopics || change.removeTopics) {
+				before.topics = row.topics;
+				next.topics = tidied([...row.topics.filter((t) => !change.removeTopics?.includes(t)), ...(change.addTopics ?? [])]);
+			}
+			if (change.door) {
+				before.door = await doorBefore(tx, row.doorId, change.door);
+				next.door = change.door;
+			}
+			if (Object.keys(next).length) await applyChange(tx, row, next, actor);
+			if (change.aside === true) await applyAside(tx, row, actor);
+			if (change.aside === false) await applyRestore(tx, row, actor);
+			undo.push({ slug, change: before, ...(change.aside !== undefined && change.aside !== (row.setAsideAt !== null) ? { aside: !change.aside } : {}) });
+		}
+		return undo;
+	});
+}
+
+/** Puts documents back as `changeMany` found them, in one transaction. */
+export async function undoMany(undo: BulkUndo, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		for (const { slug, change, aside } of [...undo].sort((a, b) => (a.slug < b.slug ? -1 : 1))) {
+			const row = await locked(tx, slug);
+			if (aside === true) await applyAside(tx, row, actor);
+			if (aside === false) await applyRestore(tx, row, actor);
+			if (Object.keys(change).length) await applyChange(tx, row, change, actor);
+		}
+	});
+}
+
+/** What of a door a change is about to replace, in the words of a change. */
+async function doorBefore(tx: Queryable, doorId: string, change: DoorChange): Promise<DoorChange> {
+	const [row] = (await tx.execute(raw`
+		select jsonb_build_object('position', d.position, 'allMembers', d.all_members, 'listed', d.listed, 'from', d.from_bound, 'until', d.until_bound,
+			'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print), 'turnedAway', d.turned_away, 'follows', (select path from page where id = d.follows_page),
+			'groups', coalesce((select jsonb_agg(g.slug) from door_group x join member_group g on g.id = x.group_id where x.door_id = d.id), '[]'),
+			'people', coalesce((select jsonb_agg(p.email) from door_person x join person p on p.id = x.person_id where x.door_id = d.id), '[]')) as door
+		from door d where d.id = ${doorId}`)) as unknown as [{ door: Record<string, unknown> }];
+	return Object.fromEntries(Object.entries(row.door).filter(([name]) => name in change)) as DoorChange;
+}
+
+/** Renames a folder or topic wherever it stands; to an empty name, takes it away. Gives how many documents changed. */
+export async function renameLabel(kind: 'folder' | 'topic', from: string, to: string, actor: string): Promise<number> {
+	const name = to.trim().replace(/\s+/g, ' ');
+	return db().transaction(async (tx) => {
+		const rows = await tx
+			.select()
+			.from(document)
+			.where(kind === 'folder' ? eq(document.folder, from) : raw`${document.topics} @> array[${from}]::text[]`)
+			.orderBy(document.slug)
+			.for('update');
+		for (const row of rows) {
+			const change: DocumentChange = kind === 'folder' ? { folder: name } : { topics: tidied(row.topics.map((t) => (t === from ? name : t))) };
+			await applyChange(tx, row, change, actor);
+		}
+		return rows.length;
+	});
+}

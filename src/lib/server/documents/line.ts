@@ -1,0 +1,123 @@
+// A line of the documents room: what the table and the wall show of one document.
+import type { Position } from '#core/access/door';
+import { dayOf } from '#core/access/hours';
+import { sentence, whoWords } from '#core/access/reach';
+import { coverMark, type Cover } from '#core/documents/cover';
+import type { Condition, Facts, Finding } from '#core/intake/condition';
+import { paperWords } from '#core/intake/paper';
+import { reachOf, type DoorViewJson } from '../access/things';
+import { sql } from '../db/client';
+
+/** How the four stations of the passage stand. */
+export interface Passage {
+	readonly in: 'to-do' | 'done' | 'wrong';
+	readonly door: 'done' | 'to-do';
+	readonly placed: 'done' | 'to-do';
+	readonly read: 'done' | 'to-do';
+}
+
+export interface DocumentLine {
+	readonly id: string;
+	readonly slug: string;
+	readonly title: string;
+	readonly folder: string;
+	readonly topics: readonly string[];
+	readonly language: string | null;
+	readonly pages: number;
+	readonly bytes: number;
+	readonly sha256: string;
+	readonly paper: string;
+	readonly edition: number;
+	readonly editionAt: string;
+	readonly createdAt: string;
+	readonly createdBy: string | null;
+	readonly setAsideAt: string | null;
+	readonly condition: Condition;
+	/** Changes with what the cover shows, for its address. */
+	readonly coverMark: string;
+	readonly door: { readonly position: Position; readonly who: string; readonly sentence: string; readonly count: number };
+	readonly placements: number;
+	readonly passage: Passage;
+	/** Distinct readers in 30 days, and openings for each of those days. */
+	readonly readers: number;
+	readonly days: readonly number[];
+}
+
+export interface LineRow {
+	id: string;
+	slug: string;
+	title: string;
+	folder: string;
+	topics: string[];
+	language: string | null;
+	cover: Cover | null;
+	pages: number;
+	bytes: string;
+	sha256: string;
+	sizes: Facts['sizes'];
+	number: number;
+	edition_at: Date;
+	created_at: Date;
+	created_by_name: string | null;
+	set_aside_at: Date | null;
+	condition: Condition['status'];
+	findings: Finding[];
+	door: DoorViewJson;
+	placements: number;
+	readers: number;
+	ever: boolean;
+	days: { day: string; n: number }[];
+}
+
+const dayMs = 86_400_000;
+
+/** The query behind `LineRow`; a `where` on `d` (document) follows it. */
+export function lineSelect(today: string, zone: string, now: number) {
+	const since = new Date(now - 30 * dayMs);
+	return sql()`
+		select d.id, d.slug, d.title, d.folder, d.topics, coalesce(d.language, e.language) as language, d.cover, d.created_at, d.set_aside_at, e.pages, e.bytes, e.sha256,
+			e.facts->'sizes' as sizes, e.number, e.created_at as edition_at, e.condition, e.findings, door_view(d.door_id, ${today}::date) as door,
+			(select name from person where id = d.created_by) as created_by_name,
+			(select count(*)::int from placement p where p.document_id = d.id and p.published) as placements,
+			exists (select 1 from ledger l where l.document_id = d.id and l.kind = 'opened' and not l.staff and not l.robot) as ever,
+			(select count(distinct l.reader)::int from ledger l where l.document_id = d.id and l.at >= ${since} and l.kind in ('opened', 'saved') and not l.staff and not l.robot and not l.preload) as readers,
+			coalesce((select jsonb_agg(jsonb_build_object('day', t.day, 'n', t.n)) from (
+				select to_char(l.at at time zone ${zone}, 'YYYY-MM-DD') as day, count(*)::int as n from ledger l
+				where l.document_id = d.id and l.at >= ${since} and l.kind = 'opened' and not l.staff and not l.robot and not l.preload
+				group by 1) t), '[]') as days
+		from document d join edition e on e.id = d.edition_id`;
+}
+
+export function lineOf(row: LineRow, zone: string, now: number): DocumentLine {
+	const reach = reachOf(row.door, zone, row.set_aside_at !== null);
+	const byDay = new Map(row.days.map((d) => [d.day, d.n]));
+	return {
+		id: row.id,
+		slug: row.slug,
+		title: row.title,
+		folder: row.folder,
+		topics: row.topics,
+		language: row.language,
+		pages: row.pages,
+		bytes: Number(row.bytes),
+		sha256: row.sha256,
+		paper: paperWords(row.sizes),
+		edition: row.number,
+		editionAt: row.edition_at.toISOString(),
+		createdAt: row.created_at.toISOString(),
+		createdBy: row.created_by_name,
+		setAsideAt: row.set_aside_at?.toISOString() ?? null,
+		condition: { status: row.condition, findings: row.findings },
+		coverMark: `${row.number}-${coverMark(row.cover)}`,
+		door: { position: reach.position, who: whoWords(reach), sentence: sentence(reach, now, zone), count: row.door.count },
+		placements: row.placements,
+		passage: {
+			in: row.condition === 'refused' ? 'wrong' : row.condition === 'checking' ? 'to-do' : 'done',
+			door: reach.position === 'shut' ? 'to-do' : 'done',
+			placed: row.placements ? 'done' : 'to-do',
+			read: row.ever ? 'done' : 'to-do'
+		},
+		readers: row.readers,
+		days: Array.from({ length: 30 }, (_, i) => byDay.get(dayOf(now - (29 - i) * dayMs, zone)) ?? 0)
+	};
+}

@@ -1,0 +1,167 @@
+// One document with all that the sheet and the API show of it.
+import { dayOf } from '#core/access/hours';
+import type { Position } from '#core/access/door';
+import { sentence, whoWords } from '#core/access/reach';
+import type { Cover } from '#core/documents/cover';
+import type { Condition, ConditionStatus, Facts, Finding } from '#core/intake/condition';
+import { reachOf, type DoorViewJson } from '../access/things';
+import { sql } from '../db/client';
+import { site } from '../site/site';
+import { lineOf, lineSelect, type DocumentLine, type LineRow } from './line';
+
+export interface EditionView {
+	readonly number: number;
+	readonly at: string;
+	readonly by: string | null;
+	readonly sha256: string;
+	readonly bytes: number;
+	readonly pages: number;
+	readonly fileName: string;
+	readonly origin: 'upload' | 'web' | 'cleaned' | 'unlocked';
+	readonly condition: Condition;
+	readonly inForce: boolean;
+	/** Comes into force when its check is done. */
+	readonly pending: boolean;
+}
+
+export interface SourceView {
+	readonly url: string;
+	readonly watch: boolean;
+	readonly state: 'same' | 'changed' | 'gone' | 'unreachable';
+	readonly note: string;
+	readonly checkedAt: string;
+}
+
+export interface DocumentView extends Omit<DocumentLine, 'door'> {
+	readonly description: string;
+	readonly fileName: string;
+	readonly facts: Facts;
+	readonly cover: Cover | null;
+	readonly coverAlt: string;
+	/** The language that staff chose, where they did; `language` is the one that counts. */
+	readonly ownLanguage: string | null;
+	readonly editions: readonly EditionView[];
+	readonly source: SourceView | null;
+	/** Former addresses, which lead here. */
+	readonly addresses: readonly string[];
+	readonly door: Omit<DoorViewJson, 'force'> & { readonly sentence: string; readonly who: string; readonly inForce: Position };
+	readonly placedOn: readonly {
+		readonly id: string;
+		readonly page: string;
+		readonly path: string;
+		readonly title: string;
+		readonly form: string;
+		readonly press: string;
+		readonly published: boolean;
+	}[];
+	readonly goneAt: string | null;
+}
+
+interface Row {
+	description: string;
+	file_name: string;
+	facts: Facts;
+	cover_alt: string;
+	own_language: string | null;
+	gone_at: Date | null;
+	editions: (Omit<EditionView, 'condition'> & { status: ConditionStatus; findings: Finding[] })[];
+	source: SourceView | null;
+	addresses: string[];
+	placed: DocumentView['placedOn'];
+}
+
+/** One document by its present or a former address. Set-aside ones are found too. Null where there is none. */
+export async function documentView(slug: string): Promise<DocumentView | null> {
+	const { zone } = await site();
+	const now = Date.now();
+	const s = sql();
+	const [of] = await s<{ id: string }[]>`
+		select d.id from document d where d.slug = ${slug} or d.id = (select a.document_id from document_address a where a.slug = ${slug})
+		order by d.slug = ${slug} desc limit 1`;
+	if (!of) return null;
+	const [[line], [row]] = await Promise.all([
+		s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)} where d.id = ${of.id}`,
+		s<Row[]>`
+			select d.description, d.cover_alt, d.language as own_language, d.gone_at, e.facts, e.file_name,
+				(select jsonb_agg(jsonb_build_object('number', x.number, 'at', to_char(x.created_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'by', (select name from person where id = x.created_by), 'sha256', x.sha256,
+					'bytes', x.bytes, 'pages', x.pages, 'fileName', x.file_name, 'origin', x.origin, 'status', x.condition, 'findings', x.findings, 'inForce', x.id = d.edition_id, 'pending', x.pending)
+					order by x.number desc) from edition x where x.document_id = d.id) as editions,
+				(select jsonb_build_object('url', url, 'watch', watch, 'state', state, 'note', note, 'checkedAt', to_char(checked_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')) from source where document_id = d.id) as source,
+				coalesce((select jsonb_agg(a.slug order by a.slug) from document_address a where a.document_id = d.id and a.slug <> d.slug), '[]') as addresses,
+				coalesce((select jsonb_agg(jsonb_build_object('id', p.id, 'page', pg.id, 'path', pg.path, 'title', pg.draft_title, 'form', p.form, 'press', p.press, 'published', p.published) order by pg.path)
+					from placement p join page pg on pg.id = p.page_id
+					where p.document_id = d.id and pg.set_aside_at is null
+						and (p.published or not exists (select 1 from placement q where q.id = p.id and q.page_id = p.page_id and q.published))), '[]') as placed
+			from document d join edition e on e.id = d.edition_id where d.id = ${of.id}`
+	]);
+	const { door: _line, ...rest } = lineOf(line!, zone, now);
+	const reach = reachOf(line!.door, zone, line!.set_aside_at !== null);
+	const { force: _force, ...door } = line!.door;
+	return {
+		...rest,
+		description: row!.description,
+		fileName: row!.file_name,
+		facts: row!.facts,
+		cover: line!.cover,
+		coverAlt: row!.cover_alt,
+		ownLanguage: row!.own_language,
+		editions: row!.editions.map(({ status, findings, ...edition }) => ({ ...edition, condition: { status, findings } })),
+		source: row!.source,
+		addresses: row!.addresses,
+		door: { ...door, sentence: sentence(reach, now, zone), who: whoWords(reach), inForce: reach.position },
+		placedOn: row!.placed,
+		goneAt: row!.gone_at?.toISOString() ?? null
+	};
+}
+
+/** A document as the API gives it. */
+export function documentJson(view: DocumentView) {
+	const { door } = view;
+	return {
+		id: view.id,
+		slug: view.slug,
+		title: view.title,
+		description: view.description,
+		folder: view.folder,
+		topics: view.topics,
+		language: view.language,
+		cover: view.cover,
+		coverAlt: view.coverAlt,
+		condition: { status: view.condition.status, findings: view.condition.findings.map(({ code, text }) => ({ code, text })) },
+		pages: view.pages,
+		bytes: view.bytes,
+		sha256: view.sha256,
+		fileName: view.fileName,
+		facts: { ...view.facts, paper: view.paper },
+		editions: view.editions.map(({ number, at, sha256, bytes, pages, fileName, origin, condition, inForce }) => ({
+			number,
+			at,
+			sha256,
+			bytes,
+			pages,
+			fileName,
+			origin,
+			condition: condition.status,
+			inForce
+		})),
+		source: view.source,
+		addresses: view.addresses,
+		door: {
+			position: door.position,
+			allMembers: door.allMembers,
+			groups: door.groups.map((g) => g.slug),
+			people: door.people.map((p) => p.email),
+			follows: door.follows?.path ?? null,
+			from: door.from,
+			until: door.until,
+			allow: door.allow,
+			listed: door.listed,
+			turnedAway: door.turnedAway,
+			sentence: door.sentence,
+			count: door.count
+		},
+		placements: view.placedOn.map((p) => ({ id: p.id, page: p.path, form: p.form, press: p.press, published: p.published })),
+		createdAt: view.createdAt,
+		setAsideAt: view.setAsideAt
+	};
+}

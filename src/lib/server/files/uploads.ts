@@ -1,0 +1,48 @@
+// Bytes of uploads that have not arrived whole, one file for each, beside the store. What they are for is server/intake's.
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { mkdir, open, readdir, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import { settings } from '../settings';
+import type { Received } from './store';
+
+export const uploadsFolder = () => join(settings().files, 'uploads');
+const pathOf = (id: string) => join(uploadsFolder(), id);
+
+/** How many bytes of an upload lie here. */
+export async function uploadOffset(id: string): Promise<number> {
+	return stat(pathOf(id)).then(
+		(s) => s.size,
+		() => 0
+	);
+}
+
+/** Makes what has arrived last through a loss of power. */
+export async function syncUpload(id: string): Promise<void> {
+	const file = await open(pathOf(id), 'r');
+	await file.sync().finally(() => file.close());
+}
+
+/** A whole upload as a received file, with its checksum; null where there is none. */
+export async function uploadReceived(id: string): Promise<Received | null> {
+	const path = pathOf(id);
+	const bytes = await stat(path).then(
+		(s) => s.size,
+		() => null
+	);
+	if (bytes === null) return null;
+	const hash = createHash('sha256');
+	for await (const chunk of createReadStream(path, { highWaterMark: 1024 * 1024 })) hash.update(chunk as Buffer);
+	return { path, bytes, sha256: hash.digest('hex') };
+}
+
+/** Drops what lies here of an upload. */
+export async function dropUpload(id: string): Promise<void> {
+	await Promise.all([rm(pathOf(id), { force: true }), rm(`${pathOf(id)}.json`, { force: true })]);
+}
+
+/** Ids of uploads that have something here. */
+export async function uploadIds(): Promise<string[]> {
+	await mkdir(uploadsFolder(), { recursive: true });
+	return [...new Set((await readdir(uploadsFolder())).map((name) => name.replace(/\.json$/, '')))];
+}

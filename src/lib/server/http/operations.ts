@@ -1,0 +1,368 @@
+// The JSON API's documents part, operation by operation: the schemas that its requests are checked by, and that openapi.json is made from.
+import { Type, type TSchema } from '@sinclair/typebox';
+import { positions } from '#core/access/door';
+import { filterNames, filterValues, orderNames } from '#core/documents/filters';
+import { BulkChange, DocumentChange } from '../documents/change';
+import { conditionWords } from '#core/intake/condition';
+
+const Instant = Type.String({ format: 'date-time', description: 'RFC 3339, UTC' });
+const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
+const nullable = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()]);
+const oneOf = (values: readonly string[]) => Type.Union(values.map((v) => Type.Literal(v)));
+const statuses = Object.keys(conditionWords);
+
+const Condition = Type.Object({ status: oneOf(statuses), findings: Type.Array(Type.Object({ code: Type.String(), text: Type.String() })) });
+
+export const EditionAnswer = Type.Object({
+	number: Type.Integer({ minimum: 1 }),
+	at: Instant,
+	sha256: Sha256,
+	bytes: Type.Integer(),
+	pages: Type.Integer({ minimum: 0 }),
+	fileName: Type.String(),
+	origin: oneOf(['upload', 'web', 'cleaned', 'unlocked']),
+	condition: oneOf(statuses),
+	inForce: Type.Boolean()
+});
+
+const DoorAnswer = Type.Object({
+	position: oneOf(positions),
+	allMembers: Type.Boolean(),
+	groups: Type.Array(Type.String()),
+	people: Type.Array(Type.String()),
+	follows: nullable(Type.String()),
+	from: nullable(Type.String()),
+	until: nullable(Type.String()),
+	allow: Type.Object({ save: Type.Boolean(), print: Type.Boolean() }),
+	listed: Type.Boolean(),
+	sentence: Type.String(),
+	count: Type.Integer()
+});
+
+export const DocumentAnswer = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	slug: Type.String(),
+	title: Type.String(),
+	description: Type.String(),
+	folder: Type.String(),
+	topics: Type.Array(Type.String()),
+	language: nullable(Type.String()),
+	coverAlt: Type.String(),
+	condition: Condition,
+	pages: Type.Integer({ minimum: 0 }),
+	bytes: Type.Integer({ minimum: 0 }),
+	sha256: Sha256,
+	fileName: Type.String(),
+	facts: Type.Object({ version: Type.String(), paper: Type.String(), text: oneOf(['yes', 'partly', 'no']), encrypted: Type.Boolean() }),
+	editions: Type.Array(EditionAnswer),
+	addresses: Type.Array(Type.String()),
+	door: DoorAnswer,
+	placements: Type.Array(Type.Object({ id: Type.String(), page: Type.String(), form: Type.String(), press: Type.String(), published: Type.Boolean() })),
+	createdAt: Instant,
+	setAsideAt: nullable(Instant)
+});
+
+const LineAnswer = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	slug: Type.String(),
+	title: Type.String(),
+	folder: Type.String(),
+	topics: Type.Array(Type.String()),
+	pages: Type.Integer(),
+	bytes: Type.Integer(),
+	sha256: Sha256,
+	condition: Condition,
+	door: Type.Object({ position: oneOf(positions), who: Type.String(), sentence: Type.String(), count: Type.Integer() })
+});
+
+const Stretches = Type.Array(Type.Object({ text: Type.String(), marked: Type.Boolean() }));
+const FindAnswer = Type.Object({
+	items: Type.Array(
+		Type.Object({
+			slug: Type.String(),
+			title: Type.String(),
+			pages: Type.Integer({ description: 'pages with the words' }),
+			hits: Type.Array(Type.Object({ page: Type.Integer({ minimum: 1 }), text: Type.String(), stretches: Stretches }))
+		})
+	),
+	next: nullable(Type.String()),
+	total: Type.Integer()
+});
+
+const Cursor = Type.Optional(Type.String({ pattern: '^\\d{1,9}$' }));
+const Limit = Type.Optional(Type.Integer({ minimum: 1, maximum: 200 }));
+const several = (values: readonly string[] | null) => Type.Optional(Type.Array(values ? oneOf(values) : Type.String({ maxLength: 200 }), { maxItems: 50 }));
+
+export const ListQuery = Type.Object(
+	{
+		q: Type.Optional(Type.String({ maxLength: 300 })),
+		...Object.fromEntries(filterNames.map((name) => [name, several(filterValues[name])])),
+		order: Type.Optional(Type.String({ pattern: `^-?(${orderNames.join('|')}|newest)$` })),
+		aside: Type.Optional(Type.Boolean()),
+		cursor: Cursor,
+		limit: Limit
+	},
+	{ additionalProperties: false }
+);
+export const FindQuery = Type.Object({ q: Type.String({ minLength: 1, maxLength: 300 }), cursor: Cursor, limit: Limit }, { additionalProperties: false });
+export const KnownQuery = Type.Object({ sha256: Sha256 }, { additionalProperties: false });
+export const LabelChange = Type.Object({ from: Type.String({ maxLength: 200 }), to: Type.String({ maxLength: 200 }) }, { additionalProperties: false });
+export const UnlockBody = Type.Object({ password: Type.String({ minLength: 1, maxLength: 300 }) }, { additionalProperties: false });
+export const IconBody = Type.Object({ icon: Type.String({ minLength: 1, maxLength: 80 }) }, { additionalProperties: false });
+export const FromWeb = Type.Object(
+	{
+		url: Type.String({ minLength: 8, maxLength: 2000 }),
+		title: Type.Optional(Type.String({ maxLength: 200 })),
+		folder: Type.Optional(Type.String({ maxLength: 200 })),
+		watch: Type.Optional(Type.Boolean())
+	},
+	{ additionalProperties: false }
+);
+export const WatchChange = Type.Object({ watch: Type.Boolean() }, { additionalProperties: false });
+export const SourceAction = Type.Object({ do: oneOf(['compare', 'take', 'leave']) }, { additionalProperties: false });
+export const SavedFilterBody = Type.Object(
+	{ name: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), query: Type.String({ maxLength: 4000 }) },
+	{ additionalProperties: false }
+);
+export const TokenBody = Type.Object({ label: Type.String({ minLength: 1, maxLength: 100, pattern: '\\S' }) }, { additionalProperties: false });
+export const UndoBody = Type.Object({ undo: Type.Array(Type.Object({ slug: Type.String(), change: DocumentChange, aside: Type.Optional(Type.Boolean()) })) });
+export const IntakeStop = Type.Object({ stop: Type.Array(Type.String({ format: 'uuid' }), { minItems: 1, maxItems: 1000 }) }, { additionalProperties: false });
+
+const Labels = Type.Object({ items: Type.Array(Type.Object({ name: Type.String(), count: Type.Integer() })), next: Type.Null() });
+const IntakeAnswer = Type.Object({
+	items: Type.Array(
+		Type.Object({
+			id: Type.String({ format: 'uuid' }),
+			name: Type.String(),
+			bytes: Type.Integer(),
+			state: oneOf(['uploading', 'checking', 'in', 'refused', 'stopped']),
+			arrived: Type.Integer({ description: 'bytes here' }),
+			trouble: nullable(Type.Object({ code: Type.String(), text: Type.String() })),
+			document: nullable(Type.Object({ slug: Type.String(), title: Type.String(), condition: oneOf(statuses) })),
+			edition: Type.Boolean(),
+			at: Instant
+		})
+	),
+	next: Type.Null()
+});
+const Compared = Type.Object({
+	before: EditionAnswer,
+	after: EditionAnswer,
+	added: Type.Integer(),
+	removed: Type.Integer(),
+	whole: Type.Boolean(),
+	pages: Type.Array(
+		Type.Object({
+			kind: oneOf(['same', 'changed', 'added', 'removed']),
+			before: nullable(Type.Integer()),
+			after: nullable(Type.Integer()),
+			parts: Type.Array(Type.Object({ text: Type.String(), kind: oneOf(['same', 'added', 'removed']) }))
+		})
+	)
+});
+
+export interface Operation {
+	readonly method: 'get' | 'post' | 'patch' | 'delete';
+	readonly path: string;
+	readonly words: string;
+	readonly query?: TSchema;
+	readonly body?: TSchema;
+	/** Fields of a multipart form, beside `file`. */
+	readonly form?: readonly string[];
+	readonly status: number;
+	readonly answer: TSchema | null;
+}
+
+const Nothing = Type.Object({ ok: Type.Literal(true) });
+const slug = '/documents/{slug}';
+
+/** Every operation; a test compares them with the routes there are. */
+export const operations: readonly Operation[] = [
+	{
+		method: 'get',
+		path: '/documents',
+		words: 'Lists documents; filters may be given several times',
+		query: ListQuery,
+		status: 200,
+		answer: Type.Object({ items: Type.Array(LineAnswer), next: nullable(Type.String()), counts: Type.Object({ total: Type.Integer(), all: Type.Integer() }) })
+	},
+	{ method: 'post', path: '/documents', words: 'Brings a PDF in', form: ['title', 'folder'], status: 201, answer: DocumentAnswer },
+	{ method: 'get', path: slug, words: 'One document', status: 200, answer: DocumentAnswer },
+	{ method: 'patch', path: slug, words: 'Changes a document and its door', body: DocumentChange, status: 200, answer: DocumentAnswer },
+	{ method: 'delete', path: slug, words: 'Sets a document aside for 30 days', status: 200, answer: Nothing },
+	{ method: 'post', path: `${slug}/restore`, words: 'Brings back what was set aside', status: 200, answer: DocumentAnswer },
+	{ method: 'post', path: `${slug}/editions`, words: 'Puts in a new edition', form: [], status: 201, answer: DocumentAnswer },
+	{
+		method: 'get',
+		path: `${slug}/editions/compare`,
+		words: 'What changed between two editions, page by page',
+		query: Type.Object({ before: Type.Integer({ minimum: 1 }), after: Type.Integer({ minimum: 1 }) }),
+		status: 200,
+		answer: Compared
+	},
+	{ method: 'post', path: `${slug}/clean`, words: 'Makes an edition without active content', status: 201, answer: DocumentAnswer },
+	{ method: 'post', path: `${slug}/unlock`, words: 'Gives the password of a locked file, once', body: UnlockBody, status: 201, answer: DocumentAnswer },
+	{
+		method: 'post',
+		path: `${slug}/cover`,
+		words: 'Sets the cover to a picture (multipart) or an icon (JSON)',
+		body: IconBody,
+		form: [],
+		status: 200,
+		answer: DocumentAnswer
+	},
+	{ method: 'patch', path: `${slug}/source`, words: 'Watches the web address or stops watching', body: WatchChange, status: 200, answer: DocumentAnswer },
+	{
+		method: 'post',
+		path: `${slug}/source`,
+		words: 'Compares with the web address now, takes the changed file as a new edition, or leaves it alone',
+		body: SourceAction,
+		status: 200,
+		answer: DocumentAnswer
+	},
+	{
+		method: 'get',
+		path: `${slug}/ledger`,
+		words: 'Entries of the ledger',
+		status: 200,
+		answer: Type.Object({ items: Type.Array(Type.Any()), next: nullable(Type.String()) })
+	},
+	{
+		method: 'get',
+		path: `${slug}/reach`,
+		words: 'Who may open it, as a sentence',
+		status: 200,
+		answer: Type.Object({ sentence: Type.String(), people: Type.Any(), anyone: Type.Boolean() })
+	},
+	{ method: 'post', path: '/from-web', words: 'Fetches a PDF from a web address', body: FromWeb, status: 201, answer: DocumentAnswer },
+	{ method: 'post', path: '/bulk', words: 'One change to many documents', body: BulkChange, status: 200, answer: UndoBody },
+	{ method: 'post', path: '/bulk/undo', words: 'Puts many documents back', body: UndoBody, status: 200, answer: Nothing },
+	{ method: 'get', path: '/find', words: 'Finds documents by words in titles and on pages', query: FindQuery, status: 200, answer: FindAnswer },
+	{ method: 'get', path: '/folders', words: 'Folders with how many documents stand in each', status: 200, answer: Labels },
+	{ method: 'patch', path: '/folders', words: 'Renames a folder', body: LabelChange, status: 200, answer: Type.Object({ changed: Type.Integer() }) },
+	{ method: 'get', path: '/topics', words: 'Topics with how many documents carry each', status: 200, answer: Labels },
+	{
+		method: 'patch',
+		path: '/topics',
+		words: 'Renames a topic; to nothing takes it away',
+		body: LabelChange,
+		status: 200,
+		answer: Type.Object({ changed: Type.Integer() })
+	},
+	{ method: 'get', path: '/intake', words: 'Files on their way in', status: 200, answer: IntakeAnswer },
+	{ method: 'patch', path: '/intake', words: 'Stops files on their way', body: IntakeStop, status: 200, answer: Nothing },
+	{ method: 'post', path: '/intake', words: 'Begins an upload by the tus protocol 1.0', status: 201, answer: null },
+	{ method: 'patch', path: '/intake/{id}', words: 'Sends bytes of an upload (tus 1.0)', status: 204, answer: null },
+	{ method: 'delete', path: '/intake/{id}', words: 'Ends an upload (tus 1.0)', status: 204, answer: null },
+	{ method: 'delete', path: '/intake', words: 'Takes what is finished out of the tray', status: 200, answer: Nothing },
+	{
+		method: 'get',
+		path: '/intake/known',
+		words: 'Documents with the same bytes',
+		query: KnownQuery,
+		status: 200,
+		answer: Type.Object({ items: Type.Array(Type.Object({ slug: Type.String(), title: Type.String(), inForce: Type.Boolean() })), next: Type.Null() })
+	},
+	{
+		method: 'get',
+		path: '/icons',
+		words: 'Icons for covers, by a word',
+		query: Type.Object({ q: Type.String({ maxLength: 80 }) }),
+		status: 200,
+		answer: Type.Object({ items: Type.Array(Type.Object({ name: Type.String(), svg: Type.String() })), next: Type.Null() })
+	},
+	{
+		method: 'get',
+		path: '/filters',
+		words: 'Your saved filters',
+		status: 200,
+		answer: Type.Object({ items: Type.Array(Type.Object({ id: Type.String(), name: Type.String(), query: Type.String() })), next: Type.Null() })
+	},
+	{
+		method: 'post',
+		path: '/filters',
+		words: 'Saves a filter',
+		body: SavedFilterBody,
+		status: 201,
+		answer: Type.Object({ id: Type.String(), name: Type.String(), query: Type.String() })
+	},
+	{ method: 'delete', path: '/filters/{id}', words: 'Takes a saved filter away', status: 200, answer: Nothing },
+	{
+		method: 'get',
+		path: '/tokens',
+		words: 'Your tokens for programs',
+		status: 200,
+		answer: Type.Object({
+			items: Type.Array(
+				Type.Object({ id: Type.String(), label: Type.String(), createdAt: Instant, usedAt: nullable(Instant), withdrawnAt: nullable(Instant) })
+			),
+			next: Type.Null()
+		})
+	},
+	{
+		method: 'post',
+		path: '/tokens',
+		words: 'Makes a token; shown this once',
+		body: TokenBody,
+		status: 201,
+		answer: Type.Object({ id: Type.String(), label: Type.String(), token: Type.String() })
+	},
+	{ method: 'delete', path: '/tokens/{id}', words: 'Withdraws a token', status: 200, answer: Nothing },
+	{ method: 'get', path: '/groups', words: 'Groups of members', status: 200, answer: Type.Object({ items: Type.Array(Type.Any()), next: Type.Any() }) },
+	{ method: 'get', path: '/openapi.json', words: 'This description', status: 200, answer: Type.Any() }
+];
+
+const Problem = Type.Object(
+	{
+		type: Type.String(),
+		title: Type.String({ description: 'a sentence for a person' }),
+		status: Type.Integer(),
+		code: Type.String({ description: 'the catalogue’s code' }),
+		facts: Type.Optional(Type.Record(Type.String(), Type.String())),
+		requestId: Type.Optional(Type.String())
+	},
+	{ description: 'RFC 9457' }
+);
+
+/** The OpenAPI 3.1 description of the operations (its schemas are JSON Schema as they are). */
+export function openApi(origin: string) {
+	const paths: Record<string, Record<string, unknown>> = {};
+	for (const o of operations) {
+		const names = [...o.path.matchAll(/\{(\w+)\}/g)].map((m) => m[1]!);
+		const query = (o.query as { properties?: Record<string, TSchema>; required?: string[] } | undefined) ?? {};
+		const content: Record<string, unknown> = {};
+		if (o.body) content['application/json'] = { schema: o.body };
+		if (o.form)
+			content['multipart/form-data'] = {
+				schema: {
+					type: 'object',
+					required: ['file'],
+					properties: { file: { type: 'string', format: 'binary' }, ...Object.fromEntries(o.form.map((f) => [f, { type: 'string' }])) }
+				}
+			};
+		(paths[o.path] ??= {})[o.method] = {
+			summary: o.words,
+			operationId: `${o.method}${o.path.replace(/[{}]/g, '').replace(/[/.-](\w)/g, (_, c: string) => c.toUpperCase())}`,
+			parameters: [
+				...names.map((name) => ({ name, in: 'path', required: true, schema: { type: 'string' } })),
+				...Object.entries(query.properties ?? {}).map(([name, schema]) => ({ name, in: 'query', required: query.required?.includes(name) ?? false, schema }))
+			],
+			...(Object.keys(content).length ? { requestBody: { required: true, content } } : {}),
+			responses: {
+				[o.status]: { description: o.words, ...(o.answer ? { content: { 'application/json': { schema: o.answer } } } : {}) },
+				default: { description: 'What was wrong, in words', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } }
+			}
+		};
+	}
+	return {
+		openapi: '3.1.0',
+		info: { title: 'Ianua', version: '1', description: 'Documents, editions, folders, topics, find and intake.' },
+		servers: [{ url: `${origin}/api/v1` }],
+		security: [{ bearer: [] }, { session: [] }],
+		paths,
+		components: {
+			schemas: { Problem },
+			securitySchemes: { bearer: { type: 'http', scheme: 'bearer' }, session: { type: 'apiKey', in: 'cookie', name: 'ianua.session_token' } }
+		}
+	};
+}

@@ -1,0 +1,95 @@
+// The check of an edition, as a job: facts, cover, words, the copy for reading; then its condition. Done twice, it comes to the same.
+import { eq, sql as raw } from 'drizzle-orm';
+import { conditionOf, textLayer, type Condition, type Facts } from '#core/intake/condition';
+import { db, sql } from '../db/client';
+import { document, edition, editionPage } from '../db/schema';
+import { pathOf } from '../files/store';
+import { firstFacts, passwordState, structureOf } from '../pdf/facts';
+import { coverFrom } from '../pdf/pictures';
+import { pack } from '../pdf/remake';
+import { guessLanguage, hasWords, wordsOf } from '../pdf/text';
+import { withLock } from '../jobs/lock';
+import { putInForce } from './bring-in';
+
+/** Pages tried for a cover where the first cannot be drawn. */
+const coverTries = 5;
+/** Rows of words sent to the database at once. */
+const batch = 200;
+
+/** Checks an edition whose condition is `checking`; one that another server is at, or that is done, is left alone. */
+export async function checkEdition(id: string): Promise<void> {
+	await withLock(`check ${id}`, async () => {
+		const [row] = await db().select().from(edition).where(eq(edition.id, id));
+		if (!row || row.condition !== 'checking') return;
+		const path = pathOf(row.sha256);
+		// an edition from before the last change of the check has facts of an older shape: its first facts are read anew
+		const password = await passwordState(path);
+		const first = password === 'needed' ? null : await firstFacts(path, row.facts.version, password === 'opens');
+		if (!first) {
+			const locked = password === 'needed';
+			await write(row, { ...row.facts, pages: locked ? 0 : row.pages }, conditionOf(row.facts, { coverPage: null, textRead: false, locked }), [], false);
+			return;
+		}
+		const [structure, coverPage, words] = await Promise.all([structureOf(path), drawCover(path, row.sha256, first.pages), wordsOf(path, first.pages)]);
+		// a signature holds for the very bytes: a signed file is read as it is
+		const packed = structure.signed || coverPage === null ? false : await pack(path, row.sha256);
+		const textPages = words.pages.filter(hasWords).length;
+		const facts: Facts = {
+			...first,
+			...structure,
+			guessed: structure.language ? null : guessLanguage(words.pages),
+			textPages,
+			text: textLayer(textPages, first.pages)
+		};
+		await write(row, facts, conditionOf(facts, { coverPage, textRead: words.whole }), words.pages, packed, coverPage);
+	});
+}
+
+async function drawCover(path: string, sha256: string, pages: number): Promise<number | null> {
+	for (let page = 1; page <= Math.min(pages, coverTries); page++) if (await coverFrom(path, sha256, page)) return page;
+	return null;
+}
+
+type Row = typeof edition.$inferSelect;
+
+async function write(row: Row, facts: Facts, condition: Condition, pages: readonly string[], packed: boolean, coverPage: number | null = null): Promise<void> {
+	await db().transaction(async (tx) => {
+		const [of] = await tx.select().from(document).where(eq(document.id, row.documentId)).for('update');
+		if (!of) return;
+		await tx.delete(editionPage).where(eq(editionPage.editionId, row.id));
+		const worded = pages.map((body, i) => ({ editionId: row.id, page: i + 1, body })).filter(({ body }) => body !== '');
+		for (let at = 0; at < worded.length; at += batch) await tx.insert(editionPage).values(worded.slice(at, at + batch));
+		await tx
+			.update(edition)
+			.set({
+				facts,
+				pages: facts.pages,
+				condition: condition.status,
+				findings: condition.findings,
+				packed,
+				pending: false,
+				language: facts.language ?? facts.guessed
+			})
+			.where(eq(edition.id, row.id));
+		if (coverPage !== null && coverPage !== 1 && of.cover === null)
+			await tx
+				.update(document)
+				.set({ cover: { kind: 'page', page: coverPage } })
+				.where(eq(document.id, of.id));
+		if (row.pending && condition.status !== 'refused') {
+			// a cover from a page that the new edition does not have becomes its first
+			if (of.cover?.kind === 'page' && of.cover.page > facts.pages) await tx.update(document).set({ cover: null }).where(eq(document.id, of.id));
+			await putInForce(tx, of.id, row.id);
+		} else if (of.editionId === row.id) {
+			// makes the document's own words anew, now that the language is known
+			await putInForce(tx, of.id, row.id);
+		}
+		await tx.execute(raw`update intake set state = 'in', changed_at = now() where document_id = ${of.id} and state = 'checking'`);
+	});
+}
+
+/** Editions whose check has not been done, the longest waiting first. */
+export async function uncheckedEditions(): Promise<string[]> {
+	const rows = await sql()<{ id: string }[]>`select id from edition where condition = 'checking' order by created_at limit 10000`;
+	return rows.map((r) => r.id);
+}

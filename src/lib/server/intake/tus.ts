@@ -1,0 +1,118 @@
+// Uploads that can be broken off and gone on with: the tus protocol 1.0, by @tus/server. What has arrived whole is taken in by a job.
+import { FileStore } from '@tus/file-store';
+import { Server, type Lock, type Locker } from '@tus/server';
+import { sizeWords } from '#core/documents/size';
+import { IanuaError, problemOf } from '#core/errors';
+import { sql } from '../db/client';
+import { syncUpload, uploadsFolder } from '../files/uploads';
+import { newId } from '../id';
+import { queueJob } from '../jobs/boss';
+import { log } from '../log';
+import type { Person } from '../people/who';
+import { settings } from '../settings';
+import { noRoom } from './bring-in';
+import { arrived, beginIntake, intakeOf } from './tray';
+
+export const tusPath = '/api/v1/intake';
+
+/** One request at a time writes to an upload, whichever server takes it: a lock in PostgreSQL for as long as the request lasts. */
+class PostgresLocker implements Locker {
+	newLock(id: string): Lock {
+		let release: (() => Promise<void>) | null = null;
+		return {
+			lock: async (signal: AbortSignal) => {
+				const one = await sql().reserve();
+				const until = Date.now() + 10_000;
+				for (;;) {
+					const [row] = await one<{ got: boolean }[]>`select pg_try_advisory_lock(4174, hashtext(${id})) as got`;
+					if (row!.got) break;
+					if (signal.aborted || Date.now() > until) {
+						one.release();
+						// eslint-disable-next-line @typescript-eslint/only-throw-error -- the shape that @tus/server answers with
+						throw { status_code: 423, body: 'This upload is being written to by another request. Try again in a moment.' };
+					}
+					await new Promise((go) => setTimeout(go, 150));
+				}
+				release = async () => {
+					await one`select pg_advisory_unlock(4174, hashtext(${id}))`;
+					one.release();
+				};
+			},
+			unlock: async () => {
+				await release?.();
+				release = null;
+			}
+		};
+	}
+}
+
+/** Who is behind each request in hand: @tus/server hands on the request alone. */
+const people = new WeakMap<Request, Person>();
+
+/** What @tus/server answers with for an error of the catalogue. */
+const refusal = (error: IanuaError) => ({ status_code: error.status, body: JSON.stringify(problemOf(error)) });
+
+let server: Server | undefined;
+
+function make(): Server {
+	const limit = settings().IANUA_MAX_UPLOAD;
+	const mine = async (request: Request, id: string) => {
+		const person = people.get(request);
+		const known = await intakeOf(id);
+		if (!person || !known || known.personId !== person.id) throw refusal(new IanuaError('not-found'));
+		return known;
+	};
+	return new Server({
+		path: tusPath,
+		relativeLocation: true,
+		datastore: new FileStore({ directory: uploadsFolder() }),
+		locker: new PostgresLocker(),
+		maxSize: limit,
+		allowedOrigins: [],
+		namingFunction: () => newId(),
+		disableTerminationForFinishedUploads: true,
+		onIncomingRequest: async (request, id) => {
+			// the request that creates an upload names one that is not there yet
+			if (request.method !== 'POST') await mine(request as unknown as Request, id);
+		},
+		onUploadCreate: async (request, upload) => {
+			const person = people.get(request as unknown as Request)!;
+			const { filename = '', folder, edition } = upload.metadata ?? {};
+			try {
+				if (upload.size === undefined) throw new IanuaError('not-valid', { detail: 'an upload says how long it is' });
+				await beginIntake({
+					id: upload.id,
+					personId: person.id,
+					fileName: filename ?? '',
+					bytes: upload.size,
+					folder: folder ?? undefined,
+					editionOf: edition ?? undefined
+				});
+			} catch (error) {
+				// eslint-disable-next-line @typescript-eslint/only-throw-error -- the shape that @tus/server answers with
+				throw error instanceof IanuaError ? refusal(error) : error;
+			}
+			return {};
+		},
+		onUploadFinish: async (_request, upload) => {
+			await syncUpload(upload.id);
+			await arrived(upload.id);
+			await queueJob('take-in', { intake: upload.id }, upload.id);
+			return {};
+		},
+		onResponseError: (_request, error) => {
+			if ('status_code' in error && error.status_code === 413) return refusal(new IanuaError('file-too-large', { name: 'The file', limit: sizeWords(limit) }));
+			const known = noRoom(error);
+			if (known instanceof IanuaError) return refusal(known);
+			if (!('status_code' in error) || error.status_code >= 500) log().warn({ err: error }, 'upload');
+			return undefined;
+		}
+	});
+}
+
+/** Answers a request of the tus protocol for a member of staff. */
+export async function answerTus(request: Request, person: Person): Promise<Response> {
+	server ??= make();
+	people.set(request, person);
+	return server.handleWeb(request);
+}

@@ -1,0 +1,90 @@
+// Jobs in PostgreSQL by pg-boss: each is done once, by whichever server takes it, and again where that one was stopped.
+import PgBoss from 'pg-boss';
+import { availableParallelism } from 'node:os';
+import { log } from '../log';
+import { settings } from '../settings';
+
+/** Every queue with the shape of its jobs. */
+export interface Jobs {
+	/** A file that has arrived whole: look at it and make a document or edition of it. */
+	'take-in': { intake: string };
+	/** An edition to be checked. */
+	check: { edition: string };
+	/** Compare watched web sources with what was fetched. */
+	watch: Record<string, never>;
+	/** Clear what stopped servers left, begin again what they had begun. */
+	sweep: Record<string, never>;
+}
+export type Queue = keyof Jobs;
+
+let boss: PgBoss | undefined;
+let ready = false;
+const workers = new Map<Queue, string[]>();
+
+/** Seconds after which a job counts as lost: well over what its bounded child processes can take together. */
+const lostAfter = 600;
+
+export async function startJobs(): Promise<void> {
+	boss = new PgBoss({
+		connectionString: settings().IANUA_DATABASE_URL,
+		application_name: 'ianua jobs',
+		max: 4,
+		archiveFailedAfterSeconds: 7 * 24 * 3600,
+		deleteAfterDays: 7,
+		cronMonitorIntervalSeconds: 20
+	});
+	boss.on('error', (err) => log().warn({ err }, 'jobs'));
+	await boss.start();
+	for (const queue of ['take-in', 'check', 'watch', 'sweep'] satisfies Queue[]) {
+		// short: for one key at most one job waits; who does it holds a lock on what it works at
+		await boss.createQueue(queue, { name: queue, policy: 'short', retryLimit: 3, retryDelay: 5, retryBackoff: true, expireInSeconds: lostAfter });
+	}
+	ready = true;
+}
+
+/** Has `many` workers take jobs of a queue, as many as there are cores unless said otherwise. */
+export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) => Promise<void>, many = availableParallelism()): Promise<void> {
+	const ids: string[] = [];
+	workers.set(queue, ids);
+	for (let i = 0; i < many; i++) {
+		const id: string = await boss!.work<Jobs[Q]>(queue, { pollingIntervalSeconds: 2, batchSize: 1 }, async (jobs) => {
+			try {
+				for (const job of jobs) await handle(job.data);
+			} catch (err) {
+				log().error({ err, queue, data: jobs[0]?.data }, 'job failed; it is tried again');
+				throw err;
+			} finally {
+				// the next one at once, without waiting for the clock
+				boss?.notifyWorker(id);
+			}
+		});
+		ids.push(id);
+	}
+}
+
+/** Queues a job; with a key, at most one such waits. A server on the same machine takes it at once. */
+export async function queueJob<Q extends Queue>(queue: Q, data: Jobs[Q], key?: string): Promise<void> {
+	await boss!.send(queue, data, key ? { singletonKey: key } : {});
+	for (const id of workers.get(queue) ?? []) boss!.notifyWorker(id);
+}
+
+/** Runs a queue's job by the clock (cron, UTC), once however many servers there are. */
+export async function everySo(queue: Queue, cron: string): Promise<void> {
+	await boss!.schedule(queue, cron, {}, { tz: 'UTC' });
+}
+
+/** For /healthz: whether jobs can be queued. */
+export async function jobsAnswer(): Promise<boolean> {
+	if (!boss || !ready) return false;
+	return boss.getQueueSize('check').then(
+		() => true,
+		() => false
+	);
+}
+
+/** Lets running jobs end, for at most `ms`. */
+export async function stopJobs(ms = 4000): Promise<void> {
+	ready = false;
+	await boss?.stop({ graceful: true, timeout: ms, wait: true, close: true }).catch(() => {});
+	boss = undefined;
+}

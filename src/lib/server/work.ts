@@ -1,0 +1,28 @@
+// The jobs that every server takes part in, and what runs by the clock.
+import { takeIn } from './intake/tray';
+import { checkEdition } from './intake/check';
+import { watchSources } from './intake/source';
+import { beginAgain, sweep } from './intake/sweep';
+import { everySo, queueJob, startJobs, stopJobs, workOn } from './jobs/boss';
+import { log } from './log';
+
+/** Ms between two looks for work that was begun by a server that is gone. */
+const lookAgain = 60_000;
+
+export async function startWork(): Promise<void> {
+	await startJobs();
+	await workOn('take-in', async ({ intake }) => {
+		// the check follows in the same turn: a file goes from arrived to sound without waiting in a second line
+		const edition = await takeIn(intake);
+		if (edition) await checkEdition(edition);
+	});
+	await workOn('check', ({ edition }) => checkEdition(edition));
+	await workOn('watch', watchSources, 1);
+	await workOn('sweep', async () => void (await sweep(Date.now())), 1);
+	await everySo('watch', '7 * * * *');
+	await everySo('sweep', '23 * * * *');
+	await beginAgain();
+	await queueJob('sweep', {}, 'at start');
+	setInterval(() => void beginAgain().catch((err: unknown) => log().warn({ err }, 'begin again')), lookAgain).unref();
+	(globalThis as { ianuaStopJobs?: typeof stopJobs }).ianuaStopJobs = stopJobs;
+}

@@ -1,0 +1,237 @@
+<!-- What the cover shows: a page, a picture of one's own cut to size, or an icon found by a word; and words for those who do not see it. -->
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { Modal } from 'flowbite-svelte';
+	import Cropper from 'svelte-easy-crop';
+	import type { Cover } from '#core/documents/cover';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import SavedField from './SavedField.svelte';
+
+	let {
+		open = $bindable(false),
+		slug,
+		pages,
+		edition,
+		cover,
+		alt,
+		sendAlt
+	}: {
+		open: boolean;
+		slug: string;
+		pages: number;
+		edition: number;
+		cover: Cover | null;
+		alt: string;
+		sendAlt: (text: string) => Promise<void>;
+	} = $props();
+
+	type Way = 'page' | 'picture' | 'icon';
+	const ways: readonly (readonly [Way, string])[] = [
+		['page', 'A page'],
+		['picture', 'Own picture'],
+		['icon', 'An icon']
+	];
+	let way = $state<Way>('page');
+	let shown = $state(12);
+	let picture = $state<{ address: string; image: HTMLImageElement } | null>(null);
+	let crop = $state({ x: 0, y: 0 });
+	let zoom = $state(1);
+	let shape = $state(210 / 297);
+	let area = $state({ x: 0, y: 0, width: 0, height: 0 });
+	let word = $state('');
+	let icons = $state<{ name: string; svg: string }[]>([]);
+	let busy = $state(false);
+	const pageNow = $derived(cover === null ? 1 : cover.kind === 'page' ? cover.page : null);
+
+	async function done(work: () => Promise<unknown>, words: string) {
+		busy = true;
+		try {
+			await work();
+			await invalidateAll();
+			notify(words);
+			open = false;
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		} finally {
+			busy = false;
+		}
+	}
+	const choosePage = (page: number) =>
+		done(() => call('PATCH', `/documents/${slug}`, { coverPage: page === 1 ? null : page }), `The cover shows page ${page}.`);
+	const chooseIcon = (name: string) => done(() => call('POST', `/documents/${slug}/cover`, { icon: name }), 'The cover shows an icon.');
+
+	function load(file: File | undefined) {
+		if (!file) return;
+		const address = URL.createObjectURL(file);
+		const image = new Image();
+		image.onload = () => {
+			crop = { x: 0, y: 0 };
+			zoom = 1;
+			picture = { address, image };
+		};
+		image.onerror = () => notify(`“${file.name}” is not a picture that can be used. PNG, JPEG and WebP can.`, { tone: 'wrong' });
+		image.src = address;
+	}
+	async function sendPicture() {
+		if (!picture) return;
+		const { image } = picture;
+		const canvas = document.createElement('canvas');
+		const scale = Math.min(1, 1200 / area.width);
+		canvas.width = Math.max(1, Math.round(area.width * scale));
+		canvas.height = Math.max(1, Math.round(area.height * scale));
+		canvas.getContext('2d')!.drawImage(image, area.x, area.y, area.width, area.height, 0, 0, canvas.width, canvas.height);
+		const blob = await new Promise<Blob | null>((made) => canvas.toBlob(made, 'image/png'));
+		const form = new FormData();
+		form.append('file', blob!, 'cover.png');
+		await done(async () => {
+			const response = await fetch(`/api/v1/documents/${slug}/cover`, { method: 'POST', body: form });
+			if (!response.ok) throw new ApiTrouble(((await response.json()) as { title: string }).title);
+		}, 'The cover shows your picture.');
+		URL.revokeObjectURL(picture.address);
+		picture = null;
+	}
+	let asked = 0;
+	async function findIcons() {
+		const mine = ++asked;
+		const { items } = await call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word)}`);
+		if (mine === asked) icons = items;
+	}
+	$effect(() => {
+		if (way === 'icon' && !icons.length) void findIcons();
+	});
+</script>
+
+<Modal title="Cover" bind:open size="md" outsideclose>
+	<div class="flex gap-1" role="group" aria-label="What the cover shows">
+		{#each ways as [value, words] (value)}
+			<button class="pill" class:on={way === value} aria-pressed={way === value} onclick={() => (way = value)}>{words}</button>
+		{/each}
+	</div>
+	{#if way === 'page'}
+		{#if pages}
+			<ul class="leaves">
+				{#each Array.from({ length: Math.min(shown, pages) }, (_, i) => i + 1) as page (page)}
+					<li>
+						<button class:on={page === pageNow} disabled={busy} onclick={() => choosePage(page)} aria-label="Page {page}" aria-pressed={page === pageNow}>
+							<img src="/d/{slug}/leaf/{page}.webp?w=300&e={edition}" alt="" loading="lazy" /><span>{page}</span>
+						</button>
+					</li>
+				{/each}
+			</ul>
+			{#if shown < pages}<button class="btn" onclick={() => (shown += 24)}>More pages</button>{/if}
+		{:else}<p class="soft">Its pages cannot be shown yet.</p>{/if}
+	{:else if way === 'picture'}
+		{#if picture}
+			<div class="crop">
+				<Cropper
+					image={picture.address}
+					bind:crop
+					bind:zoom
+					aspect={shape}
+					oncropcomplete={(e: { pixels: typeof area }) => {
+						area = e.pixels;
+					}}
+				/>
+			</div>
+			<div class="flex flex-wrap items-center gap-3">
+				<label class="flex items-center gap-2">Size <input type="range" min="1" max="4" step="0.01" bind:value={zoom} /></label>
+				<span class="flex gap-1" role="group" aria-label="Shape">
+					{#each [['Upright', 210 / 297], ['Square', 1], ['Lying', 297 / 210]] as const as [words, ratio] (words)}
+						<button class="pill" class:on={shape === ratio} aria-pressed={shape === ratio} onclick={() => (shape = ratio)}>{words}</button>
+					{/each}
+				</span>
+				<button class="btn main ml-auto" disabled={busy || !area.width} onclick={sendPicture}>Use this part</button>
+			</div>
+		{:else}
+			<label class="own">
+				<span>Choose a picture: PNG, JPEG or WebP</span>
+				<input type="file" accept="image/png,image/jpeg,image/webp" onchange={(e) => load(e.currentTarget.files?.[0])} />
+			</label>
+		{/if}
+	{:else}
+		<input
+			class="field w-full"
+			type="search"
+			placeholder="A word: boat, map, water, calendar"
+			aria-label="A word for the icon"
+			bind:value={word}
+			oninput={findIcons}
+		/>
+		<ul class="icons">
+			{#each icons as icon (icon.name)}
+				<li>
+					<button disabled={busy} title={icon.name.replaceAll('-', ' ')} aria-label={icon.name.replaceAll('-', ' ')} onclick={() => chooseIcon(icon.name)}
+						><img src="data:image/svg+xml,{encodeURIComponent(icon.svg)}" alt="" width="34" height="34" /></button
+					>
+				</li>
+			{:else}<li class="soft">No icon goes by “{word}”.</li>{/each}
+		</ul>
+	{/if}
+	<SavedField
+		label="What the cover shows, for those who do not see it"
+		value={alt}
+		send={sendAlt}
+		max={500}
+		placeholder="Left empty: “Cover of” and the title"
+	/>
+</Modal>
+
+<style>
+	.leaves {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(96px, 1fr));
+		gap: 10px;
+		max-height: 46vh;
+		overflow: auto;
+	}
+	.leaves button {
+		width: 100%;
+		padding: 5px;
+		cursor: pointer;
+		border: 1px solid transparent;
+		border-radius: var(--corner);
+		text-align: center;
+	}
+	.leaves button.on {
+		border-color: var(--brass-bright);
+		background: var(--brass-wash);
+	}
+	.leaves button:hover {
+		border-color: var(--edge);
+	}
+	.leaves img {
+		width: 100%;
+		aspect-ratio: 210 / 297;
+		object-fit: contain;
+	}
+	.crop {
+		position: relative;
+		height: 320px;
+		background: var(--sunk);
+	}
+	.own {
+		display: grid;
+		gap: 10px;
+		justify-items: center;
+		padding: 44px 20px;
+		border: 1px dashed var(--edge);
+	}
+	.icons {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(58px, 1fr));
+		gap: 4px;
+		max-height: 40vh;
+		overflow: auto;
+	}
+	.icons button {
+		padding: 11px;
+		cursor: pointer;
+		border: 1px solid transparent;
+		border-radius: var(--corner);
+		background: #f4f1ea;
+	}
+	.icons button:hover {
+		border-color: var(--edge);
+	}
+</style>

@@ -1,0 +1,135 @@
+<!-- The editions of a document: put in a new one, see what changed, go back. -->
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { counted } from '#core/access/reach';
+	import { sizeWords } from '#core/documents/size';
+	import { conditionWords } from '#core/intake/condition';
+	import type { EditionView } from '$lib/server/documents/view';
+	import { bringIn } from '$lib/ui/intake/tray.svelte';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { dayText } from '$lib/ui/parts/when';
+
+	let { slug, editions, zone, maxUpload }: { slug: string; editions: readonly EditionView[]; zone: string; maxUpload: number } = $props();
+	let input = $state<HTMLInputElement>();
+	const inForce = $derived(editions.find((e) => e.inForce)!);
+	const originWords = { upload: '', web: 'from the web', cleaned: 'without active content', unlocked: 'unlocked' } as const;
+
+	async function putInForce(edition: EditionView, before: number) {
+		try {
+			await call('PATCH', `/documents/${slug}`, { edition: edition.number });
+			await invalidateAll();
+			notify(`Edition ${edition.number} is in force.`, {
+				undo: async () => {
+					await call('PATCH', `/documents/${slug}`, { edition: before });
+					await invalidateAll();
+				}
+			});
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		}
+	}
+</script>
+
+<div class="head">
+	<span>{counted(editions.length, 'edition', 'editions')}</span>
+	<button class="quiet" onclick={() => input?.click()}>Put in a new edition</button>
+	<input
+		bind:this={input}
+		type="file"
+		accept="application/pdf,.pdf"
+		class="sr-only"
+		tabindex="-1"
+		aria-label="Choose the PDF of the new edition"
+		onchange={(e) => {
+			bringIn(e.currentTarget.files ?? [], maxUpload, slug);
+			e.currentTarget.value = '';
+		}}
+	/>
+</div>
+{#if editions.length > 1}
+	<ol>
+		{#each editions as edition, i (edition.number)}
+			{@const older = editions[i + 1]}
+			<li class:on={edition.inForce}>
+				<b>{edition.number}</b>
+				<span class="what"
+					>{dayText(edition.at, zone)}, {edition.pages ? `${counted(edition.pages, 'page', 'pages')}, ` : ''}{sizeWords(edition.bytes)}{originWords[
+						edition.origin
+					]
+						? `, ${originWords[edition.origin]}`
+						: ''}<small
+						>{edition.inForce
+							? 'in force'
+							: edition.pending
+								? 'being checked'
+								: edition.condition.status === 'refused'
+									? conditionWords.refused.toLowerCase()
+									: ''}{edition.by ? `${edition.inForce ? ', ' : ''}by ${edition.by}` : ''}</small
+					></span
+				>
+				<span class="do">
+					{#if older && edition.condition.status !== 'checking'}<a
+							class="quiet"
+							href="/desk/documents/{slug}/compare?before={older.number}&after={edition.number}">What changed</a
+						>{/if}
+					{#if !edition.inForce && (edition.condition.status === 'sound' || edition.condition.status === 'look')}<button
+							class="quiet"
+							onclick={() => putInForce(edition, inForce.number)}>{edition.number < inForce.number ? 'Go back to it' : 'Put in force'}</button
+						>{/if}
+				</span>
+			</li>
+		{/each}
+	</ol>
+{/if}
+
+<style>
+	.head {
+		display: flex;
+		gap: 12px;
+		align-items: baseline;
+		margin-top: 8px;
+		font-size: 13px;
+		color: var(--ink-soft);
+	}
+	.head button {
+		margin-left: auto;
+		font-size: 13px;
+	}
+	ol {
+		margin-top: 3px;
+		border: 1px solid var(--line);
+		border-radius: var(--corner);
+		max-height: 220px;
+		overflow: auto;
+	}
+	li {
+		display: flex;
+		gap: 10px;
+		align-items: baseline;
+		padding: 5px 9px;
+		font-size: 13px;
+	}
+	li + li {
+		border-top: 1px solid var(--line);
+	}
+	li.on {
+		background: var(--verdigris-wash);
+	}
+	.what {
+		flex: 1;
+		min-width: 0;
+	}
+	small {
+		display: block;
+		color: var(--ink-soft);
+	}
+	.do {
+		display: flex;
+		flex-direction: column;
+		align-items: flex-end;
+	}
+	.do .quiet {
+		font-size: 13px;
+	}
+</style>

@@ -1,0 +1,81 @@
+<!-- What the check found, each with what it means for a reader and, where a press can mend it, that press. -->
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import type { Finding } from '#core/intake/condition';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+
+	let { slug, findings, edition }: { slug: string; findings: readonly Finding[]; edition: number } = $props();
+	let password = $state('');
+	let busy = $state('');
+
+	async function make(what: 'clean' | 'unlock', body: unknown, words: string) {
+		busy = what;
+		try {
+			await call('POST', `/documents/${slug}/${what}`, body);
+			password = '';
+			await invalidateAll();
+			notify(words, {
+				undo:
+					what === 'clean'
+						? async () => {
+								await call('PATCH', `/documents/${slug}`, { edition });
+								await invalidateAll();
+							}
+						: undefined
+			});
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		} finally {
+			busy = '';
+		}
+	}
+</script>
+
+{#each findings as finding (finding.code)}
+	<div class="finding" class:wrong={finding.code === 'locked' || finding.code === 'not-drawn'}>
+		<p>{finding.text}</p>
+		{#if finding.remedy === 'clean'}
+			<button
+				class="btn mt-1.5"
+				disabled={busy !== ''}
+				onclick={() => make('clean', {}, 'The edition in force carries no active content. The original is kept below.')}
+				>{busy === 'clean' ? 'Cleaning…' : 'Make a cleaned edition'}</button
+			>
+		{:else if finding.remedy === 'password'}
+			<form
+				class="mt-1.5 flex gap-2"
+				onsubmit={(e) => {
+					e.preventDefault();
+					void make('unlock', { password }, 'Unlocked. The password was not kept.');
+				}}
+			>
+				<input
+					class="field min-w-0 grow"
+					type="password"
+					autocomplete="off"
+					aria-label="Password of the file"
+					placeholder="Password of the file"
+					bind:value={password}
+					required
+				/>
+				<button class="btn main" disabled={busy !== ''}>{busy === 'unlock' ? 'Unlocking…' : 'Unlock'}</button>
+			</form>
+		{/if}
+	</div>
+{/each}
+
+<style>
+	.finding {
+		background: var(--brass-wash);
+		color: var(--brass);
+		padding: 6px 10px;
+		border-radius: var(--corner);
+		font-size: 13px;
+		margin-top: 6px;
+	}
+	.finding.wrong {
+		background: var(--brick-wash);
+		color: var(--brick);
+	}
+</style>

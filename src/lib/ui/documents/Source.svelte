@@ -1,0 +1,80 @@
+<!-- The web address a document came from: watched or not, and what is there now. -->
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import type { SourceView } from '$lib/server/documents/view';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { timeText } from '$lib/ui/parts/when';
+
+	let { slug, source, zone }: { slug: string; source: SourceView; zone: string } = $props();
+	let busy = $state(false);
+	const stateWords = { same: 'The same as here', changed: 'Changed', gone: 'Gone', unreachable: 'Not reached' } as const;
+
+	async function act(work: () => Promise<unknown>, words: string) {
+		busy = true;
+		try {
+			await work();
+			await invalidateAll();
+			if (words) notify(words);
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			await invalidateAll();
+		} finally {
+			busy = false;
+		}
+	}
+	const ask = (what: 'compare' | 'take' | 'leave') => call('POST', `/documents/${slug}/source`, { do: what });
+</script>
+
+<div class="source" class:wrong={source.state === 'gone' || source.state === 'unreachable'} class:news={source.state === 'changed'}>
+	<p>From <a href={source.url} rel="noopener noreferrer" target="_blank" class="break-all">{source.url}</a></p>
+	<p>
+		<b>{stateWords[source.state]}</b>, looked {timeText(source.checkedAt, zone)}. {source.note}{source.state === 'gone' ? ' Our own copy stays as it is.' : ''}
+	</p>
+	<div class="do">
+		{#if source.state === 'changed'}
+			<button class="btn main" disabled={busy} onclick={() => act(() => ask('take'), 'Taken as the new edition.')}>Take as new edition</button>
+			<button class="btn" disabled={busy} onclick={() => act(() => ask('leave'), 'Left as it is; the next change is offered again.')}>Leave it</button>
+		{/if}
+		<button class="quiet" disabled={busy} onclick={() => act(() => ask('compare'), '')}>{busy ? 'Looking…' : 'Look now'}</button>
+		<label
+			><input
+				type="checkbox"
+				checked={source.watch}
+				onchange={(e) =>
+					act(
+						() => call('PATCH', `/documents/${slug}/source`, { watch: e.currentTarget.checked }),
+						source.watch ? 'No longer watched.' : 'Watched: the site looks every hour.'
+					)}
+			/> Watch</label
+		>
+	</div>
+</div>
+
+<style>
+	.source {
+		border: 1px solid var(--line);
+		border-radius: var(--corner);
+		padding: 7px 10px;
+		font-size: 13px;
+		margin-top: 6px;
+	}
+	.news {
+		border-color: var(--brass-bright);
+		background: var(--brass-wash);
+	}
+	.wrong {
+		border-color: var(--brick);
+	}
+	.do {
+		display: flex;
+		gap: 12px;
+		align-items: center;
+		margin-top: 5px;
+	}
+	label {
+		display: flex;
+		gap: 6px;
+		align-items: center;
+	}
+</style>

@@ -1,0 +1,79 @@
+// Words that are saved as one types: what is being saved, what is saved, and what puts it back.
+
+/** Ms without a key before what was typed is saved. */
+const pause = 700;
+
+export class Autosave {
+	/** What the field shows. */
+	text = $state('');
+	state = $state<'still' | 'typing' | 'saving' | 'saved' | 'refused'>('still');
+	trouble = $state('');
+	#saved = '';
+	#before = $state<string | null>(null);
+	#timer: ReturnType<typeof setTimeout> | undefined;
+	readonly #send: (text: string) => Promise<void>;
+	readonly #refuses: (text: string) => string | null;
+
+	/** `send` saves a text and throws an error with a sentence where it is refused; `refuses` says what cannot be sent at all. */
+	constructor(text: string, send: (text: string) => Promise<void>, refuses: (text: string) => string | null = () => null) {
+		this.text = text;
+		this.#saved = text;
+		this.#send = send;
+		this.#refuses = refuses;
+	}
+
+	/** What the text was before it was last changed here, where there is anything to put back. */
+	get before(): string | null {
+		return this.#before;
+	}
+
+	/** A text that came from elsewhere: shown, unless somebody is typing. */
+	take(text: string): void {
+		if (this.state === 'typing' || this.state === 'saving' || this.state === 'refused' || text === this.#saved) return;
+		this.#saved = text;
+		this.text = text;
+	}
+
+	typed(): void {
+		this.state = 'typing';
+		clearTimeout(this.#timer);
+		this.#timer = setTimeout(() => void this.save(), pause);
+	}
+
+	async save(): Promise<void> {
+		clearTimeout(this.#timer);
+		const text = this.text;
+		if (text === this.#saved) {
+			if (this.state === 'typing') this.state = 'still';
+			return;
+		}
+		const refused = this.#refuses(text);
+		if (refused) {
+			this.state = 'refused';
+			this.trouble = refused;
+			return;
+		}
+		this.state = 'saving';
+		const was = this.#saved;
+		try {
+			await this.#send(text);
+			this.#saved = text;
+			this.#before ??= was;
+			if (this.text === text) this.state = 'saved';
+			else this.typed();
+		} catch (error) {
+			this.state = 'refused';
+			this.trouble = (error as Error).message;
+		}
+	}
+
+	/** Puts back what stood here before the first change. */
+	async undo(): Promise<void> {
+		if (this.#before === null) return;
+		this.text = this.#before;
+		this.#before = null;
+		await this.save();
+		this.#before = null;
+		this.state = 'still';
+	}
+}

@@ -1,0 +1,45 @@
+<!-- A PDF from a web address: fetched by the server, and watched where wanted. -->
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+
+	let { folders }: { folders: readonly string[] } = $props();
+	let url = $state('');
+	let folder = $state('');
+	let watch = $state(false);
+	let busy = $state(false);
+	let trouble = $state('');
+
+	async function fetchIt(event: SubmitEvent) {
+		event.preventDefault();
+		busy = true;
+		trouble = '';
+		try {
+			const made = await call<{ slug: string }>('POST', '/from-web', { url, folder, watch });
+			await goto(`/desk/documents/${made.slug}`, { invalidateAll: true });
+			url = '';
+		} catch (error) {
+			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+		} finally {
+			busy = false;
+		}
+	}
+</script>
+
+<form class="flex flex-col gap-2" onsubmit={fetchIt}>
+	<label class="soft"
+		>Web address of a PDF
+		<input class="field mt-1 w-full" type="url" bind:value={url} required placeholder="https://" maxlength="2000" /></label
+	>
+	<label class="soft"
+		>Folder
+		<input class="field mt-1 w-full" list="web-folders" bind:value={folder} maxlength="200" /></label
+	>
+	<datalist id="web-folders"
+		>{#each folders as name (name)}<option value={name}></option>{/each}</datalist
+	>
+	<label class="flex items-center gap-2"><input type="checkbox" bind:checked={watch} /> Watch it: look every hour whether it changed</label>
+	{#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
+	<button class="btn main" disabled={busy}>{busy ? 'Fetching…' : 'Fetch'}</button>
+	<p class="soft">The site keeps its own copy, shut until you set its door.</p>
+</form>

@@ -1,0 +1,38 @@
+<!-- A file whose bytes are here already: open it, use it as a new edition, or bring it in all the same. -->
+<script lang="ts">
+	import { call } from '$lib/ui/parts/api';
+	import { allTheSame, stop, type TrayEntry } from './tray.svelte';
+
+	let { entry }: { entry: TrayEntry } = $props();
+	let choosing = $state(false);
+	let text = $state('');
+	let offered = $state<{ slug: string; title: string }[]>([]);
+	let asked = 0;
+	/** Where the bytes are an earlier edition, that document is what is most likely meant. */
+	const earlier = $derived(entry.known.find((d) => !d.inForce));
+
+	async function offer() {
+		const mine = ++asked;
+		const { items } = await call<{ items: { slug: string; title: string }[] }>('GET', `/documents?limit=8&q=${encodeURIComponent(text)}`);
+		if (mine === asked) offered = items.filter((d) => !entry.known.some((k) => k.slug === d.slug && k.inForce));
+	}
+</script>
+
+<p>
+	Already here{#each entry.known.slice(0, 2) as known (known.slug)}, {known.inForce ? 'as' : 'as an earlier edition of'}
+		<a href="/desk/documents/{known.slug}">{known.title}</a>{/each}{entry.known.length > 2 ? ` and ${entry.known.length - 2} more` : ''}.
+</p>
+<div class="flex flex-wrap gap-x-4 gap-y-1">
+	<a class="quiet" href="/desk/documents/{entry.known[0]?.slug}" onclick={() => stop(entry)}>Open it</a>
+	{#if earlier}<button class="quiet" onclick={() => allTheSame(entry, earlier.slug)}>Use as new edition of {earlier.title}</button>
+	{:else if !entry.editionOf}<button class="quiet" aria-expanded={choosing} onclick={() => (choosing = !choosing)}>Use as new edition of …</button>{/if}
+	{#if !entry.editionOf}<button class="quiet" onclick={() => allTheSame(entry)}>Bring in all the same</button>{/if}
+</div>
+{#if choosing}
+	<input class="field mt-1 w-full" type="search" placeholder="Title of the document" aria-label="Title of the document" bind:value={text} oninput={offer} />
+	<ul>
+		{#each offered as document (document.slug)}
+			<li><button class="quiet py-1 text-left" onclick={() => allTheSame(entry, document.slug)}>{document.title}</button></li>
+		{/each}
+	</ul>
+{/if}

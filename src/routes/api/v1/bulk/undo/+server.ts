@@ -1,0 +1,14 @@
+// Puts documents back as a bulk change found them.
+import type { RequestHandler } from './$types';
+import { undoMany } from '$lib/server/documents/change';
+import { answer, body, route, staff } from '$lib/server/http/api';
+import { UndoBody } from '$lib/server/http/operations';
+import { compile } from '$lib/server/validate';
+
+const checkBody = compile(UndoBody);
+
+export const POST: RequestHandler = route(async (event) => {
+	const { id } = staff(event);
+	await undoMany((await body(event, checkBody)).undo, id);
+	return answer({ ok: true });
+});

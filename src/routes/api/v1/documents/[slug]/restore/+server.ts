@@ -1,0 +1,11 @@
+// Brings back what was set aside.
+import type { RequestHandler } from './$types';
+import { restore } from '$lib/server/documents/change';
+import { documentAnswer, presentSlug, route, staff } from '$lib/server/http/api';
+
+export const POST: RequestHandler = route(async (event) => {
+	const { id } = staff(event);
+	const slug = await presentSlug(event.params.slug!);
+	await restore(slug, id);
+	return documentAnswer(slug);
+});

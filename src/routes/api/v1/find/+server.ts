@@ -1,0 +1,24 @@
+// Finds documents by words. Everybody finds what lists show to them, and words on pages they may read.
+import type { RequestHandler } from './$types';
+import { findFor } from '$lib/server/documents/find-for';
+import { answer, route } from '$lib/server/http/api';
+import { FindQuery } from '$lib/server/http/operations';
+import { checked, compile } from '$lib/server/validate';
+
+const checkQuery = compile(FindQuery, { coerce: true });
+
+export const GET: RequestHandler = route(async (event) => {
+	const { q, cursor, limit = 20 } = checked(checkQuery, Object.fromEntries(event.url.searchParams));
+	const offset = Number(cursor ?? 0);
+	const { items, total } = await findFor(event.locals.caller, q, { limit, offset });
+	return answer({
+		items: items.map(({ slug, title, pages, hits }) => ({
+			slug,
+			title,
+			pages,
+			hits: hits.map(({ page, stretches }) => ({ page, text: stretches.map((s) => s.text).join(''), stretches }))
+		})),
+		next: offset + items.length < total ? String(offset + items.length) : null,
+		total
+	});
+});

@@ -1,0 +1,9 @@
+// Icons for covers, found by a word.
+import type { RequestHandler } from './$types';
+import { answer, route, staff } from '$lib/server/http/api';
+import { iconsFor } from '$lib/server/intake/icons';
+
+export const GET: RequestHandler = route(async (event) => {
+	staff(event);
+	return answer({ items: await iconsFor(event.url.searchParams.get('q')?.slice(0, 80) ?? '', 40), next: null });
+});

@@ -1,0 +1,14 @@
+// Documents that have the same bytes already.
+import type { RequestHandler } from './$types';
+import { documentsWith } from '$lib/server/documents/labels';
+import { answer, route, staff } from '$lib/server/http/api';
+import { KnownQuery } from '$lib/server/http/operations';
+import { checked, compile } from '$lib/server/validate';
+
+const checkQuery = compile(KnownQuery);
+
+export const GET: RequestHandler = route(async (event) => {
+	staff(event);
+	const { sha256 } = checked(checkQuery, Object.fromEntries(event.url.searchParams));
+	return answer({ items: await documentsWith(sha256), next: null });
+});

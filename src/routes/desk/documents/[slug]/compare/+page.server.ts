@@ -1,0 +1,23 @@
+// What changed between two editions.
+import { error } from '@sveltejs/kit';
+import type { PageServerLoad } from './$types';
+import { IanuaError } from '#core/errors';
+import { compareEditions } from '$lib/server/documents/compare';
+import { documentView } from '$lib/server/documents/view';
+
+export const load: PageServerLoad = async ({ params, url }) => {
+	const view = await documentView(params.slug);
+	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
+	const number = (name: string) => Number(url.searchParams.get(name)) || 0;
+	try {
+		return {
+			slug: view.slug,
+			title: view.title,
+			editions: view.editions.map((e) => e.number),
+			compared: await compareEditions(view.slug, number('before'), number('after'))
+		};
+	} catch (refusal) {
+		if (refusal instanceof IanuaError) error(refusal.status, { code: refusal.code, message: refusal.message });
+		throw refusal;
+	}
+};

@@ -1,0 +1,136 @@
+<!-- Two editions side by side: what was added and removed, page by page. -->
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { counted } from '#core/access/reach';
+	import { sizeWords } from '#core/documents/size';
+	import type { ComparedPage } from '#core/documents/compare';
+	import { dayText } from '$lib/ui/parts/when';
+
+	let { data } = $props();
+	const { before, after, pages, added, removed, whole } = $derived(data.compared);
+	const changed = $derived(pages.filter((p) => p.kind !== 'same'));
+	/** Pages without a change, told in runs. */
+	const runs = $derived(
+		pages.reduce<(ComparedPage | { same: ComparedPage[] })[]>((all, page) => {
+			const last = all[all.length - 1];
+			if (page.kind !== 'same') all.push(page);
+			else if (last && 'same' in last) last.same.push(page);
+			else all.push({ same: [page] });
+			return all;
+		}, [])
+	);
+	const headOf = (page: ComparedPage) =>
+		page.kind === 'added'
+			? `Page ${page.after} is new`
+			: page.kind === 'removed'
+				? `Page ${page.before} is gone`
+				: page.before === page.after
+					? `Page ${page.after}`
+					: `Page ${page.before}, now page ${page.after}`;
+	const choose = (which: 'before' | 'after', number: string) =>
+		goto(`?${new URLSearchParams({ before: String(before.number), after: String(after.number), [which]: number })}`, { keepFocus: true });
+</script>
+
+<svelte:head><title>What changed: {data.title}</title></svelte:head>
+
+<div class="compare">
+	<p><a href="/desk/documents/{data.slug}">Back to {data.title}</a></p>
+	<h1>What changed</h1>
+	<p class="say">
+		From edition
+		{#each [['before', before.number], ['after', after.number]] as const as [which, number] (which)}
+			{which === 'after' ? ' to ' : ''}<select
+				class="field"
+				aria-label="Edition {which}"
+				value={String(number)}
+				onchange={(e) => choose(which, e.currentTarget.value)}
+				>{#each data.editions as n (n)}<option value={String(n)}>{n}</option>{/each}</select
+			>
+		{/each}:
+		{#if !changed.length}the words of every page are the same{:else}{counted(added, 'word', 'words')} added, {counted(removed, 'word', 'words')} removed, on {counted(
+				changed.length,
+				'page',
+				'pages'
+			)}{/if}.
+	</p>
+	<table class="rows facts">
+		<thead><tr><th></th><th>Edition {before.number}</th><th>Edition {after.number}</th></tr></thead>
+		<tbody>
+			<tr><td>Put in</td><td>{dayText(before.at, data.site.zone)}</td><td>{dayText(after.at, data.site.zone)}</td></tr>
+			<tr><td>Pages</td><td>{before.pages}</td><td>{after.pages}</td></tr>
+			<tr><td>Size</td><td>{sizeWords(before.bytes)}</td><td>{sizeWords(after.bytes)}</td></tr>
+			<tr><td>File</td><td>{before.fileName}</td><td>{after.fileName}</td></tr>
+		</tbody>
+	</table>
+	{#if !whole}<p class="trouble">Some pages differ too much to compare word by word; they are shown whole.</p>{/if}
+	{#each runs as run, i (i)}
+		{#if 'same' in run}
+			<p class="same">
+				{run.same.length === 1 ? `Page ${run.same[0]!.after}` : `Pages ${run.same[0]!.after} to ${run.same[run.same.length - 1]!.after}`}: the same words
+			</p>
+		{:else}
+			<section class={run.kind}>
+				<h2>{headOf(run)}</h2>
+				<p class="text">
+					{#each run.parts as part, j (j)}{#if part.kind === 'added'}<ins>{part.text}</ins>{:else if part.kind === 'removed'}<del>{part.text}</del
+							>{:else}{part.text}{/if}{/each}{#if !run.parts.some((p) => p.text.trim())}<span class="soft">No words on it.</span>{/if}
+				</p>
+			</section>
+		{/if}
+	{/each}
+</div>
+
+<style>
+	.compare {
+		max-width: 900px;
+		margin: 0 auto;
+		padding: 20px 18px 60px;
+	}
+	.say {
+		margin: 10px 0;
+		font-size: 16px;
+	}
+	.say .field {
+		height: 30px;
+		padding: 0 28px 0 8px;
+		display: inline-block;
+	}
+	.facts {
+		margin-bottom: 18px;
+	}
+	section {
+		background: var(--sheet);
+		border: 1px solid var(--line);
+		border-left: 4px solid var(--brass-bright);
+		padding: 10px 16px;
+		margin-bottom: 10px;
+	}
+	section.added {
+		border-left-color: var(--verdigris);
+	}
+	section.removed {
+		border-left-color: var(--brick);
+	}
+	h2 {
+		font-size: 16px;
+	}
+	.text {
+		white-space: pre-wrap;
+		overflow-wrap: anywhere;
+		line-height: 1.6;
+	}
+	.same {
+		color: var(--ink-soft);
+		padding: 2px 0 12px 20px;
+	}
+	ins {
+		background: var(--verdigris-wash);
+		color: var(--verdigris);
+		text-decoration: underline;
+		font-weight: 600;
+	}
+	del {
+		background: var(--brick-wash);
+		color: var(--brick);
+	}
+</style>
