@@ -105,7 +105,8 @@ async function* pieces(bytes: Buffer): AsyncGenerator<Uint8Array> {
 
 /** Programs sign in by this file; the ports are those of this start. */
 function writeSignIn(people: object): void {
-	const ports = { web: IANUA_PORT, postgres: Number(process.env.IANUA_POSTGRES_PORT) || null };
+	const standins = JSON.parse(process.env.IANUA_STANDIN_PORTS ?? '{}') as Record<string, number>;
+	const ports = { web: IANUA_PORT, postgres: Number(process.env.IANUA_POSTGRES_PORT) || null, ...standins };
 	writeFileSync(signInFile, `${JSON.stringify({ origin: IANUA_ORIGIN, ...people, ports }, null, '\t')}\n`, { mode: 0o600 });
 }
 

@@ -59,6 +59,14 @@ export function freePort(): Promise<number> {
 	});
 }
 
+/** Whether nobody listens on a loopback port. */
+export function isFree(port: number): Promise<boolean> {
+	return new Promise((done) => {
+		const server = createServer().listen(port, '127.0.0.1', () => server.close(() => done(true)));
+		server.on('error', () => done(false));
+	});
+}
+
 /** Starts the cluster of a data folder, making it first where there is none. `quick` gives up safety at a power cut: for tests. */
 export async function startPostgres(data: string, { quick = false } = {}): Promise<Postgres> {
 	mkdirSync(data, { recursive: true });

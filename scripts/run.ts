@@ -3,7 +3,7 @@ import { execFileSync, fork, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { startPostgres, type Postgres } from './postgres';
+import { freePort, isFree, startPostgres, type Postgres } from './postgres';
 
 export interface Running {
 	readonly origin: string;
@@ -39,6 +39,7 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 		say('Starting PostgreSQL');
 		postgres = await startPostgres(data, { quick });
 	}
+	const standins = demo ? await startStandins(data) : null;
 	const origin = process.env.IANUA_ORIGIN ?? `http://127.0.0.1:${port}`;
 	const environment: Record<string, string> = {
 		...(process.env as Record<string, string>),
@@ -48,6 +49,13 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 		IANUA_PORT: String(port),
 		IANUA_SECRET: process.env.IANUA_SECRET ?? secretOf(data),
 		IANUA_MIGRATIONS: resolve('drizzle'),
+		...(standins
+			? {
+					IANUA_SMTP_URL: process.env.IANUA_SMTP_URL ?? `smtp://127.0.0.1:${standins.ports.smtp}`,
+					IANUA_WEB_ALLOW: [process.env.IANUA_WEB_ALLOW, `127.0.0.1:${standins.ports.source}`].filter(Boolean).join(','),
+					IANUA_STANDIN_PORTS: JSON.stringify(standins.ports)
+				}
+			: {}),
 		...(log ? { IANUA_LOG: log } : {}),
 		NODE_ENV: 'production'
 	};
@@ -69,13 +77,39 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 			stop: async () => {
 				child.kill('SIGTERM');
 				await ended;
+				standins?.stop();
 				postgres?.stop();
 			}
 		};
 	} catch (error) {
+		standins?.stop();
 		postgres?.stop();
 		throw error;
 	}
+}
+
+interface Ports {
+	readonly smtp: number;
+	readonly mailbox: number;
+	readonly source: number;
+}
+
+/** The stand-ins of the demo: a mailbox and another website. Their ports stay the same from one start to the next where they are free. */
+async function startStandins(data: string): Promise<{ ports: Ports; stop: () => void }> {
+	const file = join(data, 'ports.json');
+	const before = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Partial<Ports>) : {};
+	const port = async (was: number | undefined) => (was && (await isFree(was)) ? was : freePort());
+	const ports: Ports = { smtp: await port(before.smtp), mailbox: await port(before.mailbox), source: await port(before.source) };
+	writeFileSync(file, JSON.stringify(ports));
+	const child = fork('standins/start.ts', [join(data, 'mail'), String(ports.smtp), String(ports.mailbox), String(ports.source)], {
+		execArgv: ['--import', 'tsx'],
+		stdio: ['ignore', 'inherit', 'inherit', 'ipc']
+	});
+	await new Promise<void>((up, fail) => {
+		child.once('message', () => up());
+		child.once('exit', (code) => fail(new Error(`The stand-ins ended at once (${code}).`)));
+	});
+	return { ports, stop: () => child.kill('SIGTERM') };
 }
 
 function listening(child: ChildProcess, ended: Promise<number>): Promise<void> {

@@ -77,6 +77,7 @@ check('arrows between folders', [
 	'core',
 	'src',
 	'demo',
+	'standins',
 	'scripts'
 ]);
 vitest('core');

@@ -1,6 +1,6 @@
 // ISO 32000-1 (header, dates) and ISO 216 (paper sizes).
 import { describe, expect, it } from 'vitest';
-import { conditionOf, type Facts } from './condition';
+import { conditionOf, lockedFacts, textLayer, type Facts } from './condition';
 import { headerWindow, kindOf, pdfVersion } from './header';
 import { paperName, paperWords, pointsPerMm } from './paper';
 import { pdfDate } from './pdf-date';
@@ -110,36 +110,47 @@ describe('paper names, ISO 216', () => {
 
 describe('the condition', () => {
 	const facts: Facts = {
-		version: '1.7',
-		pages: 2,
-		sizes: [],
-		title: null,
-		author: null,
-		createdAt: null,
-		changedAt: null,
-		producer: null,
+		...lockedFacts('1.7'),
+		pages: 10,
 		encrypted: false,
 		permits: { print: true, copy: true },
 		tagged: true,
 		language: 'en',
-		form: false,
-		active: [],
-		attachments: 0,
-		hasText: true,
-		repaired: false
+		text: 'yes',
+		textPages: 10
 	};
-	it('is sound where nothing stands out', () => expect(conditionOf(facts)).toEqual({ status: 'sound', findings: [] }));
-	it('is worth a look where something does, each finding in words', () => {
-		const { status, findings } = conditionOf({
-			...facts,
-			hasText: false,
-			active: ['JavaScript', 'Launch'],
-			repaired: true,
-			encrypted: true,
-			permits: { print: false, copy: false }
-		});
+	const made = { coverPage: 1, textRead: true };
+	const codes = (change: Partial<Facts>, how: Partial<Parameters<typeof conditionOf>[1]> = {}) =>
+		conditionOf({ ...facts, ...change }, { ...made, ...how }).findings.map((f) => f.code);
+
+	it('is sound where nothing stands out', () => expect(conditionOf(facts, made)).toEqual({ status: 'sound', findings: [] }));
+	it('is worth a look where something does, each finding in words with what can be done', () => {
+		const { status, findings } = conditionOf(
+			{ ...facts, text: 'no', textPages: 0, active: ['JavaScript'], repaired: true, encrypted: true, permits: { print: false, copy: false } },
+			made
+		);
 		expect(status).toBe('look');
 		expect(findings.map((f) => f.code)).toEqual(['no-text', 'active-content', 'repaired', 'print-forbidden', 'copy-forbidden']);
-		expect(findings[1]!.text).toContain('JavaScript, Launch');
+		expect(findings[1]!.text).toContain('JavaScript');
+		expect(findings[1]!.remedy).toBe('clean');
+		for (const { text } of findings) expect(text).toMatch(/\..+\.$/s);
+	});
+	it('cannot be shown where it is locked or no page can be drawn', () => {
+		expect(conditionOf(lockedFacts('1.7'), { coverPage: null, textRead: false, locked: true })).toMatchObject({
+			status: 'refused',
+			findings: [{ code: 'locked', remedy: 'password' }]
+		});
+		expect(conditionOf(facts, { coverPage: null, textRead: true })).toMatchObject({ status: 'refused', findings: [{ code: 'not-drawn' }] });
+	});
+	it('tells a first page that cannot be drawn, text that could not be read, XFA, huge pages and very many', () => {
+		expect(codes({}, { coverPage: 3 })).toEqual(['first-page-not-drawn']);
+		expect(codes({}, { textRead: false })).toEqual(['text-not-read']);
+		expect(codes({ xfa: true })).toEqual(['xfa']);
+		expect(codes({ sizes: [{ width: 14_400, height: 100, pages: 1 }] })).toEqual(['huge-page']);
+		expect(codes({ pages: 100_000 })).toEqual(['many-pages']);
+	});
+	it('a file counts as text throughout though title leaves and plates have none', () => {
+		expect([textLayer(0, 10), textLayer(2, 10), textLayer(7, 10), textLayer(10, 10)]).toEqual(['no', 'partly', 'yes', 'yes']);
+		expect(codes({ text: 'partly', textPages: 2 })).toEqual(['partly-text']);
 	});
 });

@@ -28,7 +28,6 @@ class PostgresLocker implements Locker {
 					if (row!.got) break;
 					if (signal.aborted || Date.now() > until) {
 						one.release();
-						// eslint-disable-next-line @typescript-eslint/only-throw-error -- the shape that @tus/server answers with
 						throw { status_code: 423, body: 'This upload is being written to by another request. Try again in a moment.' };
 					}
 					await new Promise((go) => setTimeout(go, 150));
@@ -89,7 +88,6 @@ function make(): Server {
 					editionOf: edition ?? undefined
 				});
 			} catch (error) {
-				// eslint-disable-next-line @typescript-eslint/only-throw-error -- the shape that @tus/server answers with
 				throw error instanceof IanuaError ? refusal(error) : error;
 			}
 			return {};

@@ -21,7 +21,6 @@ export async function firstFacts(path: string, version: string, encrypted: boole
 	const info = await run('pdfinfo', ['-enc', 'UTF-8', '-rawdates', '-f', '1', '-l', String(measured), path], limits.facts);
 	// 99 is poppler's answer to an impossible number of pages; trust output only on success
 	if (info.code !== 0) return null;
-	// eslint-disable-next-line no-control-regex -- titles may hold any character; none of these can be shown
 	const plain = (text: string) =>
 		text
 			.replace(/[\u0000-\u001f\u007f-\u009f\u200e\u200f\u202a-\u202e\u2066-\u2069]/g, ' ')

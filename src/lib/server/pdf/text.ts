@@ -19,7 +19,6 @@ export async function wordsOf(path: string, pages: number): Promise<Words> {
 	const texts = output.split('\f');
 	// each page ends with a form feed, so that what follows the last one is nothing, or a page cut off
 	texts.pop();
-	// eslint-disable-next-line no-control-regex -- PostgreSQL takes no NUL, and no other control character is a word
 	const plain = texts.slice(0, pages).map((t) =>
 		t
 			.slice(0, pageLength)
@@ -29,7 +28,7 @@ export async function wordsOf(path: string, pages: number): Promise<Words> {
 	return { pages: plain, whole: code === 0 && plain.length === pages };
 }
 
-export const hasWords = (text: string): boolean => /\p{L}{2,}/u.test(text);
+export const hasWords = (text: string): boolean => /[\p{L}\p{N}]/u.test(text);
 
 /** The language that a text's words suggest (BCP 47), null where there is too little to tell by. */
 export function guessLanguage(pages: readonly string[]): string | null {

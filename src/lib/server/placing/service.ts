@@ -3,7 +3,8 @@ import { and, eq, isNull, sql as raw } from 'drizzle-orm';
 import type { DoorChange, Position, Thing } from '#core/access/door';
 import { decide, type RefusedCode } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
-import { sentence, whoWords, type Reach } from '#core/access/reach';
+import { refusalWords, sentence, whoWords, type Reach } from '#core/access/reach';
+import { coverMark } from '#core/documents/cover';
 import { IanuaError } from '#core/errors';
 import { Article, bare, emptyArticle, placementsOf, settled, type ContentNode } from '#core/placing/content';
 import { pathTrouble } from '#core/placing/path';
@@ -225,9 +226,10 @@ async function indexPlacements(tx: Queryable, pageId: string, content: Article, 
 
 /** A placement as somebody sees it: whole where the document lets them in, its words and the way to ask where it does not. */
 export type SeenPlacement =
-	| { readonly state: 'open'; readonly slug: string; readonly view: PlacementView; readonly leafRatio: number; readonly title: string }
+	| { readonly state: 'open'; readonly slug: string; readonly view: PlacementView; readonly leafRatio: number | null; readonly cover: { readonly mark: string; readonly alt: string }; readonly title: string }
 	| { readonly state: 'kept'; readonly words: string; readonly href: string; readonly needsSignIn: boolean }
-	| { readonly state: 'hidden'; readonly words: string | null };
+	/** Shut, set aside or gone: which of them is not told. */
+	| { readonly state: 'away'; readonly words: string | null; readonly notice: string };
 
 export interface SeenPage {
 	readonly id: string;
@@ -282,11 +284,13 @@ async function seen(page: { id: string; path: string; title: string }, thing: Th
 	const placed = placementsOf(content);
 	const documents = new Map(await Promise.all([...new Set(placed.map((p) => p.document))].map(async (slug) => [slug, await find(slug)] as const)));
 	const placements: Record<string, SeenPlacement> = {};
+	const notice = refusalWords('shut', (await site()).zone).words;
 	for (const attrs of placed) {
 		const found = documents.get(attrs.document);
 		const words = attrs.words?.trim() || null;
-		if (!found) {
-			placements[attrs.id] = { state: 'hidden', words };
+		// staff too see that what was set aside is not there for readers
+		if (!found || found.thing.setAside) {
+			placements[attrs.id] = { state: 'away', words, notice };
 			continue;
 		}
 		const decision = decide(caller.who, found.thing, attrs.press === 'save' ? 'save' : 'read', Date.now());
@@ -299,9 +303,11 @@ async function seen(page: { id: string; path: string; title: string }, thing: Th
 				slug: found.slug,
 				title: found.title,
 				view: placementView(attrs, { slug: found.slug, title: found.title, pages: edition.pages, bytes: edition.bytes }),
-				leafRatio: size ? size.height / size.width : Math.SQRT2
+				// a cover that is no page has a shape of its own
+				leafRatio: found.cover === null && size ? size.height / size.width : null,
+				cover: { mark: `${edition.number}-${coverMark(found.cover)}`, alt: found.coverAlt }
 			};
-		} else if (reason.code === 'shut' || reason.code === 'set-aside') placements[attrs.id] = { state: 'hidden', words };
+		} else if (reason.code === 'shut' || reason.code === 'set-aside') placements[attrs.id] = { state: 'away', words, notice };
 		else
 			placements[attrs.id] = {
 				state: 'kept',

@@ -136,7 +136,7 @@
 <style>
 	.bar {
 		position: sticky;
-		bottom: 0;
+		bottom: -16px;
 		z-index: 20;
 		display: flex;
 		flex-wrap: wrap;

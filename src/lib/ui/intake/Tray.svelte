@@ -58,7 +58,6 @@
 	<section class="tray" aria-label="Intake tray">
 		<header>
 			<h2>Intake</h2>
-			<span class="soft" role="status">{summary}</span>
 			<span class="grow"></span>
 			{#if going.some((e) => e.state === 'uploading' || e.state === 'waiting')}
 				<button class="quiet" onclick={() => pauseAll(true)}>Pause</button>
@@ -66,8 +65,9 @@
 				<button class="quiet" onclick={() => pauseAll(false)}>Go on</button>
 			{/if}
 			{#if going.some((e) => e.state !== 'checking') && going.length > 1}<button class="quiet" onclick={stopAll}>Stop all</button>{/if}
-			{#if going.length < entries.length}<button class="quiet" onclick={clearDone}>Clear finished</button>{/if}
+			{#if going.length < entries.length}<button class="quiet" onclick={clearDone} title="Take what is finished out of the tray">Clear</button>{/if}
 			<button class="quiet" onclick={() => (tray.open = false)}>Hide</button>
+			<p class="soft" role="status">{summary}</p>
 		</header>
 		{#if going.length > 1}
 			<div class="px-3.5 pt-2">
@@ -141,6 +141,9 @@
 		gap: 4px 14px;
 		padding: 10px 14px;
 		border-bottom: 1px solid var(--line);
+	}
+	header p {
+		flex-basis: 100%;
 	}
 	h2 {
 		font-size: 15.5px;

@@ -69,6 +69,7 @@
 				>
 			{/each}
 		</li>
+		<DropdownItem href="/desk/settings">Settings</DropdownItem>
 		<DropdownItem href="/">To the site</DropdownItem>
 		<li class="list-none border-t border-[var(--line)]">
 			<form method="POST" action="/sign-in?/out"><button class="w-full cursor-pointer px-4 py-2.5 text-left">Sign out</button></form>

@@ -64,7 +64,7 @@
 		></button
 	>
 	{#if open}
-		<!-- svelte-ignore a11y_no_static_element_interactions -- only listens for Escape from what is inside -->
+		<!-- svelte-ignore a11y_no_static_element_interactions -->
 		<div
 			class="panel"
 			class:end

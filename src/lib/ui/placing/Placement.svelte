@@ -32,12 +32,12 @@
 			data-sveltekit-reload={view.download || undefined}
 		>
 			<img
-				src="/d/{seen.slug}/cover/{view.width > 300 ? 600 : 300}.webp"
-				srcset="/d/{seen.slug}/cover/600.webp 600w, /d/{seen.slug}/cover/1200.webp 1200w"
+				src="/d/{seen.slug}/cover/{view.width > 300 ? 600 : 300}.webp?e={seen.cover.mark}"
+				srcset="/d/{seen.slug}/cover/600.webp?e={seen.cover.mark} 600w, /d/{seen.slug}/cover/1200.webp?e={seen.cover.mark} 1200w"
 				sizes="{view.width}px"
 				width={view.width}
-				height={Math.round(view.width * seen.leafRatio)}
-				alt="Cover of {view.words}"
+				height={seen.leafRatio === null ? undefined : Math.round(view.width * seen.leafRatio)}
+				alt={seen.cover.alt || `Cover of ${view.words}`}
 				loading="lazy"
 			/>
 			<strong>{view.words}</strong><span>{view.facts}</span>
@@ -53,7 +53,8 @@
 			></a
 		>
 	{/if}
-{:else if form === 'text' && seen.words}{seen.words}{/if}
+{:else if form === 'text'}{seen.words ?? ''} <span class="facts">({seen.notice})</span>
+{:else}<span class="away">{#if seen.words}<strong>{seen.words}</strong>{/if}{seen.notice}</span>{/if}
 
 <style>
 	.facts {
@@ -122,6 +123,14 @@
 		text-decoration: none;
 		max-width: 100%;
 	}
+	.away {
+		display: inline-block;
+		padding: 12px 18px;
+		border: 1px dashed var(--edge);
+		border-radius: var(--corner);
+		color: var(--ink-soft);
+	}
+	.away strong,
 	.kept strong {
 		display: block;
 		color: var(--ink);

@@ -1,6 +1,7 @@
 // The document page.
 import type { PageServerLoad } from './$types';
 import { decide } from '#core/access/decide';
+import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
 import { enter } from '$lib/server/http/page';
 import { navigationFor } from '$lib/server/placing/service';
@@ -19,7 +20,10 @@ export const load: PageServerLoad = async (event) => {
 			paper: paperWords(edition.sizes),
 			language: edition.language,
 			changedAt: edition.createdAt.toISOString(),
-			ratio: edition.sizes[0] ? edition.sizes[0].height / edition.sizes[0].width : Math.SQRT2
+			/** Of the cover's height to its width; null where the cover is no page. */
+			ratio: found.cover === null && edition.sizes[0] ? edition.sizes[0].height / edition.sizes[0].width : null,
+			cover: { mark: `${edition.number}-${coverMark(found.cover)}`, alt: found.coverAlt },
+			shown: edition.pages > 0 && edition.condition !== 'refused'
 		},
 		from: event.url.searchParams.get('from'),
 		maySave: decide(caller.who, found.thing, 'save', Date.now()).allowed,

@@ -39,22 +39,23 @@
 	<article>
 		<a class="cover" href={read}>
 			<img
-				src="/d/{document.slug}/cover/600.webp"
-				srcset="/d/{document.slug}/cover/600.webp 600w, /d/{document.slug}/cover/1200.webp 1200w"
+				src="/d/{document.slug}/cover/600.webp?e={document.cover.mark}"
+				srcset="/d/{document.slug}/cover/600.webp?e={document.cover.mark} 600w, /d/{document.slug}/cover/1200.webp?e={document.cover.mark} 1200w"
 				sizes="300px"
 				width="300"
-				height={Math.round(300 * document.ratio)}
-				alt="Cover of {document.title}"
+				height={document.ratio === null ? undefined : Math.round(300 * document.ratio)}
+				alt={document.cover.alt || `Cover of ${document.title}`}
 			/>
 		</a>
 		<div>
 			<h1>{document.title}</h1>
 			{#if document.description}<p class="lead">{document.description}</p>{/if}
-			<p class="soft">{factsWords(document)}, {document.paper}. {dayText(document.changedAt, data.site.zone)}.</p>
+			<p class="soft">{document.pages ? `${factsWords(document)}, ${document.paper}` : 'PDF'}. {dayText(document.changedAt, data.site.zone)}.</p>
 			<p class="do">
-				<a class="btn main" href={read}>Read</a>
+				{#if document.shown}<a class="btn main" href={read}>Read</a>{/if}
 				{#if data.maySave}<a class="btn" href={save} download data-sveltekit-reload>Save</a>{/if}
 			</p>
+			{#if !document.shown}<p class="soft">Its pages cannot be shown here for now.</p>{/if}
 			{#if !data.maySave}<p class="soft">This may be read here, but not saved.</p>{/if}
 		</div>
 	</article>

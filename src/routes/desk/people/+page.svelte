@@ -29,6 +29,7 @@
 		</div>
 		<div class="flex flex-wrap gap-1.5 pb-3">
 			<a class="pill" class:on={!data.query.group} href={address({ group: null })}>Everyone</a>
+			<a class="pill" href="/desk/people/staff">Staff</a>
 			{#each data.groups as group (group.slug)}<a
 					class="pill"
 					class:on={data.query.group === group.slug}

@@ -1,0 +1,162 @@
+// Staff accounts: invited by mail, changed in their role, closed with everything handed over.
+import { and, eq, isNull, ne, sql as raw } from 'drizzle-orm';
+import { IanuaError } from '#core/errors';
+import { db, sql } from '../db/client';
+import { account, invitation, person, session } from '../db/schema';
+import { newId } from '../id';
+import { sendMail } from '../mail/send';
+import { settings } from '../settings';
+import { writeAudit } from '../site/audit';
+import { site } from '../site/site';
+import { hashPassword } from './auth';
+import { insertPerson } from './service';
+import { hashOf, newSecret } from './tokens';
+
+export type StaffRole = 'owner' | 'editor';
+
+export interface StaffMember {
+	readonly id: string;
+	readonly name: string;
+	readonly email: string;
+	readonly role: StaffRole;
+	/** Documents and pages begun by them. */
+	readonly begun: number;
+}
+
+export interface InvitationView {
+	readonly id: string;
+	readonly name: string;
+	readonly email: string;
+	readonly role: StaffRole;
+	readonly expiresAt: string;
+}
+
+/** Days for which an invitation can be taken up. */
+export const invitationDays = 7;
+
+export async function listStaff(): Promise<{ staff: StaffMember[]; invited: InvitationView[] }> {
+	const s = sql();
+	const [staff, invited] = await Promise.all([
+		s<StaffMember[]>`
+			select p.id, p.name, p.email, p.role, (select count(*)::int from document where created_by = p.id) + (select count(*)::int from page where created_by = p.id) as begun
+			from person p where p.role <> 'member' and p.closed_at is null order by p.role desc, p.name`,
+		s<(Omit<InvitationView, 'expiresAt'> & { expires_at: Date })[]>`
+			select id, name, email, role, expires_at from invitation where accepted_at is null and expires_at > now() order by created_at desc`
+	]);
+	return { staff: [...staff], invited: invited.map(({ expires_at, ...i }) => ({ ...i, expiresAt: expires_at.toISOString() })) };
+}
+
+/** Invites somebody to the staff. Gives the address that takes the invitation up, and whether it was mailed. */
+export async function inviteStaff(given: { name: string; email: string; role: StaffRole }, actor: string): Promise<{ address: string; mailed: boolean }> {
+	const email = given.email.trim().toLowerCase();
+	const [there] = await db().select({ role: person.role }).from(person).where(eq(person.email, email));
+	if (there && there.role !== 'member') throw new IanuaError('email-taken', { email });
+	const token = newSecret();
+	const id = newId();
+	await db().transaction(async (tx) => {
+		// the newest invitation of an address is the one that holds
+		await tx.delete(invitation).where(and(eq(invitation.email, email), isNull(invitation.acceptedAt)));
+		await tx.insert(invitation).values({
+			id,
+			email,
+			name: given.name.trim(),
+			role: given.role,
+			hash: hashOf(token),
+			createdBy: actor,
+			expiresAt: new Date(Date.now() + invitationDays * 86_400_000)
+		});
+		await writeAudit(tx, { actor, action: 'invited', kind: 'person', thing: id, after: { email, role: given.role } });
+	});
+	const address = `${settings().IANUA_ORIGIN}/invite/${token}`;
+	const { name } = await site();
+	const mailed = await sendMail({
+		to: email,
+		subject: `Look after the documents of ${name}`,
+		text: `${given.name.trim()},\n\nyou are invited to look after the documents of ${name}, as ${given.role === 'owner' ? 'an owner' : 'an editor'}.\nTake it up here within ${invitationDays} days:\n\n${address}\n\nIf this was not meant for you, do nothing.\n`
+	});
+	return { address, mailed };
+}
+
+/** An invitation that can still be taken up. Throws `invitation-over`. */
+export async function invitationOf(token: string): Promise<InvitationView & { known: boolean }> {
+	const [row] = await db()
+		.select()
+		.from(invitation)
+		.where(eq(invitation.hash, hashOf(token)));
+	if (!row || row.acceptedAt || row.expiresAt.getTime() < Date.now()) throw new IanuaError('invitation-over');
+	const [there] = await db().select({ id: person.id }).from(person).where(eq(person.email, row.email));
+	return { id: row.id, name: row.name, email: row.email, role: row.role, expiresAt: row.expiresAt.toISOString(), known: there !== undefined };
+}
+
+/** Takes an invitation up: makes the account, or gives a member's account its new role and password. */
+export async function acceptInvitation(token: string, given: { name: string; password: string }): Promise<string> {
+	const password = await hashPassword(given.password);
+	return db().transaction(async (tx) => {
+		const [row] = await tx
+			.select()
+			.from(invitation)
+			.where(eq(invitation.hash, hashOf(token)))
+			.for('update');
+		if (!row || row.acceptedAt || row.expiresAt.getTime() < Date.now()) throw new IanuaError('invitation-over');
+		await tx.update(invitation).set({ acceptedAt: new Date() }).where(eq(invitation.id, row.id));
+		const [there] = await tx.select({ id: person.id }).from(person).where(eq(person.email, row.email));
+		if (!there) await insertPerson(tx, { name: given.name, email: row.email, role: row.role, password }, null);
+		else {
+			await tx.update(person).set({ role: row.role, suspended: false, closedAt: null }).where(eq(person.id, there.id));
+			await tx
+				.update(account)
+				.set({ password, updatedAt: new Date() })
+				.where(and(eq(account.userId, there.id), eq(account.providerId, 'credential')));
+			await writeAudit(tx, { actor: there.id, action: 'changed', kind: 'person', thing: there.id, after: { role: row.role } });
+		}
+		return row.email;
+	});
+}
+
+export async function withdrawInvitation(id: string): Promise<void> {
+	if (/^[0-9a-f-]{36}$/.test(id)) await db().delete(invitation).where(and(eq(invitation.id, id), isNull(invitation.acceptedAt)));
+}
+
+/** A site keeps at least one owner whose account is open. */
+const ownersBeside = (tx: Parameters<Parameters<ReturnType<typeof db>['transaction']>[0]>[0], id: string) =>
+	tx
+		.select({ id: person.id })
+		.from(person)
+		.where(and(eq(person.role, 'owner'), isNull(person.closedAt), ne(person.id, id)))
+		.for('update');
+
+export async function setRole(id: string, role: StaffRole, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		const [row] = await tx.select().from(person).where(eq(person.id, id)).for('update');
+		if (!row || row.role === 'member' || row.closedAt) throw new IanuaError('not-found');
+		if (row.role === 'owner' && role !== 'owner' && !(await ownersBeside(tx, id)).length) throw new IanuaError('last-owner');
+		await tx.update(person).set({ role }).where(eq(person.id, id));
+		await writeAudit(tx, { actor, action: 'changed', kind: 'person', thing: id, before: { role: row.role }, after: { role } });
+	});
+}
+
+/**
+ * Closes a staff account: its sessions and tokens end at once, and all it has begun (documents, editions, pages, files on their way,
+ * saved filters) is handed over. Nothing that readers use depends on it.
+ */
+export async function closeStaff(id: string, to: string, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		const [row] = await tx.select().from(person).where(eq(person.id, id)).for('update');
+		const [heir] = await tx
+			.select()
+			.from(person)
+			.where(and(eq(person.id, to), isNull(person.closedAt)));
+		if (!row || row.role === 'member' || row.closedAt || !heir || heir.role === 'member' || heir.id === id) throw new IanuaError('not-found');
+		if (row.role === 'owner' && !(await ownersBeside(tx, id)).length) throw new IanuaError('last-owner');
+		await tx.execute(raw`update document set created_by = ${to} where created_by = ${id}`);
+		await tx.execute(raw`update edition set created_by = ${to} where created_by = ${id}`);
+		await tx.execute(raw`update page set created_by = ${to} where created_by = ${id}`);
+		await tx.execute(raw`update intake set person_id = ${to} where person_id = ${id}`);
+		await tx.execute(raw`update saved_filter f set person_id = ${to}, name = left(f.name || ' (' || ${row.name} || ')', 80) where person_id = ${id}`);
+		await tx.execute(raw`update api_token set withdrawn_at = now() where person_id = ${id} and withdrawn_at is null`);
+		await tx.execute(raw`delete from invitation where created_by = ${id} and accepted_at is null`);
+		await tx.delete(session).where(eq(session.userId, id));
+		await tx.update(person).set({ role: 'member', suspended: true, closedAt: new Date() }).where(eq(person.id, id));
+		await writeAudit(tx, { actor, action: 'closed', kind: 'person', thing: id, before: { role: row.role, name: row.name }, after: { handedTo: heir.email } });
+	});
+}

@@ -1,0 +1,42 @@
+// Taking up an invitation to the staff.
+import { error, fail, redirect } from '@sveltejs/kit';
+import { Type } from '@sinclair/typebox';
+import type { Actions, PageServerLoad } from './$types';
+import { IanuaError } from '#core/errors';
+import { takeCookies } from '$lib/server/http/cookies';
+import { auth, passwordLength } from '$lib/server/people/auth';
+import { acceptInvitation, invitationOf } from '$lib/server/people/staff';
+import { compile } from '$lib/server/validate';
+
+export const load: PageServerLoad = async ({ params }) => {
+	try {
+		const { name, email, role, known } = await invitationOf(params.token);
+		return { name, email, role, known, passwordLength };
+	} catch (refusal) {
+		if (refusal instanceof IanuaError) error(refusal.status, { code: refusal.code, message: refusal.message });
+		throw refusal;
+	}
+};
+
+const check = compile(
+	Type.Object({
+		name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
+		password: Type.String({ minLength: passwordLength.min, maxLength: passwordLength.max })
+	})
+);
+
+export const actions: Actions = {
+	default: async ({ request, params, cookies }) => {
+		const result = check(Object.fromEntries((await request.formData()).entries()));
+		if (!result.ok) return fail(422, { trouble: `Something is not right: ${result.detail}.` });
+		let email: string;
+		try {
+			email = await acceptInvitation(params.token, result.value);
+		} catch (refusal) {
+			if (refusal instanceof IanuaError) return fail(refusal.status, { trouble: refusal.message });
+			throw refusal;
+		}
+		takeCookies(await auth().api.signInEmail({ body: { email, password: result.value.password }, asResponse: true }), cookies);
+		redirect(303, '/desk/documents');
+	}
+};
