@@ -26,6 +26,8 @@ CREATE TABLE "intake" (
 	"edition_of" uuid,
 	"folder" text DEFAULT '' NOT NULL,
 	"document_id" uuid,
+	"writer" uuid,
+	"writer_until" timestamp with time zone,
 	"cleared" boolean DEFAULT false NOT NULL,
 	"created_at" timestamp with time zone DEFAULT now() NOT NULL,
 	"changed_at" timestamp with time zone DEFAULT now() NOT NULL

@@ -12,6 +12,10 @@ export interface Running {
 	/** Settles when the web server ends by itself. */
 	readonly ended: Promise<number>;
 	stop(): Promise<void>;
+	/** Ends the web server as a power cut would: for tests. */
+	kill(): void;
+	/** Cuts every connection to PostgreSQL and starts it again: for tests. */
+	restartPostgres(): void;
 }
 
 export interface RunOptions {
@@ -74,6 +78,8 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 			data,
 			environment,
 			ended,
+			kill: () => void child.kill('SIGKILL'),
+			restartPostgres: () => postgres?.restart(),
 			stop: async () => {
 				child.kill('SIGTERM');
 				await ended;

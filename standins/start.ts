@@ -12,7 +12,10 @@ const notice = await makePdf({
 	day: '2026-11-20',
 	seed: 77,
 	sections: [
-		{ heading: 'Flow', paragraphs: ['The river runs high after the rain of last week. Boats bound for the lower river should wait at Oxmere basin until the boards are yellow.'] },
+		{
+			heading: 'Flow',
+			paragraphs: ['The river runs high after the rain of last week. Boats bound for the lower river should wait at Oxmere basin until the boards are yellow.']
+		},
 		{ heading: 'Locks', paragraphs: ['The tidal lock works two hours either side of high water. Call the keeper the evening before.'] }
 	]
 });

@@ -1,5 +1,5 @@
 // Another website that offers a PDF: for trying and testing what is fetched from the web and watched.
-// GET /conditions.pdf gives it, with ETag and Last-Modified; PUT sends another one; DELETE takes it away; /far leads on to it.
+// GET /conditions.pdf gives it, with ETag and Last-Modified; PUT sends another one; DELETE takes it away; /far leads on to it, ?to= anywhere.
 import { createHash } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 
@@ -9,6 +9,8 @@ export function startWebSource(port: number, first: Buffer): Promise<{ server: S
 	const server = createServer((request, response) => {
 		if (request.url === '/far') return response.writeHead(302, { location: '/conditions.pdf' }).end();
 		if (request.url === '/round') return response.writeHead(302, { location: '/round' }).end();
+		const away = new URL(request.url ?? '/', 'http://x').searchParams.get('to');
+		if (away) return response.writeHead(302, { location: away }).end();
 		if (request.url !== '/conditions.pdf') return response.writeHead(404).end();
 		if (request.method === 'DELETE') {
 			bytes = null;

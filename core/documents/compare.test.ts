@@ -34,7 +34,10 @@ describe('comparing editions', () => {
 		expect(page!.parts.map((p) => p.text.length).reduce((a, b) => a + b)).toBeLessThan(200);
 		expect(page!.parts.some((p) => p.text.includes('…'))).toBe(true);
 	});
-	const pagesOf = fc.array(fc.array(fc.constantFrom('lock', 'weir', 'boat', 'gate', 'März'), { maxLength: 8 }).map((w) => w.join(' ')), { maxLength: 8 });
+	const pagesOf = fc.array(
+		fc.array(fc.constantFrom('lock', 'weir', 'boat', 'gate', 'März'), { maxLength: 8 }).map((w) => w.join(' ')),
+		{ maxLength: 8 }
+	);
 	it('every page of both editions is named once, in order', () => {
 		fc.assert(
 			fc.property(pagesOf, pagesOf, (before, after) => {

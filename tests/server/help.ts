@@ -1,4 +1,8 @@
 // What server tests share: people, small PDFs of their own, and calls to the running application.
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { inject } from 'vitest';
 import PDFDocument from 'pdfkit';
 
@@ -31,6 +35,8 @@ export function pdf(text: string, pages = 1, options: PDFKit.PDFDocumentOptions 
 
 export interface Client {
 	readonly id: string;
+	/** What it sends with every request. */
+	readonly headers: Record<string, string>;
 	get(path: string, headers?: Record<string, string>): Promise<Response>;
 	send(method: string, path: string, body?: unknown, headers?: Record<string, string>): Promise<Response>;
 	/** JSON of an API call that must succeed. */
@@ -48,6 +54,7 @@ function client(id: string, own: Record<string, string>): Client {
 		});
 	return {
 		id,
+		headers: base,
 		send,
 		get: (path, headers) => send('GET', path, undefined, headers),
 		api: async <T>(method: string, path: string, body?: unknown) => {
@@ -112,17 +119,25 @@ export interface DocumentJson {
 	pages: number;
 	fileName: string;
 	condition: { status: string; findings: { code: string; text: string }[] };
+	description: string;
+	folder: string;
+	topics: string[];
+	language: string | null;
+	addresses: string[];
+	setAsideAt: string | null;
+	source: { state: string; watch: boolean; note: string } | null;
+	editions: { number: number; sha256: string; pages: number; origin: string; condition: string; inForce: boolean }[];
 	facts: Record<string, unknown>;
 	door: { position: string; groups: string[]; sentence: string; count: number; until: string | null; allow: { save: boolean; print: boolean } };
 	placements: { page: string; form: string; press: string; published: boolean }[];
 }
 
 /** Sends a file to be brought in. */
-export async function send(bytes: Uint8Array, name: string, fields: Record<string, string> = {}): Promise<Response> {
+export async function send(bytes: Uint8Array, name: string, fields: Record<string, string> = {}, who = staff()): Promise<Response> {
 	const form = new FormData();
 	for (const [field, value] of Object.entries(fields)) form.append(field, value);
 	form.append('file', new Blob([new Uint8Array(bytes)]), name);
-	return (await staff()).send('POST', '/api/v1/documents', form);
+	return (await who).send('POST', '/api/v1/documents', form);
 }
 
 let documents = 0;
@@ -147,3 +162,61 @@ export interface Entry {
 }
 
 export const ledgerOf = async (slug: string) => (await (await staff()).api<{ items: Entry[] }>('GET', `/documents/${slug}/ledger`)).items;
+
+/** PDFs that other people's programs made, as packages carry them. */
+export const others = {
+	/** Eight pages of the Universal Declaration of Human Rights, tagged (pdf-merger-js). */
+	declaration: 'node_modules/pdf-merger-js/test/fixtures/UDHR.pdf',
+	/** Encrypted with an owner's password, copying forbidden (pdf-merger-js). */
+	encrypted: 'node_modules/pdf-merger-js/test/fixtures/issue-88.pdf',
+	/** Two scanned pages without text (pdf-extract). */
+	scanned: 'node_modules/pdf-extract/test/test_data/multipage_raw.pdf',
+	/** Signed twice (node-signpdf). */
+	signed: 'node_modules/node-signpdf/resources/signed-twice.pdf',
+	/** A form (node-signpdf). */
+	form: 'node_modules/node-signpdf/resources/formexample.pdf',
+	/** A paper of fourteen pages in two columns (pdf-parse). */
+	paper: 'node_modules/pdf-parse/test/data/01-valid.pdf',
+	/** Damaged beyond opening (pdf-parse). */
+	damaged: 'node_modules/pdf-parse/test/data/03-invalid.pdf'
+} as const;
+
+/** Runs Debian's qpdf on bytes; `args` get the input's and the output's paths. */
+export function qpdf(bytes: Uint8Array, args: (input: string, output: string) => string[]): Buffer {
+	const dir = mkdtempSync(join(tmpdir(), 'ianua-qpdf-'));
+	try {
+		const [input, output] = [join(dir, 'in.pdf'), join(dir, 'out.pdf')];
+		writeFileSync(input, bytes);
+		execFileSync('qpdf', args(input, output));
+		return readFileSync(output);
+	} finally {
+		rmSync(dir, { recursive: true });
+	}
+}
+
+/** The same PDF locked with a password. */
+export const lockedPdf = (bytes: Uint8Array, secret: string) => qpdf(bytes, (a, b) => ['--encrypt', secret, 'owner', '256', '--', a, b]);
+
+/** A PDF of bare objects, written out as they are given: for odd and hostile ones. Object 1 is the catalog. */
+export function rawPdf(objects: readonly string[]): Buffer {
+	let text = '%PDF-1.7\n';
+	const at: number[] = [];
+	objects.forEach((object, i) => {
+		at.push(text.length);
+		text += `${i + 1} 0 obj\n${object}\nendobj\n`;
+	});
+	const start = text.length;
+	text += `xref\n0 ${objects.length + 1}\n0000000000 65535 f \n${at.map((n) => `${String(n).padStart(10, '0')} 00000 n \n`).join('')}`;
+	return Buffer.from(`${text}trailer\n<< /Size ${objects.length + 1} /Root 1 0 R >>\nstartxref\n${start}\n%%EOF\n`, 'latin1');
+}
+
+/** Waits until `look` gives something, at most `ms`. */
+export async function until<T>(look: () => Promise<T | null | undefined | false>, ms = 20_000): Promise<T> {
+	const end = Date.now() + ms;
+	for (;;) {
+		const found = await look();
+		if (found) return found;
+		if (Date.now() > end) throw new Error('it did not come to pass in time');
+		await new Promise((go) => setTimeout(go, 100));
+	}
+}

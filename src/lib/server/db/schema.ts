@@ -272,6 +272,9 @@ export const intake = pgTable(
 		editionOf: uuid('edition_of').references(() => document.id, { onDelete: 'cascade' }),
 		folder: text('folder').notNull().default(''),
 		documentId: uuid('document_id').references(() => document.id, { onDelete: 'cascade' }),
+		/** The request that writes to it, and until when it holds that right unless it says so again. */
+		writer: uuid('writer'),
+		writerUntil: at('writer_until'),
 		/** Taken out of the tray by its person. */
 		cleared: boolean('cleared').notNull().default(false),
 		createdAt: at('created_at').notNull().defaultNow(),

@@ -98,6 +98,18 @@ export async function intakeOf(id: string): Promise<{ personId: string; state: T
 	return row ?? null;
 }
 
+/** Gives a request the right to write to an upload for `ms`, or gives it again; false while another has it. */
+export async function holdIntake(id: string, writer: string, ms: number): Promise<boolean> {
+	const rows = await sql()`
+		update intake set writer = ${writer}, writer_until = now() + make_interval(secs => ${ms / 1000}), changed_at = now()
+		where id = ${id} and (writer is null or writer = ${writer} or writer_until < now()) returning 1`;
+	return rows.length > 0;
+}
+
+export async function releaseIntake(id: string, writer: string): Promise<void> {
+	await sql()`update intake set writer = null, writer_until = null where id = ${id} and writer = ${writer}`;
+}
+
 /** All bytes are here and on disk. The file is taken in by a job. */
 export async function arrived(id: string): Promise<void> {
 	await db()

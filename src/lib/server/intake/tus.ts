@@ -3,7 +3,6 @@ import { FileStore } from '@tus/file-store';
 import { Server, type Lock, type Locker } from '@tus/server';
 import { sizeWords } from '#core/documents/size';
 import { IanuaError, problemOf } from '#core/errors';
-import { sql } from '../db/client';
 import { syncUpload, uploadsFolder } from '../files/uploads';
 import { newId } from '../id';
 import { queueJob } from '../jobs/boss';
@@ -11,35 +10,34 @@ import { log } from '../log';
 import type { Person } from '../people/who';
 import { settings } from '../settings';
 import { noRoom } from './bring-in';
-import { arrived, beginIntake, intakeOf } from './tray';
+import { arrived, beginIntake, holdIntake, intakeOf, releaseIntake } from './tray';
 
 export const tusPath = '/api/v1/intake';
 
-/** One request at a time writes to an upload, whichever server takes it: a lock in PostgreSQL for as long as the request lasts. */
-class PostgresLocker implements Locker {
+/** Ms for which a request holds an upload without saying that it goes on; it says so three times as often. */
+const heldFor = 15_000;
+
+/**
+ * One request at a time writes to an upload, whichever server takes it: its row names the writer. No connection is held meanwhile,
+ * however slowly the bytes come; a writer whose server is gone is forgotten after 15 s.
+ */
+class RowLocker implements Locker {
 	newLock(id: string): Lock {
-		let release: (() => Promise<void>) | null = null;
+		const writer = newId();
+		let clock: ReturnType<typeof setInterval> | undefined;
 		return {
 			lock: async (signal: AbortSignal) => {
-				const one = await sql().reserve();
-				const until = Date.now() + 10_000;
-				for (;;) {
-					const [row] = await one<{ got: boolean }[]>`select pg_try_advisory_lock(4174, hashtext(${id})) as got`;
-					if (row!.got) break;
-					if (signal.aborted || Date.now() > until) {
-						one.release();
+				const until = Date.now() + heldFor + 5_000;
+				while (!(await holdIntake(id, writer, heldFor))) {
+					if (signal.aborted || Date.now() > until)
 						throw { status_code: 423, body: 'This upload is being written to by another request. Try again in a moment.' };
-					}
-					await new Promise((go) => setTimeout(go, 150));
+					await new Promise((go) => setTimeout(go, 250));
 				}
-				release = async () => {
-					await one`select pg_advisory_unlock(4174, hashtext(${id}))`;
-					one.release();
-				};
+				clock = setInterval(() => void holdIntake(id, writer, heldFor).catch(() => {}), heldFor / 3);
 			},
 			unlock: async () => {
-				await release?.();
-				release = null;
+				clearInterval(clock);
+				await releaseIntake(id, writer);
 			}
 		};
 	}
@@ -65,7 +63,7 @@ function make(): Server {
 		path: tusPath,
 		relativeLocation: true,
 		datastore: new FileStore({ directory: uploadsFolder() }),
-		locker: new PostgresLocker(),
+		locker: new RowLocker(),
 		maxSize: limit,
 		allowedOrigins: [],
 		namingFunction: () => newId(),

@@ -114,7 +114,10 @@ export async function acceptInvitation(token: string, given: { name: string; pas
 }
 
 export async function withdrawInvitation(id: string): Promise<void> {
-	if (/^[0-9a-f-]{36}$/.test(id)) await db().delete(invitation).where(and(eq(invitation.id, id), isNull(invitation.acceptedAt)));
+	if (/^[0-9a-f-]{36}$/.test(id))
+		await db()
+			.delete(invitation)
+			.where(and(eq(invitation.id, id), isNull(invitation.acceptedAt)));
 }
 
 /** A site keeps at least one owner whose account is open. */

@@ -226,7 +226,14 @@ async function indexPlacements(tx: Queryable, pageId: string, content: Article, 
 
 /** A placement as somebody sees it: whole where the document lets them in, its words and the way to ask where it does not. */
 export type SeenPlacement =
-	| { readonly state: 'open'; readonly slug: string; readonly view: PlacementView; readonly leafRatio: number | null; readonly cover: { readonly mark: string; readonly alt: string }; readonly title: string }
+	| {
+			readonly state: 'open';
+			readonly slug: string;
+			readonly view: PlacementView;
+			readonly leafRatio: number | null;
+			readonly cover: { readonly mark: string; readonly alt: string };
+			readonly title: string;
+	  }
 	| { readonly state: 'kept'; readonly words: string; readonly href: string; readonly needsSignIn: boolean }
 	/** Shut, set aside or gone: which of them is not told. */
 	| { readonly state: 'away'; readonly words: string | null; readonly notice: string };

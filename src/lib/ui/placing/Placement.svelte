@@ -54,7 +54,9 @@
 		>
 	{/if}
 {:else if form === 'text'}{seen.words ?? ''} <span class="facts">({seen.notice})</span>
-{:else}<span class="away">{#if seen.words}<strong>{seen.words}</strong>{/if}{seen.notice}</span>{/if}
+{:else}<span class="away"
+		>{#if seen.words}<strong>{seen.words}</strong>{/if}{seen.notice}</span
+	>{/if}
 
 <style>
 	.facts {

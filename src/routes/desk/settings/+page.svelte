@@ -37,7 +37,8 @@
 	<h1>Settings</h1>
 	<h2>Tokens for programs</h2>
 	<p>
-		A program with a token may do in the <a href="/api/v1/openapi.json">API</a> what you may do here. Make one for each program, so that each can be withdrawn by itself.
+		A program with a token may do in the <a href="/api/v1/openapi.json">API</a> what you may do here. Make one for each program, so that each can be withdrawn by
+		itself.
 	</p>
 	{#if made}
 		<div class="say" role="status">
@@ -60,7 +61,9 @@
 						<td>{dayText(token.createdAt, data.site.zone)}</td>
 						<td>{token.usedAt ? dayText(token.usedAt, data.site.zone) : 'Not yet'}</td>
 						<td class="n"
-							>{#if token.withdrawnAt}withdrawn {dayText(token.withdrawnAt, data.site.zone)}{:else}<button class="quiet" onclick={() => withdraw(token)}>Withdraw</button>{/if}</td
+							>{#if token.withdrawnAt}withdrawn {dayText(token.withdrawnAt, data.site.zone)}{:else}<button class="quiet" onclick={() => withdraw(token)}
+									>Withdraw</button
+								>{/if}</td
 						>
 					</tr>
 				{/each}

@@ -15,7 +15,9 @@ export const load: PageServerLoad = async ({ locals }) => ({
 
 const role = Type.Union([Type.Literal('owner'), Type.Literal('editor')]);
 const id = Type.String({ format: 'uuid' });
-const checkInvite = compile(Type.Object({ name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }), email: Type.String({ format: 'email', maxLength: 320 }), role }));
+const checkInvite = compile(
+	Type.Object({ name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }), email: Type.String({ format: 'email', maxLength: 320 }), role })
+);
 const checkRole = compile(Type.Object({ id, role }));
 const checkClose = compile(Type.Object({ id, to: id }));
 

@@ -14,7 +14,9 @@
 		<p><a href="/desk/people">Back to everyone</a></p>
 		<h1>Staff</h1>
 		{#if said?.trouble}<p class="trouble" role="alert">{said.trouble}</p>{/if}
-		{#if said?.done}<p class="say" role="status">{said.done}{#if said.address}<br /><code class="break-all">{said.address}</code>{/if}</p>{/if}
+		{#if said?.done}<p class="say" role="status">
+				{said.done}{#if said.address}<br /><code class="break-all">{said.address}</code>{/if}
+			</p>{/if}
 		<table class="rows">
 			<thead><tr><th>Name</th><th>E-mail</th><th>Role</th><th>Begun by them</th><th></th></tr></thead>
 			<tbody>
@@ -26,7 +28,13 @@
 							{#if data.owner}
 								<form method="POST" action="?/role" class="flex gap-2">
 									<input type="hidden" name="id" value={person.id} />
-									<select class="field" name="role" aria-label="Role of {person.name}" value={person.role} onchange={(e) => e.currentTarget.form?.requestSubmit()}>
+									<select
+										class="field"
+										name="role"
+										aria-label="Role of {person.name}"
+										value={person.role}
+										onchange={(e) => e.currentTarget.form?.requestSubmit()}
+									>
 										<option value="owner">Owner</option><option value="editor">Editor</option>
 									</select>
 								</form>
@@ -34,8 +42,10 @@
 						</td>
 						<td>{counted(person.begun, 'thing', 'things')}</td>
 						<td class="n">
-							{#if data.owner && data.staff.length > 1}<button class="quiet" aria-expanded={closing === person.id} onclick={() => (closing = closing === person.id ? null : person.id)}
-									>Close account</button
+							{#if data.owner && data.staff.length > 1}<button
+									class="quiet"
+									aria-expanded={closing === person.id}
+									onclick={() => (closing = closing === person.id ? null : person.id)}>Close account</button
 								>{/if}
 						</td>
 					</tr>
@@ -66,7 +76,9 @@
 						<tr>
 							<td>{invited.name}</td><td>{invited.email}</td><td>{roleWords[invited.role]}</td><td>{dayText(invited.expiresAt, data.site.zone)}</td>
 							<td class="n"
-								>{#if data.owner}<form method="POST" action="?/withdraw"><input type="hidden" name="id" value={invited.id} /><button class="quiet">Withdraw</button></form>{/if}</td
+								>{#if data.owner}<form method="POST" action="?/withdraw">
+										<input type="hidden" name="id" value={invited.id} /><button class="quiet">Withdraw</button>
+									</form>{/if}</td
 							>
 						</tr>
 					{/each}

@@ -1,0 +1,117 @@
+// Very many documents at once, rows only: to see and measure the documents room and find at their size. Their files are not there.
+import { sql } from '#server/db/client';
+import { newId } from '#server/id';
+import { Random } from './random';
+
+const nouns = [
+	'lock',
+	'weir',
+	'sluice',
+	'towpath',
+	'bridge',
+	'culvert',
+	'basin',
+	'aqueduct',
+	'wharf',
+	'reservoir',
+	'paddle',
+	'mooring',
+	'embankment',
+	'summit',
+	'feeder',
+	'gauge'
+];
+const acts = ['survey', 'notice', 'minutes', 'plan', 'report', 'guide', 'bulletin', 'drawing', 'estimate', 'record', 'letter', 'schedule'];
+const folders = ['', 'Notices', 'Minutes', 'Surveys', 'Guides', 'Engineering', 'Archive/1990s', 'Archive/2000s'];
+const topics = ['safety', 'boats', 'heritage', 'water', 'volunteers', 'planning', 'wildlife', 'finance'];
+const languages = ['en', 'en', 'en', 'en-GB', 'de', 'fr', null];
+/** Words of pages: a few very common, many rare, as in real text. */
+const common = ['the', 'canal', 'water', 'is', 'at', 'and', 'society', 'was', 'between', 'level', 'from', 'repair', 'to', 'of'];
+
+export interface ManyOptions {
+	readonly documents: number;
+	/** Pages with words for each document. */
+	readonly pages: number;
+	readonly seed: number;
+	readonly actor: string;
+	readonly now: number;
+}
+
+/** Puts the rows in and gives the addresses. The first `documents` numbers stand in the titles, so that each is findable. */
+export async function makeMany({ documents, pages, seed, actor, now }: ManyOptions): Promise<string[]> {
+	const random = new Random(seed);
+	const next = () => random.next();
+	const pick = <T>(list: readonly T[]): T => random.pick(list as T[]);
+	const rare = Array.from({ length: 4000 }, (_, i) => `${pick(nouns)}${String.fromCharCode(97 + (i % 26))}${Math.floor(i / 26)}`);
+	const slugs: string[] = [];
+	const batch = 250;
+	const s = sql();
+	for (let at = 0; at < documents; at += batch) {
+		const doors: object[] = [];
+		const editions: object[] = [];
+		const rows: object[] = [];
+		const worded: object[] = [];
+		for (let i = at; i < Math.min(documents, at + batch); i++) {
+			const [id, editionId, doorId] = [newId(), newId(), newId()];
+			const [noun, act] = [pick(nouns), pick(acts)];
+			const count = next() < 0.3 ? 1 : Math.floor(1 + next() ** 3 * 400);
+			const created = new Date(now - next() ** 2 * 900 * 86_400_000);
+			const slug = `many-${seed}-${noun}-${act}-${i}`;
+			const language = pick(languages);
+			slugs.push(slug);
+			doors.push({ id: doorId, position: pick(['shut', 'keyed', 'keyed', 'ajar', 'open', 'open']) });
+			editions.push({
+				id: editionId,
+				document_id: id,
+				number: 1,
+				sha256: (i + seed * 1_000_003).toString(16).padStart(64, '0'),
+				bytes: Math.floor(10_000 + next() * 5_000_000),
+				file_name: `${noun}_${act}_${i}.pdf`,
+				pages: count,
+				facts: {
+					version: '1.7',
+					pages: count,
+					sizes: [{ width: 595, height: 842, pages: count }],
+					active: [],
+					outline: [],
+					attachments: [],
+					text: 'yes',
+					textPages: count
+				},
+				condition: pick(['sound', 'sound', 'sound', 'sound', 'look', 'refused']),
+				findings: [],
+				language,
+				created_at: created
+			});
+			rows.push({
+				id,
+				slug,
+				title: `The ${noun} ${act}, no. ${i}`,
+				description: next() < 0.5 ? `About the ${pick(nouns)} and the ${pick(nouns)}.` : '',
+				folder: pick(folders),
+				topics: topics.filter(() => next() < 0.15),
+				door_id: doorId,
+				edition_id: editionId,
+				created_at: created,
+				created_by: next() < 0.8 ? actor : null
+			});
+			for (let page = 1; page <= pages; page++) {
+				const words = Array.from({ length: 220 }, () => (next() < 0.55 ? pick(common) : next() < 0.6 ? pick(nouns) : pick(rare)));
+				worded.push({ edition_id: editionId, page, body: words.join(' ') });
+			}
+		}
+		await s.begin(async (tx) => {
+			await tx`insert into door ${tx(doors as Record<string, string>[])}`;
+			// postgres.js makes jsonb of objects itself
+			await tx`insert into edition ${tx(editions as Record<string, string>[])}`;
+			await tx`insert into document ${tx(rows as Record<string, string>[])}`;
+			for (let from = 0; from < worded.length; from += 1000)
+				await tx`insert into edition_page ${tx(worded.slice(from, from + 1000) as Record<string, string>[])}`;
+			if (pages)
+				await tx`update edition_page p set words = to_tsvector(d.config, p.body), config = d.config from document d
+					where d.edition_id = p.edition_id and d.slug in ${tx(slugs.slice(at))}`;
+		});
+	}
+	await s`analyze document, edition, edition_page, door`;
+	return slugs;
+}
