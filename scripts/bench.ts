@@ -3,9 +3,9 @@ import { spawn } from 'node:child_process';
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
-import { chromium } from 'playwright';
 import { build } from './build';
-import { chromiumOptions } from './chromium';
+import { benchIntake } from './bench-intake';
+import { benchRoom } from './bench-room';
 import { freePort } from './postgres';
 import { runIanua } from './run';
 import { scratch } from './scratch';
@@ -13,7 +13,7 @@ import { scratch } from './scratch';
 const seconds = 8;
 const { path: data, drop } = scratch('bench');
 /** npm run bench -- save: only that one. */
-const wanted = (part: 'start' | 'save' | 'list') => !process.argv[2] || process.argv[2] === part;
+const wanted = (part: 'start' | 'save' | 'intake' | 'room') => !process.argv[2] || process.argv[2] === part;
 
 /** A PDF of about so many bytes: one page and noise attached. */
 function filePdf(bytes: number): Promise<Buffer> {
@@ -160,55 +160,8 @@ try {
 		);
 	}
 
-	if (wanted('list')) {
-		// 3. the list of documents, with 1,000 of them
-		Object.assign(process.env, running.environment);
-		const { sql, closeDatabase } = await import('#server/db/client');
-		await sql()`
-		with source as (select d.*, e.sha256, e.bytes, e.file_name, e.pages, e.facts, e.condition, e.findings, g.n,
-				gen_random_uuid() as new_document, gen_random_uuid() as new_edition, gen_random_uuid() as new_door
-			from (select * from document where slug = 'cruising-guide') d join edition e on e.id = d.edition_id, generate_series(1, 1000) as g(n)),
-		doors as (insert into door (id, position, all_members) select new_door, (array['shut', 'keyed', 'ajar', 'open'])[1 + n % 4], true from source returning id),
-		editions as (insert into edition (id, document_id, number, sha256, bytes, file_name, pages, facts, condition, findings)
-			select new_edition, new_document, 1, sha256, bytes, file_name, pages, facts, condition, findings from source returning id)
-		insert into document (id, slug, title, door_id, edition_id, created_at) select new_document, 'paper-' || n, 'Paper ' || n, new_door, new_edition, now() - n * interval '1 hour' from source`;
-		await sql()`analyze`;
-		await closeDatabase();
-		const ping: number[] = [];
-		const list: number[] = [];
-		for (let i = 0; i < 20; i++) {
-			for (const [path, into] of [
-				['/healthz', ping],
-				['/desk/documents', list]
-			] as const) {
-				const at = performance.now();
-				await (await fetch(running.origin + path, { headers: { cookie: staff } })).text();
-				into.push(performance.now() - at);
-			}
-		}
-		const browser = await chromium.launch(chromiumOptions);
-		const context = await browser.newContext({ baseURL: running.origin, viewport: { width: 1280, height: 800 } });
-		await context.request.post('/api/auth/sign-in/email', { data: people.staff });
-		const page = await context.newPage();
-		let requests = 0;
-		page.on('request', () => requests++);
-		const at = performance.now();
-		await page.goto('/desk/documents');
-		await page.locator('tbody tr').nth(49).waitFor();
-		const shown = performance.now() - at;
-		await page.waitForLoadState('networkidle');
-		const cold = requests;
-		requests = 0;
-		const turn = performance.now();
-		await page.getByRole('link', { name: 'Further' }).click();
-		await page.getByText('51 to 100 of').waitFor();
-		console.log(
-			`a list of 1,000 documents: the server answers in ${median(list).toFixed(0)} ms (${(median(list) / median(ping)).toFixed(0)} × /healthz), 50 rows stand in the browser after ${shown.toFixed(0)} ms, ${cold} requests cold (scripts, fonts and covers included); the next 50 after ${(performance.now() - turn).toFixed(0)} ms`
-		);
-		await page.waitForLoadState('networkidle');
-		console.log(`  of those next 50: ${requests} requests`);
-		await browser.close();
-	}
+	if (wanted('intake')) await benchIntake(running, staff);
+	if (wanted('room')) await benchRoom(running, staff, people.staff);
 	await running.stop();
 } finally {
 	drop();

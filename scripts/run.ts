@@ -8,6 +8,8 @@ import { freePort, isFree, startPostgres, type Postgres } from './postgres';
 export interface Running {
 	readonly origin: string;
 	readonly data: string;
+	/** Process id of the web server. */
+	readonly pid: number;
 	readonly environment: Record<string, string>;
 	/** Settles when the web server ends by itself. */
 	readonly ended: Promise<number>;
@@ -76,6 +78,7 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 		return {
 			origin,
 			data,
+			pid: child.pid!,
 			environment,
 			ended,
 			kill: () => void child.kill('SIGKILL'),

@@ -5,6 +5,7 @@ import { watchSources } from './intake/source';
 import { beginAgain, sweep } from './intake/sweep';
 import { everySo, queueJob, startJobs, stopJobs, workOn } from './jobs/boss';
 import { log } from './log';
+import { dismissHelpers } from './pdf/helpers';
 
 /** Ms between two looks for work that was begun by a server that is gone. */
 const lookAgain = 60_000;
@@ -13,8 +14,8 @@ export async function startWork(): Promise<void> {
 	await startJobs();
 	await workOn('take-in', async ({ intake }) => {
 		// the check follows in the same turn: a file goes from arrived to sound without waiting in a second line
-		const edition = await takeIn(intake);
-		if (edition) await checkEdition(edition);
+		const made = await takeIn(intake);
+		if (made) await checkEdition(made.edition, made.first);
 	});
 	await workOn('check', ({ edition }) => checkEdition(edition));
 	await workOn('watch', watchSources, 1);
@@ -24,5 +25,8 @@ export async function startWork(): Promise<void> {
 	await beginAgain();
 	await queueJob('sweep', {}, 'at start');
 	setInterval(() => void beginAgain().catch((err: unknown) => log().warn({ err }, 'begin again')), lookAgain).unref();
-	(globalThis as { ianuaStopJobs?: typeof stopJobs }).ianuaStopJobs = stopJobs;
+	(globalThis as { ianuaStopJobs?: () => Promise<void> }).ianuaStopJobs = async () => {
+		await stopJobs();
+		dismissHelpers();
+	};
 }

@@ -1,10 +1,7 @@
 // Bytes of uploads that have not arrived whole, one file for each, beside the store. What they are for is server/intake's.
-import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
 import { mkdir, open, readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { settings } from '../settings';
-import type { Received } from './store';
 
 export const uploadsFolder = () => join(settings().files, 'uploads');
 const pathOf = (id: string) => join(uploadsFolder(), id);
@@ -23,17 +20,12 @@ export async function syncUpload(id: string): Promise<void> {
 	await file.sync().finally(() => file.close());
 }
 
-/** A whole upload as a received file, with its checksum; null where there is none. */
-export async function uploadReceived(id: string): Promise<Received | null> {
-	const path = pathOf(id);
-	const bytes = await stat(path).then(
-		(s) => s.size,
+/** Where an upload's bytes lie; null where there are none. */
+export async function uploadPath(id: string): Promise<string | null> {
+	return stat(pathOf(id)).then(
+		() => pathOf(id),
 		() => null
 	);
-	if (bytes === null) return null;
-	const hash = createHash('sha256');
-	for await (const chunk of createReadStream(path, { highWaterMark: 1024 * 1024 })) hash.update(chunk as Buffer);
-	return { path, bytes, sha256: hash.digest('hex') };
 }
 
 /** Drops what lies here of an upload. */

@@ -12,8 +12,9 @@ import { discard, keep, receive, TooLarge, type Received } from '../files/store'
 import { newId } from '../id';
 import { queueJob } from '../jobs/boss';
 import { settings } from '../settings';
+import { help } from '../pdf/helpers';
 import { writeAudit } from '../site/audit';
-import { look } from './look';
+import type { Looked } from '../pdf/look';
 
 export type Origin = (typeof edition.$inferSelect)['origin'];
 
@@ -33,6 +34,8 @@ export interface BroughtIn {
 	readonly id: string;
 	readonly slug: string;
 	readonly edition: string;
+	/** What the first look found; null where the file is locked. */
+	readonly first: Facts | null;
 }
 
 /** Receives a stream and brings it in. Throws an error of the catalogue where it is refused; nothing of it stays behind then. */
@@ -51,14 +54,14 @@ export async function bringInStream(stream: AsyncIterable<Uint8Array>, given: Gi
 /** A full disk in the words of the catalogue. */
 export const noRoom = (error: unknown): unknown => (['ENOSPC', 'EDQUOT'].includes((error as { code?: string }).code ?? '') ? new IanuaError('no-room') : error);
 
-/** Brings in a file that has arrived whole at a temporary path, which it takes over. */
-export async function bringIn(received: Received, given: Given, actor: string | null): Promise<BroughtIn> {
+/** Brings in a file that has arrived whole at a temporary path, which it takes over. `looked` is the first look, where it was taken already. */
+export async function bringIn(received: Received, given: Given, actor: string | null, looked?: Looked): Promise<BroughtIn> {
 	const name = baseName(given.fileName) || 'document.pdf';
 	try {
-		const { facts, locked } = await look(received.path, received.bytes, name);
+		const { facts, locked } = looked ?? (await help('look', { path: received.path, bytes: received.bytes, name }));
 		if (locked && given.editionOf) throw new IanuaError('file-locked', { name });
 		const known = await inUse(received.sha256);
-		let made: BroughtIn;
+		let made: Omit<BroughtIn, 'first'>;
 		try {
 			await keep(received);
 			made = await (given.editionOf ? insertEdition(received, name, facts, given, actor) : insertDocument(received, name, facts, given, actor));
@@ -67,7 +70,7 @@ export async function bringIn(received: Received, given: Given, actor: string | 
 			throw noRoom(error);
 		}
 		if (!given.unchecked) await queueJob('check', { edition: made.edition }, made.edition);
-		return made;
+		return { ...made, first: locked ? null : facts };
 	} finally {
 		await rm(received.path, { force: true });
 	}
@@ -90,7 +93,7 @@ const editionRow = (received: Received, fileName: string, facts: Facts, given: G
 	createdBy: actor
 });
 
-async function insertDocument(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<BroughtIn> {
+async function insertDocument(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<Omit<BroughtIn, 'first'>> {
 	const title = given.title?.trim().slice(0, 200) || proposedTitle(facts.title, fileName);
 	const wanted = slugOf(title);
 	return db().transaction(async (tx) => {
@@ -110,7 +113,7 @@ async function insertDocument(received: Received, fileName: string, facts: Facts
 }
 
 /** The new edition comes into force when its check is done: readers never meet one without cover and condition. */
-async function insertEdition(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<BroughtIn> {
+async function insertEdition(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<Omit<BroughtIn, 'first'>> {
 	return db().transaction(async (tx) => {
 		const [of] = await tx
 			.select({ id: document.id, slug: document.slug, current: document.editionId })

@@ -4,50 +4,34 @@ import { conditionOf, textLayer, type Condition, type Facts } from '#core/intake
 import { db, sql } from '../db/client';
 import { document, edition, editionPage } from '../db/schema';
 import { pathOf } from '../files/store';
-import { firstFacts, passwordState, structureOf } from '../pdf/facts';
-import { coverFrom } from '../pdf/pictures';
-import { pack } from '../pdf/remake';
-import { guessLanguage, hasWords, wordsOf } from '../pdf/text';
+import type { FirstFacts } from '../pdf/facts';
+import { help } from '../pdf/helpers';
 import { withLock } from '../jobs/lock';
 import { putInForce } from './bring-in';
 
-/** Pages tried for a cover where the first cannot be drawn. */
-const coverTries = 5;
 /** Rows of words sent to the database at once. */
 const batch = 200;
 
-/** Checks an edition whose condition is `checking`; one that another server is at, or that is done, is left alone. */
-export async function checkEdition(id: string): Promise<void> {
+/**
+ * Checks an edition whose condition is `checking`; one that another server is at, or that is done, is left alone. `looked` is what
+ * the first look at the file found, where that was just now.
+ */
+export async function checkEdition(id: string, looked: FirstFacts | null = null): Promise<void> {
 	await withLock(`check ${id}`, async () => {
 		const [row] = await db().select().from(edition).where(eq(edition.id, id));
 		if (!row || row.condition !== 'checking') return;
 		const path = pathOf(row.sha256);
 		// an edition from before the last change of the check has facts of an older shape: its first facts are read anew
-		const password = await passwordState(path);
-		const first = password === 'needed' ? null : await firstFacts(path, row.facts.version, password === 'opens');
-		if (!first) {
-			const locked = password === 'needed';
+		const checked = await help('check', { path, sha256: row.sha256, version: row.facts.version, first: looked });
+		if (checked.state !== 'read') {
+			const locked = checked.state === 'locked';
 			await write(row, { ...row.facts, pages: locked ? 0 : row.pages }, conditionOf(row.facts, { coverPage: null, textRead: false, locked }), [], false);
 			return;
 		}
-		const [structure, coverPage, words] = await Promise.all([structureOf(path), drawCover(path, row.sha256, first.pages), wordsOf(path, first.pages)]);
-		// a signature holds for the very bytes: a signed file is read as it is
-		const packed = structure.signed || coverPage === null ? false : await pack(path, row.sha256);
-		const textPages = words.pages.filter(hasWords).length;
-		const facts: Facts = {
-			...first,
-			...structure,
-			guessed: structure.language ? null : guessLanguage(words.pages),
-			textPages,
-			text: textLayer(textPages, first.pages)
-		};
-		await write(row, facts, conditionOf(facts, { coverPage, textRead: words.whole }), words.pages, packed, coverPage);
+		const { first, structure, coverPage, pages, textPages, whole, guessed, packed } = checked;
+		const facts: Facts = { ...first, ...structure, guessed, textPages, text: textLayer(textPages, first.pages) };
+		await write(row, facts, conditionOf(facts, { coverPage, textRead: whole }), pages, packed, coverPage);
 	});
-}
-
-async function drawCover(path: string, sha256: string, pages: number): Promise<number | null> {
-	for (let page = 1; page <= Math.min(pages, coverTries); page++) if (await coverFrom(path, sha256, page)) return page;
-	return null;
 }
 
 type Row = typeof edition.$inferSelect;

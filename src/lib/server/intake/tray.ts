@@ -4,10 +4,11 @@ import { baseName } from '#core/documents/address';
 import { IanuaError, wordsOf as troubleWords, type ErrorCode } from '#core/errors';
 import { db, sql } from '../db/client';
 import { document, intake } from '../db/schema';
-import { uploadOffset, uploadReceived, dropUpload } from '../files/uploads';
+import { dropUpload, uploadOffset, uploadPath } from '../files/uploads';
 import { withLock } from '../jobs/lock';
 import { log } from '../log';
-import { bringIn } from './bring-in';
+import { help } from '../pdf/helpers';
+import { bringIn, type BroughtIn } from './bring-in';
 
 export interface TrayLine {
 	readonly id: string;
@@ -119,19 +120,21 @@ export async function arrived(id: string): Promise<void> {
 }
 
 /** Makes a document or edition of a file that has arrived; refuses it in words otherwise. Done twice, it does nothing the second time. */
-export async function takeIn(id: string): Promise<string | null> {
-	let made: string | null = null;
+export async function takeIn(id: string): Promise<BroughtIn | null> {
+	let made: BroughtIn | null = null;
 	await withLock(`intake ${id}`, async () => {
 		const [row] = await db().select().from(intake).where(eq(intake.id, id));
 		if (!row || row.state !== 'checking' || row.documentId) return;
 		try {
-			const received = await uploadReceived(id);
-			if (!received) throw new IanuaError('upload-cut-off');
+			const path = await uploadPath(id);
+			if (!path) throw new IanuaError('upload-cut-off');
+			const { sha256, bytes, looked } = await help('arrive', { path, name: row.fileName });
+			const received = { path, sha256, bytes };
 			let editionOf: string | undefined;
 			if (row.editionOf) editionOf = (await db().select({ slug: document.slug }).from(document).where(eq(document.id, row.editionOf)))[0]?.slug;
-			const broughtIn = await bringIn(received, { fileName: row.fileName, folder: row.folder, editionOf, unchecked: true }, row.personId);
+			const broughtIn = await bringIn(received, { fileName: row.fileName, folder: row.folder, editionOf, unchecked: true }, row.personId, looked);
 			await db().update(intake).set({ documentId: broughtIn.id, changedAt: new Date() }).where(eq(intake.id, id));
-			made = broughtIn.edition;
+			made = broughtIn;
 		} catch (error) {
 			// a full disk and the like are tried again by the job; what is wrong with the file is not
 			if (!(error instanceof IanuaError) || error.status >= 500) throw error;

@@ -42,18 +42,16 @@ const coverName = ({ page }: CoverOf, width: number) => (page === null ? `cover-
 
 /** Makes the three covers from a drawing or picture; none is wider than that has pixels. */
 async function makeCovers(of: CoverOf, drawing: string): Promise<void> {
-	await Promise.all(
-		coverWidths.map(async (width) => {
-			const temporary = await temporaryPath('.webp');
-			await sharp(drawing)
-				.rotate()
-				.flatten({ background: '#ffffff' })
-				.resize({ width, withoutEnlargement: true })
-				.webp({ quality: 82, effort: 2 })
-				.toFile(temporary);
-			await settle(temporary, madePath(of.sha256, coverName(of, width)));
-		})
-	);
+	// each is made from the next larger one, so that the drawing is read once
+	let from = sharp(drawing).rotate().flatten({ background: '#ffffff' });
+	for (const width of [...coverWidths].reverse()) {
+		const { data, info } = await from.resize({ width, withoutEnlargement: true }).raw().toBuffer({ resolveWithObject: true });
+		const raw = { width: info.width, height: info.height, channels: info.channels };
+		const temporary = await temporaryPath('.webp');
+		await sharp(data, { raw }).webp({ quality: 82, effort: 0 }).toFile(temporary);
+		await settle(temporary, madePath(of.sha256, coverName(of, width)));
+		from = sharp(data, { raw });
+	}
 }
 
 /** Draws a page of a file, wherever it lies, and makes its covers; false where it cannot be drawn. */

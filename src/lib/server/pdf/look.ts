@@ -3,7 +3,7 @@ import { open } from 'node:fs/promises';
 import { IanuaError } from '#core/errors';
 import { lockedFacts, type Facts } from '#core/intake/condition';
 import { headerWindow, kindOf, pdfVersion } from '#core/intake/header';
-import { firstFacts, passwordState } from '../pdf/facts';
+import { firstFacts, passwordState } from './facts';
 
 export interface Looked {
 	/** What pdfinfo tells; the check fills in the rest. */

@@ -1,0 +1,80 @@
+// The helper processes that work on PDFs: as many as there are cores, started when first needed, each at one file at a time.
+import { fork, type ChildProcess } from 'node:child_process';
+import { availableParallelism } from 'node:os';
+import { resolve } from 'node:path';
+import { IanuaError } from '#core/errors';
+import type { Answered, Asked, Work } from './helper';
+
+/** Ms after which a helper that does not answer is ended: well over what its bounded programs can take together. */
+const patience = 600_000;
+/** A helper that worked this long for us makes room for a fresh one, whatever it may have gathered. */
+const retiresAfter = 300;
+
+interface Helper {
+	readonly process: ChildProcess;
+	busy: ((answered: Answered | null) => void) | null;
+	done: number;
+}
+
+const most = Math.max(1, availableParallelism());
+const helpers: Helper[] = [];
+const waiting: (() => void)[] = [];
+let last = 0;
+
+function start(): Helper {
+	const child = fork(resolve('src/lib/server/pdf/helper.ts'), ['pdf-helper'], {
+		execArgv: ['--max-old-space-size=256', '--import', 'tsx'],
+		stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+		// in a group of its own, so that what is typed at the terminal does not reach it
+		detached: true
+	});
+	const helper: Helper = { process: child, busy: null, done: 0 };
+	child.on('message', (answered: Answered) => helper.busy?.(answered));
+	child.on('exit', () => {
+		helpers.splice(helpers.indexOf(helper), 1);
+		helper.busy?.(null);
+		waiting.shift()?.();
+	});
+	child.on('error', () => {});
+	// an idle helper keeps nobody from ending
+	child.unref();
+	child.channel?.unref();
+	helpers.push(helper);
+	return helper;
+}
+
+/** Has a helper do a piece of work. Throws what the work threw, or that the helper broke off. */
+export async function help<K extends keyof Work>(kind: K, ask: Work[K]['ask']): Promise<Work[K]['answer']> {
+	let helper: Helper | undefined;
+	for (;;) {
+		helper = helpers.find((h) => !h.busy && h.process.connected) ?? (helpers.length < most ? start() : undefined);
+		if (helper) break;
+		await new Promise<void>((go) => waiting.push(go));
+	}
+	const mine = helper;
+	const { process: child } = mine;
+	child.ref();
+	child.channel?.ref();
+	const clock = setTimeout(() => child.kill('SIGKILL'), patience);
+	const answered = await new Promise<Answered | null>((done) => {
+		mine.busy = done;
+		child.send({ id: ++last, kind, ask } satisfies Asked, (error) => {
+			if (error) done(null);
+		});
+	});
+	clearTimeout(clock);
+	mine.busy = null;
+	child.unref();
+	child.channel?.unref();
+	if (++mine.done >= retiresAfter && child.connected) child.disconnect();
+	waiting.shift()?.();
+	if (answered === null) throw new Error('a helper broke off');
+	if ('refused' in answered) throw new IanuaError(answered.refused.code, answered.refused.facts);
+	if ('broke' in answered) throw Object.assign(new Error(answered.broke.message), { code: answered.broke.code });
+	return answered.answer as Work[K]['answer'];
+}
+
+/** Lets all helpers go: at shutdown. */
+export function dismissHelpers(): void {
+	for (const { process: child } of [...helpers]) if (child.connected) child.disconnect();
+}
