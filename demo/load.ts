@@ -6,16 +6,20 @@ import { eq } from 'drizzle-orm';
 import { dayOf } from '#core/access/hours';
 import { closeDatabase, db, migrateDatabase } from '#server/db/client';
 import { document, edition, group } from '#server/db/schema';
-import { changeDocument } from '#server/documents/change';
+import { changeDocument, setAside } from '#server/documents/change';
+import { saveFilter } from '#server/documents/saved-filters';
 import { documentView } from '#server/documents/view';
 import { changeDoor } from '#server/access/things';
 import { bringInStream } from '#server/intake/bring-in';
 import { checkEdition } from '#server/intake/check';
+import { bringInFromWeb, compareSource } from '#server/intake/source';
+import { dismissHelpers } from '#server/pdf/helpers';
 import { hashPassword } from '#server/people/auth';
 import { addGroup, hasOwner, insertPerson } from '#server/people/service';
 import { addPage, articleFrom, pageDraft, publish, saveDraft } from '#server/placing/service';
 import { settings } from '#server/settings';
 import { saveSite } from '#server/site/site';
+import * as society from './documents';
 import { makePdf } from './pdf';
 import { loadReadership } from './readership';
 import * as scenario from './scenario';
@@ -44,9 +48,12 @@ const password = () => `${[1, 2, 3].map(() => words[randomInt(words.length)]).jo
 const { IANUA_DATA, IANUA_ORIGIN, IANUA_PORT } = settings();
 const signInFile = join(IANUA_DATA, 'sign-in.json');
 
+const dayMs = 86_400_000;
+
 async function load(): Promise<void> {
 	const now = Date.now();
 	const today = dayOf(now, scenario.site.zone);
+	const ago = (days: number) => new Date(now - days * dayMs);
 	const [staffPassword, memberPassword] = [password(), password()];
 	const [staffHash, memberHash] = await Promise.all([hashPassword(staffPassword), hashPassword(memberPassword)]);
 	await saveSite(scenario.site);
@@ -62,20 +69,53 @@ async function load(): Promise<void> {
 	const editor = await db().transaction((tx) => insertPerson(tx, { ...scenario.staff[1]!, password: staffHash }, null));
 
 	const popular: { slug: string; weekly: number; age: number }[] = [];
-	for (const demo of scenario.documents) {
-		const bytes = await makePdf({ ...demo.sheet, day: scenario.day(today, -demo.age) });
-		const { id, slug: first, edition: firstEdition } = await bringInStream(pieces(bytes), { fileName: demo.fileName, unchecked: true }, editor);
+	const unchecked: string[] = [];
+	for (const demo of society.documents) {
+		const bringIn = async (part: Pick<society.DemoDocument, 'fileName' | 'sheet' | 'age'>, editionOf?: string) => {
+			const bytes = await makePdf({ ...part.sheet, day: scenario.day(today, -part.age) });
+			const made = await bringInStream(pieces(bytes), { fileName: part.fileName, editionOf, unchecked: true }, editor);
+			await db()
+				.update(edition)
+				.set({ createdAt: ago(part.age) })
+				.where(eq(edition.id, made.edition));
+			return made;
+		};
+		const { id, slug: first, edition: firstEdition } = await bringIn(demo.before ?? demo);
 		const slug = await changeDocument(
 			first,
-			{ slug: scenario.settledSlugs[demo.sheet.title] ?? first, description: demo.description, ...(demo.door ? { door: demo.door } : {}) },
+			{
+				slug: society.settledSlugs[demo.sheet.title] ?? first,
+				description: demo.description,
+				folder: demo.folder,
+				topics: [...demo.topics],
+				...(demo.door ? { door: demo.door } : {})
+			},
 			editor
 		);
-		await checkEdition(firstEdition);
-		const at = new Date(now - demo.age * 86_400_000);
-		await db().update(document).set({ createdAt: at }).where(eq(document.id, id));
-		await db().update(edition).set({ createdAt: at }).where(eq(edition.documentId, id));
-		if (demo.door) popular.push({ slug, weekly: demo.weekly, age: demo.age });
+		await db()
+			.update(document)
+			.set({ createdAt: ago((demo.before ?? demo).age) })
+			.where(eq(document.id, id));
+		if (demo.before) {
+			await checkEdition(firstEdition);
+			unchecked.push((await bringIn(demo, slug)).edition);
+		} else unchecked.push(firstEdition);
+		if (demo.aside !== undefined) {
+			await setAside(slug, editor);
+			await db()
+				.update(document)
+				.set({ setAsideAt: ago(demo.aside) })
+				.where(eq(document.id, id));
+		} else if (demo.door) popular.push({ slug, weekly: demo.weekly, age: demo.age });
 	}
+	// a few at once: the helpers do the work
+	await Promise.all(
+		[0, 1, 2].map(async () => {
+			for (let id = unchecked.shift(); id; id = unchecked.shift()) await checkEdition(id);
+		})
+	);
+	const standins = JSON.parse(process.env.IANUA_STANDIN_PORTS ?? '{}') as { source?: number };
+	if (standins.source) popular.push(await loadWatched(`http://127.0.0.1:${standins.source}${society.watched.path}`, editor));
 
 	for (const demo of scenario.pages) {
 		const id = await addPage({ title: demo.title, path: demo.path }, editor);
@@ -88,15 +128,30 @@ async function load(): Promise<void> {
 	const entries = await loadReadership(popular, readers, groupIds, editor, now, scenario.site.zone);
 
 	// The owner comes last: until there is one, a load that broke off counts as not made.
-	await db().transaction((tx) => insertPerson(tx, { ...scenario.staff[0]!, password: staffHash }, null));
+	const ownerId = await db().transaction((tx) => insertPerson(tx, { ...scenario.staff[0]!, password: staffHash }, null));
+	for (const filter of scenario.savedFilters) await saveFilter(ownerId, filter);
 	const [owner, member] = [scenario.staff[0]!, members[0]!];
 	writeSignIn({
 		staff: { email: owner.email, password: staffPassword },
 		member: { email: member.email, password: memberPassword, groups: member.memberships.map((m) => m.group) }
 	});
 	console.log(
-		`Loaded the demo: ${scenario.documents.length} documents, ${members.length} members, ${scenario.pages.length} pages, ${entries} entries in the ledger`
+		`Loaded the demo: ${society.documents.length + 1} documents, ${members.length} members, ${scenario.pages.length} pages, ${entries} entries in the ledger`
 	);
+}
+
+/** A notice from another website, fetched and watched; then that website changes it. */
+async function loadWatched(url: string, editor: string): Promise<{ slug: string; weekly: number; age: number }> {
+	const { watched } = society;
+	const { id, slug, edition: made } = await bringInFromWeb({ url, title: watched.title, folder: watched.folder, watch: true, unchecked: true }, editor);
+	const at = new Date(Date.now() - watched.age * dayMs);
+	await db().update(edition).set({ createdAt: at }).where(eq(edition.id, made));
+	await db().update(document).set({ createdAt: at }).where(eq(document.id, id));
+	await changeDocument(slug, { description: watched.description, topics: [...watched.topics], door: watched.door }, editor);
+	await checkEdition(made);
+	await fetch(url, { method: 'PUT', body: new Uint8Array(await makePdf(scenario.notice('2026-11-23', true))) });
+	await compareSource(slug);
+	return { slug, weekly: watched.weekly, age: watched.age };
 }
 
 async function* pieces(bytes: Buffer): AsyncGenerator<Uint8Array> {
@@ -118,4 +173,5 @@ if (!(await hasOwner())) {
 	const { staff, member } = JSON.parse(readFileSync(signInFile, 'utf8')) as { staff: object; member: object };
 	writeSignIn({ staff, member });
 }
+dismissHelpers();
 await closeDatabase();

@@ -25,8 +25,32 @@ const acts = ['survey', 'notice', 'minutes', 'plan', 'report', 'guide', 'bulleti
 const folders = ['', 'Notices', 'Minutes', 'Surveys', 'Guides', 'Engineering', 'Archive/1990s', 'Archive/2000s'];
 const topics = ['safety', 'boats', 'heritage', 'water', 'volunteers', 'planning', 'wildlife', 'finance'];
 const languages = ['en', 'en', 'en', 'en-GB', 'de', 'fr', null];
-/** Words of pages: a few very common, many rare, as in real text. */
-const common = ['the', 'canal', 'water', 'is', 'at', 'and', 'society', 'was', 'between', 'level', 'from', 'repair', 'to', 'of'];
+/** Words that every text is full of; the languages' stemmings leave them out. */
+const little = ['the', 'is', 'at', 'and', 'was', 'between', 'from', 'to', 'of', 'in', 'on', 'by'];
+/** Words of a page of a report, and how many of them are little ones: about as in English prose. */
+const [pageLength, littleShare] = [320, 0.45];
+
+/**
+ * The other words by the law of Zipf and Mandelbrot, frequency ~ 1 / (rank + 10), over 15,000 of them: the commonest stands on most
+ * pages, the hundredth on every third, most on very few.
+ */
+function vocabulary(random: Random): () => string {
+	const [size, shift] = [15_000, 10];
+	const words = [...nouns, ...acts];
+	for (let i = words.length; i < size; i++) words.push(`${random.pick(nouns)}${String.fromCharCode(97 + (i % 26))}${Math.floor(i / 26)}`);
+	let sum = 0;
+	const upTo = Float64Array.from(words, (_, i) => (sum += 1 / (i + 1 + shift)));
+	return () => {
+		const at = random.next() * sum;
+		let [low, high] = [0, size - 1];
+		while (low < high) {
+			const middle = (low + high) >> 1;
+			if (upTo[middle]! < at) low = middle + 1;
+			else high = middle;
+		}
+		return words[low]!;
+	};
+}
 
 export interface ManyOptions {
 	readonly documents: number;
@@ -42,7 +66,7 @@ export async function makeMany({ documents, pages, seed, actor, now }: ManyOptio
 	const random = new Random(seed);
 	const next = () => random.next();
 	const pick = <T>(list: readonly T[]): T => random.pick(list as T[]);
-	const rare = Array.from({ length: 4000 }, (_, i) => `${pick(nouns)}${String.fromCharCode(97 + (i % 26))}${Math.floor(i / 26)}`);
+	const word = vocabulary(random);
 	const slugs: string[] = [];
 	const batch = 250;
 	const s = sql();
@@ -96,7 +120,7 @@ export async function makeMany({ documents, pages, seed, actor, now }: ManyOptio
 				created_by: next() < 0.8 ? actor : null
 			});
 			for (let page = 1; page <= pages; page++) {
-				const words = Array.from({ length: 220 }, () => (next() < 0.55 ? pick(common) : next() < 0.6 ? pick(nouns) : pick(rare)));
+				const words = Array.from({ length: pageLength }, () => (next() < littleShare ? pick(little) : word()));
 				worded.push({ edition_id: editionId, page, body: words.join(' ') });
 			}
 		}

@@ -1,6 +1,9 @@
 // The demo's own PDF generator: pages with real text, drawings and an outline, by PDFKit with embedded fonts.
-import { readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import PDFDocument from 'pdfkit';
 import { Random } from './random';
 
@@ -38,15 +41,64 @@ export interface Sheet {
 	readonly cyrillic?: string;
 	/** A script that the file would run when opened: the check must find it. */
 	readonly script?: string;
+	/** Files that go along inside the PDF. */
+	readonly attachments?: readonly { readonly name: string; readonly text: string }[];
+	/** Password without which it does not open. */
+	readonly password?: string;
+	/** Made into pictures of its pages, as a scanner would. */
+	readonly scanned?: boolean;
+	/** Points astray for its table of objects, as careless programs leave it: readers have to put its structure together again. */
+	readonly tableLost?: boolean;
 }
 
 const ink = '#1b2a29';
 const water = '#dcebe5';
 const deep = '#1c6a61';
 
-/** Makes the PDF; the same sheet gives the same bytes. */
-export function makePdf(sheet: Sheet): Promise<Buffer> {
-	const date = new Date(`${sheet.day}T09:00:00Z`);
+/** Makes the PDF; the same sheet gives the same bytes, but for a locked one. */
+export async function makePdf(sheet: Sheet): Promise<Buffer> {
+	const bytes = await typeset(sheet);
+	if (sheet.scanned) return scan(bytes, sheet);
+	if (!sheet.tableLost) return bytes;
+	// the place of the cross-reference table stands in the last lines (ISO 32000-1, 7.5.5)
+	const end = bytes.lastIndexOf('startxref\n');
+	return Buffer.concat([bytes.subarray(0, end), Buffer.from('startxref\n7\n%%EOF\n')]);
+}
+
+/** Pictures of the pages, grey and a little coarse, on pages of the same size. */
+async function scan(bytes: Buffer, sheet: Sheet): Promise<Buffer> {
+	const folder = mkdtempSync(join(tmpdir(), 'ianua-scan-'));
+	try {
+		writeFileSync(join(folder, 'in.pdf'), bytes);
+		execFileSync('pdftoppm', ['-gray', '-r', '110', '-jpeg', '-jpegopt', 'quality=55', join(folder, 'in.pdf'), join(folder, 'page')]);
+		const pages = readdirSync(folder)
+			.filter((name) => name.endsWith('.jpg'))
+			.sort();
+		const pdf = new PDFDocument({ size: sheet.size, margin: 0, autoFirstPage: false, info: { Title: sheet.title, Creator: 'Scanner', ...dates(sheet) } });
+		const whole = collected(pdf);
+		for (const name of pages) {
+			pdf.addPage();
+			pdf.image(join(folder, name), 0, 0, { width: pdf.page.width, height: pdf.page.height });
+		}
+		pdf.end();
+		return await whole;
+	} finally {
+		rmSync(folder, { recursive: true });
+	}
+}
+
+function collected(pdf: PDFKit.PDFDocument): Promise<Buffer> {
+	const chunks: Buffer[] = [];
+	pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
+	return new Promise((resolve) => pdf.on('end', () => resolve(Buffer.concat(chunks))));
+}
+
+function dates({ day }: Sheet): { CreationDate: Date; ModDate: Date } {
+	const date = new Date(`${day}T09:00:00Z`);
+	return { CreationDate: date, ModDate: date };
+}
+
+function typeset(sheet: Sheet): Promise<Buffer> {
 	const pdf = new PDFDocument({
 		size: sheet.size,
 		layout: sheet.landscape ? 'landscape' : 'portrait',
@@ -55,13 +107,12 @@ export function makePdf(sheet: Sheet): Promise<Buffer> {
 		lang: sheet.language ?? 'en-GB',
 		tagged: true,
 		displayTitle: true,
-		info: { Title: sheet.title, Author: 'Ternwell & Oxmere Canal Society', CreationDate: date, ModDate: date },
+		info: { Title: sheet.title, Author: 'Ternwell & Oxmere Canal Society', ...dates(sheet) },
+		...(sheet.password ? { userPassword: sheet.password, ownerPassword: sheet.password } : {}),
 		bufferPages: true
 	});
 	for (const [name, bytes] of Object.entries(fonts)) pdf.registerFont(name, bytes);
-	const chunks: Buffer[] = [];
-	pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
-	const done = new Promise<Buffer>((resolve) => pdf.on('end', () => resolve(Buffer.concat(chunks))));
+	const done = collected(pdf);
 
 	const { width, height } = pdf.page;
 	pdf.rect(0, 0, width, 10).fill(sheet.colour);
@@ -76,7 +127,9 @@ export function makePdf(sheet: Sheet): Promise<Buffer> {
 		.font('label')
 		.fontSize(9.5)
 		.fillColor('#51605d')
-		.text(`Ternwell & Oxmere Canal Society, ${date.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })}`);
+		.text(
+			`Ternwell & Oxmere Canal Society, ${dates(sheet).CreationDate.toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' })}`
+		);
 	if (sheet.cyrillic) pdf.moveDown(1).font('cyrillic').fontSize(14).fillColor(ink).text(sheet.cyrillic, { lineGap: 4 });
 	pdf.moveDown(1.4);
 
@@ -114,6 +167,8 @@ export function makePdf(sheet: Sheet): Promise<Buffer> {
 			.fillColor('#51605d')
 			.text(String(i + 1), 0, pdf.page.height - 40, { width: pdf.page.width, align: 'center' });
 	}
+	for (const { name, text } of sheet.attachments ?? [])
+		pdf.file(Buffer.from(text), { name, creationDate: dates(sheet).CreationDate, modifiedDate: dates(sheet).ModDate });
 	if (sheet.script) {
 		// PDFKit's root dictionary takes any entry; the action runs in programs that allow it, never in the reading room
 		(pdf as unknown as { _root: { data: Record<string, unknown> } })._root.data.OpenAction = { S: 'JavaScript', JS: new String(sheet.script) };

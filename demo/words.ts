@@ -22,13 +22,33 @@ const sentences = [
 ];
 
 /** A section with so many paragraphs of four to six sentences. */
-export function section(heading: string, paragraphs: number, random: Random, drawing?: Drawing): Section {
+export function section(heading: string, paragraphs: number, random: Random, drawing?: Drawing, from: readonly string[] = sentences): Section {
 	return {
 		heading,
 		drawing,
 		paragraphs: Array.from({ length: paragraphs }, () => {
-			const order = [...sentences].sort(() => random.next() - 0.5);
+			const order = [...from].sort(() => random.next() - 0.5);
 			return order.slice(0, random.whole(4, 6)).join(' ');
 		})
 	};
 }
+
+export const german: readonly string[] = [
+	'Vor der Schleuse wartet, wer bergauf fährt, bis das obere Tor geschlossen ist.',
+	'Die Schützen werden langsam gezogen, damit das Boot nicht gegen die Mauer schlägt.',
+	'Jedes Tor wird nach der Durchfahrt geschlossen, jedes Schütz herabgelassen.',
+	'Kinder tragen Schwimmwesten und bleiben bei der Schleusung an Bord.',
+	'Die Kurbel bleibt niemals auf der Spindel stecken, auch nicht für einen Augenblick.',
+	'Im Winter sind die Schleusen des oberen Aufstiegs wegen Bauarbeiten gesperrt.',
+	'Wer einen Schaden bemerkt, ruft den Wärter und nennt die Nummer der nächsten Brücke.'
+];
+
+export const french: readonly string[] = [
+	'Avant d’entrer dans l’écluse, le bateau attend que les portes aval soient ouvertes.',
+	'Les vannes se lèvent lentement afin que le bateau ne heurte pas le bajoyer.',
+	'Chaque porte est refermée après le passage et chaque vanne est baissée.',
+	'Les enfants portent un gilet et restent à bord pendant l’éclusage.',
+	'La manivelle ne reste jamais sur son axe, pas même un instant.',
+	'En hiver, les écluses de l’échelle supérieure sont fermées pour travaux.',
+	'Celui qui remarque une fuite appelle l’éclusier et donne le numéro du pont le plus proche.'
+];

@@ -2,10 +2,10 @@
 import { spawn } from 'node:child_process';
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import PDFDocument from 'pdfkit';
 import { build } from './build';
 import { benchIntake } from './bench-intake';
 import { benchRoom } from './bench-room';
+import { noisePdf } from './noise-pdf';
 import { freePort } from './postgres';
 import { runIanua } from './run';
 import { scratch } from './scratch';
@@ -14,19 +14,6 @@ const seconds = 8;
 const { path: data, drop } = scratch('bench');
 /** npm run bench -- save: only that one. */
 const wanted = (part: 'start' | 'save' | 'intake' | 'room') => !process.argv[2] || process.argv[2] === part;
-
-/** A PDF of about so many bytes: one page and noise attached. */
-function filePdf(bytes: number): Promise<Buffer> {
-	const pdf = new PDFDocument({ compress: false });
-	const chunks: Buffer[] = [];
-	pdf.on('data', (chunk: Buffer) => chunks.push(chunk));
-	pdf.fontSize(30).text('Five megabytes');
-	const noise = Buffer.alloc(bytes);
-	for (let i = 0, x = 1; i < bytes; i++) noise[i] = (x = (Math.imul(x, 1_103_515_245) + 12_345) >>> 0) >>> 16;
-	pdf.file(noise, { name: 'noise.bin' });
-	pdf.end();
-	return new Promise((done) => pdf.on('end', () => done(Buffer.concat(chunks))));
-}
 
 /**
  * The sender of the load, in a process of its own: 32 sockets that ask again as soon as an answer is whole. Bytes are counted, not
@@ -129,7 +116,7 @@ try {
 	const people = JSON.parse(readFileSync(join(data, 'sign-in.json'), 'utf8')) as Record<'staff' | 'member', { email: string; password: string }>;
 	const [staff, member] = [await signIn(running.origin, people.staff), await signIn(running.origin, people.member)];
 	if (wanted('save')) {
-		const bytes = await filePdf(5_000_000);
+		const bytes = await noisePdf(5_000_000);
 		const form = new FormData();
 		form.append('file', new Blob([new Uint8Array(bytes)]), 'five.pdf');
 		const { slug } = (await (await fetch(`${running.origin}/api/v1/documents`, { method: 'POST', headers: { cookie: staff }, body: form })).json()) as {

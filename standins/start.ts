@@ -1,26 +1,16 @@
 // Starts the stand-ins for a data folder, as a process of its own beside the web server.
+import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { makePdf } from '../demo/pdf';
+import * as scenario from '../demo/scenario';
 import { startMailbox } from './mailbox';
 import { startWebSource } from './web-source';
 
 const [folder, smtp, web, source] = process.argv.slice(2);
-const notice = await makePdf({
-	title: 'Conditions on the river below Oxmere',
-	subtitle: 'Issued by the river office on its own website',
-	colour: '#2d5f8b',
-	size: 'A4',
-	day: '2026-11-20',
-	seed: 77,
-	sections: [
-		{
-			heading: 'Flow',
-			paragraphs: ['The river runs high after the rain of last week. Boats bound for the lower river should wait at Oxmere basin until the boards are yellow.']
-		},
-		{ heading: 'Locks', paragraphs: ['The tidal lock works two hours either side of high water. Call the keeper the evening before.'] }
-	]
-});
+const kept = join(folder!, '..', 'web-source.pdf');
+const notice = existsSync(kept) ? readFileSync(kept) : await makePdf(scenario.notice('2026-11-16', false));
 const mailbox = await startMailbox(folder!, { smtp: Number(smtp), web: Number(web) });
-const website = await startWebSource(Number(source), notice);
+const website = await startWebSource(Number(source), notice, (bytes) => writeFileSync(kept, bytes));
 process.send?.('up');
 const end = () => {
 	mailbox.stop();

@@ -1,36 +1,49 @@
-// Another website that offers a PDF: for trying and testing what is fetched from the web and watched.
-// GET /conditions.pdf gives it, with ETag and Last-Modified; PUT sends another one; DELETE takes it away; /far leads on to it, ?to= anywhere.
+// Another website that offers PDFs: for trying and testing what is fetched from the web and watched.
+// GET gives what PUT sent to a path, with ETag and Last-Modified; DELETE takes it away; /far leads on to the first, ?to= anywhere.
 import { createHash } from 'node:crypto';
 import { createServer, type Server } from 'node:http';
 
-export function startWebSource(port: number, first: Buffer): Promise<{ server: Server; stop: () => void }> {
-	let bytes: Buffer | null = first;
-	let changed = new Date();
+interface Offered {
+	readonly bytes: Buffer;
+	readonly changed: Date;
+}
+
+/** Offers `first` at /conditions.pdf; `keep` is told of what is put there later. */
+export function startWebSource(port: number, first: Buffer, keep: (bytes: Buffer) => void = () => {}): Promise<{ server: Server; stop: () => void }> {
+	const firstPath = '/conditions.pdf';
+	const offered = new Map<string, Offered>([[firstPath, { bytes: first, changed: new Date() }]]);
 	const server = createServer((request, response) => {
-		if (request.url === '/far') return response.writeHead(302, { location: '/conditions.pdf' }).end();
-		if (request.url === '/round') return response.writeHead(302, { location: '/round' }).end();
-		const away = new URL(request.url ?? '/', 'http://x').searchParams.get('to');
+		const { pathname, searchParams } = new URL(request.url ?? '/', 'http://x');
+		if (pathname === '/far') return response.writeHead(302, { location: firstPath }).end();
+		if (pathname === '/round') return response.writeHead(302, { location: '/round' }).end();
+		const away = searchParams.get('to');
 		if (away) return response.writeHead(302, { location: away }).end();
-		if (request.url !== '/conditions.pdf') return response.writeHead(404).end();
 		if (request.method === 'DELETE') {
-			bytes = null;
+			offered.delete(pathname);
 			return response.writeHead(204).end();
 		}
 		if (request.method === 'PUT') {
 			const chunks: Buffer[] = [];
 			request.on('data', (chunk: Buffer) => chunks.push(chunk));
 			request.on('end', () => {
-				bytes = Buffer.concat(chunks);
-				changed = new Date();
+				const bytes = Buffer.concat(chunks);
+				offered.set(pathname, { bytes, changed: new Date() });
+				if (pathname === firstPath) keep(bytes);
 				response.writeHead(204).end();
 			});
 			return;
 		}
-		if (!bytes) return response.writeHead(404).end();
-		const etag = `"${createHash('sha256').update(bytes).digest('hex').slice(0, 16)}"`;
+		const there = offered.get(pathname);
+		if (!there) return response.writeHead(404).end();
+		const etag = `"${createHash('sha256').update(there.bytes).digest('hex').slice(0, 16)}"`;
 		if (request.headers['if-none-match'] === etag) return response.writeHead(304, { etag }).end();
-		response.writeHead(200, { 'content-type': 'application/pdf', 'content-length': bytes.length, etag, 'last-modified': changed.toUTCString() });
-		response.end(request.method === 'HEAD' ? undefined : bytes);
+		response.writeHead(200, {
+			'content-type': 'application/pdf',
+			'content-length': there.bytes.length,
+			etag,
+			'last-modified': there.changed.toUTCString()
+		});
+		response.end(request.method === 'HEAD' ? undefined : there.bytes);
 	});
 	return new Promise((up) => server.listen(port, '127.0.0.1', () => up({ server, stop: () => void server.close() })));
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { filterNames, filtersOf, orderNames, orderOf, orderText, toggled, usualOrder } from './filters';
+import { filterNames, filtersOf, orderNames, orderOf, orderText, toggled, usualOrder, withinSpans } from './filters';
 import { coverMark } from './cover';
 import { restorableUntil, setAsideDays } from './aside';
 import { languages, mainLanguage, tagOf } from './language';
@@ -35,6 +35,17 @@ describe('filters in an address', () => {
 		expect(orderOf('colour')).toBeNull();
 		expect(orderOf(null)).toBeNull();
 		expect(usualOrder(true).by).toBe('match');
+	});
+});
+
+describe('counts by time', () => {
+	it('a longer span takes in the shorter ones; what is older stands alone', () => {
+		const narrow = [
+			{ value: 'week', count: 2 },
+			{ value: 'day', count: 1 },
+			{ value: 'older', count: 7 }
+		];
+		expect(Object.fromEntries(withinSpans(narrow).map((c) => [c.value, c.count]))).toEqual({ day: 1, week: 3, month: 3, year: 3, older: 7 });
 	});
 });
 

@@ -15,6 +15,18 @@ export const pageBands = { '1': [1, 1], '2-9': [2, 9], '10-49': [10, 49], '50-19
 /** Spans of time since a document was brought in, in days; each takes in those before it, except the last. */
 export const broughtSpans = { day: 1, week: 7, month: 30, year: 365, older: Infinity } as const;
 
+const spanNames = Object.keys(broughtSpans);
+
+/** Counts of documents by the narrowest span they fall in, made into how many each span takes in. */
+export function withinSpans(narrow: readonly { value: string; count: number }[]): { value: string; count: number }[] {
+	let within = 0;
+	return spanNames.map((value) => {
+		const own = narrow.find((c) => c.value === value)?.count ?? 0;
+		within += own;
+		return { value, count: value === 'older' ? own : within };
+	});
+}
+
 /** Values that a filter may take; null where they come from the documents themselves. */
 export const filterValues: { readonly [N in FilterName]: readonly string[] | null } = {
 	folder: null,

@@ -31,6 +31,19 @@ describe('files that other programs made', () => {
 		const reading = await boss.get(`/d/${made.slug}/file?for=reading`);
 		expect(Buffer.from(await reading.arrayBuffer()).equals(readFileSync(others.signed))).toBe(true);
 	});
+	it('a handbook in Japanese: its words, language and outline are read, and find knows them', async () => {
+		const { made } = await other(others.japanese);
+		const boss = await staff();
+		const done = await until(async () => {
+			const now = await boss.api<DocumentJson>('GET', `/documents/${made.slug}`);
+			return now.condition.status === 'checking' ? null : now;
+		});
+		expect(done).toMatchObject({ pages: 130, condition: { status: 'sound' }, language: 'ja' });
+		expect(done.facts).toMatchObject({ paper: 'Letter', text: 'yes' });
+		expect((done.facts.outline as { title: string }[]).map((line) => line.title)).toContain('さあ、はじめよう');
+		const { items } = await boss.api<{ items: { slug: string; hits: { page: number }[] }[] }>('GET', `/find?q=${encodeURIComponent('メンター')}`);
+		expect(items.find((i) => i.slug === made.slug)!.hits[0]!.page).toBeGreaterThan(1);
+	});
 	it('one damaged beyond opening is refused in words', async () => {
 		const { status, made } = await other(others.damaged);
 		expect([status, made.code]).toEqual([422, 'file-damaged']);

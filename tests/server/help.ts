@@ -177,6 +177,8 @@ export const others = {
 	form: 'node_modules/node-signpdf/resources/formexample.pdf',
 	/** A paper of fourteen pages in two columns (pdf-parse). */
 	paper: 'node_modules/pdf-parse/test/data/01-valid.pdf',
+	/** Debian's handbook for developers in Japanese, 130 pages with an outline, by LaTeX (Debian's package developers-reference-ja). */
+	japanese: '/usr/share/developers-reference/ja/developers-reference.pdf',
 	/** Damaged beyond opening (pdf-parse). */
 	damaged: 'node_modules/pdf-parse/test/data/03-invalid.pdf'
 } as const;

@@ -1,6 +1,7 @@
 // Find: titles, descriptions, file names and the words on the pages, by PostgreSQL's full text search.
 // Phrases in quotes, -word, or: websearch_to_tsquery reads them. The language of each document decides its stemming.
 import type postgres from 'postgres';
+import { markQuery } from '#core/documents/find-query';
 import { sql } from '../db/client';
 
 /** A stretch of text; `marked` where it is one of the words asked for. */
@@ -41,61 +42,63 @@ function stretchesOf(headline: string): Stretch[] {
 		.filter((s) => s.text !== '');
 }
 
-/** The stemmings in use: few, so that each is asked for by itself and the index is used. */
-export async function stemmings(): Promise<string[]> {
-	const rows = await sql()<{ config: string }[]>`select distinct config::text as config from document where set_aside_at is null`;
-	return rows.map((r) => r.config);
+/** The stemmings in use. */
+async function stemmings(): Promise<string[]> {
+	return (await sql()<{ config: string }[]>`select config::text as config from find_configs() as config`).map((r) => r.config);
 }
 
+const among = (aside: boolean): postgres.Fragment => (aside ? sql()`d.set_aside_at is not null and d.gone_at is null` : sql()`d.set_aside_at is null`);
+
 /**
- * The pages and documents that a query fits under the given stemmings, as SQL for `with`: `found_pages (edition_id, page)` and `found (id, rank, pages)`.
+ * The documents that a query fits as it is written, as SQL of `(id, rank, pages)`: of those in use, or of those set aside.
  * A title weighs more than a description, a description more than pages.
  */
-export function matching(q: string, stems: readonly string[]): postgres.Fragment {
+function matching(q: string, stems: readonly string[], aside: boolean): postgres.Fragment {
 	const s = sql();
-	const fits = (table: 'p' | 'd'): postgres.Fragment =>
-		stems.length
-			? stems
-					.map((c): postgres.Fragment => s`(${s(table)}.config = ${c}::regconfig and ${s(table)}.words @@ websearch_to_tsquery(${c}::regconfig, ${q}))`)
-					.reduce((all, one) => s`${all} or ${one}`)
-			: s`false`;
+	// each stemming is asked for by itself, so that the index is used
+	const fits = stems
+		.map((c): postgres.Fragment => s`(d.config = ${c}::regconfig and d.words @@ websearch_to_tsquery(${c}::regconfig, ${q}))`)
+		.reduce((all, one) => s`${all} or ${one}`, s`false`);
 	const like = `%${q.replace(/[\\%_]/g, '\\$&')}%`;
 	const slug = /(?:^|\/d\/)([a-z0-9-]+)\/?$/.exec(q)?.[1] ?? '';
 	return s`
-		found_pages as materialized (select p.edition_id, p.page from edition_page p where p.words is not null and (${fits('p')})),
-		found_words as (
-			select d.id, ts_rank('{0.1, 0.2, 0.5, 1}', d.words, websearch_to_tsquery(d.config, ${q})) * 10 + 1 as rank, 0 as pages from document d where ${fits('d')}
-			union all select d.id, 6, 0 from document d where plain_text(d.title) like plain_text(${like})
-			union all select d.id, 20, 0 from document d where d.slug = ${slug}
-			union all select d.id, ln(1 + n.pages), n.pages from (select edition_id, count(*)::int as pages from found_pages group by edition_id) n join document d on d.edition_id = n.edition_id
-		),
-		found_exactly as (select id, sum(rank) as rank, max(pages) as pages from found_words group by id),
-		found as materialized (
-			select * from found_exactly
-			-- titles mistyped: only where nothing fits as it is written
-			union all select d.id, word_similarity(plain_text(${q}), plain_text(d.title)), 0 from document d
-				where not exists (select 1 from found_exactly) and plain_text(${q}) <% plain_text(d.title)
-		)`;
+		select id, sum(rank)::real as rank, max(pages)::int as pages from (
+			select d.id, ts_rank('{0.1, 0.2, 0.5, 1}', d.words, websearch_to_tsquery(d.config, ${q})) * 10 + 1 as rank, 0 as pages from document d where (${fits}) and ${among(aside)}
+			union all select d.id, 6, 0 from document d where plain_text(d.title) like plain_text(${like}) and ${among(aside)}
+			union all select d.id, 20, 0 from document d where d.slug = ${slug} and ${among(aside)}
+			union all select d.id, ln(1 + n.pages), n.pages from find_in_pages(${q}) n join document d on d.edition_id = n.edition_id where ${among(aside)}
+		) fits group by id`;
+}
+
+/** Documents with a title like the query, which may be mistyped: where nothing fits as it is written. */
+const alike = (q: string, aside: boolean): postgres.Fragment =>
+	sql()`select d.id, word_similarity(plain_text(${q}), plain_text(d.title)) as rank, 0 as pages from document d where plain_text(${q}) <% plain_text(d.title) and ${among(aside)}`;
+
+/** All documents in use, or all set aside, that a query fits: how well, and on how many pages. */
+export async function matchingDocuments(q: string, aside: boolean): Promise<{ ids: string[]; ranks: number[]; pages: number[] }> {
+	const s = sql();
+	let rows = await s`${matching(q, await stemmings(), aside)}`.values();
+	if (!rows.length) rows = await s`${alike(q, aside)}`.values();
+	return { ids: rows.map((r) => r[0] as string), ranks: rows.map((r) => r[1] as number), pages: rows.map((r) => r[2] as number) };
 }
 
 /** The first pages of documents that a query fits, with the words marked: at most `each` a document. */
-export async function hitsOf(q: string, ids: readonly string[], each: number): Promise<Map<string, { hits: Hit[]; pages: number }>> {
-	const found = new Map<string, { hits: Hit[]; pages: number }>();
-	if (!ids.length || !q) return found;
+export async function hitsOf(q: string, ids: readonly string[], each: number): Promise<Map<string, Hit[]>> {
+	const found = new Map<string, Hit[]>();
+	if (!q) return found;
 	const s = sql();
-	const rows = await s<{ id: string; page: number; n: number; headline: string }[]>`
-		with chosen as (select d.id, d.edition_id, d.config from document d where d.id in ${s([...ids])}),
-			pages as (
-				select c.id, c.config, p.page, p.body, row_number() over (partition by c.id order by p.page) as place, count(*) over (partition by c.id)::int as n
-				from chosen c join edition_page p on p.edition_id = c.edition_id and p.words @@ websearch_to_tsquery(c.config, ${q})
-			)
-		select id, page, n, ts_headline(config, body, websearch_to_tsquery(config, ${q}), ${`StartSel=${on}, StopSel=${off}, MaxWords=24, MinWords=10, MaxFragments=1`}) as headline
-		from pages where place <= ${each} order by id, page`;
-	for (const row of rows) {
-		const of = found.get(row.id) ?? { hits: [], pages: row.n };
-		of.hits.push({ page: row.page, stretches: stretchesOf(row.headline) });
-		found.set(row.id, of);
-	}
+	const hits = (some: readonly string[]) => s<{ id: string; page: number; headline: string }[]>`
+		select d.id, p.page, ts_headline(d.config, p.body, websearch_to_tsquery(d.config, ${markQuery(q)}),
+				${`StartSel=${on}, StopSel=${off}, MaxWords=18, MinWords=8, MaxFragments=2, FragmentDelimiter=" … "`}) as headline
+		from document d cross join lateral (
+			select page, body from edition_page where edition_id = d.edition_id
+				-- "is true" keeps this from the index of all words: a document's own pages are few
+				and (words @@ websearch_to_tsquery(d.config, ${q})) is true order by page limit ${each}
+		) p where d.id in ${s([...some])} order by d.id, p.page`;
+	// marking is the dearest part: two connections share it
+	const half = Math.ceil(ids.length / 2);
+	const rows = await Promise.all([ids.slice(0, half), ids.slice(half)].filter((some) => some.length).map(hits));
+	for (const { id, page, headline } of rows.flat()) found.set(id, [...(found.get(id) ?? []), { page, stretches: stretchesOf(headline) }]);
 	return found;
 }
 
@@ -104,14 +107,16 @@ export async function findDocuments(q: string, { limit = 20, offset = 0, each = 
 	const wanted = q.trim().slice(0, 300);
 	if (!wanted) return { items: [], total: 0 };
 	const s = sql();
-	const rows = await s<{ id: string; slug: string; title: string; pages: number; total: number }[]>`
-		with ${matching(wanted, await stemmings())}
-		select d.id, d.slug, d.title, f.pages, count(*) over ()::int as total from found f join document d on d.id = f.id
-		where d.set_aside_at is null order by f.rank desc, lower(d.title), d.id limit ${limit} offset ${offset}`;
+	const best = (found: postgres.Fragment) => s<{ id: string; slug: string; title: string; pages: number; total: number }[]>`
+		select d.id, d.slug, d.title, b.pages, b.total
+		from (select *, count(*) over ()::int as total from (${found}) f order by rank desc, id desc limit ${limit} offset ${offset}) b join document d on d.id = b.id
+		order by b.rank desc, b.id desc`;
+	let rows = await best(matching(wanted, await stemmings(), false));
+	if (!rows.length && !offset) rows = await best(alike(wanted, false));
 	const withPages = rows.filter((r) => r.pages > 0).map((r) => r.id);
 	const hits = await hitsOf(wanted, withPages, each);
 	return {
-		items: rows.map(({ id, slug, title, pages }) => ({ id, slug, title, hits: hits.get(id)?.hits ?? [], pages })),
+		items: rows.map(({ id, slug, title, pages }) => ({ id, slug, title, hits: hits.get(id) ?? [], pages })),
 		total: rows[0]?.total ?? 0
 	};
 }

@@ -33,6 +33,8 @@ export interface DocumentLine {
 	readonly createdBy: string | null;
 	readonly setAsideAt: string | null;
 	readonly condition: Condition;
+	/** What was last seen at the web address it came from; null where it came from none. */
+	readonly sourceState: 'same' | 'changed' | 'gone' | 'unreachable' | null;
 	/** Changes with what the cover shows, for its address. */
 	readonly coverMark: string;
 	readonly door: { readonly position: Position; readonly who: string; readonly sentence: string; readonly count: number };
@@ -62,6 +64,7 @@ export interface LineRow {
 	set_aside_at: Date | null;
 	condition: Condition['status'];
 	findings: Finding[];
+	source_state: DocumentLine['sourceState'];
 	door: DoorViewJson;
 	placements: number;
 	readers: number;
@@ -77,7 +80,7 @@ export function lineSelect(today: string, zone: string, now: number) {
 	return sql()`
 		select d.id, d.slug, d.title, d.folder, d.topics, coalesce(d.language, e.language) as language, d.cover, d.created_at, d.set_aside_at, e.pages, e.bytes, e.sha256,
 			e.facts->'sizes' as sizes, e.number, e.created_at as edition_at, e.condition, e.findings, door_view(d.door_id, ${today}::date) as door,
-			(select name from person where id = d.created_by) as created_by_name,
+			(select name from person where id = d.created_by) as created_by_name, (select state from source where document_id = d.id) as source_state,
 			(select count(*)::int from placement p where p.document_id = d.id and p.published) as placements,
 			exists (select 1 from ledger l where l.document_id = d.id and l.kind = 'opened' and not l.staff and not l.robot) as ever,
 			(select count(distinct l.reader)::int from ledger l where l.document_id = d.id and l.at >= ${since} and l.kind in ('opened', 'saved') and not l.staff and not l.robot and not l.preload) as readers,
@@ -108,6 +111,7 @@ export function lineOf(row: LineRow, zone: string, now: number): DocumentLine {
 		createdBy: row.created_by_name,
 		setAsideAt: row.set_aside_at?.toISOString() ?? null,
 		condition: { status: row.condition, findings: row.findings },
+		sourceState: row.source_state,
 		coverMark: `${row.number}-${coverMark(row.cover)}`,
 		door: { position: reach.position, who: whoWords(reach), sentence: sentence(reach, now, zone), count: row.door.count },
 		placements: row.placements,

@@ -9,7 +9,7 @@ import { receive, TooLarge, type Received } from '../files/store';
 import { withLock } from '../jobs/lock';
 import { log } from '../log';
 import { settings } from '../settings';
-import { bringIn, type BroughtIn } from './bring-in';
+import { bringIn, type BroughtIn, type Given } from './bring-in';
 import { fetchFile, type Fetched } from './fetch';
 
 async function receiveFrom(fetched: Fetched): Promise<Received> {
@@ -23,11 +23,18 @@ async function receiveFrom(fetched: Fetched): Promise<Received> {
 }
 
 /** Fetches a PDF from a web address and makes a document of it. */
-export async function bringInFromWeb(given: { url: string; title?: string; folder?: string; watch?: boolean }, actor: string): Promise<BroughtIn> {
+export async function bringInFromWeb(
+	given: { url: string; watch?: boolean } & Pick<Given, 'title' | 'folder' | 'unchecked'>,
+	actor: string
+): Promise<BroughtIn> {
 	const fetched = await fetchFile(given.url);
 	const received = await receiveFrom(fetched);
 	const { sha256 } = received;
-	const made = await bringIn(received, { fileName: fetched.fileName, title: given.title, folder: given.folder, origin: 'web' }, actor);
+	const made = await bringIn(
+		received,
+		{ fileName: fetched.fileName, title: given.title, folder: given.folder, unchecked: given.unchecked, origin: 'web' },
+		actor
+	);
 	await db()
 		.insert(source)
 		.values({ documentId: made.id, url: given.url.trim(), watch: given.watch ?? false, etag: fetched.etag, lastModified: fetched.lastModified, sha256 });

@@ -102,7 +102,7 @@
 	});
 </script>
 
-<Modal title="Cover" bind:open size="md" outsideclose>
+<Modal title="Cover" aria-label="Cover" bind:open size="md" outsideclose>
 	<div class="flex gap-1" role="group" aria-label="What the cover shows">
 		{#each ways as [value, words] (value)}
 			<button class="pill" class:on={way === value} aria-pressed={way === value} onclick={() => (way = value)}>{words}</button>
@@ -204,6 +204,7 @@
 		width: 100%;
 		aspect-ratio: 210 / 297;
 		object-fit: contain;
+		background: var(--sunk);
 	}
 	.crop {
 		position: relative;

@@ -20,7 +20,7 @@
 		send: (text: string) => Promise<void>;
 		/** Why a text cannot be sent at all. */
 		refuses?: (text: string) => string | null;
-		/** Lines of a larger field; 0 for one line. */
+		/** Lines of a larger field; 1 for one line that wraps and grows; 0 for one that does not. */
 		rows?: number;
 		max: number;
 		/** Suggestions while typing. */
@@ -50,12 +50,19 @@
 			{id}
 			class="field"
 			class:large
+			class:grows={rows === 1}
 			{rows}
 			maxlength={max}
 			{placeholder}
 			bind:value={field.text}
 			oninput={() => field.typed()}
-			onblur={() => field.save()}></textarea>
+			onblur={() => field.save()}
+			onkeydown={(e) => {
+				// a text that is one line however it wraps
+				if (e.key !== 'Enter' || rows > 1) return;
+				e.preventDefault();
+				void field.save();
+			}}></textarea>
 	{:else}
 		<input
 			{id}
@@ -105,6 +112,11 @@
 	}
 	.large {
 		font: 600 17px/1.3 var(--title);
+	}
+	.grows {
+		field-sizing: content;
+		resize: none;
+		min-height: 0;
 	}
 	.hint.good {
 		color: var(--verdigris);

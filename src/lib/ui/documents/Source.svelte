@@ -68,7 +68,8 @@
 	}
 	.do {
 		display: flex;
-		gap: 12px;
+		flex-wrap: wrap;
+		gap: 6px 12px;
 		align-items: center;
 		margin-top: 5px;
 	}

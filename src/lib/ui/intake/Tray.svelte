@@ -1,9 +1,9 @@
 <!-- The tray: what is on its way in, with a number for each wait. -->
 <script lang="ts">
-	import { Progressbar } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
 	import { conditionWords } from '#core/intake/condition';
+	import Progress from '$lib/ui/parts/Progress.svelte';
 	import { chooser } from './chooser';
 	import KnownAlready from './KnownAlready.svelte';
 	import { clearDone, pause, pauseAll, resume, stop, stopAll, tray, underWay, type TrayEntry } from './tray.svelte';
@@ -16,7 +16,11 @@
 	const bytes = $derived(entries.reduce((sum, e) => sum + e.bytes, 0));
 	const share = $derived(bytes ? entries.reduce((sum, e) => sum + e.bytes * (underWay(e) ? e.progress : 1), 0) / bytes : 1);
 	let only = $state(false);
-	const shown = $derived(only ? entries.filter((e) => ['refused', 'known', 'needs-file'].includes(e.state)) : entries);
+	/** What is on its way stands first, then what somebody has to look at, then what is done, the last of it first. */
+	const rank = (e: TrayEntry) => (['known', 'needs-file'].includes(e.state) ? 1 : underWay(e) ? 0 : e.state === 'refused' ? 1 : 2);
+	const shown = $derived(
+		(only ? entries.filter((e) => rank(e) === 1) : [...entries]).sort((a, b) => rank(a) - rank(b) || (rank(a) === 2 ? b.key - a.key : a.key - b.key))
+	);
 	const summary = $derived(
 		[
 			`${inNow} of ${entries.length} in`,
@@ -71,7 +75,7 @@
 		</header>
 		{#if going.length > 1}
 			<div class="px-3.5 pt-2">
-				<Progressbar progress={Math.round(share * 100)} size="h-1.5" aria-label="All files" />
+				<Progress percent={share * 100} label="All files" />
 				<p class="soft">{Math.floor(share * 100)} % of {sizeWords(bytes)}, {counted(going.length, 'file', 'files')} to go</p>
 			</div>
 		{/if}
@@ -100,7 +104,7 @@
 						{/if}
 					</div>
 					{#if ['uploading', 'paused', 'lost', 'needs-file'].includes(entry.state)}
-						<Progressbar progress={percent(entry)} size="h-1.5" class="my-1" aria-label="{entry.name}, uploaded" />
+						<Progress percent={percent(entry)} class="my-1" label="{entry.name}, uploaded" />
 					{/if}
 					{#if entry.state === 'known'}<KnownAlready {entry} />
 					{:else if entry.state === 'refused'}<p class="wrong" role="alert">{entry.trouble}</p>

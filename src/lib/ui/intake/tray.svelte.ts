@@ -295,7 +295,8 @@ export async function takeUp(): Promise<void> {
 			editionOf: null
 		});
 	}
-	if (tray.entries.some(underWay)) tray.open = true;
+	// what moves shows itself; what waits for an answer stays a number in the lintel
+	if (tray.entries.some((e) => e.state === 'waiting' || e.state === 'checking')) tray.open = true;
 	if (tray.entries.some((e) => e.state === 'checking')) look();
 	next();
 }

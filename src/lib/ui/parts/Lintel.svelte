@@ -138,7 +138,7 @@
 		position: relative;
 	}
 	.lintel .find input {
-		width: 190px;
+		width: 270px;
 		height: 32px;
 		padding: 0 30px 0 10px;
 		background: #ffffff14;

@@ -3,5 +3,6 @@ export const rooms = [
 	{ href: '/desk/documents', name: 'Documents' },
 	{ href: '/desk/pages', name: 'Pages' },
 	{ href: '/desk/people', name: 'People' },
-	{ href: '/desk/readership', name: 'Readership' }
+	{ href: '/desk/readership', name: 'Readership' },
+	{ href: '/desk/upkeep', name: 'Upkeep' }
 ] as const;

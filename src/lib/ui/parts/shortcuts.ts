@@ -19,6 +19,6 @@ export const shortcutWords: readonly (readonly [string, string])[] = [
 	['Ctrl a', 'Choose all on the page'],
 	['Enter', 'Open'],
 	['Esc', 'Close'],
-	['1 – 4', 'The rooms'],
+	['1 – 5', 'The rooms'],
 	['?', 'All shortcuts']
 ];

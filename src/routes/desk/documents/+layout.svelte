@@ -17,7 +17,7 @@
 	import Hits from '$lib/ui/documents/Hits.svelte';
 	import { languageWords } from '$lib/ui/documents/words';
 	import { chooser } from '$lib/ui/intake/chooser';
-	import FromWeb from '$lib/ui/intake/FromWeb.svelte';
+	import MoreWays from '$lib/ui/intake/MoreWays.svelte';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import PassageMark from '$lib/ui/parts/PassageMark.svelte';
 	import Popup from '$lib/ui/parts/Popup.svelte';
@@ -26,7 +26,9 @@
 	import { dayText } from '$lib/ui/parts/when';
 
 	let { data, children } = $props();
+	let moreWays = $state(false);
 
+	const sourceWords = { changed: 'changed at its source', gone: 'gone at its source', unreachable: 'source not reached' } as const;
 	const doorWords = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' } as const;
 	const chosen = $derived(page.params.slug ?? null);
 	const wall = $derived(page.url.searchParams.get('as') === 'covers');
@@ -47,16 +49,22 @@
 	const ordered = (by: OrderName, number = false): Order =>
 		data.query.order.by === by ? { by, down: !data.query.order.down } : { by, down: number || by === 'brought' || by === 'edition' };
 
+	/** Where the arrow keys have got to, while the sheet there is still on its way. */
+	let going: string | null = null;
 	function move(by: number, extend: boolean) {
 		if (!items.length) return;
-		const at = slugs.indexOf(chosen ?? '');
+		const from = going ?? chosen;
+		const at = slugs.indexOf(from ?? '');
 		const next = slugs[Math.min(slugs.length - 1, Math.max(0, at < 0 ? 0 : at + by))];
-		if (!next || next === chosen) return;
+		if (!next || next === from) return;
 		if (extend) {
-			if (chosen && !isChosen(chosen)) choose(chosen, slugs);
+			if (from && !isChosen(from)) choose(from, slugs);
 			if (!isChosen(next)) choose(next, slugs);
 		}
-		void goto(sheet(next), { noScroll: true, keepFocus: true });
+		going = next;
+		void goto(sheet(next), { noScroll: true, keepFocus: true }).finally(() => {
+			if (going === next) going = null;
+		});
 		document.getElementById(`row-${next}`)?.scrollIntoView({ block: 'nearest' });
 	}
 
@@ -110,7 +118,7 @@
 			<div class="do">
 				{#if !wall && !chosen}<ColumnChoice chosen={data.columns} />{/if}
 				<a class="btn" href={address({ page: data.query.page }, !wall)}>{wall ? 'Table' : 'Covers'}</a>
-				<Popup label="From the web" plain end width={340}><FromWeb folders={data.folders} /></Popup>
+				<Popup label="More ways" plain end width={340} bind:open={moreWays}><MoreWays folders={data.folders} done={() => (moreWays = false)} /></Popup>
 				<button class="btn main" onclick={() => chooser.open()}>Bring in</button>
 			</div>
 		</div>
@@ -124,8 +132,8 @@
 		/>
 		{#if finding}
 			<p class="mb-2">
-				{#if data.list.total}{counted(data.list.total, 'document has', 'documents have')} <b>{data.query.q}</b> in the title, the description, the file name or on
-					a page, or a title like it.{/if}
+				{#if data.list.total}{counted(data.list.total, 'document', 'documents')} for <b>{data.query.q}</b>: by title, description, file name or the words on the
+					pages.{/if}
 			</p>
 		{/if}
 
@@ -216,12 +224,13 @@
 									>{#if item.setAsideAt}set aside {dayText(item.setAsideAt, data.site.zone)}, to be restored until {dayText(
 											new Date(restorableUntil(Date.parse(item.setAsideAt))).toISOString(),
 											data.site.zone
-										)}{:else}{item.pages ? `${counted(item.pages, 'page', 'pages')} ${item.paper} · ` : ''}{sizeWords(item.bytes)}{item.condition.status ===
-										'refused'
-											? ' · cannot be shown'
-											: item.condition.status === 'checking'
-												? ' · being checked'
-												: ''}{/if}</small
+										)}{:else}{item.folder && !data.query.filters.folder ? `${item.folder} · ` : ''}{item.pages
+											? `${counted(item.pages, 'page', 'pages')} ${item.paper} · `
+											: ''}{sizeWords(item.bytes)}{#if item.condition.status !== 'sound'}{' · '}<span
+												class:wrong={item.condition.status === 'refused'}
+												class:hand={item.condition.status === 'look'}>{conditionWords[item.condition.status].toLowerCase()}</span
+											>{/if}{#if item.sourceState && item.sourceState !== 'same'}{' · '}<span class="hand">{sourceWords[item.sourceState]}</span
+											>{/if}{/if}</small
 								></TableBodyCell
 							>
 							{#each shown as name (name)}<TableBodyCell class={columns[name].number ? 'num' : ''}>{@render cell(name, item)}</TableBodyCell>{/each}
@@ -331,11 +340,11 @@
 	.wrong {
 		color: var(--brick);
 	}
+	.hand {
+		color: var(--brass);
+	}
 	.hall :global(td.p) {
 		padding: 0 0 0 12px;
-	}
-	.hall :global(tbody tr.picked td) {
-		background: var(--brass-wash);
 	}
 	.hall :global(tbody tr.found) {
 		cursor: default;
@@ -368,7 +377,8 @@
 	.hall :global(tbody tr:hover td) {
 		background: var(--ground);
 	}
-	.hall :global(tbody tr.on td) {
+	.hall :global(tbody tr.on td),
+	.hall :global(tbody tr.picked td) {
 		background: var(--brass-wash);
 	}
 	.hall :global(tbody tr.on td:first-child) {

@@ -150,7 +150,15 @@
 		</button>
 		<div class="min-w-0">
 			{#key view.id}
-				<SavedField label="Title" value={view.title} send={saver('title')} max={200} large refuses={(t) => (t.trim() ? null : 'A document needs a title.')} />
+				<SavedField
+					label="Title"
+					value={view.title}
+					send={saver('title')}
+					max={200}
+					rows={1}
+					large
+					refuses={(t) => (t.trim() ? null : 'A document needs a title.')}
+				/>
 			{/key}
 			<p class="soft address">
 				<span class="truncate" title={view.slug}>/d/{view.slug}</span>

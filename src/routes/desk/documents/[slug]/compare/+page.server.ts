@@ -8,13 +8,15 @@ import { documentView } from '$lib/server/documents/view';
 export const load: PageServerLoad = async ({ params, url }) => {
 	const view = await documentView(params.slug);
 	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
-	const number = (name: string) => Number(url.searchParams.get(name)) || 0;
+	// without numbers: the edition in force and the one before it
+	const usual = view.editions.find((e) => e.inForce)!.number;
+	const number = (name: string, otherwise: number) => Number(url.searchParams.get(name)) || otherwise;
 	try {
 		return {
 			slug: view.slug,
 			title: view.title,
 			editions: view.editions.map((e) => e.number),
-			compared: await compareEditions(view.slug, number('before'), number('after'))
+			compared: await compareEditions(view.slug, number('before', Math.max(1, usual - 1)), number('after', usual))
 		};
 	} catch (refusal) {
 		if (refusal instanceof IanuaError) error(refusal.status, { code: refusal.code, message: refusal.message });

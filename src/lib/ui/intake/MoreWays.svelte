@@ -1,9 +1,10 @@
-<!-- A PDF from a web address: fetched by the server, and watched where wanted. -->
+<!-- Other ways to bring in: a whole folder, or a PDF from a web address: fetched by the server, and watched where wanted. -->
 <script lang="ts">
 	import { goto } from '$app/navigation';
+	import { chooser } from './chooser';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 
-	let { folders }: { folders: readonly string[] } = $props();
+	let { folders, done }: { folders: readonly string[]; done: () => void } = $props();
 	let url = $state('');
 	let folder = $state('');
 	let watch = $state(false);
@@ -18,6 +19,7 @@
 			const made = await call<{ slug: string }>('POST', '/from-web', { url, folder, watch });
 			await goto(`/desk/documents/${made.slug}`, { invalidateAll: true });
 			url = '';
+			done();
 		} catch (error) {
 			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
 		} finally {
@@ -26,7 +28,14 @@
 	}
 </script>
 
-<form class="flex flex-col gap-2" onsubmit={fetchIt}>
+<button
+	class="btn w-full"
+	onclick={() => {
+		done();
+		chooser.openFolder();
+	}}>Choose a folder of this computer</button
+>
+<form class="mt-3 flex flex-col gap-2 border-t border-[var(--line)] pt-3" onsubmit={fetchIt}>
 	<label class="soft"
 		>Web address of a PDF
 		<input class="field mt-1 w-full" type="url" bind:value={url} required placeholder="https://" maxlength="2000" /></label

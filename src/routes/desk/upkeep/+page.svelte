@@ -1,0 +1,183 @@
+<!-- Upkeep: one list, worst first, each line with its remedy on it. -->
+<script lang="ts">
+	import { goto, invalidateAll } from '$app/navigation';
+	import { counted } from '#core/access/reach';
+	import type { UpkeepLine } from '#core/upkeep/upkeep';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { dayText } from '$lib/ui/parts/when';
+
+	let { data } = $props();
+	let busy = $state('');
+
+	const heads = {
+		'cannot-be-shown': 'Cannot be shown',
+		'source-gone': 'Source gone',
+		'source-changed': 'Source changed',
+		'active-content': 'Active content',
+		'source-unreachable': 'Source not reached',
+		'set-aside': 'Set aside'
+	} as const;
+	interface Remedy {
+		readonly words: string;
+		readonly main?: boolean;
+		readonly do: (slug: string) => Promise<unknown>;
+		readonly done: string;
+		readonly undo?: (slug: string) => Promise<unknown>;
+	}
+	const source = (what: 'take' | 'leave' | 'compare') => (slug: string) => call('POST', `/documents/${slug}/source`, { do: what });
+	const remedies: Partial<Record<UpkeepLine['kind'], readonly Remedy[]>> = {
+		'source-changed': [
+			{ words: 'Take as new edition', main: true, do: source('take'), done: 'Taken as the new edition.' },
+			{ words: 'Leave it', do: source('leave'), done: 'Left as it is; the next change is offered again.' }
+		],
+		'source-gone': [
+			{ words: 'Stop watching', do: (slug) => call('PATCH', `/documents/${slug}/source`, { watch: false }), done: 'No longer watched.' },
+			{ words: 'Look again', do: source('compare'), done: '' }
+		],
+		'source-unreachable': [{ words: 'Look again', do: source('compare'), done: '' }],
+		'active-content': [
+			{
+				words: 'Make a cleaned edition',
+				do: (slug) => call('POST', `/documents/${slug}/clean`, {}),
+				done: 'Cleaned; the original is kept as the edition before.'
+			}
+		],
+		'set-aside': [
+			{
+				words: 'Restore',
+				do: (slug) => call('POST', `/documents/${slug}/restore`),
+				done: 'Restored, with its door, its placements and its history.',
+				undo: (slug) => call('DELETE', `/documents/${slug}`)
+			}
+		]
+	};
+
+	async function mend(line: UpkeepLine, remedy: Remedy) {
+		busy = line.slug + line.kind;
+		try {
+			await remedy.do(line.slug);
+			await invalidateAll();
+			if (remedy.done)
+				notify(
+					`“${line.title}”: ${remedy.done}`,
+					remedy.undo
+						? {
+								undo: async () => {
+									await remedy.undo!(line.slug);
+									await invalidateAll();
+								}
+							}
+						: {}
+				);
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			await invalidateAll();
+		} finally {
+			busy = '';
+		}
+	}
+</script>
+
+<svelte:head><title>Upkeep, {data.site.name}</title></svelte:head>
+<div class="hall">
+	<h1>Upkeep</h1>
+	<p class="say">
+		{data.lines.length
+			? `${counted(data.lines.length, 'thing needs', 'things need')} a hand, the worst first.`
+			: 'Nothing needs a hand: every document can be shown, and every watched source is as it was.'}
+		{#if data.look}
+			<a href="/desk/documents?condition=look">{counted(data.look, 'document is', 'documents are')} worth a look</a> for other reasons.
+		{/if}
+	</p>
+	{#if data.lines.length}
+		<ul>
+			{#each data.lines as line (line.slug + line.kind)}
+				<li class={line.kind}>
+					<div class="what">
+						<p>
+							<b>{heads[line.kind]}</b>
+							<a
+								href="/desk/documents/{line.slug}#in"
+								onclick={(e) => {
+									e.preventDefault();
+									void goto(`/desk/documents/${line.slug}#in`);
+								}}>{line.title}</a
+							>{#if line.pages}<span class="soft">on {counted(line.pages, 'published page', 'published pages')}</span>{/if}
+						</p>
+						<p class="soft">
+							{line.text}
+							{line.kind === 'set-aside' ? `Until ${dayText(new Date(line.at).toISOString(), data.site.zone)}.` : ''}
+						</p>
+					</div>
+					<div class="do">
+						{#each remedies[line.kind] ?? [] as remedy (remedy.words)}
+							<button class="btn" class:main={remedy.main} disabled={busy !== ''} onclick={() => mend(line, remedy)}
+								>{busy === line.slug + line.kind ? 'A moment…' : remedy.words}</button
+							>
+						{:else}<a class="btn" href="/desk/documents/{line.slug}#in">Open its sheet</a>{/each}
+					</div>
+				</li>
+			{/each}
+		</ul>
+	{/if}
+</div>
+
+<style>
+	.hall {
+		max-width: 1080px;
+		padding: 16px 18px 40px;
+	}
+	.say {
+		margin: 8px 0 14px;
+	}
+	ul {
+		border: 1px solid var(--line);
+		background: var(--sheet);
+	}
+	li {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 20px;
+		align-items: center;
+		padding: 11px 14px 11px 12px;
+		border-left: 4px solid var(--brass-bright);
+	}
+	li + li {
+		border-top: 1px solid var(--line);
+	}
+	li.cannot-be-shown {
+		border-left-color: var(--brick);
+	}
+	li.set-aside {
+		border-left-color: var(--line);
+	}
+	.what {
+		flex: 1 1 420px;
+		min-width: 0;
+	}
+	.what p:first-child {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 10px;
+		align-items: baseline;
+	}
+	b {
+		flex: 0 0 138px;
+		font-weight: 600;
+	}
+	.cannot-be-shown b {
+		color: var(--brick);
+	}
+	.what a {
+		font: 600 15px var(--title);
+		color: var(--ink);
+	}
+	.what .soft:last-child {
+		margin-top: 3px;
+	}
+	.do {
+		display: flex;
+		gap: 8px;
+	}
+</style>

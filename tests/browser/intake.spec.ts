@@ -1,0 +1,178 @@
+// Files on their way in: the tray, a connection that is cut, a reload, the same bytes again, pausing and stopping, many at once.
+import { readFileSync } from 'node:fs';
+import { basename } from 'node:path';
+import type { Page } from '@playwright/test';
+import { noisePdf } from '../../scripts/noise-pdf';
+import { chromiumPdf, drop, expect, locked, signIn, test, textFile } from './help';
+
+const uploads = '**/api/v1/intake/*';
+const trayOf = (page: Page) => page.getByRole('region', { name: 'Intake tray' });
+const choose = (page: Page) => page.getByLabel('Choose PDF files to bring in');
+/** Of each PATCH that was let through, where it went on from. */
+const offsets = (page: Page) => {
+	const seen: number[] = [];
+	page.on('request', (request) => {
+		if (request.method() === 'PATCH' && request.url().includes('/api/v1/intake/')) seen.push(Number(request.headers()['upload-offset']));
+	});
+	return seen;
+};
+/** Takes away what earlier tests left in the tray. */
+async function emptyTray(page: Page): Promise<void> {
+	const headers = { origin: new URL(page.url()).origin };
+	const { items } = (await (await page.request.get('/api/v1/intake')).json()) as { items: { id: string; state: string }[] };
+	await page.request.patch('/api/v1/intake', { headers, data: { stop: items.filter((i) => i.state === 'uploading').map((i) => i.id) } });
+	await page.request.delete('/api/v1/intake', { headers });
+	await page.goto('/desk/documents');
+	await expect(page.getByRole('heading', { name: 'Documents' })).toBeVisible();
+	await page.waitForLoadState('networkidle');
+}
+const large = async (text: string) => ({ name: `${text}.pdf`, mimeType: 'application/pdf', buffer: await noisePdf(20_000_000, text) });
+
+test('an upload whose connection is cut goes on from where it stopped', async ({ people }) => {
+	test.setTimeout(120_000);
+	const page = await people.as('staff', {}, { connectionTrouble: true });
+	await emptyTray(page);
+	const seen = offsets(page);
+	let cut = true;
+	// the first part goes through with the creation; what follows does not
+	await page.route(uploads, (route) => (cut && route.request().method() === 'PATCH' ? route.abort('connectionreset') : route.continue()));
+	await choose(page).setInputFiles([await large('Cut off')]);
+	const tray = trayOf(page);
+	await expect(tray.getByText(/^The connection is lost at 4\d %\. It goes on by itself when it is back\.$/)).toBeVisible({ timeout: 30_000 });
+	const triedBefore = seen.length;
+	cut = false;
+	await expect(tray.getByText('Sound', { exact: true })).toBeVisible({ timeout: 40_000 });
+	// tus 1.0: a PATCH says where it goes on; nothing that had arrived is sent again
+	expect(Math.min(...seen.slice(triedBefore))).toBe(8 * 1024 * 1024);
+});
+
+test('an upload survives a reload and moving between rooms', async ({ people }) => {
+	test.setTimeout(120_000);
+	const page = await people.as('staff', {}, { connectionTrouble: true });
+	await emptyTray(page);
+	const seen = offsets(page);
+	let held = true;
+	await page.route(uploads, (route) => (held && route.request().method() === 'PATCH' ? route.abort('connectionreset') : route.continue()));
+	await choose(page).setInputFiles([await large('Reloaded')]);
+	const tray = trayOf(page);
+	await expect(tray.getByText(/4\d %/).first()).toBeVisible();
+	await page.getByRole('link', { name: 'People', exact: true }).click();
+	await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
+	await expect(tray.getByText('Reloaded.pdf')).toBeVisible();
+	held = false;
+	seen.length = 0;
+	await page.reload();
+	await expect(tray.getByText('Sound', { exact: true })).toBeVisible({ timeout: 40_000 });
+	expect(Math.min(...seen)).toBe(8 * 1024 * 1024);
+	await tray.getByRole('link', { name: 'Open' }).last().click();
+	await expect(page.getByRole('complementary', { name: 'Reloaded' })).toBeVisible();
+});
+
+test('an upload is paused, goes on, and is stopped for good', async ({ people }) => {
+	test.setTimeout(120_000);
+	const page = await people.as('staff', {}, { connectionTrouble: true });
+	await emptyTray(page);
+	// each part takes a while, as on a slow line
+	await page.route(uploads, async (route) => {
+		if (route.request().method() === 'PATCH') await new Promise((go) => setTimeout(go, 900));
+		await route.continue().catch(() => {});
+	});
+	await choose(page).setInputFiles([await large('Paused'), await large('Stopped')]);
+	const tray = trayOf(page);
+	const line = (name: string) => tray.getByRole('listitem').filter({ hasText: name });
+	await line('Stopped.pdf').getByRole('button', { name: 'Stop Stopped.pdf' }).click();
+	await expect(line('Stopped.pdf')).toContainText('Stopped. Nothing of it was kept.');
+	await line('Paused.pdf').getByRole('button', { name: 'Pause Paused.pdf' }).click();
+	await expect(line('Paused.pdf')).toContainText(/Paused at \d+ %/);
+	await page.waitForTimeout(1500);
+	await expect(line('Paused.pdf')).toContainText(/Paused at \d+ %/);
+	await line('Paused.pdf').getByRole('button', { name: 'Go on with Paused.pdf' }).click();
+	await expect(line('Paused')).toContainText('Sound', { timeout: 40_000 });
+	await page.goto('/desk/documents?q=Stopped&brought=day');
+	await expect(page.getByRole('link', { name: 'Stopped', exact: true })).toHaveCount(0);
+});
+
+test('the same bytes are known before they are sent: open it, use it elsewhere, or bring it in all the same', async ({ people, browser }) => {
+	const path = await chromiumPdf(browser, 'Known already', 2);
+	const page = await people.as('staff');
+	await emptyTray(page);
+	await choose(page).setInputFiles(path);
+	const tray = trayOf(page);
+	await expect(tray.getByText('Sound', { exact: true })).toBeVisible();
+	await tray.getByRole('button', { name: 'Clear' }).click();
+	const sent: string[] = [];
+	page.on('request', (request) => request.method() === 'POST' && request.url().endsWith('/api/v1/intake') && sent.push(request.url()));
+	await choose(page).setInputFiles(path);
+	await expect(tray.getByText(/Already here, as\s+Known already/)).toBeVisible();
+	expect(sent).toEqual([]);
+	await tray.getByRole('button', { name: 'Bring in all the same' }).click();
+	await expect(tray.getByText('Sound', { exact: true })).toBeVisible();
+	expect(sent).toHaveLength(1);
+	await page.goto('/desk/documents?q="Known already"');
+	await expect(page.getByRole('link', { name: 'Known already', exact: true })).toHaveCount(2);
+});
+
+test('sixty files at once: the good ones come in, the others say why, and the tray shows only those on wish', async ({ people, browser }) => {
+	test.setTimeout(180_000);
+	const page = await people.as('staff');
+	await emptyTray(page);
+	const good = readFileSync(await chromiumPdf(browser, 'One of many', 1));
+	const files = Array.from({ length: 57 }, (_, i) => ({
+		name: `Many ${String(i + 1).padStart(2, '0')}.pdf`,
+		// other bytes each: a comment after the end (ISO 32000-1, 7.2.4)
+		bytes: Buffer.concat([good, Buffer.from(`% ${i}\n`)])
+	}));
+	const bad = textFile('Not one.pdf');
+	const odd = locked(await chromiumPdf(browser, 'Locked one', 1));
+	await drop(page, 'main', [
+		...files,
+		{ name: 'Empty.pdf', bytes: Buffer.alloc(0) },
+		{ name: 'Not one.pdf', bytes: readFileSync(bad) },
+		{ name: basename(odd), bytes: readFileSync(odd) }
+	]);
+	const tray = trayOf(page);
+	await expect(tray.getByRole('progressbar', { name: 'All files' })).toBeVisible();
+	await expect(tray.getByRole('status').first()).toHaveText('58 of 60 in, 2 refused', { timeout: 150_000 });
+	await tray.getByLabel('Only those that need a look').check();
+	await expect(tray.getByRole('listitem')).toHaveCount(2);
+	await expect(tray.getByText('“Empty.pdf” is empty: it has no bytes in it. Export it again and bring in the new file.')).toBeVisible();
+	await expect(tray.getByText('“Not one.pdf” is a text file, not a PDF. Export it as PDF and bring that in.')).toBeVisible();
+	await tray.getByRole('button', { name: 'Clear' }).click();
+	await expect(tray).toBeHidden();
+
+	// the locked one is kept, and opens for good once its password is given
+	await page.goto('/desk/documents?condition=refused&brought=day');
+	await page.getByRole('link', { name: 'Locked one locked' }).click();
+	const sheet = page.getByRole('complementary', { name: 'Locked one locked' });
+	await sheet.getByLabel('Password of the file').fill('secret');
+	await sheet.getByRole('button', { name: 'Unlock' }).click();
+	await expect(sheet.getByText(/1 page\s+A4,.*Sound\./)).toBeVisible();
+});
+
+test('a PDF from a web address is fetched, watched, and its change taken as a new edition', async ({ people, browser }) => {
+	const source = `http://127.0.0.1:${signIn().ports.source}/water-order.pdf`;
+	const offer = (pdf: string) => fetch(source, { method: 'PUT', body: new Uint8Array(readFileSync(pdf)) });
+	await offer(await chromiumPdf(browser, 'Water order', 2));
+	const page = await people.as('staff');
+	await emptyTray(page);
+	await page.getByRole('button', { name: 'More ways' }).click();
+	await page.getByLabel('Web address of a PDF').fill('http://10.0.0.1/secret.pdf');
+	await page.getByRole('button', { name: 'Fetch' }).click();
+	await expect(page.getByText('“10.0.0.1” leads into a private network, from which nothing is fetched.')).toBeVisible();
+	await page.getByLabel('Web address of a PDF').fill(source);
+	await page.getByLabel('Watch').check();
+	await page.getByRole('button', { name: 'Fetch' }).click();
+	const sheet = page.locator('aside.sheet');
+	await expect(sheet.getByText('The same as here')).toBeVisible();
+	await offer(await chromiumPdf(browser, 'Water order, changed', 4));
+	await sheet.getByRole('button', { name: 'Look now' }).click();
+	await sheet.getByRole('button', { name: 'Take as new edition' }).click();
+	await expect(sheet.getByText('2 editions')).toBeVisible();
+	await expect(sheet.getByText(/4 pages/).first()).toBeVisible();
+	await fetch(source, { method: 'DELETE' });
+	await sheet.getByRole('button', { name: 'Look now' }).click();
+	await expect(sheet.getByText('Gone', { exact: true })).toBeVisible();
+	await page.keyboard.press('Escape');
+	await page.keyboard.press('5');
+	await expect(page.getByRole('listitem').filter({ hasText: 'Source gone' }).first()).toBeVisible();
+});

@@ -1,0 +1,238 @@
+// The documents room: filters with counts, saved ones, find with the words marked, many at once, editions, covers, what is set aside, staff.
+import { readFileSync } from 'node:fs';
+import sharp from 'sharp';
+import type { Page } from '@playwright/test';
+import { chromiumPdf, drop, expect, signIn, test } from './help';
+
+const filters = (page: Page) => page.getByRole('group', { name: 'Filters' });
+const rows = (page: Page) => page.locator('tbody tr[id^="row-"]');
+const note = (page: Page) => page.getByRole('status').filter({ hasText: /./ }).last();
+/** A document of its own for a test; gives its address. */
+async function brought(page: Page, path: string): Promise<string> {
+	const response = await page.request.post('/api/v1/documents', {
+		headers: { origin: new URL(page.url()).origin },
+		multipart: { file: { name: path.split('/').pop()!, mimeType: 'application/pdf', buffer: readFileSync(path) } }
+	});
+	expect(response.status()).toBe(201);
+	return ((await response.json()) as { slug: string }).slug;
+}
+
+test('several filters narrow each other’s counts, stand in the address, and are kept under a name', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents');
+	await filters(page).getByRole('button', { name: 'Folder' }).click();
+	const leaflets = page.getByRole('link', { name: /^Leaflets \d+$/ });
+	const all = Number((await leaflets.textContent())!.replace(/\D/g, ''));
+	await leaflets.click();
+	await expect(rows(page)).toHaveCount(all);
+	await page.keyboard.press('Escape');
+	await filters(page)
+		.getByRole('link', { name: /^Open \d+/ })
+		.click();
+	await expect(page).toHaveURL(/folder=Leaflets/);
+	await expect(page).toHaveURL(/door=open/);
+	const open = await rows(page).count();
+	expect(open).toBeLessThan(all);
+	await filters(page).getByRole('button', { name: 'Topic' }).click();
+	const walking = page.getByRole('link', { name: /^walking \d+$/ });
+	const count = Number((await walking.textContent())!.replace(/\D/g, ''));
+	await walking.click();
+	await expect(rows(page)).toHaveCount(count);
+	await page.keyboard.press('Escape');
+
+	await filters(page).getByRole('button', { name: 'Saved' }).click();
+	await page.getByLabel('Name for this filter').fill('Walks for everyone');
+	await page.getByRole('button', { name: 'Save', exact: true }).click();
+	await expect(page.getByText('Saved as “Walks for everyone”.')).toBeVisible();
+	await page.goto('/desk/documents');
+	await filters(page).getByRole('button', { name: 'Saved' }).click();
+	await page.getByRole('link', { name: 'Walks for everyone' }).click();
+	await expect(rows(page)).toHaveCount(count);
+});
+
+test('columns are chosen and ordered, and any of them orders the rows', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents');
+	await page.getByRole('button', { name: 'Columns' }).click();
+	await page.getByLabel('Pages', { exact: true }).check();
+	await page.keyboard.press('Escape');
+	await page.getByRole('columnheader', { name: 'Pages' }).getByRole('link').click();
+	await expect(page.getByRole('columnheader', { name: 'Pages' })).toHaveAttribute('aria-sort', 'descending');
+	const counts = (await page.locator('tbody td.num:nth-last-child(1)').allTextContents()).length;
+	expect(counts).toBeGreaterThan(20);
+	await expect(rows(page).first()).toContainText('465 pages');
+	await page.getByRole('columnheader', { name: 'Document' }).getByRole('link').click();
+	await expect(rows(page).first()).toContainText('Accounts 2025');
+	await page.reload();
+	await expect(page.getByRole('columnheader', { name: 'Pages' })).toBeVisible();
+});
+
+test('find marks the words with their pages, and opens the reading room there with the words marked', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents');
+	await page.locator('main').click({ position: { x: 5, y: 5 } });
+	await page.keyboard.press('/');
+	await page.keyboard.type('"stop planks" -windlass');
+	await page.keyboard.press('Enter');
+	await expect(page.getByText(/^\d+ documents for/)).toBeVisible();
+	const guide = page.locator('tr.found').first();
+	await expect(guide.locator('mark').first()).toHaveText(/stop/i);
+	const [room] = await Promise.all([
+		page.waitForEvent('popup'),
+		guide
+			.getByRole('link', { name: /^p\. \d+/ })
+			.first()
+			.click()
+	]);
+	expect(room.url()).toMatch(/\/read\?from=desk#page=\d+&search=/i);
+	await expect(room.locator('[data-marked]:not([data-marked="0"])')).toBeVisible();
+	await page.goto('/desk/documents?q=cruisng gide');
+	await expect(rows(page).first()).toContainText('Cruising guide');
+	await page.goto('/desk/documents?q=schleuse');
+	await expect(page.locator('tr.found mark').first()).toHaveText(/^Schleuse/);
+});
+
+test('many are chosen by keyboard and mouse, changed at once, and put back with one undo', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents?folder=Leaflets&order=title');
+	const before = await rows(page).count();
+	await page.locator('main').click({ position: { x: 5, y: 5 } });
+	await page.keyboard.press('ArrowDown');
+	await page.keyboard.press('Shift+ArrowDown');
+	await expect(page.locator('aside.sheet')).toBeVisible();
+	await page.keyboard.press('Escape');
+	const bar = page.getByRole('toolbar', { name: 'Change the documents chosen' });
+	await expect(bar).toContainText('2 chosen');
+	await rows(page)
+		.nth(3)
+		.getByRole('checkbox')
+		.click({ modifiers: ['Shift'] });
+	await expect(bar).toContainText('4 chosen');
+	await bar.getByRole('button', { name: 'Folder' }).click();
+	await page.getByRole('combobox', { name: 'Folder' }).fill('Handed round');
+	await page.keyboard.press('Enter');
+	await expect(note(page)).toContainText('4 documents:');
+	await expect(rows(page)).toHaveCount(before - 4);
+	await note(page).getByRole('button', { name: 'Undo' }).click();
+	await expect(rows(page)).toHaveCount(before);
+
+	await bar.getByRole('button', { name: 'Set aside' }).click();
+	await expect(rows(page)).toHaveCount(before - 4);
+	await note(page).getByRole('button', { name: 'Undo' }).click();
+	await expect(rows(page)).toHaveCount(before);
+});
+
+test('a new edition dropped on the sheet comes into force, says what changed, and can be taken back', async ({ people, browser }) => {
+	const page = await people.as('staff');
+	const slug = await brought(page, await chromiumPdf(browser, 'Tide table', 2));
+	await page.goto(`/desk/documents/${slug}`);
+	const sheet = page.getByRole('complementary', { name: 'Tide table' });
+	await drop(page, 'aside.sheet', [{ name: 'Tide table, new.pdf', bytes: readFileSync(await chromiumPdf(browser, 'Tide table mended', 3)) }]);
+	await expect(sheet.getByText('2 editions')).toBeVisible();
+	await expect(sheet.getByText(/^3 pages/).first()).toBeVisible();
+	await sheet.getByRole('link', { name: 'What changed' }).first().click();
+	await expect(page.getByRole('heading', { name: 'What changed' })).toBeVisible();
+	await expect(page.locator('ins').first()).toContainText('mended');
+	await page.getByRole('link', { name: 'Back to Tide table' }).click();
+	await sheet.getByRole('button', { name: 'Go back to it' }).click();
+	await expect(note(page)).toContainText('Edition 1 is in force.');
+	await expect(sheet.getByText(/^2 pages/).first()).toBeVisible();
+	await note(page).getByRole('button', { name: 'Undo' }).click();
+	await expect(sheet.getByText(/^3 pages/).first()).toBeVisible();
+});
+
+test('the sheet saves as one types, with a sign and an undo; a changed address leads on from the old one', async ({ people, browser }) => {
+	const page = await people.as('staff');
+	const slug = await brought(page, await chromiumPdf(browser, 'Gauge readings', 1));
+	await page.goto(`/desk/documents/${slug}`);
+	const sheet = page.locator('aside.sheet');
+	await sheet.getByLabel('Description').fill('Readings of the upper gauge, week by week, as the wardens wrote them down.');
+	await expect(sheet.getByText('Saved', { exact: false }).first()).toBeVisible();
+	await expect(sheet.getByText('74 of about 155 characters that search engines show')).toBeVisible();
+	await sheet.getByRole('button', { name: 'Undo' }).first().click();
+	await expect(sheet.getByLabel('Description')).toHaveValue('');
+	await sheet.getByLabel('Topics').fill('water');
+	await page.keyboard.press('Enter');
+	await expect(sheet.getByRole('button', { name: 'Take “water” away' })).toBeVisible();
+	await sheet.getByRole('button', { name: 'Change', exact: true }).click();
+	await sheet.getByLabel('Address').fill('gauge');
+	await sheet.locator('form').getByRole('button', { name: 'Change' }).click();
+	await expect(page).toHaveURL(/\/desk\/documents\/gauge$/);
+	const moved = await page.request.get(`/d/${slug}`, { maxRedirects: 0 });
+	expect([moved.status(), moved.headers().location]).toEqual([308, '/d/gauge']);
+});
+
+test('the cover is a page, a picture of one’s own cut to size, or an icon found by a word', async ({ people, browser }) => {
+	const page = await people.as('staff');
+	const slug = await brought(page, await chromiumPdf(browser, 'Covered', 3));
+	await page.goto(`/desk/documents/${slug}`);
+	const cover = page.getByRole('button', { name: 'Cover' });
+	const dialog = page.getByRole('dialog', { name: 'Cover' });
+	const shown = async () => (await page.request.get(`/d/${slug}/cover/300.webp`)).headers().etag;
+	const seen = new Set([await shown()]);
+	await cover.click();
+	await dialog.getByRole('button', { name: 'Page 2' }).click();
+	await expect(page.getByText('The cover shows page 2.')).toBeVisible();
+	seen.add(await shown());
+	await cover.click();
+	await dialog.getByRole('button', { name: 'An icon' }).click();
+	await dialog.getByLabel('A word for the icon').fill('boat');
+	await dialog.getByRole('button', { name: 'sailboat' }).click();
+	await expect(page.getByText('The cover shows an icon.')).toBeVisible();
+	seen.add(await shown());
+	await cover.click();
+	await dialog.getByRole('button', { name: 'Own picture' }).click();
+	const picture = await sharp({ create: { width: 900, height: 600, channels: 3, background: '#2d5f8b' } })
+		.png()
+		.toBuffer();
+	await dialog.locator('input[type=file]').setInputFiles({ name: 'lock.png', mimeType: 'image/png', buffer: picture });
+	await dialog.getByRole('button', { name: 'Use this part' }).click();
+	await expect(page.getByText('The cover shows your picture.')).toBeVisible();
+	seen.add(await shown());
+	expect(seen.size).toBe(4);
+	const meta = await sharp(await (await page.request.get(`/d/${slug}/cover/300.webp`)).body()).metadata();
+	expect(meta.width! / meta.height!).toBeCloseTo(210 / 297, 1);
+});
+
+test('what is set aside leaves words on the page, never an error, and is restored from upkeep', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents/towpath-map');
+	await page.getByRole('button', { name: 'Set this document aside' }).click();
+	await expect(page.getByText('It can be restored for 30 days.')).toBeVisible();
+	const visitor = await people.as('visitor');
+	const front = await visitor.goto('/');
+	expect(front!.status()).toBe(200);
+	await expect(visitor.getByRole('link', { name: 'Save the towpath map' })).toHaveCount(0);
+	expect((await visitor.goto('/d/towpath-map'))!.status()).toBe(404);
+	await page.goto('/desk/upkeep');
+	await page.getByRole('listitem').filter({ hasText: 'Towpath map' }).getByRole('button', { name: 'Restore' }).click();
+	await expect(page.getByText('“Towpath map”: Restored')).toBeVisible();
+	await visitor.goto('/');
+	await expect(visitor.getByRole('link', { name: 'Save the towpath map' })).toBeVisible();
+});
+
+test('staff are invited by mail, work, and hand over what they began when their account is closed', async ({ people, browser }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/people/staff');
+	await page.getByLabel('Name').fill('Tilda Reed');
+	await page.getByLabel('E-mail address').fill('tilda.reed@example.org');
+	await page.getByRole('button', { name: 'Invite' }).click();
+	await expect(page.getByRole('cell', { name: 'tilda.reed@example.org' })).toBeVisible();
+	const mailbox = await (await fetch(`http://127.0.0.1:${signIn().ports.mailbox}/`)).text();
+	const address = /http:\/\/\S+\/invite\/[\w-]+/.exec(mailbox)![0];
+	const guest = await people.as('visitor');
+	await guest.goto(address);
+	await guest.getByLabel(/^A password/).fill('tilda-likes-herons');
+	await guest.getByRole('button', { name: 'Begin' }).click();
+	const tilda = await people.as({ email: 'tilda.reed@example.org', password: 'tilda-likes-herons' });
+	await brought(tilda, await chromiumPdf(browser, 'Of Tilda', 1));
+	await page.reload();
+	const line = page.getByRole('row').filter({ hasText: 'Tilda Reed' });
+	await expect(line).toContainText('1 thing');
+	await line.getByRole('button', { name: 'Close account' }).click();
+	await page.getByLabel('Hand over to').selectOption({ label: 'Edda Marlowe' });
+	await page.getByRole('button', { name: 'Close and hand over' }).click();
+	await expect(page.getByRole('row').filter({ hasText: 'Tilda Reed' })).toHaveCount(0);
+	await page.goto('/desk/documents/of-tilda');
+	await expect(page.locator('aside.sheet').getByText('by Edda Marlowe').first()).toBeVisible();
+});
