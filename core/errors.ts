@@ -44,6 +44,7 @@ export const catalogue = {
 	'invitation-over': { status: 410, words: 'This invitation has been used, withdrawn, or is older than 7 days. Ask for a new one.' },
 	'last-owner': { status: 409, words: 'A site needs an owner: make somebody else one first.' },
 	'upload-cut-off': { status: 400, words: 'The upload broke off before the end. Nothing was kept; bring the file in again.' },
+	'upload-begun': { status: 409, words: 'This upload has begun already: go on with it.' },
 	'body-too-large': { status: 413, words: 'What was sent is larger than this address takes.' },
 	'address-taken': { status: 409, words: 'The address “{slug}” belongs to something else already.' },
 	'group-unknown': { status: 422, words: 'There is no group “{slug}”.' },

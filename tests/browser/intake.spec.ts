@@ -68,6 +68,33 @@ test('an upload survives a reload and moving between rooms', async ({ people }) 
 	await expect(page.getByRole('complementary', { name: 'Reloaded' })).toBeVisible();
 });
 
+test('files that wait for their turn survive a reload too, and are sent once however the first requests ended', async ({ people, browser }) => {
+	const page = await people.as('staff', {}, { connectionTrouble: true });
+	await emptyTray(page);
+	const good = readFileSync(await chromiumPdf(browser, 'Waiting', 1));
+	const files = Array.from({ length: 12 }, (_, i) => ({
+		name: `Waiting ${i + 1}.pdf`,
+		mimeType: 'application/pdf',
+		buffer: Buffer.concat([good, Buffer.from(`% ${i}\n`)])
+	}));
+	let held = true;
+	await page.route('**/api/v1/intake', async (route) => {
+		if (!held || route.request().method() !== 'POST') return route.continue();
+		// the request comes through, its answer does not
+		await route.fetch();
+		await route.abort('connectionreset');
+	});
+	await choose(page).setInputFiles(files);
+	const tray = trayOf(page);
+	await expect(tray.getByText('Waiting', { exact: true }).first()).toBeVisible();
+	await page.waitForTimeout(500);
+	held = false;
+	await page.reload();
+	await expect(tray.getByRole('status').first()).toHaveText('12 of 12 in', { timeout: 60_000 });
+	await page.goto('/desk/documents?q="Waiting"&brought=day&order=title');
+	await expect(page.locator('tbody tr[id^="row-"]')).toHaveCount(12);
+});
+
 test('an upload is paused, goes on, and is stopped for good', async ({ people }) => {
 	test.setTimeout(120_000);
 	const page = await people.as('staff', {}, { connectionTrouble: true });

@@ -11,9 +11,10 @@ export type Queryable = Database | Parameters<Parameters<Database['transaction']
 
 /**
  * The list and its counts hold ten thousand rows at a time in memory, which the usual 4 MB would send to disk. All our queries are
- * short: compiling them costs more than it saves.
+ * short: compiling them costs more than it saves. A title counts as like what was asked for, where nothing fits it, from 45 % of its letters
+ * in threes on.
  */
-const connection = { application_name: 'ianua', work_mem: '32MB', jit: 'off' };
+const connection = { application_name: 'ianua', work_mem: '32MB', jit: 'off', 'pg_trgm.word_similarity_threshold': '0.45' };
 
 let client: postgres.Sql | undefined;
 let database: Database | undefined;

@@ -72,7 +72,7 @@ export interface NewIntake {
 	readonly editionOf?: string;
 }
 
-/** Puts a file into the tray before its first byte has arrived. */
+/** Puts a file into the tray before its first byte has arrived. Throws `upload-begun` where there is one of that id. */
 export async function beginIntake(given: NewIntake): Promise<void> {
 	let editionOf: string | null = null;
 	if (given.editionOf) {
@@ -80,7 +80,7 @@ export async function beginIntake(given: NewIntake): Promise<void> {
 		if (!of) throw new IanuaError('document-unknown', { slug: given.editionOf });
 		editionOf = of.id;
 	}
-	await db()
+	const begun = await db()
 		.insert(intake)
 		.values({
 			id: given.id,
@@ -90,7 +90,10 @@ export async function beginIntake(given: NewIntake): Promise<void> {
 			state: 'uploading',
 			folder: (given.folder ?? '').trim().slice(0, 200),
 			editionOf
-		});
+		})
+		.onConflictDoNothing()
+		.returning({ id: intake.id });
+	if (!begun.length) throw new IanuaError('upload-begun');
 }
 
 /** Whose upload it is, and whether it goes on; null where there is none. */

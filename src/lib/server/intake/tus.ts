@@ -66,7 +66,8 @@ function make(): Server {
 		locker: new RowLocker(),
 		maxSize: limit,
 		allowedOrigins: [],
-		namingFunction: () => newId(),
+		// the browser gives the id, so that it finds its upload again when the answer to its first request is lost
+		namingFunction: (_request, metadata) => (metadata?.id && /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(metadata.id) ? metadata.id : newId()),
 		disableTerminationForFinishedUploads: true,
 		onIncomingRequest: async (request, id) => {
 			// the request that creates an upload names one that is not there yet

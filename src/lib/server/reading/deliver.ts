@@ -1,5 +1,6 @@
 // Last link of the chain: the bytes. Large files go out by the node server itself, in large chunks; kit's response path
 // (pictures, and everything in development) gets the same answer as a Response.
+import { IanuaError } from '#core/errors';
 import { open, readFile, stat, type FileHandle } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Readable } from 'node:stream';
@@ -135,7 +136,7 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 			}
 		});
 	} catch (error) {
-		if (!(error instanceof TurnedAway)) log().error({ err: error, url: match[0] }, 'file not answered');
+		if (!(error instanceof TurnedAway) && !(error instanceof IanuaError && error.status < 500)) log().error({ err: error, url: match[0] }, 'file not answered');
 		return false;
 	}
 	await sendAnswer(answer, response).catch((error: unknown) => {

@@ -46,6 +46,8 @@
 				return `The connection is lost at ${percent(entry)} %. It goes on by itself when it is back.`;
 			case 'needs-file':
 				return `${percent(entry)} % is here. Choose the file again, and it goes on from there.`;
+			case 'elsewhere':
+				return `${percent(entry)} %, sent by another window`;
 			case 'checking':
 				return entry.trouble ?? (entry.document ? 'Checking' : 'Arrived; checking');
 			case 'in':
@@ -99,11 +101,11 @@
 						{:else if entry.state === 'needs-file'}
 							<button class="quiet" onclick={() => chooser.open()}>Choose</button>
 							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
-						{:else if underWay(entry) && entry.state !== 'checking'}
+						{:else if underWay(entry) && entry.state !== 'checking' && entry.state !== 'elsewhere'}
 							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
 						{/if}
 					</div>
-					{#if ['uploading', 'paused', 'lost', 'needs-file'].includes(entry.state)}
+					{#if ['uploading', 'paused', 'lost', 'needs-file', 'elsewhere'].includes(entry.state)}
 						<Progress percent={percent(entry)} class="my-1" label="{entry.name}, uploaded" />
 					{/if}
 					{#if entry.state === 'known'}<KnownAlready {entry} />

@@ -1,16 +1,37 @@
-// Files on their way in, kept by the browser itself, so that an upload goes on after a reload without choosing the file again.
+// Files on their way in, kept by the browser itself under the ids of their uploads, so that they go on after a reload without being
+// chosen again: those that wait as well as those half sent.
 
-const [name, store] = ['ianua-intake', 'files'];
+const [name, store] = ['ianua-intake', 'kept'];
 /** Files larger than this are not copied into the browser's own storage; they are chosen again. */
 export const largestKept = 100_000_000;
+/** Ms for which a file is kept. */
+const keptFor = 7 * 86_400_000;
+
+export interface Kept {
+	readonly file: File;
+	/** The window that has it in hand. */
+	readonly window: string;
+	readonly editionOf: string | null;
+	/** When it was put into the tray, ms. */
+	readonly at: number;
+}
+
+let opened: Promise<IDBDatabase> | undefined;
 
 function database(): Promise<IDBDatabase> {
-	return new Promise((resolve, reject) => {
-		const request = indexedDB.open(name, 1);
-		request.onupgradeneeded = () => request.result.createObjectStore(store);
-		request.onsuccess = () => resolve(request.result);
+	return (opened ??= new Promise((resolve, reject) => {
+		const request = indexedDB.open(name, 2);
+		request.onupgradeneeded = () => {
+			for (const old of request.result.objectStoreNames) request.result.deleteObjectStore(old);
+			request.result.createObjectStore(store);
+		};
+		request.onsuccess = () => {
+			// another window of a newer version wants to change the store
+			request.result.onversionchange = () => request.result.close();
+			resolve(request.result);
+		};
 		request.onerror = () => reject(request.error ?? new Error('no storage'));
-	});
+	}));
 }
 
 async function within<T>(mode: IDBTransactionMode, work: (files: IDBObjectStore) => IDBRequest<T>): Promise<T | null> {
@@ -21,14 +42,23 @@ async function within<T>(mode: IDBTransactionMode, work: (files: IDBObjectStore)
 			request.onsuccess = () => resolve(request.result);
 			// a browser without room or in private mode does without
 			request.onerror = () => resolve(null);
-		}).finally(() => db.close());
+		});
 	} catch {
 		return null;
 	}
 }
 
-/** Keeps a file under the id of its upload. */
-export const keepFile = async (id: string, file: File): Promise<void> =>
-	void (file.size <= largestKept && (await within('readwrite', (files) => files.put(file, id))));
-export const keptFile = (id: string): Promise<File | null> => within<File>('readonly', (files) => files.get(id) as IDBRequest<File>).then((f) => f ?? null);
+export const keepFile = async (id: string, kept: Kept): Promise<void> =>
+	void (kept.file.size <= largestKept && (await within('readwrite', (files) => files.put(kept, id))));
 export const dropFile = async (id: string): Promise<void> => void (await within('readwrite', (files) => files.delete(id)));
+
+/** All files kept, by the ids of their uploads, the first put in first. Those kept too long are dropped. */
+export async function keptFiles(now: number): Promise<Map<string, Kept>> {
+	const [ids, all] = await Promise.all([
+		within<IDBValidKey[]>('readonly', (files) => files.getAllKeys()),
+		within<Kept[]>('readonly', (files) => files.getAll() as IDBRequest<Kept[]>)
+	]);
+	const pairs = (ids ?? []).map((id, i) => [id as string, all?.[i]] as const).filter((pair): pair is [string, Kept] => pair[1] !== undefined);
+	for (const [id, { at }] of pairs) if (now - at > keptFor) void dropFile(id);
+	return new Map(pairs.filter(([, { at }]) => now - at <= keptFor).sort(([, a], [, b]) => a.at - b.at));
+}

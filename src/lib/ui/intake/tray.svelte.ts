@@ -5,7 +5,8 @@ import { sizeWords } from '#core/documents/size';
 import type { ConditionStatus } from '#core/intake/condition';
 import { call, ApiTrouble } from '$lib/ui/parts/api';
 import type { ChecksumAnswer, ChecksumRequest } from './checksum.worker';
-import { dropFile, keepFile, keptFile, largestKept } from './kept-files';
+import { v7 } from 'uuid';
+import { dropFile, keepFile, keptFiles, largestKept } from './kept-files';
 
 export type EntryState =
 	/** Its checksum is being taken. */
@@ -19,6 +20,8 @@ export type EntryState =
 	| 'lost'
 	/** Some of it has arrived, but the browser no longer has the file. */
 	| 'needs-file'
+	/** Another window of this browser sends it. */
+	| 'elsewhere'
 	| 'checking'
 	| 'in'
 	| 'refused'
@@ -26,8 +29,10 @@ export type EntryState =
 
 export interface TrayEntry {
 	readonly key: number;
-	/** The upload's id on the server, once it has begun. */
-	id: string | null;
+	/** The upload's id, given here, so that it is known again whatever became of the first request. */
+	readonly id: string;
+	/** The server knows of it. */
+	begun: boolean;
 	readonly name: string;
 	readonly bytes: number;
 	state: EntryState;
@@ -58,6 +63,16 @@ const chunk = 8 * 1024 * 1024;
 /** Ms between looks at what became of files, and between tries after a lost connection. */
 const [lookEvery, tryEvery] = [700, 5000];
 
+/** This window, as others tell it from theirs: it holds a lock of this name while it is open. */
+const thisWindow = v7();
+const lockOf = (window: string) => `ianua-tray ${window}`;
+
+/** Windows of this browser that are open, as far as it tells. */
+async function openWindows(): Promise<Set<string>> {
+	const { held = [] } = (await navigator.locks?.query()) ?? {};
+	return new Set(held.map((lock) => lock.name ?? ''));
+}
+
 let last = 0;
 export const tray = $state<{ entries: TrayEntry[]; open: boolean; paused: boolean }>({ entries: [], open: false, paused: false });
 const files = new Map<number, File>();
@@ -87,7 +102,8 @@ export function bringIn(list: Iterable<File>, limit: number, editionOf: string |
 		}
 		const entry: TrayEntry = {
 			key: ++last,
-			id: null,
+			id: v7(),
+			begun: false,
 			name: file.name,
 			bytes: file.size,
 			state: 'looking',
@@ -100,7 +116,10 @@ export function bringIn(list: Iterable<File>, limit: number, editionOf: string |
 		if (file.size > limit) {
 			entry.state = 'refused';
 			entry.trouble = `“${file.name}” is larger than the ${sizeWords(limit)} this site takes. Make it smaller, or split it.`;
-		} else files.set(entry.key, file);
+		} else {
+			files.set(entry.key, file);
+			void keepFile(entry.id, { file, window: thisWindow, editionOf, at: Date.now() + entry.key / 1e6 });
+		}
 		tray.entries.push(entry);
 		const mine = tray.entries[tray.entries.length - 1]!;
 		if (mine.state === 'looking') takeChecksum(mine, file);
@@ -172,19 +191,18 @@ function send(entry: TrayEntry): void {
 	if (known) return known.start();
 	const upload = new Upload(file, {
 		endpoint,
-		uploadUrl: entry.id ? `${endpoint}/${entry.id}` : undefined,
+		uploadUrl: entry.begun ? `${endpoint}/${entry.id}` : undefined,
 		chunkSize: chunk,
 		uploadDataDuringCreation: true,
 		retryDelays: [0, 500, 1500, 4000],
 		// the server's own list says what can be gone on with
 		storeFingerprintForResuming: false,
-		metadata: { filename: entry.name, ...(entry.editionOf ? { edition: entry.editionOf } : {}) },
+		metadata: { filename: entry.name, id: entry.id, ...(entry.editionOf ? { edition: entry.editionOf } : {}) },
 		onUploadUrlAvailable: () => {
-			entry.id = upload.url?.split('/').pop() ?? null;
-			if (entry.id) void keepFile(entry.id, file);
+			entry.begun = true;
 		},
 		onProgress: (sent, all) => (entry.progress = all ? sent / all : 1),
-		onShouldRetry: (error) => passing(error),
+		onShouldRetry: (error) => passing(error) && !begunBefore(error, entry),
 		onSuccess: () => {
 			entry.progress = 1;
 			entry.state = 'checking';
@@ -194,7 +212,11 @@ function send(entry: TrayEntry): void {
 		},
 		onError: (error) => {
 			if (entry.state !== 'uploading') return;
-			if (passing(error as DetailedError)) {
+			if (begunBefore(error as DetailedError, entry)) {
+				entry.begun = true;
+				uploads.delete(entry.key);
+				entry.state = 'waiting';
+			} else if (passing(error as DetailedError)) {
 				entry.state = 'lost';
 				setTimeout(() => goOn(entry), tryEvery);
 			} else {
@@ -214,6 +236,9 @@ function passing(error: DetailedError): boolean {
 	const status = error.originalResponse?.getStatus() ?? 0;
 	return status === 0 || status === 409 || status === 423 || status === 429 || (status >= 500 && status !== 507);
 }
+
+/** The first request had come through although its answer had not: the upload is there to be gone on with. */
+const begunBefore = (error: DetailedError, entry: TrayEntry): boolean => !entry.begun && error.originalResponse?.getStatus() === 409;
 
 function wordsOf(error: DetailedError): string {
 	try {
@@ -237,7 +262,7 @@ function goOn(entry: TrayEntry): void {
 function ended(entry: TrayEntry): void {
 	files.delete(entry.key);
 	uploads.delete(entry.key);
-	if (entry.id) void dropFile(entry.id);
+	void dropFile(entry.id);
 }
 
 /** Asks what became of files that have arrived, until all of them are in or refused. */
@@ -248,19 +273,24 @@ function look(): void {
 			const { items } = await call<{ items: ServerLine[] }>('GET', '/intake');
 			const byId = new Map(items.map((line) => [line.id, line]));
 			for (const entry of tray.entries) {
-				const line = entry.id ? byId.get(entry.id) : undefined;
-				if (entry.state === 'checking' && line) settle(entry, line);
+				const line = byId.get(entry.id);
+				if (line && watched(entry)) settle(entry, line);
 			}
 		} catch {
 			// asked again below
 		}
-		if (tray.entries.some((e) => e.state === 'checking')) look();
+		if (tray.entries.some(watched)) look();
 	}, lookEvery);
 }
+
+/** States of which the server tells how they go on. */
+const watched = (entry: TrayEntry): boolean => entry.state === 'checking' || entry.state === 'elsewhere';
 
 function settle(entry: TrayEntry, line: ServerLine): void {
 	entry.trouble = line.trouble?.text ?? null;
 	if (line.document) entry.document = line.document;
+	entry.progress = line.bytes ? line.arrived / line.bytes : 1;
+	if (line.state === 'checking') entry.state = 'checking';
 	if (line.state === 'in' || line.state === 'refused' || line.state === 'stopped') {
 		entry.state = line.state;
 		if (line.state === 'in') listener(entry);
@@ -277,27 +307,56 @@ export async function takeUp(): Promise<void> {
 		throw error;
 	}
 	const here = new Set(tray.entries.map((e) => e.id));
+	const [kept, open] = await Promise.all([keptFiles(Date.now()), openWindows()]);
+	void navigator.locks?.request(lockOf(thisWindow), () => new Promise(() => {}));
 	for (const line of items) {
+		const mine = kept.get(line.id);
+		kept.delete(line.id);
 		if (here.has(line.id)) continue;
-		const key = ++last;
-		const file = line.state === 'uploading' ? await keptFile(line.id) : null;
-		if (file) files.set(key, file);
-		tray.entries.push({
-			key,
+		if (mine && line.state !== 'uploading') void dropFile(line.id);
+		const state = line.state !== 'uploading' ? line.state : !mine ? 'needs-file' : open.has(lockOf(mine.window)) ? 'elsewhere' : 'waiting';
+		const entry: TrayEntry = {
+			key: ++last,
 			id: line.id,
+			begun: true,
 			name: line.name,
 			bytes: line.bytes,
-			state: line.state === 'uploading' ? (file ? 'waiting' : 'needs-file') : line.state,
+			state,
 			progress: line.bytes ? line.arrived / line.bytes : 1,
 			trouble: line.trouble?.text ?? null,
 			document: line.document,
 			known: [],
-			editionOf: null
+			editionOf: mine?.editionOf ?? null
+		};
+		tray.entries.push(entry);
+		if (mine && state === 'waiting') {
+			files.set(entry.key, mine.file);
+			void keepFile(line.id, { ...mine, window: thisWindow });
+		}
+	}
+	// those that had waited for their turn when their window was closed or loaded again
+	for (const [id, mine] of kept) {
+		if (here.has(id) || open.has(lockOf(mine.window))) continue;
+		tray.entries.push({
+			key: ++last,
+			id,
+			begun: false,
+			name: mine.file.name,
+			bytes: mine.file.size,
+			state: 'looking',
+			progress: 0,
+			trouble: null,
+			document: null,
+			known: [],
+			editionOf: mine.editionOf
 		});
+		files.set(last, mine.file);
+		void keepFile(id, { ...mine, window: thisWindow });
+		takeChecksum(tray.entries[tray.entries.length - 1]!, mine.file);
 	}
 	// what moves shows itself; what waits for an answer stays a number in the lintel
-	if (tray.entries.some((e) => e.state === 'waiting' || e.state === 'checking')) tray.open = true;
-	if (tray.entries.some((e) => e.state === 'checking')) look();
+	if (tray.entries.some((e) => e.state === 'waiting' || e.state === 'looking' || e.state === 'checking')) tray.open = true;
+	if (tray.entries.some(watched)) look();
 	next();
 }
 
@@ -327,23 +386,14 @@ export function resume(entry: TrayEntry): void {
 export function stop(entry: TrayEntry): void {
 	entry.state = 'stopped';
 	void uploads.get(entry.key)?.abort();
-	if (entry.id) void call('PATCH', '/intake', { stop: [entry.id] }).catch(() => {});
+	if (entry.begun) void call('PATCH', '/intake', { stop: [entry.id] }).catch(() => {});
 	ended(entry);
 	next();
 }
 
 /** Stops all that is on its way. */
 export function stopAll(): void {
-	for (const entry of tray.entries) if (underWay(entry) && entry.state !== 'checking') stop(entry);
-}
-
-/** Tries a refused file again, from the start. */
-export function retry(entry: TrayEntry, file: File): void {
-	files.set(entry.key, file);
-	entry.id = null;
-	entry.progress = 0;
-	entry.state = 'waiting';
-	next();
+	for (const entry of tray.entries) if (underWay(entry) && !watched(entry)) stop(entry);
 }
 
 /** Takes what is finished out of the tray, here and on the server. */

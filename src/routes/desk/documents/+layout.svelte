@@ -28,6 +28,7 @@
 	let { data, children } = $props();
 	let moreWays = $state(false);
 
+	const dot = ' · ';
 	const sourceWords = { changed: 'changed at its source', gone: 'gone at its source', unreachable: 'source not reached' } as const;
 	const doorWords = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' } as const;
 	const chosen = $derived(page.params.slug ?? null);
@@ -226,11 +227,10 @@
 											data.site.zone
 										)}{:else}{item.folder && !data.query.filters.folder ? `${item.folder} · ` : ''}{item.pages
 											? `${counted(item.pages, 'page', 'pages')} ${item.paper} · `
-											: ''}{sizeWords(item.bytes)}{#if item.condition.status !== 'sound'}{' · '}<span
+											: ''}{sizeWords(item.bytes)}{#if item.condition.status !== 'sound'}{dot}<span
 												class:wrong={item.condition.status === 'refused'}
 												class:hand={item.condition.status === 'look'}>{conditionWords[item.condition.status].toLowerCase()}</span
-											>{/if}{#if item.sourceState && item.sourceState !== 'same'}{' · '}<span class="hand">{sourceWords[item.sourceState]}</span
-											>{/if}{/if}</small
+											>{/if}{#if item.sourceState && item.sourceState !== 'same'}{dot}<span class="hand">{sourceWords[item.sourceState]}</span>{/if}{/if}</small
 								></TableBodyCell
 							>
 							{#each shown as name (name)}<TableBodyCell class={columns[name].number ? 'num' : ''}>{@render cell(name, item)}</TableBodyCell>{/each}
