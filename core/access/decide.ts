@@ -1,7 +1,7 @@
 // The one decision: may this person do this with this thing at this instant, why, and when does the answer change.
 // No clock, no database, no interface: every address that yields any part of a document or page asks here.
 import type { ErrorCode } from '../errors';
-import type { Door, Thing } from './door';
+import type { Allowance, Door, Thing } from './door';
 import { within, type Instant, type Span } from './hours';
 
 /** A membership of a group, with its span as instants. */
@@ -10,14 +10,34 @@ export interface Membership {
 	readonly span: Span;
 }
 
+/** A key that somebody holds for the thing in question. */
+export interface HeldKey {
+	readonly id: string;
+	readonly allow: Allowance;
+	readonly withdrawn: boolean;
+	/** Before which it holds. */
+	readonly until: Instant | null;
+	/** Openings that it still gives, that of a reading under way among them; null without number. */
+	readonly openingsLeft: number | null;
+	/** It has a password that was not given in this browser. */
+	readonly wantsPassword: boolean;
+}
+
+/** Who asks. Visitors and members may hold keys for the thing besides. */
 export type Who =
-	| { readonly kind: 'visitor' }
-	| { readonly kind: 'member'; readonly id: string; readonly suspended: boolean; readonly memberships: readonly Membership[] }
+	| { readonly kind: 'visitor'; readonly keys?: readonly HeldKey[] }
+	| {
+			readonly kind: 'member';
+			readonly id: string;
+			readonly suspended: boolean;
+			readonly memberships: readonly Membership[];
+			readonly keys?: readonly HeldKey[];
+	  }
 	| { readonly kind: 'staff'; readonly id: string };
 
 export type Action = 'see' | 'read' | 'save' | 'print';
 
-export type AdmittedCode = 'staff' | 'open' | 'ajar' | 'all-members' | 'group' | 'person';
+export type AdmittedCode = 'staff' | 'open' | 'ajar' | 'all-members' | 'group' | 'person' | 'key';
 export type RefusedCode = Extract<
 	ErrorCode,
 	| 'set-aside'
@@ -28,14 +48,19 @@ export type RefusedCode = Extract<
 	| 'membership-not-yet'
 	| 'membership-lapsed'
 	| 'not-admitted'
+	| 'key-withdrawn'
+	| 'key-lapsed'
+	| 'key-used-up'
+	| 'key-password'
 	| 'save-not-allowed'
 	| 'print-not-allowed'
 >;
 
-/** Why. `group` is the group's id; `at` the instant that the reason speaks of (opens, closed, began, lapsed). */
+/** Why. `group` is the group's id, `key` the key's; `at` the instant that the reason speaks of (opens, closed, began, lapsed). */
 export interface Reason {
 	readonly code: AdmittedCode | RefusedCode;
 	readonly group?: string;
+	readonly key?: string;
 	readonly at?: Instant;
 }
 
@@ -72,17 +97,21 @@ export function decide(who: Who, thing: Thing, action: Action, at: Instant): Dec
 
 /**
  * Whether a list (catalogue, find, feed, "what I may read") names the thing to this person: whoever is let in, but at an
- * ajar door, or an open one that is not listed, only those who would be let in if it were keyed.
+ * ajar door, or an open one that is not listed, only those who would be let in if it were keyed. A key lists nothing.
  */
 export function isListed(who: Who, thing: Thing, at: Instant): boolean {
-	if (!decide(who, thing, 'see', at).allowed) return false;
+	if (!decide(withoutKeys(who), thing, 'see', at).allowed) return false;
 	const door = doorInForce(thing);
 	if (door.position === 'keyed' || (door.position === 'open' && door.listed)) return true;
 	const asKeyed: Thing = { setAside: thing.setAside, follows: null, door: { ...door, position: 'keyed' } };
-	return decide(who, asKeyed, 'see', at).allowed;
+	return decide(withoutKeys(who), asKeyed, 'see', at).allowed;
 }
 
-const admittedCodes: readonly string[] = ['staff', 'open', 'ajar', 'all-members', 'group', 'person'];
+/** The same person without their keys. */
+const withoutKeys = (who: Who): Who => (who.kind === 'staff' ? who : { ...who, keys: [] });
+const keysOf = (who: Who): readonly HeldKey[] => (who.kind === 'staff' ? [] : (who.keys ?? []));
+
+const admittedCodes: readonly string[] = ['staff', 'open', 'ajar', 'all-members', 'group', 'person', 'key'];
 
 function isAdmitted(reason: Reason): boolean {
 	return admittedCodes.includes(reason.code);
@@ -98,11 +127,12 @@ function reasonsAt(who: Who, thing: Thing, action: Action, at: Instant): [Reason
 	if (stands === 'after') return [{ code: 'closed', at: door.hours.until! }];
 
 	const admitted = admittedBy(who, door, at);
-	const [first, ...rest] = admitted;
-	if (!first) return [refusal(who, door, at)];
-	if (action === 'save' && !door.allow.save) return [{ code: 'save-not-allowed' }];
-	if (action === 'print' && !door.allow.print) return [{ code: 'print-not-allowed' }];
-	return [first, ...rest];
+	if (!admitted.length) return [refusal(who, door, at)];
+	// somebody let in in several ways has the most generous allowance of them
+	const keys = new Map(keysOf(who).map((key) => [key.id, key.allow]));
+	const [first, ...rest] = admitted.filter(({ key }) => action === 'see' || action === 'read' || (key ? keys.get(key)! : door.allow)[action]);
+	if (first) return [first, ...rest];
+	return [{ code: action === 'save' ? 'save-not-allowed' : 'print-not-allowed' }];
 }
 
 /** Every way in which the door lets this person in, in the order in which reasons are named. */
@@ -110,28 +140,52 @@ function admittedBy(who: Who, door: Door, at: Instant): Reason[] {
 	const reasons: Reason[] = [];
 	if (door.position === 'open') reasons.push({ code: 'open' });
 	if (door.position === 'ajar') reasons.push({ code: 'ajar' });
-	if (who.kind !== 'member' || who.suspended) return reasons;
-	const current = who.memberships.filter((m) => within(m.span, at) === 'in');
-	if (door.allMembers && current.length) reasons.push({ code: 'all-members' });
-	for (const m of current) if (door.groups.includes(m.group)) reasons.push({ code: 'group', group: m.group });
-	if (door.people.includes(who.id)) reasons.push({ code: 'person' });
+	if (who.kind === 'member' && !who.suspended) {
+		const current = who.memberships.filter((m) => within(m.span, at) === 'in');
+		if (door.allMembers && current.length) reasons.push({ code: 'all-members' });
+		for (const m of current) if (door.groups.includes(m.group)) reasons.push({ code: 'group', group: m.group });
+		if (door.people.includes(who.id)) reasons.push({ code: 'person' });
+	}
+	for (const key of keysOf(who)) if (keyTrouble(key, at) === null) reasons.push({ code: 'key', key: key.id });
 	return reasons;
+}
+
+type KeyTrouble = Extract<RefusedCode, `key-${string}`>;
+
+/** Why a key does not open at an instant; null where it is good. */
+function keyTrouble(key: HeldKey, at: Instant): KeyTrouble | null {
+	if (key.withdrawn) return 'key-withdrawn';
+	if (key.until !== null && at >= key.until) return 'key-lapsed';
+	if (key.openingsLeft !== null && key.openingsLeft <= 0) return 'key-used-up';
+	return key.wantsPassword ? 'key-password' : null;
+}
+
+/** What is wrong with the keys held, that first which most likely can be mended. */
+function keyRefusal(who: Who, at: Instant): Reason | null {
+	for (const code of ['key-password', 'key-used-up', 'key-lapsed', 'key-withdrawn'] satisfies KeyTrouble[]) {
+		const key = keysOf(who).find((k) => keyTrouble(k, at) === code);
+		if (key) return { code, key: key.id, ...(code === 'key-lapsed' ? { at: key.until! } : {}) };
+	}
+	return null;
 }
 
 /** Of the reasons why a keyed door does not let this person in, the one that would help most. */
 function refusal(who: Who, door: Door, at: Instant): Reason {
-	if (who.kind !== 'member') return { code: 'sign-in' };
-	if (who.suspended) return { code: 'not-admitted' };
+	const key = keyRefusal(who, at);
+	// a password is known to whoever was given the key: that is the shortest way in
+	if (key?.code === 'key-password') return key;
+	if (who.kind !== 'member') return key ?? { code: 'sign-in' };
+	if (who.suspended) return key ?? { code: 'not-admitted' };
 	const relevant = who.memberships.filter((m) => door.allMembers || door.groups.includes(m.group));
 	const coming = relevant.filter((m) => within(m.span, at) === 'before').sort((a, b) => a.span.from! - b.span.from!)[0];
 	if (coming) return { code: 'membership-not-yet', group: coming.group, at: coming.span.from! };
 	const lapsed = relevant.filter((m) => within(m.span, at) === 'after').sort((a, b) => b.span.until! - a.span.until!)[0];
 	if (lapsed) return { code: 'membership-lapsed', group: lapsed.group, at: lapsed.span.until! };
-	return { code: 'not-admitted' };
+	return key ?? { code: 'not-admitted' };
 }
 
 function boundsAfter(who: Who, thing: Thing, at: Instant): Instant[] {
 	const spans = [doorInForce(thing).hours, ...(who.kind === 'member' ? who.memberships.map((m) => m.span) : [])];
-	const bounds = spans.flatMap((s) => [s.from, s.until]).filter((b): b is Instant => b !== null && b > at);
+	const bounds = [...spans.flatMap((s) => [s.from, s.until]), ...keysOf(who).map((k) => k.until)].filter((b): b is Instant => b !== null && b > at);
 	return [...new Set(bounds)].sort((a, b) => a - b);
 }

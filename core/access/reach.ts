@@ -127,6 +127,26 @@ export function refusalWords(code: RefusedCode, zone: string, facts: { at?: Inst
 			};
 		case 'not-admitted':
 			return { heading: 'Not for your groups', words: 'You are signed in, but this is kept for other groups than yours.', offersSignIn: false };
+		case 'key-withdrawn':
+			return { heading: 'This key no longer opens', words: 'It has been withdrawn. Ask whoever gave it to you for another one.', offersSignIn: false };
+		case 'key-lapsed':
+			return {
+				heading: 'This key has run out',
+				words: `It opened until ${boundWords(facts.at!, zone, 'until')}. Ask whoever gave it to you for another one.`,
+				offersSignIn: false
+			};
+		case 'key-used-up':
+			return {
+				heading: 'This key is used up',
+				words: 'It has been used as often as it may be. Ask whoever gave it to you for another one.',
+				offersSignIn: false
+			};
+		case 'key-password':
+			return {
+				heading: 'This key wants its password',
+				words: 'Open the address of the key once more and give the password that came with it.',
+				offersSignIn: false
+			};
 		case 'save-not-allowed':
 			return { heading: 'To be read here', words: 'You may read this here, but not save a copy.', offersSignIn: false };
 		case 'print-not-allowed':
