@@ -72,7 +72,7 @@ export interface Decision {
 	readonly changesAt: Instant | null;
 }
 
-export const visitor: Who = { kind: 'visitor' };
+export const visitor = { kind: 'visitor' } as const satisfies Who;
 
 /** The door in force: the followed page's where there is one, but with the document's own allowance. */
 export function doorInForce(thing: Thing): Door {

@@ -15,6 +15,10 @@ describe('what of a find is marked', () => {
 		['-all', '']
 	])('%s → %s', (q, marked) => expect(markQuery(q)).toBe(marked));
 	it('marking twice changes nothing', () => {
-		fc.assert(fc.property(fc.string(), (q) => expect(markQuery(markQuery(q))).toBe(markQuery(q))));
+		fc.assert(
+			fc.property(fc.string(), (q) => {
+				expect(markQuery(markQuery(q))).toBe(markQuery(q));
+			})
+		);
 	});
 });

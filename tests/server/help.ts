@@ -43,7 +43,7 @@ export interface Client {
 	api<T = Record<string, never>>(method: string, path: string, body?: unknown): Promise<T>;
 }
 
-function client(id: string, own: Record<string, string>): Client {
+export function client(id: string, own: Record<string, string>): Client {
 	const base = { 'user-agent': browserAgent, ...own };
 	const send = (method: string, path: string, body?: unknown, headers: Record<string, string> = {}) =>
 		fetch(origin + path, {

@@ -442,3 +442,39 @@ export const audit = pgTable(
 	},
 	(t) => [index('audit_thing').on(t.kind, t.thing, t.at), index('audit_at').on(t.at)]
 );
+
+/** Keys: links handed to somebody outside. Only the token's hash is kept. */
+export const doorKey = pgTable(
+	'door_key',
+	{
+		id: id(),
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
+		hash: text('hash').notNull().unique(),
+		label: text('label').notNull(),
+		allowSave: boolean('allow_save').notNull(),
+		allowPrint: boolean('allow_print').notNull(),
+		/** A day in the site's zone or an instant; through the whole of the day. */
+		untilBound: text('until_bound'),
+		/** How many openings it gives; null without number. */
+		openings: integer('openings'),
+		/** Openings it has given. */
+		used: integer('used').notNull().default(0),
+		passwordHash: text('password_hash'),
+		/** The address it was mailed to. */
+		mailedTo: text('mailed_to'),
+		createdAt: at('created_at').notNull().defaultNow(),
+		createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' }),
+		withdrawnAt: at('withdrawn_at'),
+		withdrawnBy: uuid('withdrawn_by').references(() => person.id, { onDelete: 'set null' })
+	},
+	(t) => [index('door_key_document').on(t.documentId, t.createdAt)]
+);
+
+/** Tries that are limited in number, whichever server they reach. */
+export const attempt = pgTable('attempt', {
+	name: text('name').primaryKey(),
+	tries: integer('tries').notNull(),
+	since: at('since').notNull()
+});

@@ -2,6 +2,7 @@
 import { Type, type TSchema } from '@sinclair/typebox';
 import { positions } from '#core/access/door';
 import { filterNames, filterValues, orderNames } from '#core/documents/filters';
+import { KeyGiven } from '../access/keys';
 import { BulkChange, DocumentChange } from '../documents/change';
 import { conditionWords } from '#core/intake/condition';
 
@@ -161,6 +162,36 @@ const Compared = Type.Object({
 	)
 });
 
+export const DecisionQuery = Type.Object({
+	as: Type.String({
+		pattern: '^(visitor|member:.+|group:.+|key:[0-9a-f-]{36})$',
+		maxLength: 340,
+		description: 'visitor, member:<email>, group:<slug> or key:<id>'
+	}),
+	action: Type.Optional(Type.Union(['see', 'read', 'save', 'print'].map((a) => Type.Literal(a as 'see')))),
+	at: Type.Optional(Instant)
+});
+const Decided = Type.Object({
+	allowed: Type.Boolean(),
+	reasons: Type.Array(Type.Object({ code: Type.String(), group: Type.Optional(Type.String()), key: Type.Optional(Type.String()), at: Type.Optional(Instant) })),
+	changesAt: nullable(Instant)
+});
+const KeyAnswer = Type.Object({
+	id: Type.String(),
+	label: Type.String(),
+	allow: Type.Object({ save: Type.Boolean(), print: Type.Boolean() }),
+	until: nullable(Type.String()),
+	openings: nullable(Type.Integer()),
+	used: Type.Integer(),
+	saves: Type.Integer(),
+	lastUsedAt: nullable(Instant),
+	password: Type.Boolean(),
+	createdAt: Instant,
+	createdBy: nullable(Type.String()),
+	withdrawnAt: nullable(Instant),
+	state: oneOf(['good', 'withdrawn', 'lapsed', 'used-up'])
+});
+
 export interface Operation {
 	readonly method: 'get' | 'post' | 'patch' | 'delete';
 	readonly path: string;
@@ -200,6 +231,23 @@ export const operations: readonly Operation[] = [
 		status: 200,
 		answer: Compared
 	},
+	{ method: 'get', path: `${slug}/decision`, words: 'What somebody would get at the door, and why', query: DecisionQuery, status: 200, answer: Decided },
+	{
+		method: 'get',
+		path: `${slug}/keys`,
+		words: 'The keys of a document with what each did',
+		status: 200,
+		answer: Type.Object({ items: Type.Array(KeyAnswer), next: Type.Null() })
+	},
+	{
+		method: 'post',
+		path: `${slug}/keys`,
+		words: 'Issues a key; its address is given once',
+		body: KeyGiven,
+		status: 201,
+		answer: Type.Object({ id: Type.String(), url: Type.String() })
+	},
+	{ method: 'delete', path: '/keys/{id}', words: 'Withdraws a key', status: 200, answer: Nothing },
 	{ method: 'post', path: `${slug}/clean`, words: 'Makes an edition without active content', status: 201, answer: DocumentAnswer },
 	{ method: 'post', path: `${slug}/unlock`, words: 'Gives the password of a locked file, once', body: UnlockBody, status: 201, answer: DocumentAnswer },
 	{

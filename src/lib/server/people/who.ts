@@ -59,6 +59,7 @@ interface Row {
 	name: string;
 	email: string;
 	role: Person['role'];
+	suspended: boolean;
 	memberships: { group: string; from: string | null; until: string | null }[];
 }
 
@@ -70,20 +71,28 @@ export async function callerOf(cookie: string | null | undefined, authorization:
 	const signedIn = token.startsWith(tokenMark)
 		? s`api_token t join person p on p.id = t.person_id where t.hash = ${hashOf(token)} and t.withdrawn_at is null and p.role <> 'member'`
 		: s`session s join person p on p.id = s.person_id where s.token = ${token} and s.expires_at > now()`;
-	const [[row], { zone }] = await Promise.all([
-		s<Row[]>`
-			select p.id, p.name, p.email, p.role,
-				coalesce((select jsonb_agg(jsonb_build_object('group', m.group_id, 'from', m.from_day, 'until', m.until_day))
-					from membership m where m.person_id = p.id), '[]') as memberships
-			from ${signedIn} and not p.suspended`,
-		site()
-	]);
+	const [[row], { zone }] = await Promise.all([s<Row[]>`${personRow()} from ${signedIn} and not p.suspended`, site()]);
 	if (!row) return nobody;
 	// to the hour is enough to see which tokens are in use
 	if (token.startsWith(tokenMark))
 		await s`update api_token set used_at = now() where hash = ${hashOf(token)} and (used_at is null or used_at < now() - interval '1 hour')`;
 	const person: Person = { id: row.id, name: row.name, email: row.email, role: row.role };
-	if (row.role !== 'member') return { person, who: { kind: 'staff', id: row.id } };
+	return { person, who: whoOf(row, zone) };
+}
+
+const personRow = () => sql()`
+	select p.id, p.name, p.email, p.role, p.suspended,
+		coalesce((select jsonb_agg(jsonb_build_object('group', m.group_id, 'from', m.from_day, 'until', m.until_day))
+			from membership m where m.person_id = p.id), '[]') as memberships`;
+
+function whoOf(row: Row, zone: string): Who {
+	if (row.role !== 'member') return { kind: 'staff', id: row.id };
 	const memberships = row.memberships.map((m) => ({ group: m.group, span: spanOf(m.from, m.until, zone) }));
-	return { person, who: { kind: 'member', id: row.id, suspended: false, memberships } };
+	return { kind: 'member', id: row.id, suspended: row.suspended, memberships };
+}
+
+/** Somebody by their mail address, as the decision sees them; null where nobody has it. */
+export async function whoIs(email: string): Promise<Who | null> {
+	const [[row], { zone }] = await Promise.all([sql()<Row[]>`${personRow()} from person p where p.email = ${email.trim().toLowerCase()}`, site()]);
+	return row ? whoOf(row, zone) : null;
 }

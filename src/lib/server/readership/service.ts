@@ -174,11 +174,11 @@ export async function ledger(query: LedgerQuery): Promise<{ items: LedgerItem[];
 	const until = query.until ?? new Date(Date.now() + dayMs);
 	const before = readCursor(query.cursor);
 	const rows = await sql()<LedgerRow[]>`
-		select m.id, m.at, m.kind, d.slug, d.title, e.number, m.who, p.name, p.email, m.reason, m.source_kind, pg.path, pg.draft_title as page_title, m.placement_id, m.outside,
+		select m.id, m.at, m.kind, d.slug, d.title, e.number, m.who, coalesce(p.name, k.label) as name, p.email, m.reason, m.source_kind, pg.path, pg.draft_title as page_title, m.placement_id, m.outside,
 			m.staff, m.robot, m.preload,
 			exists (select 1 from ledger n where n.reader = m.reader and n.document_id = m.document_id and n.kind = m.kind and (n.at, n.id) > (m.at, m.id) and n.at <= m.at + ${doubleClick}::interval) as double
 		from ledger m join document d on d.id = m.document_id join edition e on e.id = m.edition_id
-			left join person p on p.id = m.person_id left join page pg on pg.id = m.page_id
+			left join person p on p.id = m.person_id left join page pg on pg.id = m.page_id left join door_key k on k.id = m.key_id
 		where m.at >= ${from} and m.at < ${until} and (${document}::uuid is null or m.document_id = ${document})
 			and (${before?.at ?? null}::timestamptz is null or (m.at, m.id) < (${before?.at ?? null}::timestamptz, ${before?.id ?? null}::uuid))
 			and (${of} = 'all' or (${of} = 'staff' and m.staff) or (${of} = 'readers' and not m.staff and not m.robot and not m.preload))

@@ -1,19 +1,20 @@
 // The way of every request for any part of a document: find → decide → record → deliver. Nothing else reads the store.
 import { createHash } from 'node:crypto';
 import { stat } from 'node:fs/promises';
-import { decide, type Action, type Decision, type RefusedCode } from '#core/access/decide';
+import { decide, type Action, type Decision, type HeldKey, type RefusedCode } from '#core/access/decide';
 import { refusalWords } from '#core/access/reach';
 import { IanuaError, type ErrorCode } from '#core/errors';
 import { coverMark } from '#core/documents/cover';
 import { disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
 import { exists, pathOf } from '../files/store';
+import { heldKeys } from '../access/keys';
 import { callerOf, type Caller } from '../people/who';
 import { coverOf, coverPath, coverWidths, leafPath, plainCover, type CoverWidth } from '../pdf/pictures';
 import { packedPath } from '../pdf/remake';
 import { site } from '../site/site';
 import { find, inEdition, type Found } from './find';
-import { readerOf, recordPassed, recordRefused, type Asker } from './record';
+import { readerOf, recordKeyUsed, recordPassed, recordRefused, type Asker } from './record';
 
 /** A request, whichever server took it. */
 export interface Ask {
@@ -65,6 +66,7 @@ async function askerOf(ask: Ask): Promise<Asker> {
 		address: ask.address,
 		agent: ask.header('user-agent') ?? '',
 		cookie: ask.header('cookie'),
+		key: null,
 		from: ask.query.get('from'),
 		referer: ask.header('referer'),
 		purpose: ask.header('sec-purpose') ?? ask.header('purpose')
@@ -77,14 +79,24 @@ export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
 	const nothing = refusalWords('shut', zone);
 	if (!found) throw new TurnedAway('not-found', nothing, null, asker);
 	if (found.gone) throw new IanuaError('gone');
-	const decision = decide(asker.caller.who, found.thing, action, Date.now());
-	if (decision.allowed) return { found, caller: asker.caller, asker, decision };
+	const { who } = asker.caller;
+	const keys = who.kind === 'staff' ? [] : await heldKeys(asker.cookie, found.id, readerOf(asker));
+	const caller = keys.length && who.kind !== 'staff' ? { ...asker.caller, who: { ...who, keys } } : asker.caller;
+	const decision = decide(caller.who, found.thing, action, Date.now());
 	const [reason] = decision.reasons;
+	const withKey = { ...asker, caller, key: reason.key ?? null };
+	if (decision.allowed) return { found, caller, asker: withKey, decision };
 	const code = reason.code as RefusedCode;
 	const words = refusalWords(code, zone, { at: reason.at });
 	// The document's own words stand in for the general ones, but never for those that hide whether it exists.
 	const page = code === 'shut' || code === 'set-aside' ? nothing : { ...words, ...found.turnedAway };
-	throw new TurnedAway(code, page, found, asker);
+	throw new TurnedAway(code, page, found, withKey);
+}
+
+/** A key was presented at its address: that goes into the ledger. The document's door is asked when the document is. */
+export async function presentKey(ask: Ask, key: HeldKey): Promise<void> {
+	const [asker, found] = await Promise.all([askerOf(ask), find(ask.slug)]);
+	if (found && asker.caller.who.kind !== 'staff') await recordKeyUsed(found, { ...asker, key: key.id });
 }
 
 /** As `letIn`, and a refusal goes into the ledger: for the addresses that a person opens. */

@@ -3,8 +3,10 @@ import { createHmac } from 'node:crypto';
 import { isbot } from 'isbot';
 import { readingGapMinutes } from '#core/readership/counting';
 import type { RefusedCode } from '#core/access/decide';
+import { IanuaError } from '#core/errors';
 import { sql } from '../db/client';
 import { newId } from '../id';
+import { keyReader } from '../access/keys';
 import { cookieOf, type Caller } from '../people/who';
 import { settings } from '../settings';
 import type { Found } from './find';
@@ -17,15 +19,21 @@ export interface Asker {
 	readonly address: string;
 	readonly agent: string;
 	readonly cookie: string | null;
+	/** The key that let them in, or that did not. */
+	readonly key: string | null;
 	/** The placement or page that the address names (`from=`), as sent. */
 	readonly from: string | null;
 	readonly referer: string | null;
 	readonly purpose: string | null;
 }
 
-/** The key under which a reader is counted: member, else reader cookie, else address and user agent (kept as a keyed hash). */
+/** Under what a reader is counted: member, else key and browser, else the browser: its reader cookie, or address and user agent (kept as a keyed hash). */
 export function readerOf(asker: Asker): string {
 	if (asker.caller.person) return `p:${asker.caller.person.id}`;
+	return asker.key ? keyReader(asker.key, browserOf(asker)) : browserOf(asker);
+}
+
+function browserOf(asker: Asker): string {
 	const cookie = cookieOf(asker.cookie, readerCookie);
 	if (cookie && /^[0-9a-f-]{36}$/.test(cookie)) return `c:${cookie}`;
 	return `a:${createHmac('sha256', settings().IANUA_SECRET).update(`${asker.address}\n${asker.agent}`).digest('hex').slice(0, 24)}`;
@@ -56,7 +64,7 @@ async function sourceOf(asker: Asker, slug: string): Promise<Source> {
 }
 
 interface Entry {
-	kind: 'opened' | 'saved' | 'turned-away';
+	kind: 'opened' | 'saved' | 'turned-away' | 'key-used';
 	reason: RefusedCode | null;
 	/** True where an entry of the same reading makes this request a follow-up of it. */
 	followsUp: boolean;
@@ -68,6 +76,11 @@ interface Entry {
  */
 export function recordPassed(found: Found, kind: 'opened' | 'saved', goesOn: boolean, asker: Asker): Promise<void> {
 	return write(found, { kind, reason: null, followsUp: kind === 'opened' || goesOn }, asker);
+}
+
+/** Records that a key was presented. */
+export function recordKeyUsed(found: Found, asker: Asker): Promise<void> {
+	return write(found, { kind: 'key-used', reason: null, followsUp: true }, asker);
 }
 
 /** Records that somebody was turned away, and why. */
@@ -84,8 +97,10 @@ async function write(found: Found, entry: Entry, asker: Asker): Promise<void> {
 	const preload = /prefetch|prerender/i.test(asker.purpose ?? '');
 	const gap = `${readingGapMinutes} minutes`;
 	// One statement: the reading is found or begun under a unique key, and the entry is made only where it is begun. Two first
-	// requests at once meet at that key, so that one of them makes the entry.
-	await sql()`
+	// requests at once meet at that key, so that one of them makes the entry. An opening by a key with a number takes one of them in
+	// the same statement: of two that want the last one, one gets it.
+	const opens = entry.kind === 'opened';
+	const [done] = await sql()<{ begun: boolean; entered: boolean }[]>`
 		with now_in as (
 			insert into reading as r (document_id, reader, kind, reading_id, last_at)
 			values (${found.id}, ${reader}, ${entry.kind}, ${id}, now())
@@ -93,10 +108,16 @@ async function write(found: Found, entry: Entry, asker: Asker): Promise<void> {
 				reading_id = case when ${entry.followsUp} and r.last_at > excluded.last_at - ${gap}::interval then r.reading_id else excluded.reading_id end,
 				last_at = excluded.last_at
 			returning reading_id
-		)
-		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, reason, source_kind, page_id, placement_id, outside, staff, robot, preload)
-		select ${id}, clock_timestamp(), ${entry.kind}, ${found.id}, ${found.edition.id}, reading_id, ${reader}, ${who.kind}, ${person?.id ?? null}, ${entry.reason},
+		), taken as (
+			update door_key set used = used + 1 where ${opens} and id = ${asker.key}::uuid and (openings is null or used < openings)
+				and exists (select 1 from now_in where reading_id = ${id}) returning 1
+		), entered as (
+		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, reason, source_kind, page_id, placement_id, outside, staff, robot, preload, key_id)
+		select ${id}, clock_timestamp(), ${entry.kind}, ${found.id}, ${found.edition.id}, reading_id, ${reader}, ${who.kind === 'visitor' && asker.key ? 'key' : who.kind}, ${person?.id ?? null}, ${entry.reason},
 			${source.kind}, ${source.kind === 'page' ? source.page : null}, ${source.kind === 'page' ? source.placement : null},
-			${source.kind === 'outside' ? source.outside : null}, ${who.kind === 'staff'}, ${robot}, ${preload}
-		from now_in where reading_id = ${id}`;
+			${source.kind === 'outside' ? source.outside : null}, ${who.kind === 'staff'}, ${robot}, ${preload}, ${asker.key}::uuid
+		from now_in where reading_id = ${id} and (${!opens || asker.key === null} or exists (select 1 from taken)) returning 1
+		)
+		select (select reading_id = ${id} from now_in) as begun, exists (select 1 from entered) as entered`;
+	if (done!.begun && !done!.entered) throw new IanuaError('key-used-up');
 }

@@ -21,6 +21,8 @@ export interface AuditEntry {
 		| 'closed'
 		| 'issued'
 		| 'withdrawn'
+		| 'key-issued'
+		| 'key-withdrawn'
 		| 'first-owner';
 	readonly kind: 'document' | 'page' | 'group' | 'person' | 'token' | 'site';
 	readonly thing: string;

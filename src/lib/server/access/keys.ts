@@ -1,0 +1,232 @@
+// Keys: issued for a document, remembered by browsers in a cookie, withdrawn. What a key is worth is core/access/decide's.
+import { and, eq, isNull } from 'drizzle-orm';
+import { createHmac, timingSafeEqual } from 'node:crypto';
+import { Type, type Static } from '@sinclair/typebox';
+import type { HeldKey } from '#core/access/decide';
+import { isDay, spanOf } from '#core/access/hours';
+import { IanuaError } from '#core/errors';
+import { readingGapMinutes } from '#core/readership/counting';
+import { db, sql } from '../db/client';
+import { document, doorKey } from '../db/schema';
+import { newId } from '../id';
+import { hashPassword, passwordFits } from '../people/auth';
+import { hashOf, newSecret } from '../people/tokens';
+import { cookieOf } from '../people/who';
+import { settings } from '../settings';
+import { site } from '../site/site';
+import { writeAudit } from '../site/audit';
+
+/** The cookie in which a browser keeps its keys: tokens, each with the proof of its password where one was given. */
+export const keyCookie = 'ianua_keys';
+/** Keys a browser keeps; older ones make room. */
+const mostKept = 20;
+
+export const KeyGiven = Type.Object(
+	{
+		label: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+		allow: Type.Optional(Type.Object({ save: Type.Optional(Type.Boolean()), print: Type.Optional(Type.Boolean()) }, { additionalProperties: false })),
+		/** A day (through the whole of it, in the site's zone) or an instant. */
+		until: Type.Optional(Type.Union([Type.String({ format: 'date' }), Type.String({ format: 'date-time' }), Type.Null()])),
+		openings: Type.Optional(Type.Union([Type.Integer({ minimum: 1, maximum: 1_000_000 }), Type.Null()])),
+		password: Type.Optional(Type.Union([Type.String({ minLength: 4, maxLength: 200 }), Type.Null()]))
+	},
+	{ additionalProperties: false }
+);
+export type KeyGiven = Static<typeof KeyGiven>;
+
+export interface KeyView {
+	readonly id: string;
+	readonly label: string;
+	readonly allow: { readonly save: boolean; readonly print: boolean };
+	readonly until: string | null;
+	readonly openings: number | null;
+	/** Openings it has given. */
+	readonly used: number;
+	readonly saves: number;
+	readonly lastUsedAt: string | null;
+	readonly password: boolean;
+	readonly createdAt: string;
+	readonly createdBy: string | null;
+	readonly withdrawnAt: string | null;
+	/** Good now, or why not. */
+	readonly state: 'good' | 'withdrawn' | 'lapsed' | 'used-up';
+}
+
+interface Row {
+	id: string;
+	document_id: string;
+	label: string;
+	allow_save: boolean;
+	allow_print: boolean;
+	until_bound: string | null;
+	openings: number | null;
+	used: number;
+	password_hash: string | null;
+	created_at: Date;
+	withdrawn_at: Date | null;
+}
+
+const untilOf = (bound: string | null, zone: string) => spanOf(null, bound, zone).until;
+
+/** Issues a key for a document; its address is given this once. */
+export async function issueKey(slug: string, given: KeyGiven, actor: string): Promise<{ id: string; url: string }> {
+	const { zone } = await site();
+	if (given.until && !isDay(given.until) && Number.isNaN(Date.parse(given.until))) throw new IanuaError('not-valid', { detail: 'the last day is not a day' });
+	if (given.until && untilOf(given.until, zone)! <= Date.now()) throw new IanuaError('not-valid', { detail: 'the last day of the key lies in the past' });
+	const [id, token] = [newId(), newSecret()];
+	const passwordHash = given.password ? await hashPassword(given.password) : null;
+	await db().transaction(async (tx) => {
+		const [of] = await tx.select({ id: document.id, setAsideAt: document.setAsideAt }).from(document).where(eq(document.slug, slug));
+		if (!of || of.setAsideAt) throw new IanuaError('not-found');
+		const row = {
+			id,
+			documentId: of.id,
+			label: given.label.trim(),
+			allowSave: given.allow?.save ?? true,
+			allowPrint: given.allow?.print ?? true,
+			untilBound: given.until ?? null,
+			openings: given.openings ?? null
+		};
+		await tx.insert(doorKey).values({ ...row, hash: hashOf(token), passwordHash, createdBy: actor });
+		await writeAudit(tx, { actor, action: 'key-issued', kind: 'document', thing: of.id, after: { ...row, password: passwordHash !== null } });
+	});
+	return { id, url: `${settings().IANUA_ORIGIN}/k/${token}` };
+}
+
+/** Withdraws a key: whoever has it open is shut out at the next request. */
+export async function withdrawKey(id: string, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		const [row] = await tx
+			.update(doorKey)
+			.set({ withdrawnAt: new Date(), withdrawnBy: actor })
+			.where(and(eq(doorKey.id, id), isNull(doorKey.withdrawnAt)))
+			.returning({ documentId: doorKey.documentId, label: doorKey.label });
+		if (row) {
+			await writeAudit(tx, { actor, action: 'key-withdrawn', kind: 'document', thing: row.documentId, before: { key: id, label: row.label } });
+			return;
+		}
+		const [known] = await tx.select({ id: doorKey.id }).from(doorKey).where(eq(doorKey.id, id));
+		if (!known) throw new IanuaError('key-unknown');
+	});
+}
+
+/** The keys of a document with what each did, the newest first. */
+export async function keysOf(slug: string): Promise<KeyView[]> {
+	const [rows, { zone }] = await Promise.all([
+		sql()<(Row & { created_by_name: string | null; saves: number; last_at: Date | null })[]>`
+			select k.*, p.name as created_by_name,
+				(select count(*)::int from ledger l where l.key_id = k.id and l.kind = 'saved') as saves,
+				(select max(l.at) from ledger l where l.key_id = k.id and l.kind <> 'turned-away') as last_at
+			from door_key k join document d on d.id = k.document_id left join person p on p.id = k.created_by where d.slug = ${slug} order by k.created_at desc`,
+		site()
+	]);
+	const now = Date.now();
+	return rows.map((row) => {
+		const until = untilOf(row.until_bound, zone);
+		return {
+			id: row.id,
+			label: row.label,
+			allow: { save: row.allow_save, print: row.allow_print },
+			until: row.until_bound,
+			openings: row.openings,
+			used: row.used,
+			saves: row.saves,
+			lastUsedAt: row.last_at?.toISOString() ?? null,
+			password: row.password_hash !== null,
+			createdAt: row.created_at.toISOString(),
+			createdBy: row.created_by_name,
+			withdrawnAt: row.withdrawn_at?.toISOString() ?? null,
+			state: row.withdrawn_at ? 'withdrawn' : until !== null && until <= now ? 'lapsed' : row.openings !== null && row.used >= row.openings ? 'used-up' : 'good'
+		};
+	});
+}
+
+// ---- what a browser holds
+
+/** That a password was given in this browser: only this server can make it, and a changed password ends it. */
+const proofOf = (row: Pick<Row, 'id' | 'password_hash'>) =>
+	createHmac('sha256', settings().IANUA_SECRET).update(`key ${row.id} ${row.password_hash}`).digest('base64url');
+
+const sameText = (a: string, b: string) => a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
+
+interface Kept {
+	readonly token: string;
+	readonly proof: string | null;
+}
+
+function keptIn(cookie: string | null): Kept[] {
+	return (cookieOf(cookie, keyCookie) ?? '')
+		.split('.')
+		.map((part) => /^([\w-]{16,80})(?:~([\w-]{20,80}))?$/.exec(part))
+		.filter((m) => m !== null)
+		.slice(0, mostKept)
+		.map((m) => ({ token: m[1]!, proof: m[2] ?? null }));
+}
+
+/** The cookie's value with one more key in front. */
+function cookieWith(cookie: string | null, kept: Kept): string {
+	return [kept, ...keptIn(cookie).filter((k) => k.token !== kept.token)]
+		.slice(0, mostKept)
+		.map((k) => k.token + (k.proof ? `~${k.proof}` : ''))
+		.join('.');
+}
+
+/** Under which reader a key's holder is counted: key and reader cookie, else key and what stands for the browser. */
+export const keyReader = (keyId: string, reader: string): string => `k:${keyId}:${reader}`;
+
+function heldOf(row: Row, zone: string, proof: string | null, reading: boolean): HeldKey {
+	return {
+		id: row.id,
+		allow: { save: row.allow_save, print: row.allow_print },
+		withdrawn: row.withdrawn_at !== null,
+		until: untilOf(row.until_bound, zone),
+		// a reading that this key began goes on, although it took the last opening
+		openingsLeft: row.openings === null ? null : row.openings - row.used + (reading ? 1 : 0),
+		wantsPassword: row.password_hash !== null && !(proof && sameText(proof, proofOf(row)))
+	};
+}
+
+/** The keys for a document that a request holds. `reader` is under whom it would be counted without them. */
+export async function heldKeys(cookie: string | null, documentId: string, reader: string): Promise<HeldKey[]> {
+	const kept = keptIn(cookie);
+	if (!kept.length) return [];
+	const byHash = new Map(kept.map((k) => [hashOf(k.token), k]));
+	const s = sql();
+	const [rows, { zone }] = await Promise.all([
+		s<(Row & { hash: string; reading: boolean })[]>`
+			select k.*, exists (select 1 from reading r join ledger l on l.id = r.reading_id and l.key_id = k.id
+				where r.document_id = k.document_id and r.kind = 'opened' and r.last_at > now() - make_interval(mins => ${readingGapMinutes})
+					and r.reader in (${reader}, 'k:' || k.id || ':' || ${reader})) as reading
+			from door_key k where k.document_id = ${documentId} and k.hash in ${s([...byHash.keys()])}`,
+		site()
+	]);
+	return rows.map((row) => heldOf(row, zone, byHash.get(row.hash)!.proof, row.reading));
+}
+
+export interface FoundKey {
+	readonly held: HeldKey;
+	readonly documentId: string;
+	readonly slug: string;
+	/** The cookie's value once it is remembered. */
+	readonly remembered: string;
+}
+
+/** The key at an address, as this browser holds it; null where there is none. With a password, whether it fits. */
+export async function keyAt(token: string, cookie: string | null, password?: string): Promise<FoundKey | null> {
+	const [[row], { zone }] = await Promise.all([
+		sql()<(Row & { slug: string })[]>`
+			select k.*, d.slug from door_key k join document d on d.id = k.document_id where k.hash = ${hashOf(token)} and d.set_aside_at is null`,
+		site()
+	]);
+	if (!row) return null;
+	let proof = keptIn(cookie).find((k) => k.token === token)?.proof ?? null;
+	if (password !== undefined && row.password_hash && (await passwordFits(row.password_hash, password))) proof = proofOf(row);
+	return { held: heldOf(row, zone, proof, false), documentId: row.document_id, slug: row.slug, remembered: cookieWith(cookie, { token, proof }) };
+}
+
+/** A key of a document as it stands, for trying its door; its password counts as given. */
+export async function keyOf(id: string, documentId: string): Promise<HeldKey> {
+	const [[row], { zone }] = await Promise.all([sql()<Row[]>`select * from door_key where id = ${id} and document_id = ${documentId}`, site()]);
+	if (!row) throw new IanuaError('key-unknown');
+	return { ...heldOf(row, zone, null, false), wantsPassword: false };
+}

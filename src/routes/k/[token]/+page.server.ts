@@ -1,0 +1,72 @@
+// A key's address: remembers the key for this browser and leads on to the document; asks for its password where it has one.
+import { fail, redirect, type RequestEvent } from '@sveltejs/kit';
+
+import { Type } from '@sinclair/typebox';
+import type { Actions, PageServerLoad } from './$types';
+import { decide, visitor, type RefusedCode } from '#core/access/decide';
+import { IanuaError } from '#core/errors';
+import { keyAt, keyCookie, type FoundKey } from '$lib/server/access/keys';
+import { askOf } from '$lib/server/http/api';
+import { turnAwayFromPage } from '$lib/server/http/page';
+import { countTry, forgetTries } from '$lib/server/people/attempts';
+import { presentKey } from '$lib/server/reading/chain';
+import { site } from '$lib/server/site/site';
+import { compile } from '$lib/server/validate';
+
+const keptFor = 180 * 24 * 3600;
+
+async function keyOrNothing(event: RequestEvent, password?: string): Promise<FoundKey> {
+	const key = await keyAt(event.params.token!, event.request.headers.get('cookie'), password);
+	if (key) return key;
+	const { zone } = await site();
+	turnAwayFromPage('shut', zone, undefined, null);
+}
+
+/** Remembers the key and goes on to the document, whose door says the rest. */
+async function goOn(event: RequestEvent, key: FoundKey): Promise<never> {
+	event.cookies.set(keyCookie, key.remembered, {
+		path: '/',
+		httpOnly: true,
+		sameSite: 'lax',
+		maxAge: keptFor,
+		secure: event.url.protocol === 'https:'
+	});
+	await presentKey(askOf(event, key.slug), key.held);
+	redirect(303, `/d/${key.slug}`);
+}
+
+export const load: PageServerLoad = async (event) => {
+	// the address is a secret: nothing it leads to is told of it
+	event.setHeaders({ 'referrer-policy': 'no-referrer', 'x-robots-tag': 'noindex, nofollow', 'cache-control': 'no-store' });
+	const key = await keyOrNothing(event);
+	// the key by itself, as if its document's door were keyed: what is wrong with the door is said there
+	const bare = { setAside: false, follows: null, door: { ...keyedDoor, allow: key.held.allow } };
+	const { allowed, reasons } = decide({ ...visitor, keys: [key.held] }, bare, 'see', Date.now());
+	if (allowed) return goOn(event, key);
+	const [{ code, at }] = reasons;
+	if (code === 'key-password') return {};
+	const { zone } = await site();
+	turnAwayFromPage(code as RefusedCode, zone, at, null);
+};
+
+const keyedDoor = { position: 'keyed', allMembers: false, groups: [], people: [], hours: { from: null, until: null }, listed: false } as const;
+
+const check = compile(Type.Object({ password: Type.String({ minLength: 1, maxLength: 200 }) }));
+
+export const actions: Actions = {
+	default: async (event) => {
+		const result = check(Object.fromEntries((await event.request.formData()).entries()));
+		if (!result.ok) return fail(422, { trouble: 'Give the password that came with the key.' });
+		const { held } = await keyOrNothing(event);
+		try {
+			await countTry(`key ${held.id}`);
+		} catch (refusal) {
+			if (refusal instanceof IanuaError) return fail(refusal.status, { trouble: refusal.message });
+			throw refusal;
+		}
+		const key = await keyOrNothing(event, result.value.password);
+		if (key.held.wantsPassword) return fail(401, { trouble: 'That is not the password of this key.' });
+		await forgetTries(`key ${held.id}`);
+		return goOn(event, key);
+	}
+};

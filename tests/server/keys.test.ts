@@ -1,0 +1,181 @@
+// Keys over HTTP: issued, remembered by a browser, good for what they say, withdrawn at the next request; and trying the door.
+import { randomUUID } from 'node:crypto';
+import { describe, expect, it } from 'vitest';
+import { sql } from '#server/db/client';
+import { client, document, ledgerOf, member, origin, staff, visitor, type Client, type DocumentJson } from './help';
+
+interface Issued {
+	id: string;
+	url: string;
+}
+const issue = async (slug: string, given: Record<string, unknown> = {}) =>
+	(await staff()).api<Issued>('POST', `/documents/${slug}/keys`, { label: 'To the boatyard', ...given });
+const pathOf = (url: string) => new URL(url).pathname;
+
+/** A browser that has opened a key's address: it holds the cookie of the key, and a reader cookie of its own. */
+async function holder(url: string, password?: string): Promise<{ response: Response; browser: Client }> {
+	const path = pathOf(url);
+	const response = password
+		? await fetch(origin + path, {
+				method: 'POST',
+				redirect: 'manual',
+				headers: { origin, accept: 'text/html', 'content-type': 'application/x-www-form-urlencoded' },
+				body: new URLSearchParams({ password })
+			})
+		: await visitor().get(path, { accept: 'text/html' });
+	const cookies = response.headers.getSetCookie().map((c) => c.split(';')[0]!);
+	return { response, browser: client('', { cookie: [...cookies, `ianua_reader=${randomUUID()}`].join('; ') }) };
+}
+const code = async (response: Response) => ((await response.json()) as { code?: string }).code;
+
+describe('a key', () => {
+	it('opens a keyed document for whoever has its address, under its label in the ledger', async () => {
+		const { slug } = await document({ position: 'keyed', allow: { save: false, print: false } });
+		const { id, url } = await issue(slug, { allow: { save: true, print: false } });
+		expect(url).toMatch(new RegExp(`^${origin}/k/[\\w-]{43}$`));
+		expect((await visitor().get(`/d/${slug}/file`)).status).toBe(401);
+		const { response, browser } = await holder(url);
+		expect([response.status, response.headers.get('location')]).toEqual([303, `/d/${slug}`]);
+		expect(response.headers.getSetCookie().join()).toMatch(/ianua_keys=[^;]+;.*HttpOnly/i);
+		expect((await browser.get(`/d/${slug}`, { accept: 'text/html' })).status).toBe(200);
+		expect((await browser.get(`/d/${slug}/file`)).status).toBe(200);
+		expect((await browser.get(`/d/${slug}/file?save`)).status).toBe(200);
+		const entries = await ledgerOf(slug);
+		for (const kind of ['key-used', 'opened', 'saved']) expect(entries.find((e) => e.kind === kind)!.who).toEqual({ kind: 'key', name: 'To the boatyard' });
+		const { items } = await (await staff()).api<{ items: { id: string; used: number; saves: number; state: string }[] }>('GET', `/documents/${slug}/keys`);
+		expect(items).toMatchObject([{ id, used: 1, saves: 1, state: 'good' }]);
+	});
+	it('is for its own document alone, and lists nothing', async () => {
+		const [one, two] = [await document({ position: 'keyed' }), await document({ position: 'keyed' })];
+		const { browser } = await holder((await issue(one.slug)).url);
+		expect((await browser.get(`/d/${one.slug}`)).status).toBe(200);
+		expect((await browser.get(`/d/${two.slug}`)).status).toBe(401);
+	});
+	it('is suspended while the door is shut, and says nothing of what is behind', async () => {
+		const { slug, title } = await document({ position: 'keyed' });
+		const { browser } = await holder((await issue(slug)).url);
+		await (await staff()).api('PATCH', `/documents/${slug}`, { door: { position: 'shut' } });
+		const refused = await browser.get(`/d/${slug}`, { accept: 'text/html' });
+		expect(refused.status).toBe(404);
+		expect(await refused.text()).not.toContain(title);
+		await (await staff()).api('PATCH', `/documents/${slug}`, { door: { position: 'keyed' } });
+		expect((await browser.get(`/d/${slug}`)).status).toBe(200);
+	});
+	it('withdrawn in the middle of a reading shuts its holders out at their next request', async () => {
+		const { slug } = await document({ position: 'keyed' });
+		const { id, url } = await issue(slug);
+		const { browser } = await holder(url);
+		expect((await browser.get(`/d/${slug}/file`, { range: 'bytes=0-99' })).status).toBe(206);
+		await (await staff()).api('DELETE', `/keys/${id}`);
+		for (const [path, headers] of [
+			[`/d/${slug}/file`, { range: 'bytes=100-199' }],
+			[`/d/${slug}/leaf/2.webp`, {}],
+			[`/d/${slug}/cover/300.webp`, {}]
+		] as const) {
+			const refused = await browser.get(path, headers);
+			expect([refused.status, await code(refused)]).toEqual([403, 'key-withdrawn']);
+		}
+		expect((await (await holder(url)).response.text()).includes('withdrawn')).toBe(true);
+		// once more does no harm; one that never was is told
+		await (await staff()).api('DELETE', `/keys/${id}`);
+		expect((await (await staff()).send('DELETE', `/api/v1/keys/${randomUUID()}`)).status).toBe(404);
+	});
+	it('with a number of openings gives that many, each with all its requests, however many ask at once', async () => {
+		const { slug } = await document({ position: 'keyed' });
+		const { url } = await issue(slug, { openings: 3 });
+		const browsers = await Promise.all(Array.from({ length: 12 }, async () => (await holder(url)).browser));
+		const first = await Promise.all(browsers.map((b) => b.get(`/d/${slug}/file`, { range: 'bytes=0-99' })));
+		const lucky = browsers.filter((_, i) => first[i]!.status === 206);
+		expect(lucky).toHaveLength(3);
+		for (const [i, response] of first.entries())
+			if (response.status !== 206) expect([i, response.status, await code(response)]).toEqual([i, 403, 'key-used-up']);
+		// a reading under way goes on; somebody shut out stays so
+		for (const b of lucky) expect((await b.get(`/d/${slug}/leaf/2.webp`)).status).toBe(200);
+		const out = browsers.find((b) => !lucky.includes(b))!;
+		expect((await out.get(`/d/${slug}/leaf/1.webp`)).status).toBe(403);
+		expect((await ledgerOf(slug)).filter((e) => e.kind === 'opened')).toHaveLength(3);
+	});
+	it('with a password opens where it was given, and guessing ends after ten tries', async () => {
+		const { slug } = await document({ position: 'keyed' });
+		const { url } = await issue(slug, { password: 'windlass' });
+		const asked = await visitor().get(pathOf(url), { accept: 'text/html' });
+		expect(asked.status).toBe(200);
+		expect(await asked.text()).toContain('This key wants its password');
+		const { response, browser } = await holder(url, 'windlass');
+		expect(response.status).toBe(303);
+		expect((await browser.get(`/d/${slug}/file`)).status).toBe(200);
+		// the token alone, in another browser
+		const bare = client('', { cookie: `ianua_keys=${pathOf(url).slice(3)}` });
+		expect([(await bare.get(`/d/${slug}/file`)).status, await code(await bare.get(`/d/${slug}/file`))]).toEqual([401, 'key-password']);
+		const statuses: number[] = [];
+		for (let i = 0; i < 12; i++) statuses.push((await holder(url, `guess ${i}`)).response.status);
+		expect(statuses.slice(0, 10)).toEqual(Array.from({ length: 10 }, () => 401));
+		expect(statuses.slice(10)).toEqual([429, 429]);
+		expect((await holder(url, 'windlass')).response.status).toBe(429);
+	});
+	it('has a last day, which lies ahead', async () => {
+		const { slug } = await document({ position: 'keyed' });
+		const past = await (await staff()).send('POST', `/api/v1/documents/${slug}/keys`, { label: 'Late', until: '2020-01-01' });
+		expect(past.status).toBe(422);
+		const { id, url } = await issue(slug, { until: '2099-12-31' });
+		const { browser } = await holder(url);
+		expect((await browser.get(`/d/${slug}`)).status).toBe(200);
+		await sql()`update door_key set until_bound = '2020-01-01' where id = ${id}`;
+		const refused = await browser.get(`/d/${slug}`);
+		expect(refused.status).toBe(403);
+		expect(await (await holder(url)).response.text()).toContain('This key has run out');
+	});
+	it('is kept only as a hash, its issuing and withdrawing in the audit trail', async () => {
+		const { slug, id: documentId } = await document({ position: 'keyed' });
+		const { id, url } = await issue(slug, { password: 'windlass' });
+		const token = pathOf(url).slice(3);
+		const rows = await sql()`select row_to_json(k)::text as all from door_key k where id = ${id}`;
+		expect(rows[0]!.all).not.toContain(token);
+		expect(rows[0]!.all).not.toContain('windlass');
+		await (await staff()).api('DELETE', `/keys/${id}`);
+		const trail = await sql()<{ action: string }[]>`select action from audit where thing = ${documentId} order by at`;
+		expect(trail.map((t) => t.action)).toEqual(expect.arrayContaining(['key-issued', 'key-withdrawn']));
+	});
+	it('that was never issued is answered like nothing at all; members and visitors issue none', async () => {
+		const { slug } = await document({ position: 'open' });
+		expect((await visitor().get(`/k/${'x'.repeat(43)}`, { accept: 'text/html' })).status).toBe(404);
+		for (const [who, status] of [
+			[visitor(), 401],
+			[await member({ group: 'Friends' }), 403]
+		] as const) {
+			expect((await who.send('POST', `/api/v1/documents/${slug}/keys`, { label: 'Mine' })).status).toBe(status);
+			expect((await who.get(`/api/v1/documents/${slug}/keys`)).status).toBe(status);
+		}
+	});
+});
+
+describe('trying the door', () => {
+	it('says what a visitor, a member, a group and a key would get, and why', async () => {
+		const boss = await staff();
+		const warden = await member({ group: 'Lock wardens', from: '2020-01-01' });
+		const lapsed = await member({ group: 'Lock wardens', until: '2020-12-31' });
+		const made: DocumentJson = await document({ position: 'keyed', groups: ['lock-wardens'], allow: { save: false, print: true }, until: '2099-06-30' });
+		const { id } = await issue(made.slug, { allow: { save: true, print: false }, password: 'windlass' });
+		const tried = async (as: string, action = 'read', at = '') => {
+			const answer = await boss.api<{ allowed: boolean; reasons: { code: string }[]; changesAt: string | null }>(
+				'GET',
+				`/documents/${made.slug}/decision?as=${encodeURIComponent(as)}&action=${action}${at && `&at=${encodeURIComponent(at)}`}`
+			);
+			return [answer.allowed, answer.reasons[0]!.code, answer.changesAt];
+		};
+		// through the whole of 30 June in London, which is summer time: an hour before midnight in UTC
+		const ends = '2099-06-30T23:00:00.000Z';
+		expect(await tried('visitor')).toEqual([false, 'sign-in', null]);
+		expect(await tried(`member:${warden.email}`)).toEqual([true, 'group', ends]);
+		expect(await tried(`member:${warden.email}`, 'save')).toEqual([false, 'save-not-allowed', null]);
+		expect(await tried(`member:${lapsed.email}`)).toEqual([false, 'membership-lapsed', null]);
+		expect(await tried('group:lock-wardens', 'print')).toEqual([true, 'group', ends]);
+		expect(await tried(`key:${id}`, 'save')).toEqual([true, 'key', ends]);
+		expect(await tried(`key:${id}`, 'print')).toEqual([false, 'print-not-allowed', null]);
+		expect(await tried('visitor', 'read', '2100-01-01T00:00:00Z')).toEqual([false, 'closed', null]);
+		expect(await tried(`member:olive@example.org`)).toEqual([true, 'staff', null]);
+		for (const as of ['member:nobody@example.org', 'group:none', `key:${randomUUID()}`, 'somebody'])
+			expect((await boss.get(`/api/v1/documents/${made.slug}/decision?as=${encodeURIComponent(as)}`)).status).toBeGreaterThanOrEqual(404);
+		expect((await warden.get(`/api/v1/documents/${made.slug}/decision?as=visitor`)).status).toBe(403);
+	});
+});
