@@ -93,6 +93,26 @@ export function boundWords(bound: Instant, zone: string, side: 'from' | 'until')
 	return `${time} on ${dayWords(bound, zone)}`;
 }
 
+/** Why somebody is let in, for staff. */
+export function admittedWords(code: string): string {
+	switch (code) {
+		case 'staff':
+			return 'Staff may everything.';
+		case 'open':
+			return 'The door is open to everyone.';
+		case 'ajar':
+			return 'The door is ajar: whoever has the address.';
+		case 'all-members':
+			return 'A current membership, and all members are admitted.';
+		case 'group':
+			return 'By the group.';
+		case 'person':
+			return 'Admitted by name.';
+		default:
+			return 'By the key.';
+	}
+}
+
 /** What the turned-away page says: a heading and a sentence, and whether signing in could help. */
 export interface Refusal {
 	readonly heading: string;

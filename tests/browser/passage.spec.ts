@@ -30,7 +30,7 @@ test('1b. what is no sound PDF is refused in words; the others go on', async ({ 
 	await page.getByLabel('Choose PDF files to bring in').setInputFiles([textFile('letter.pdf'), good]);
 	const tray = page.getByRole('region', { name: 'Intake tray' });
 	await expect(tray.getByText('“letter.pdf” is a text file, not a PDF. Export it as PDF and bring that in.')).toBeVisible();
-	await expect(tray.getByText('Sound', { exact: true })).toBeVisible();
+	await expect(tray.getByRole('listitem').filter({ hasText: 'Good one' }).getByText('Sound', { exact: true })).toBeVisible();
 	await tray.getByRole('button', { name: 'Clear' }).click();
 	await expect(tray).toBeHidden();
 });

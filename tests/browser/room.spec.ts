@@ -236,3 +236,43 @@ test('staff are invited by mail, work, and hand over what they began when their 
 	await page.goto('/desk/documents/of-tilda');
 	await expect(page.locator('aside.sheet').getByText('by Edda Marlowe').first()).toBeVisible();
 });
+
+test('a key is issued, opens the document for a visitor, and is withdrawn; its door is tried beside it', async ({ people, browser }) => {
+	const page = await people.as('staff');
+	const slug = await brought(page, await chromiumPdf(browser, 'For the boatyard', 2));
+	await page.goto(`/desk/documents/${slug}`);
+	const sheet = page.locator('aside.sheet');
+	await sheet.getByText('Keyed', { exact: true }).click();
+	await expect(sheet.getByTestId('door-sentence')).toContainText('no group and no person is admitted yet');
+	await page.locator('main').click({ position: { x: 5, y: 5 } });
+	await page.keyboard.press('t');
+	await expect(sheet.locator('dt').filter({ hasText: 'Read: no' })).toBeVisible();
+	await expect(sheet.getByText(/^This is kept for members\. Sign in/).first()).toBeVisible();
+	await page.locator('main').click({ position: { x: 5, y: 5 } });
+	await page.keyboard.press('k');
+	await sheet.getByLabel('To whom').fill('The boatyard at Oxmere');
+	await sheet.getByLabel('Print').last().uncheck();
+	await sheet.getByRole('button', { name: 'Issue', exact: true }).click();
+	await expect(sheet.getByRole('img', { name: 'The address as a QR code' })).toBeVisible();
+	const url = (await sheet.locator('code').textContent())!;
+	await sheet.getByRole('button', { name: 'Done' }).click();
+	await expect(sheet.locator('code')).toHaveCount(0);
+	await sheet.getByRole('combobox', { name: /^As/ }).selectOption({ label: 'whoever holds the key “The boatyard at Oxmere”' });
+	await expect(sheet.locator('dt').filter({ hasText: 'Read: yes' })).toBeVisible();
+	await expect(sheet.locator('dt').filter({ hasText: 'Print: no' })).toBeVisible();
+
+	const visitor = await people.as('visitor');
+	await visitor.goto(url);
+	await expect(visitor).toHaveURL(new RegExp(`/d/${slug}$`));
+	await visitor.getByRole('link', { name: 'Read', exact: true }).click();
+	await expect(visitor.locator('.leaf canvas')).toBeVisible();
+	await page.reload();
+	await expect(sheet.getByText(/1 opening, last/)).toBeVisible();
+	await expect(sheet.getByText('The boatyard at Oxmere opened it')).toBeVisible();
+
+	await sheet.getByRole('button', { name: 'Withdraw the key' }).click();
+	await sheet.getByRole('button', { name: 'Withdraw for good' }).click();
+	await expect(sheet.getByText('withdrawn', { exact: true })).toBeVisible();
+	await visitor.goto(`/d/${slug}/read`);
+	await expect(visitor.getByRole('heading', { name: 'This key no longer opens' })).toBeVisible();
+});

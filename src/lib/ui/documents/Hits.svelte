@@ -29,12 +29,14 @@
 		display: flex;
 		gap: 10px;
 		font-size: 13px;
-		padding: 2px 0;
+		line-height: 24px;
 		color: var(--ink-soft);
 	}
 	a {
 		flex: none;
 		min-width: 44px;
+		/* WCAG 2.2, 2.5.8: targets of at least 24 × 24 CSS px */
+		line-height: 24px;
 	}
 	mark {
 		background: var(--brass-wash);

@@ -12,6 +12,8 @@ export const shortcutWords: readonly (readonly [string, string])[] = [
 	['b', 'Bring in'],
 	['d', 'Door of the chosen document'],
 	['p', 'Where the chosen document is placed'],
+	['k', 'Issue a key for the chosen document'],
+	['t', 'Try its door'],
 	['r', 'Readership of the chosen document'],
 	['↑ ↓', 'Move in a list'],
 	['Shift ↑ ↓', 'Move and choose'],

@@ -5,7 +5,7 @@
 
 	let { items, zone, withTitle = false }: { items: readonly LedgerItem[]; zone: string; withTitle?: boolean } = $props();
 
-	const kinds: Record<string, string> = { opened: 'Opened', saved: 'Saved', 'turned-away': 'Turned away' };
+	const kinds: Record<string, string> = { opened: 'Opened', saved: 'Saved', 'turned-away': 'Turned away', 'key-used': 'Key used' };
 	const reasons: Record<string, string> = {
 		shut: 'the door is shut',
 		'set-aside': 'set aside',

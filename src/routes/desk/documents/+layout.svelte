@@ -225,7 +225,7 @@
 									>{#if item.setAsideAt}set aside {dayText(item.setAsideAt, data.site.zone)}, to be restored until {dayText(
 											new Date(restorableUntil(Date.parse(item.setAsideAt))).toISOString(),
 											data.site.zone
-										)}{:else}{item.folder && !data.query.filters.folder ? `${item.folder} · ` : ''}{item.pages
+										)}{:else}{item.folder && !chosen && !data.query.filters.folder ? `${item.folder} · ` : ''}{item.pages
 											? `${counted(item.pages, 'page', 'pages')} ${item.paper} · `
 											: ''}{sizeWords(item.bytes)}{#if item.condition.status !== 'sound'}{dot}<span
 												class:wrong={item.condition.status === 'refused'}
@@ -457,6 +457,8 @@
 		background: var(--brass-wash);
 	}
 	.pick {
+		width: 24px;
+		height: 24px;
 		position: absolute;
 		left: 12px;
 		top: 12px;

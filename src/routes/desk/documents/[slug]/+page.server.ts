@@ -1,6 +1,7 @@
 // The sheet of a document: the passage from top to bottom.
 import { error, redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
+import { keysOf } from '$lib/server/access/keys';
 import { documentView } from '$lib/server/documents/view';
 import { countAllMembers, listGroups } from '$lib/server/people/service';
 import { listPages } from '$lib/server/placing/service';
@@ -11,10 +12,11 @@ export const load: PageServerLoad = async ({ params, url, depends }) => {
 	const view = await documentView(params.slug);
 	if (!view || view.goneAt) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/documents/${view.slug}${url.search}`);
-	const [groups, allMembers, pages, report, recent] = await Promise.all([
+	const [groups, allMembers, pages, keys, report, recent] = await Promise.all([
 		listGroups(),
 		countAllMembers(),
 		listPages(),
+		keysOf(view.slug),
 		documentReport(view.id, { keyed: view.door.inForce === 'keyed', count: view.door.count }, 30),
 		ledger({ document: view.id, limit: 20, of: 'readers' })
 	]);
@@ -22,6 +24,7 @@ export const load: PageServerLoad = async ({ params, url, depends }) => {
 		view,
 		groups,
 		allMembers,
+		keys,
 		pages: pages.map(({ id, path, title }) => ({ id, path, title })),
 		report,
 		recent: recent.items.filter((item) => !item.double).slice(0, 8)

@@ -9,6 +9,8 @@
 	import { languages } from '#core/documents/language';
 	import { conditionWords } from '#core/intake/condition';
 	import { formWords, pressWords, type Form, type Press } from '#core/placing/placement';
+	import Keys from '$lib/ui/access/Keys.svelte';
+	import TryDoor from '$lib/ui/access/TryDoor.svelte';
 	import DoorPicker from '$lib/ui/access/DoorPicker.svelte';
 	import CoverChoice from '$lib/ui/documents/CoverChoice.svelte';
 	import Editions from '$lib/ui/documents/Editions.svelte';
@@ -21,6 +23,7 @@
 	import Arch from '$lib/ui/parts/Arch.svelte';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { isTyping } from '$lib/ui/parts/shortcuts';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
@@ -28,6 +31,16 @@
 	const door = $derived(view.door);
 	const doorState = $derived(door.inForce === 'shut' ? 'to-do' : 'done');
 	let choosingCover = $state(false);
+	let trying = $state(false);
+	let issuing = $state(false);
+	function keys(event: KeyboardEvent) {
+		if (isTyping(event) || event.defaultPrevented) return;
+		if (event.key === 't') trying = true;
+		else if (event.key === 'k') issuing = true;
+		else return;
+		event.preventDefault();
+		document.getElementById(event.key === 't' ? 'try-door' : 'issue-key')?.scrollIntoView({ block: 'center' });
+	}
 	let moving = $state(false);
 	let address = $state('');
 	let addressTrouble = $state('');
@@ -129,9 +142,10 @@
 	});
 	const peak = $derived(Math.max(1, ...data.report.days.map((d) => d.openings)));
 	const readText = $derived(data.report.answer.map((p) => p.text).join(''));
-	const kindWords: Record<string, string> = { opened: 'opened it', saved: 'saved it', 'turned-away': 'was turned away' };
+	const kindWords: Record<string, string> = { opened: 'opened it', saved: 'saved it', 'turned-away': 'was turned away', 'key-used': 'used their key' };
 </script>
 
+<svelte:window onkeydown={keys} />
 <svelte:head><title>{view.title}, {data.site.name}</title></svelte:head>
 
 <aside class="sheet" aria-label={view.title} data-edition-of={view.slug} data-edition-title={view.title}>
@@ -248,6 +262,10 @@
 		<div>
 			<h3>Door <span>set {door.changedBy ? `by ${door.changedBy}, ` : ''}{dayText(door.changedAt, data.site.zone)}</span></h3>
 			<DoorPicker {door} groups={data.groups} allMembers={data.allMembers} zone={data.site.zone} pages={data.pages} change={changeDoor} />
+			{#key view.id}
+				<TryDoor slug={view.slug} groups={data.groups} keys={data.keys} zone={data.site.zone} door={door.changedAt} bind:open={trying} />
+				<Keys slug={view.slug} keys={data.keys} position={door.inForce} zone={data.site.zone} bind:open={issuing} />
+			{/key}
 		</div>
 	</section>
 

@@ -1,0 +1,243 @@
+<!-- The keys of a document: issued, shown once with their address, and what each did. -->
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { counted } from '#core/access/reach';
+	import type { Position } from '#core/access/door';
+	import type { KeyView } from '$lib/server/access/keys';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { dayText, timeText } from '$lib/ui/parts/when';
+
+	let {
+		slug,
+		keys,
+		position,
+		zone,
+		open = $bindable(false)
+	}: { slug: string; keys: readonly KeyView[]; position: Position; zone: string; open: boolean } = $props();
+
+	let label = $state('');
+	let save = $state(true);
+	let print = $state(true);
+	let until = $state('');
+	let openings = $state<number | null>(null);
+	let password = $state('');
+	let busy = $state(false);
+	let trouble = $state('');
+	/** The key just issued: its address is shown this once. */
+	let issued = $state<{ label: string; url: string; qr: string } | null>(null);
+	let withdrawing = $state<string | null>(null);
+
+	const stateWords = { good: '', withdrawn: 'withdrawn', lapsed: 'run out', 'used-up': 'used up' } as const;
+	const today = new Date().toISOString().slice(0, 10);
+
+	async function issue(event: SubmitEvent) {
+		event.preventDefault();
+		busy = true;
+		trouble = '';
+		try {
+			const { url } = await call<{ id: string; url: string }>('POST', `/documents/${slug}/keys`, {
+				label,
+				allow: { save, print },
+				...(until ? { until } : {}),
+				...(openings ? { openings } : {}),
+				...(password ? { password } : {})
+			});
+			const { toString } = await import('qrcode');
+			issued = { label, url, qr: await toString(url, { type: 'svg', margin: 4 }) };
+			[label, until, openings, password, open] = ['', '', null, '', false];
+			await invalidateAll();
+		} catch (error) {
+			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+		} finally {
+			busy = false;
+		}
+	}
+	async function copy() {
+		try {
+			await navigator.clipboard.writeText(issued!.url);
+			notify('The key’s address is copied.');
+		} catch {
+			notify('The browser did not allow copying. Mark the address and copy it by hand.', { tone: 'wrong' });
+		}
+	}
+	async function withdraw(key: KeyView) {
+		withdrawing = null;
+		try {
+			await call('DELETE', `/keys/${key.id}`);
+			notify(`The key “${key.label}” opens nothing any more.`);
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		}
+		await invalidateAll();
+	}
+	const facts = (key: KeyView) =>
+		[
+			key.allow.save && key.allow.print ? 'read, save, print' : key.allow.save ? 'read, save' : key.allow.print ? 'read, print' : 'read only',
+			key.until ? `until ${dayText(key.until, zone)}` : '',
+			key.openings ? `${key.used} of ${counted(key.openings, 'opening', 'openings')}` : counted(key.used, 'opening', 'openings'),
+			key.saves ? counted(key.saves, 'copy', 'copies') : '',
+			key.password ? 'with password' : '',
+			key.lastUsedAt ? `last ${timeText(key.lastUsedAt, zone)}` : 'not used yet'
+		]
+			.filter(Boolean)
+			.join(', ');
+</script>
+
+<div class="head">
+	<span>{keys.length ? counted(keys.length, 'key', 'keys') : 'No keys'}{keys.length && position === 'shut' ? ', suspended while the door is shut' : ''}</span>
+	<button class="quiet" id="issue-key" aria-expanded={open} onclick={() => (open = !open)}>Issue a key</button>
+</div>
+{#if issued}
+	<div class="issued" role="status">
+		<p><b>The key “{issued.label}”.</b> Its address is shown this once; afterwards only what was done with it is known.</p>
+		<p><code>{issued.url}</code></p>
+		<div class="flex items-end gap-3">
+			<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn here from our own address -->
+			<div class="qr" role="img" aria-label="The address as a QR code">{@html issued.qr}</div>
+			<button class="btn main" onclick={copy}>Copy the address</button>
+			<button class="btn" onclick={() => (issued = null)}>Done</button>
+		</div>
+	</div>
+{/if}
+{#if open}
+	<form onsubmit={issue}>
+		<label class="wide"
+			>To whom
+			<!-- svelte-ignore a11y_autofocus -->
+			<input class="field" bind:value={label} required maxlength="200" placeholder="The boatyard at Oxmere" autofocus /></label
+		>
+		<label>Last day <input class="field" type="date" bind:value={until} min={today} /></label>
+		<label>Openings <input class="field" type="number" min="1" max="1000000" bind:value={openings} placeholder="Any number" /></label>
+		<label class="wide"
+			>Password, if it shall have one <input class="field" bind:value={password} minlength="4" maxlength="200" autocomplete="off" placeholder="None" /></label
+		>
+		<p class="wide checks">
+			<label><input type="checkbox" bind:checked={save} /> Save</label><label><input type="checkbox" bind:checked={print} /> Print</label>
+			<span class="grow"></span>
+			<button class="btn main" disabled={busy}>Issue</button>
+			<button type="button" class="btn" onclick={() => (open = false)}>Leave it</button>
+		</p>
+		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
+	</form>
+{/if}
+{#if keys.length}
+	<ul>
+		{#each keys as key (key.id)}
+			<li class:over={key.state !== 'good'}>
+				<span class="what"
+					><b>{key.label}</b>{#if key.state !== 'good'}<em>{stateWords[key.state]}</em>{/if}<small>{facts(key)}</small></span
+				>
+				{#if key.state === 'good'}
+					{#if withdrawing === key.id}
+						<button class="btn" onclick={() => withdraw(key)}>Withdraw for good</button>
+						<button class="quiet" onclick={() => (withdrawing = null)}>Keep</button>
+					{:else}<button class="quiet" onclick={() => (withdrawing = key.id)} aria-label="Withdraw the key “{key.label}”">Withdraw</button>{/if}
+				{/if}
+			</li>
+		{/each}
+	</ul>
+{/if}
+
+<style>
+	.head {
+		display: flex;
+		gap: 12px;
+		align-items: baseline;
+		margin-top: 10px;
+		font-size: 13px;
+		color: var(--ink-soft);
+	}
+	.head button {
+		margin-left: auto;
+		font-size: 13px;
+	}
+	.issued {
+		margin-top: 6px;
+		padding: 9px 11px;
+		background: var(--brass-wash);
+		border: 1px solid var(--brass-bright);
+		border-radius: var(--corner);
+		font-size: 13px;
+		display: grid;
+		gap: 7px;
+	}
+	code {
+		overflow-wrap: anywhere;
+		font-size: 12.5px;
+	}
+	.qr {
+		width: 108px;
+		height: 108px;
+		background: #fff;
+	}
+	form {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+		gap: 8px 10px;
+		margin-top: 6px;
+		padding: 9px 11px;
+		border: 1px solid var(--line);
+		border-radius: var(--corner);
+	}
+	label {
+		display: grid;
+		gap: 2px;
+		font-size: 12.5px;
+		color: var(--ink-soft);
+	}
+	form .field {
+		width: 100%;
+		min-width: 0;
+	}
+	.wide {
+		grid-column: 1 / -1;
+	}
+	.checks {
+		display: flex;
+		gap: 14px;
+		align-items: center;
+	}
+	.checks label {
+		display: flex;
+		gap: 6px;
+		color: var(--ink);
+	}
+	.grow {
+		flex: 1;
+	}
+	ul {
+		margin-top: 4px;
+		border: 1px solid var(--line);
+		border-radius: var(--corner);
+		max-height: 240px;
+		overflow: auto;
+	}
+	li {
+		display: flex;
+		gap: 10px;
+		align-items: center;
+		padding: 6px 9px;
+		font-size: 13px;
+	}
+	li + li {
+		border-top: 1px solid var(--line);
+	}
+	.what {
+		flex: 1;
+		min-width: 0;
+	}
+	em {
+		font-style: normal;
+		margin-left: 8px;
+		color: var(--ink-soft);
+	}
+	small {
+		display: block;
+		color: var(--ink-soft);
+	}
+	.over b {
+		font-weight: 400;
+		color: var(--ink-soft);
+	}
+</style>

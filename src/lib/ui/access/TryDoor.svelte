@@ -1,0 +1,139 @@
+<!-- Trying the door: what somebody would get here, now or at another moment, and why. -->
+<script lang="ts">
+	import { admittedWords, boundWords, refusalWords } from '#core/access/reach';
+	import type { Action, RefusedCode } from '#core/access/decide';
+	import type { KeyView } from '$lib/server/access/keys';
+	import type { Tried } from '$lib/server/access/try-door';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+
+	let {
+		slug,
+		groups,
+		keys,
+		zone,
+		door,
+		open = $bindable(false)
+	}: {
+		slug: string;
+		groups: readonly { slug: string; name: string }[];
+		keys: readonly KeyView[];
+		zone: string;
+		/** Changes whenever the door does: then it is tried again. */
+		door: string;
+		open: boolean;
+	} = $props();
+
+	let as = $state('visitor');
+	let email = $state('');
+	let at = $state('');
+	let trouble = $state('');
+	let tried = $state<Record<'read' | 'save' | 'print', Tried> | null>(null);
+	const whom = $derived(as === 'member' ? (email.includes('@') ? `member:${email.trim()}` : null) : as);
+	const actions = [
+		['read', 'Read'],
+		['save', 'Save'],
+		['print', 'Print']
+	] as const satisfies readonly (readonly [Action, string])[];
+
+	let asked = 0;
+	async function look(who: string | null, moment: string, _door: string) {
+		const mine = ++asked;
+		trouble = '';
+		if (!who) {
+			tried = null;
+			return;
+		}
+		const when = moment ? `&at=${encodeURIComponent(new Date(moment).toISOString())}` : '';
+		try {
+			const [read, save, print] = await Promise.all(
+				actions.map(([action]) => call<Tried>('GET', `/documents/${slug}/decision?as=${encodeURIComponent(who)}&action=${action}${when}`))
+			);
+			if (mine === asked) tried = { read: read!, save: save!, print: print! };
+		} catch (error) {
+			if (mine !== asked) return;
+			tried = null;
+			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+		}
+	}
+	$effect(() => {
+		if (open) void look(whom, at, door);
+	});
+
+	function words({ allowed, reasons, changesAt }: Tried): string {
+		const { code, at: since } = reasons[0]!;
+		const why = allowed ? admittedWords(code) : refusalWords(code as RefusedCode, zone, { at: since ? Date.parse(since) : undefined }).words;
+		return changesAt ? `${why} Changes on ${boundWords(Date.parse(changesAt), zone, 'from')}.` : why;
+	}
+</script>
+
+<div class="head"><button class="quiet" id="try-door" aria-expanded={open} onclick={() => (open = !open)}>Try the door</button></div>
+{#if open}
+	<div class="try">
+		<label
+			>As
+			<select class="field" bind:value={as}>
+				<option value="visitor">a visitor</option>
+				<option value="member">a member, by mail address</option>
+				{#each groups as group (group.slug)}<option value="group:{group.slug}">a member of {group.name}</option>{/each}
+				{#each keys as key (key.id)}<option value="key:{key.id}">whoever holds the key “{key.label}”</option>{/each}
+			</select></label
+		>
+		<label>When <input class="field" type="datetime-local" bind:value={at} title="Empty: now" /></label>
+		{#if as === 'member'}<label class="wide">Mail address <input class="field" type="email" bind:value={email} /></label>{/if}
+		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
+		{#if tried}
+			<dl class="wide">
+				{#each tried.read.allowed ? actions : actions.slice(0, 1) as [action, name] (action)}
+					{@const answer = tried[action]}
+					<dt class:no={!answer.allowed}>{name}: {answer.allowed ? 'yes' : 'no'}</dt>
+					<dd>{words(answer)}</dd>
+				{/each}
+			</dl>
+		{/if}
+	</div>
+{/if}
+
+<style>
+	.head {
+		margin-top: 6px;
+		font-size: 13px;
+	}
+	.head button {
+		font-size: 13px;
+	}
+	.try {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+		gap: 8px 10px;
+		margin-top: 4px;
+		padding: 9px 11px;
+		border: 1px solid var(--line);
+		border-radius: var(--corner);
+	}
+	label {
+		display: grid;
+		gap: 2px;
+		font-size: 12.5px;
+		color: var(--ink-soft);
+	}
+	.field {
+		width: 100%;
+		min-width: 0;
+	}
+	.wide {
+		grid-column: 1 / -1;
+	}
+	dl {
+		display: grid;
+		grid-template-columns: 86px 1fr;
+		gap: 3px 8px;
+		font-size: 13px;
+	}
+	dt {
+		font-weight: 600;
+		color: var(--verdigris);
+	}
+	dt.no {
+		color: var(--brick);
+	}
+</style>
