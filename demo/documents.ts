@@ -633,3 +633,9 @@ export const watched = {
 	weekly: 6,
 	door: open
 };
+
+/** Keys handed to somebody outside; their addresses are nobody's in the demo. */
+export const keys = [
+	{ document: 'aqueduct-inspection-2026', label: 'Surveyor of the insurer', allow: { save: true, print: true }, openings: 5 },
+	{ document: 'lock-warden-handbook', label: 'The boatyard at Oxmere', allow: { save: false, print: false } }
+];

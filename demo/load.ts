@@ -9,6 +9,7 @@ import { document, edition, group } from '#server/db/schema';
 import { changeDocument, setAside } from '#server/documents/change';
 import { saveFilter } from '#server/documents/saved-filters';
 import { documentView } from '#server/documents/view';
+import { issueKey } from '#server/access/keys';
 import { changeDoor } from '#server/access/things';
 import { bringInStream } from '#server/intake/bring-in';
 import { checkEdition } from '#server/intake/check';
@@ -116,6 +117,8 @@ async function load(): Promise<void> {
 	);
 	const standins = JSON.parse(process.env.IANUA_STANDIN_PORTS ?? '{}') as { source?: number };
 	if (standins.source) popular.push(await loadWatched(`http://127.0.0.1:${standins.source}${society.watched.path}`, editor));
+
+	for (const { document: slug, ...given } of society.keys) await issueKey(slug, given, editor);
 
 	for (const demo of scenario.pages) {
 		const id = await addPage({ title: demo.title, path: demo.path }, editor);

@@ -20,13 +20,14 @@ CREATE FUNCTION find_in_pages(q text) RETURNS TABLE (edition_id uuid, pages inte
 DECLARE
 	fits text;
 BEGIN
-	-- stemmings that make the same of the query are asked for together; where all do, which one it is need not be looked at
-	SELECT string_agg(CASE WHEN n = every THEN format('p.words @@ %L::tsquery', query)
-			ELSE format('(p.words @@ %L::tsquery AND p.config = ANY (%L::regconfig[]))', query, configs) END, ' OR ') INTO fits
+	-- stemmings that make the same of the query are asked for together, each group by itself: an OR between them would have the words of
+	-- every page read again. Where all make the same of it, which one it is need not be looked at.
+	SELECT string_agg(format('SELECT p.edition_id FROM edition_page p WHERE p.words @@ %L::tsquery', query)
+			|| CASE WHEN n = every THEN '' ELSE format(' AND p.config = ANY (%L::regconfig[])', configs) END, ' UNION ALL ') INTO fits
 		FROM (SELECT query, array_agg(config) AS configs, count(*) AS n, sum(count(*)) OVER () AS every
 			FROM (SELECT config, websearch_to_tsquery(config, q) AS query FROM find_configs() AS config) c WHERE numnode(query) > 0 GROUP BY query) g;
 	IF fits IS NULL THEN
 		RETURN;
 	END IF;
-	RETURN QUERY EXECUTE 'SELECT p.edition_id, count(*)::integer FROM edition_page p WHERE ' || fits || ' GROUP BY p.edition_id';
+	RETURN QUERY EXECUTE 'SELECT f.edition_id, count(*)::integer FROM (' || fits || ') f GROUP BY f.edition_id';
 END $$;

@@ -1,5 +1,6 @@
 <!-- Trying the door: what somebody would get here, now or at another moment, and why. -->
 <script lang="ts">
+	import { TZDate } from '@date-fns/tz';
 	import { admittedWords, boundWords, refusalWords } from '#core/access/reach';
 	import type { Action, RefusedCode } from '#core/access/decide';
 	import type { KeyView } from '$lib/server/access/keys';
@@ -43,7 +44,8 @@
 			tried = null;
 			return;
 		}
-		const when = moment ? `&at=${encodeURIComponent(new Date(moment).toISOString())}` : '';
+		const [y = 0, mo = 1, d = 1, h = 0, mi = 0] = moment.split(/\D/).map(Number);
+		const when = moment ? `&at=${encodeURIComponent(new Date(new TZDate(y, mo - 1, d, h, mi, 0, 0, zone).getTime()).toISOString())}` : '';
 		try {
 			const [read, save, print] = await Promise.all(
 				actions.map(([action]) => call<Tried>('GET', `/documents/${slug}/decision?as=${encodeURIComponent(who)}&action=${action}${when}`))
@@ -78,7 +80,7 @@
 				{#each keys as key (key.id)}<option value="key:{key.id}">whoever holds the key “{key.label}”</option>{/each}
 			</select></label
 		>
-		<label>When <input class="field" type="datetime-local" bind:value={at} title="Empty: now" /></label>
+		<label>When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time <input class="field" type="datetime-local" bind:value={at} title="Empty: now" /></label>
 		{#if as === 'member'}<label class="wide">Mail address <input class="field" type="email" bind:value={email} /></label>{/if}
 		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 		{#if tried}
