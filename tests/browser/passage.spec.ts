@@ -97,9 +97,9 @@ test('3. they write a page and put the document on it in three forms, preview it
 	await page.keyboard.press('Escape');
 
 	await page.getByRole('link', { name: 'Preview' }).click();
-	await page.getByLabel('as').selectOption({ label: 'a member of Lock wardens' });
+	await page.getByRole('combobox', { name: /^as/ }).selectOption({ label: 'a member of Lock wardens' });
 	await expect(page.getByRole('link', { name: 'read the notes' })).toBeVisible();
-	await page.getByLabel('as').selectOption({ label: 'a visitor' });
+	await page.getByRole('combobox', { name: /^as/ }).selectOption({ label: 'a visitor' });
 	await expect(page.getByText('for members, sign in')).toBeVisible();
 	await page.getByRole('link', { name: 'Back to writing' }).click();
 	await page.getByRole('button', { name: 'Publish' }).click();
