@@ -201,5 +201,8 @@ test('a PDF from a web address is fetched, watched, and its change taken as a ne
 	await expect(sheet.getByText('Gone', { exact: true })).toBeVisible();
 	await page.keyboard.press('Escape');
 	await page.keyboard.press('5');
-	await expect(page.getByRole('listitem').filter({ hasText: 'Source gone' }).first()).toBeVisible();
+	const gone = page.getByRole('listitem').filter({ hasText: 'Source gone' });
+	await expect(gone).toHaveCount(1);
+	await gone.getByRole('button', { name: 'Stop watching' }).click();
+	await expect(gone).toHaveCount(0);
 });

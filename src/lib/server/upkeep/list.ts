@@ -43,7 +43,7 @@ export async function upkeep(): Promise<{ lines: UpkeepLine[]; look: number }> {
 				from document d join edition e on e.id = d.edition_id
 				where d.set_aside_at is null and (e.condition = 'refused' or e.findings @> '[{"code": "active-content"}]')
 			union all select 'source-' || s.state, d.slug, d.title, '[]', s.note, s.checked_at, ${pages}
-				from source s join document d on d.id = s.document_id where d.set_aside_at is null and s.state <> 'same'
+				from source s join document d on d.id = s.document_id where d.set_aside_at is null and s.watch and s.state <> 'same'
 			union all select 'set-aside', d.slug, d.title, '[]', '', d.set_aside_at + make_interval(days => ${setAsideDays}), ${pages}
 				from document d where d.set_aside_at is not null and d.gone_at is null`,
 		s<{ n: number }[]>`select count(*)::int as n from document d join edition e on e.id = d.edition_id
