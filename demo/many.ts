@@ -131,11 +131,9 @@ export async function makeMany({ documents, pages, seed, actor, now }: ManyOptio
 			await tx`insert into document ${tx(rows as Record<string, string>[])}`;
 			for (let from = 0; from < worded.length; from += 1000)
 				await tx`insert into edition_page ${tx(worded.slice(from, from + 1000) as Record<string, string>[])}`;
-			if (pages)
-				await tx`update edition_page p set words = to_tsvector(d.config, p.body), config = d.config from document d
-					where d.edition_id = p.edition_id and d.slug in ${tx(slugs.slice(at))}`;
+			if (pages) await tx`select find_pages(id) from document where slug in ${tx(slugs.slice(at))}`;
 		});
 	}
-	await s`analyze document, edition, edition_page, door`;
+	await s`analyze document, edition, edition_page, document_text, door`;
 	return slugs;
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { markQuery } from './find-query';
+import { markQuery, partsAround, splitQuery } from './find-query';
 
 describe('what of a find is marked', () => {
 	it.each([
@@ -19,6 +19,52 @@ describe('what of a find is marked', () => {
 			fc.property(fc.string(), (q) => {
 				expect(markQuery(markQuery(q))).toBe(markQuery(q));
 			})
+		);
+	});
+});
+
+describe('what is left out of a find', () => {
+	it.each([
+		['"stop planks" feeder -windlass -oar', '"stop planks" feeder', 'windlass or oar'],
+		['planks or gates', 'planks or gates', ''],
+		['lock -"stop planks"', 'lock', '"stop planks"'],
+		['-all', '', 'all'],
+		['well-kept', 'well-kept', '']
+	])('%s → %s without %s', (q, wanted, leftOut) => expect(splitQuery(q)).toEqual({ wanted, leftOut }));
+});
+
+describe('the parts of a page that marking needs', () => {
+	const filler = (n: number) => 'water under the bridge '.repeat(n);
+	it('stand around the first place of each stem, in whole words', () => {
+		const part = partsAround(`${filler(40)}the sluicegates were opened ${filler(40)}`, ['sluicegat'], 30)!;
+		expect(part).toContain('the sluicegates were');
+		expect(part.length).toBeLessThanOrEqual(60);
+		expect(`${filler(40)}the sluicegates were opened ${filler(40)}`).toContain(part);
+	});
+	it('two stems far apart give two parts, two close together one', () => {
+		const far = `the weir ${filler(60)}the paddle`;
+		expect(partsAround(far, ['weir', 'paddl'], 40)).toMatch(/^the weir .* … .*the paddle$/);
+		expect(partsAround('the weir and the paddle', ['weir', 'paddl'], 40)).toBe('the weir and the paddle');
+	});
+	it('capitals and accents do not hide a stem; a stem that is not there gives nothing', () => {
+		expect(partsAround('Le Café du Quai', ['cafe'])).toBe('Le Café du Quai');
+		expect(partsAround('It went well', ['go'])).toBeNull();
+		expect(partsAround('It went well', [])).toBeNull();
+	});
+	it('whatever the text, a part is of the text and holds the stem', () => {
+		fc.assert(
+			fc.property(
+				fc.array(fc.constantFrom('lock', 'weir', 'ein', 'sehrlangeswort', 'a'), { maxLength: 200 }),
+				fc.integer({ min: 20, max: 100 }),
+				(words, reach) => {
+					const body = words.join(' ');
+					const part = partsAround(body, ['weir'], reach);
+					expect(part !== null).toBe(words.includes('weir'));
+					if (part === null) return;
+					expect(body).toContain(part);
+					expect(part.split(' ')).toContain('weir');
+				}
+			)
 		);
 	});
 });

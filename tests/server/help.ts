@@ -20,14 +20,18 @@ const password = 'a-password-for-tests';
 /** A browser's string: node's own would be taken for a robot. */
 export const browserAgent = 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0';
 
-/** A PDF with so many pages of A4; `text` makes its bytes its own. */
-export function pdf(text: string, pages = 1, options: PDFKit.PDFDocumentOptions = {}): Promise<Buffer> {
+/** A PDF with so many pages of A4, or a page for each text; `text` makes its bytes its own. */
+export function pdf(
+	text: string | readonly string[],
+	pages = typeof text === 'string' ? 1 : text.length,
+	options: PDFKit.PDFDocumentOptions = {}
+): Promise<Buffer> {
 	const made = new PDFDocument({ size: 'A4', ...options });
 	const chunks: Buffer[] = [];
 	made.on('data', (chunk: Buffer) => chunks.push(chunk));
 	for (let n = 1; n <= pages; n++) {
 		if (n > 1) made.addPage();
-		made.fontSize(24).text(`${text}, page ${n}`);
+		made.fontSize(24).text(`${typeof text === 'string' ? text : text[n - 1]}, page ${n}`);
 	}
 	made.end();
 	return new Promise((done) => made.on('end', () => done(Buffer.concat(chunks))));

@@ -121,7 +121,7 @@ describe('find', () => {
 			await (
 				await who
 			).api<{
-				items: { slug: string; title: string; pages: number; hits: { page: number; text: string; stretches: { text: string; marked: boolean }[] }[] }[];
+				items: { slug: string; title: string; pages: number | null; hits: { page: number; text: string; stretches: { text: string; marked: boolean }[] }[] }[];
 			}>('GET', `/find?q=${encodeURIComponent(q)}`)
 		).items;
 	const titles = async (q: string) => (await find(q)).map((i) => i.title);
@@ -143,6 +143,22 @@ describe('find', () => {
 		expect((await titles('gossamer -north')).sort()).toEqual(['Phrase apart']);
 		expect((await titles('gossamer')).sort()).toEqual(['North', 'Phrase apart']);
 		expect(await titles('gossamer zeppelin')).toEqual([]);
+	});
+	it('words on different pages of one document are found together, a phrase on one page; a word left out is nowhere in it', async () => {
+		const made = (await (
+			await send(await pdf(['The bargee slept', 'Tollhouse accounts', 'A bargee again']), 'bargee.pdf', { title: 'Two pages' })
+		).json()) as DocumentJson;
+		expect(await titles('bargee tollhouse')).toEqual(['Two pages']);
+		const [hit] = await find('bargee tollhouse');
+		expect(hit).toMatchObject({ slug: made.slug, pages: 0 });
+		expect(hit!.hits.map((h) => [h.page, h.stretches.filter((s) => s.marked).map((s) => s.text)])).toEqual([
+			[1, ['bargee']],
+			[2, ['Tollhouse']],
+			[3, ['bargee']]
+		]);
+		expect(await titles('bargee -tollhouse')).toEqual([]);
+		expect(await titles('bargee "tollhouse accounts"')).toEqual([]);
+		expect((await find('tollhouse -zeppelin'))[0]).toMatchObject({ slug: made.slug, pages: 1 });
 	});
 	it('the language of each document decides its stemming', async () => {
 		const german = await bring('Die Schleusen wurden gründlich überprüft', { title: 'Bericht' });

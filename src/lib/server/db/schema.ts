@@ -240,7 +240,10 @@ export const edition = pgTable(
 	]
 );
 
-/** The words on each page of an edition. `words` is made by a trigger in drizzle/, by the stemming of `config`. */
+/**
+ * The words on each page of an edition. For pages of the edition in force find_pages in drizzle/ makes `words`, by the stemming of
+ * `config`, and sets `document_id`.
+ */
 export const editionPage = pgTable(
 	'edition_page',
 	{

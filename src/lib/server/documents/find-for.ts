@@ -1,10 +1,10 @@
-// Find, for whoever asks: documents that lists show to them, and words only of pages they may read.
+// Find, for whoever asks: documents that lists show to them and they may read.
 import { decide, isListed } from '#core/access/decide';
 import { thingOf, type ThingRow } from '../access/things';
 import { sql } from '../db/client';
 import type { Caller } from '../people/who';
 import { site } from '../site/site';
-import { findDocuments, type FoundDocument } from './find';
+import { findDocuments, fittingDocuments, hitsOf, type FoundDocument } from './find';
 
 /** Most documents looked through for somebody who is not staff. */
 const mostLookedThrough = 500;
@@ -12,7 +12,7 @@ const mostLookedThrough = 500;
 /** As `findDocuments`, for a caller. Staff find everything. */
 export async function findFor(caller: Caller, q: string, page: { limit: number; offset: number }): Promise<{ items: readonly FoundDocument[]; total: number }> {
 	if (caller.who.kind === 'staff') return findDocuments(q, page);
-	const { items } = await findDocuments(q, { limit: mostLookedThrough, each: 3 });
+	const { items } = await fittingDocuments(q, { limit: mostLookedThrough });
 	if (!items.length) return { items: [], total: 0 };
 	const s = sql();
 	const [rows, { zone }] = await Promise.all([
@@ -23,8 +23,12 @@ export async function findFor(caller: Caller, q: string, page: { limit: number; 
 	]);
 	const things = new Map(rows.map((row) => [row.id, thingOf(row, zone)]));
 	const now = Date.now();
-	const seen = items
-		.filter((item) => isListed(caller.who, things.get(item.id)!, now))
-		.map((item) => (decide(caller.who, things.get(item.id)!, 'read', now).allowed ? item : { ...item, hits: [], pages: 0 }));
-	return { items: seen.slice(page.offset, page.offset + page.limit), total: seen.length };
+	const seen = items.filter((item) => isListed(caller.who, things.get(item.id)!, now) && decide(caller.who, things.get(item.id)!, 'read', now).allowed);
+	const shown = seen.slice(page.offset, page.offset + page.limit);
+	const hits = await hitsOf(
+		q,
+		shown.map((i) => i.id),
+		3
+	);
+	return { items: shown.map((item) => ({ ...item, hits: hits.get(item.id) ?? [] })), total: seen.length };
 }

@@ -1,7 +1,7 @@
 // Find: titles, descriptions, file names and the words on the pages, by PostgreSQL's full text search.
 // Phrases in quotes, -word, or: websearch_to_tsquery reads them. The language of each document decides its stemming.
 import type postgres from 'postgres';
-import { markQuery } from '#core/documents/find-query';
+import { markQuery, partsAround, splitQuery } from '#core/documents/find-query';
 import { sql } from '../db/client';
 
 /** A stretch of text; `marked` where it is one of the words asked for. */
@@ -20,11 +20,13 @@ export interface FoundDocument {
 	readonly slug: string;
 	readonly title: string;
 	readonly hits: readonly Hit[];
-	/** Pages with the words, of which `hits` shows the first. */
-	readonly pages: number;
+	/** Pages with all that was asked for; null where so many documents fit that they are not counted. */
+	readonly pages: number | null;
 }
 
 const [on, off] = ['\u0001', '\u0002'];
+/** The longest query looked at, in characters. */
+export const longest = 300;
 
 /** Stretches of a headline with marks in it. */
 function stretchesOf(headline: string): Stretch[] {
@@ -42,6 +44,9 @@ function stretchesOf(headline: string): Stretch[] {
 		.filter((s) => s.text !== '');
 }
 
+/** The stems in a query as PostgreSQL writes it: `'lock' | 'sluic'` → lock, sluic. */
+const stemsOf = (query: string): string[] => [...query.matchAll(/'((?:[^']|'')+)'/g)].map((m) => m[1]!.replaceAll("''", "'"));
+
 /** The stemmings in use. */
 async function stemmings(): Promise<string[]> {
 	return (await sql()<{ config: string }[]>`select config::text as config from find_configs() as config`).map((r) => r.config);
@@ -49,25 +54,40 @@ async function stemmings(): Promise<string[]> {
 
 const among = (aside: boolean): postgres.Fragment => (aside ? sql()`d.set_aside_at is not null and d.gone_at is null` : sql()`d.set_aside_at is null`);
 
+/** Documents whose title, description, topics or file name have what is asked for: each stemming by itself, so that the index is used. */
+const named = (q: string, stems: readonly string[]): postgres.Fragment =>
+	stems
+		.map((c): postgres.Fragment => sql()`(d.config = ${c}::regconfig and d.words @@ websearch_to_tsquery(${c}::regconfig, ${q}))`)
+		.reduce((all, one) => sql()`${all} or ${one}`, sql()`false`);
+
 /**
  * The documents that a query fits as it is written, as SQL of `(id, rank, pages)`: of those in use, or of those set aside.
  * A title weighs more than a description, a description more than pages.
  */
 function matching(q: string, stems: readonly string[], aside: boolean): postgres.Fragment {
 	const s = sql();
-	// each stemming is asked for by itself, so that the index is used
-	const fits = stems
-		.map((c): postgres.Fragment => s`(d.config = ${c}::regconfig and d.words @@ websearch_to_tsquery(${c}::regconfig, ${q}))`)
-		.reduce((all, one) => s`${all} or ${one}`, s`false`);
-	const like = `%${q.replace(/[\\%_]/g, '\\$&')}%`;
+	const { wanted, leftOut } = splitQuery(q);
+	const like = `%${wanted.replace(/[\\%_]/g, '\\$&')}%`;
 	const slug = /(?:^|\/d\/)([a-z0-9-]+)\/?$/.exec(q)?.[1] ?? '';
-	return s`
-		select id, sum(rank)::real as rank, max(pages)::int as pages from (
-			select d.id, ts_rank('{0.1, 0.2, 0.5, 1}', d.words, websearch_to_tsquery(d.config, ${q})) * 10 + 1 as rank, 0 as pages from document d where (${fits}) and ${among(aside)}
-			union all select d.id, 6, 0 from document d where plain_text(d.title) like plain_text(${like}) and ${among(aside)}
-			union all select d.id, 20, 0 from document d where d.slug = ${slug} and ${among(aside)}
-			union all select d.id, ln(1 + n.pages), n.pages from find_in_pages(${q}) n join document d on d.edition_id = n.edition_id where ${among(aside)}
-		) fits group by id`;
+	// few documents fit by their title, very many by their text: the many are gone through once
+	const fits = !wanted
+		? s`select d.id, 0::real as rank, 0 as pages from document d where ${among(aside)}`
+		: s`
+		select coalesce(named.id, worded.id) as id, (coalesce(named.rank, 0) + coalesce(ln(1 + worded.pages), 0))::real as rank,
+			case when worded.id is null then 0 else worded.pages end as pages from (
+			select id, sum(rank) as rank from (
+				select d.id, ts_rank('{0.1, 0.2, 0.5, 1}', d.words, websearch_to_tsquery(d.config, ${wanted})) * 10 + 1 as rank
+					from document d where (${named(wanted, stems)}) and ${among(aside)}
+				union all select d.id, 6 from document d where plain_text(d.title) like plain_text(${like}) and ${among(aside)}
+				union all select d.id, 20 from document d where d.slug = ${slug} and ${among(aside)}
+			) f group by id
+		) named full join (
+			select document_id as id, n.pages from find_in_text(${wanted}) n
+			where ${aside ? s`` : s`not`} document_id = any (array(select id from document where set_aside_at is not null ${aside ? s`and gone_at is null` : s``}))
+		) worded on worded.id = named.id`;
+	return leftOut
+		? s`select * from (${fits}) f where id not in (select document_id from find_in_text(${leftOut})) and id not in (select d.id from document d where ${named(leftOut, stems)})`
+		: fits;
 }
 
 /** Documents with a title like the query, which may be mistyped: where nothing fits as it is written. */
@@ -75,48 +95,84 @@ const alike = (q: string, aside: boolean): postgres.Fragment =>
 	sql()`select d.id, word_similarity(plain_text(${q}), plain_text(d.title)) as rank, 0 as pages from document d where plain_text(${q}) <% plain_text(d.title) and ${among(aside)}`;
 
 /** All documents in use, or all set aside, that a query fits: how well, and on how many pages. */
-export async function matchingDocuments(q: string, aside: boolean): Promise<{ ids: string[]; ranks: number[]; pages: number[] }> {
+export async function matchingDocuments(q: string, aside: boolean): Promise<{ ids: string[]; ranks: number[]; pages: (number | null)[] }> {
 	const s = sql();
 	let rows = await s`${matching(q, await stemmings(), aside)}`.values();
 	if (!rows.length) rows = await s`${alike(q, aside)}`.values();
-	return { ids: rows.map((r) => r[0] as string), ranks: rows.map((r) => r[1] as number), pages: rows.map((r) => r[2] as number) };
+	return { ids: rows.map((r) => r[0] as string), ranks: rows.map((r) => r[1] as number), pages: rows.map((r) => r[2] as number | null) };
 }
 
-/** The first pages of documents that a query fits, with the words marked: at most `each` a document. */
+/**
+ * The first pages of documents that a query fits, with the words marked: at most `each` a document. Where no page of a document has all
+ * that was asked for, the pages that have something of it.
+ */
 export async function hitsOf(q: string, ids: readonly string[], each: number): Promise<Map<string, Hit[]>> {
 	const found = new Map<string, Hit[]>();
-	if (!q) return found;
+	const wanted = markQuery(q.slice(0, longest));
+	if (!wanted || !ids.length) return found;
 	const s = sql();
-	const hits = (some: readonly string[]) => s<{ id: string; page: number; headline: string }[]>`
-		select d.id, p.page, ts_headline(d.config, p.body, websearch_to_tsquery(d.config, ${markQuery(q)}),
-				${`StartSel=${on}, StopSel=${off}, MaxWords=18, MinWords=8, MaxFragments=2, FragmentDelimiter=" … "`}) as headline
-		from document d cross join lateral (
-			select page, body from edition_page where edition_id = d.edition_id
-				-- "is true" keeps this from the index of all words: a document's own pages are few
-				and (words @@ websearch_to_tsquery(d.config, ${q})) is true order by page limit ${each}
-		) p where d.id in ${s([...some])} order by d.id, p.page`;
-	// marking is the dearest part: two connections share it
-	const half = Math.ceil(ids.length / 2);
-	const rows = await Promise.all([ids.slice(0, half), ids.slice(half)].filter((some) => some.length).map(hits));
-	for (const { id, page, headline } of rows.flat()) found.set(id, [...(found.get(id) ?? []), { page, stretches: stretchesOf(headline) }]);
+	/** Marks the words in texts. */
+	const marked = async (configs: readonly string[], texts: readonly string[]) =>
+		(
+			await s`select ts_headline(config, body, websearch_to_tsquery(config, ${wanted}),
+				${`StartSel=${on}, StopSel=${off}, MaxWords=18, MinWords=8, MaxFragments=2, FragmentDelimiter=" … "`})
+				from unnest(${configs as string[]}::regconfig[], ${texts as string[]}::text[]) with ordinality as t (config, body, i) order by i`.values()
+		).map((row) => row[0] as string);
+	const hits = async (asked: string, some: readonly string[]) => {
+		const pages = await s<{ id: string; config: string; stems: string; page: number; body: string }[]>`
+			select d.id, d.config::text, websearch_to_tsquery(d.config, ${wanted})::text as stems, p.page, p.body from document d cross join lateral (
+				select page, body from edition_page where edition_id = d.edition_id
+					-- "is true" keeps this from the index of all words: a document's own pages are few
+					and (words @@ websearch_to_tsquery(d.config, ${asked})) is true order by page limit ${each}
+			) p where d.id in ${s([...some])} order by d.id, p.page`;
+		const configs = pages.map((p) => p.config);
+		// marking is the dearest part: it sees only what stands around the words
+		const parts = pages.map((p) => partsAround(p.body, stemsOf(p.stems)) ?? p.body);
+		const headlines = await marked(configs, parts);
+		const unmarked = pages.map((_, i) => i).filter((i) => parts[i] !== pages[i]!.body && !headlines[i]!.includes(on));
+		if (unmarked.length) {
+			const whole = await marked(
+				unmarked.map((i) => configs[i]!),
+				unmarked.map((i) => pages[i]!.body)
+			);
+			unmarked.forEach((i, n) => (headlines[i] = whole[n]!));
+		}
+		return pages.map(({ id, page }, i) => ({ id, page, headline: headlines[i]! }));
+	};
+	/** Two connections share it. */
+	const add = async (asked: string, among: readonly string[]) => {
+		const half = Math.ceil(among.length / 2);
+		const rows = await Promise.all([among.slice(0, half), among.slice(half)].filter((some) => some.length).map((some) => hits(asked, some)));
+		for (const { id, page, headline } of rows.flat()) found.set(id, [...(found.get(id) ?? []), { page, stretches: stretchesOf(headline) }]);
+	};
+	const all = splitQuery(q.slice(0, longest)).wanted;
+	await add(all, ids);
+	const without = ids.filter((id) => !found.has(id));
+	if (without.length && wanted !== all) await add(wanted, without);
 	return found;
 }
 
-/** Finds documents that are not set aside, the best first. Deciding who may know of them is the caller's. */
-export async function findDocuments(q: string, { limit = 20, offset = 0, each = 3 } = {}): Promise<{ items: FoundDocument[]; total: number }> {
-	const wanted = q.trim().slice(0, 300);
+/** Documents that are not set aside and that a query fits, the best first, without their pages. */
+export async function fittingDocuments(q: string, { limit = 20, offset = 0 } = {}): Promise<{ items: Omit<FoundDocument, 'hits'>[]; total: number }> {
+	const wanted = q.trim().slice(0, longest);
 	if (!wanted) return { items: [], total: 0 };
 	const s = sql();
-	const best = (found: postgres.Fragment) => s<{ id: string; slug: string; title: string; pages: number; total: number }[]>`
+	const best = (found: postgres.Fragment) => s<{ id: string; slug: string; title: string; pages: number | null; total: number }[]>`
 		select d.id, d.slug, d.title, b.pages, b.total
 		from (select *, count(*) over ()::int as total from (${found}) f order by rank desc, id desc limit ${limit} offset ${offset}) b join document d on d.id = b.id
 		order by b.rank desc, b.id desc`;
 	let rows = await best(matching(wanted, await stemmings(), false));
 	if (!rows.length && !offset) rows = await best(alike(wanted, false));
-	const withPages = rows.filter((r) => r.pages > 0).map((r) => r.id);
-	const hits = await hitsOf(wanted, withPages, each);
-	return {
-		items: rows.map(({ id, slug, title, pages }) => ({ id, slug, title, hits: hits.get(id) ?? [], pages })),
-		total: rows[0]?.total ?? 0
-	};
+	return { items: rows.map(({ id, slug, title, pages }) => ({ id, slug, title, pages })), total: rows[0]?.total ?? 0 };
+}
+
+/** As `fittingDocuments`, with at most `each` pages of each. Deciding who may know of them is the caller's. */
+export async function findDocuments(q: string, { limit = 20, offset = 0, each = 3 } = {}): Promise<{ items: FoundDocument[]; total: number }> {
+	const { items, total } = await fittingDocuments(q, { limit, offset });
+	const hits = await hitsOf(
+		q,
+		items.map((i) => i.id),
+		each
+	);
+	return { items: items.map((item) => ({ ...item, hits: hits.get(item.id) ?? [] })), total };
 }

@@ -4,7 +4,7 @@ import type postgres from 'postgres';
 import { dayOf } from '#core/access/hours';
 import { sql } from '../db/client';
 import { site } from '../site/site';
-import { hitsOf, matchingDocuments, type Hit } from './find';
+import { hitsOf, longest, matchingDocuments, type Hit } from './find';
 import { lineOf, lineSelect, type DocumentLine, type LineRow } from './line';
 
 export interface DocumentQuery {
@@ -20,7 +20,8 @@ export interface DocumentQuery {
 export interface ListedDocument extends DocumentLine {
 	/** Where a find was asked for: the first pages with its words. */
 	readonly hits: readonly Hit[];
-	readonly hitPages: number;
+	/** Pages with all that was asked for; null where not counted. */
+	readonly hitPages: number | null;
 }
 
 export interface DocumentList {
@@ -35,13 +36,15 @@ export interface DocumentList {
 }
 
 const dayMs = 86_400_000;
+/** Filters of few values: ten thousand documents are some hundreds of their combinations. */
+const handful: readonly FilterName[] = ['door', 'condition', 'placed', 'pages', 'brought'];
 
 /** A page of documents with the counts of all filters. */
 export async function listDocuments(query: DocumentQuery): Promise<DocumentList> {
 	const { zone } = await site();
 	const now = Date.now();
 	const { limit = 50, offset = 0, filters = {} } = query;
-	const q = query.q?.trim().slice(0, 300) ?? '';
+	const q = query.q?.trim().slice(0, longest) ?? '';
 	const order = query.order ?? usualOrder(q !== '');
 	const s = sql();
 	const found = q ? await matchingDocuments(q, query.aside ?? false) : null;
@@ -54,6 +57,10 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const spanOf = s`case when d.created_at >= ${since('day')} then 'day' when d.created_at >= ${since('week')} then 'week' when d.created_at >= ${since('month')} then 'month'
 		when d.created_at >= ${since('year')} then 'year' else 'older' end`;
 
+	/** Columns whose values are put into words only once they are counted. */
+	const raw = { language: s`coalesce(d.language, e.language)`, by: s`d.created_by` };
+	const worded = (name: FilterName, value: postgres.Fragment): postgres.Fragment =>
+		name === 'language' ? s`coalesce(split_part(${value}, '-', 1), '')` : name === 'by' ? s`coalesce(${value}::text, '')` : value;
 	/** What each filter goes by; `topic` has many values. */
 	const valueOf: Record<FilterName, postgres.Fragment> = {
 		folder: s`d.folder`,
@@ -61,10 +68,10 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		door: s`coalesce(fo.position, dr.position)`,
 		condition: s`e.condition`,
 		placed: s`(case when pl.n > 0 then 'yes' else 'no' end)`,
-		language: s`coalesce(split_part(coalesce(d.language, e.language), '-', 1), '')`,
+		language: worded('language', raw.language),
 		pages: s`(case ${bandOf} else '1' end)`,
 		brought: s`(${spanOf})`,
-		by: s`coalesce(d.created_by::text, '')`
+		by: worded('by', raw.by)
 	};
 	const active = filterNames.filter((name) => filters[name]?.length);
 	const all = (conditions: postgres.Fragment[]): postgres.Fragment => conditions.reduce((and, one) => s`${and} and ${one}`, s`true`);
@@ -101,21 +108,27 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		match: found ? s`fd.rank` : s`d.created_at`
 	}[order.by];
 
-	/** Documents that fit all filters but this one, by its values. */
+	/** Documents that fit all filters but this one, by its values. Those with a handful of values are counted from `few`. */
 	const countOf = (name: FilterName): postgres.Fragment => {
 		const others = all(active.filter((a) => a !== name).map((a) => s`m.${s(`fits_${a}`)}`));
-		return name === 'topic'
-			? s`select 'topic' as filter, value, count(*)::int as n from (select unnest(m.topic) as value from masked m where ${others}) t group by 2`
-			: s`select ${name}::text as filter, m.${s(name)} as value, count(*)::int as n from masked m where ${others} group by 2`;
+		if (name === 'topic')
+			return s`select 'topic' as filter, value, count(*)::int as n from (select unnest(m.topic) as value from masked m where ${others}) t group by 2`;
+		const [from, n] = handful.includes(name) ? [s`few`, s`sum(n)`] : [s`masked`, s`count(*)`];
+		return s`select ${name}::text as filter, ${worded(name, s`m.${s(name)}`)} as value, sum(n)::int as n
+			from (select m.${s(name)}, ${n} as n from ${from} m where ${others} group by 1) m group by 2`;
 	};
+	const list = (parts: postgres.Fragment[], between: postgres.Fragment): postgres.Fragment => parts.reduce((before, one) => s`${before}${between}${one}`);
+	const comma = s`, `;
+	const kept = [...handful.map((name) => s`${s(name)}`), ...active.map((name) => s`${s(`fits_${name}`)}`)];
 	const counting = s<{ total: number; counts: { filter: FilterName; value: string; n: number }[] | null }[]>`
 		with masked as materialized (
-			select ${filterNames.map((name) => s`${valueOf[name]} as ${s(name)}`).reduce((list, one) => s`${list}, ${one}`)}
-				${active.map((name) => s`, ${fits(name)} as ${s(`fits_${name}`)}`).reduce((list, one) => s`${list}${one}`, s``)}
-			from ${from}
-		)
-		select (select count(*)::int from masked m where ${all(active.map((a) => s`m.${s(`fits_${a}`)}`))}) as total,
-			(select jsonb_agg(c) from (${filterNames.map(countOf).reduce((list, one) => s`${list} union all ${one}`)}) c) as counts`;
+			select ${list(
+				[...filterNames.map((name) => s`${{ ...valueOf, ...raw }[name]} as ${s(name)}`), ...active.map((name) => s`${fits(name)} as ${s(`fits_${name}`)}`)],
+				comma
+			)} from ${from}
+		), few as materialized (select ${list(kept, comma)}, count(*) as n from masked group by ${list(kept, comma)})
+		select (select coalesce(sum(n), 0)::int from few m where ${all(active.map((a) => s`m.${s(`fits_${a}`)}`))}) as total,
+			(select jsonb_agg(c) from (${list(filterNames.map(countOf), s` union all `)}) c) as counts`;
 	const listing = s<{ id: string }[]>`
 		select d.id from ${from} and ${all(active.map(fits))} order by ${orderBy} ${direction}, d.id ${direction} limit ${limit} offset ${offset}`;
 	const today = dayOf(now, zone);
@@ -131,7 +144,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		s<
 			{ n: number; aside: number }[]
 		>`select count(*) filter (where set_aside_at is null)::int as n, count(*) filter (where set_aside_at is not null and gone_at is null)::int as aside from document`,
-		s<{ id: string; name: string }[]>`select id, name from person where role <> 'member' or id in (select created_by from document)`
+		s<{ id: string; name: string }[]>`select id, name from person p where role <> 'member' or exists (select 1 from document where created_by = p.id)`
 	]);
 	const byId = new Map(lines.map((row) => [row.id, row]));
 	const pagesOf = new Map(found?.ids.map((id, i) => [id, found.pages[i]!]));
@@ -146,7 +159,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		])
 	) as unknown as Counts;
 	return {
-		items: ids.map((id) => ({ ...lineOf(byId.get(id)!, zone, now), hits: hits.get(id) ?? [], hitPages: pagesOf.get(id) ?? 0 })),
+		items: ids.map((id) => ({ ...lineOf(byId.get(id)!, zone, now), hits: hits.get(id) ?? [], hitPages: pagesOf.has(id) ? pagesOf.get(id)! : 0 })),
 		total: counted!.total,
 		all: there!.n,
 		aside: there!.aside,

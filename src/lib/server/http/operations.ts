@@ -82,7 +82,7 @@ const FindAnswer = Type.Object({
 		Type.Object({
 			slug: Type.String(),
 			title: Type.String(),
-			pages: Type.Integer({ description: 'pages with the words' }),
+			pages: nullable(Type.Integer({ description: 'pages with all the words; null where more than 1,000 documents fit' })),
 			hits: Type.Array(Type.Object({ page: Type.Integer({ minimum: 1 }), text: Type.String(), stretches: Stretches }))
 		})
 	),

@@ -58,6 +58,7 @@ async function forgetSetAside(): Promise<number> {
 			select distinct e.sha256 from edition e where e.document_id = ${id}
 				and not exists (select 1 from edition o join document d on d.id = o.document_id where o.sha256 = e.sha256 and d.gone_at is null)`;
 		await sql()`delete from edition_page where edition_id in (select id from edition where document_id = ${id})`;
+		await sql()`select find_text(${id})`;
 		await sql()`delete from placement where document_id = ${id}`;
 		for (const { sha256 } of files) await discard(sha256);
 	}

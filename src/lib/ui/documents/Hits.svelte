@@ -2,8 +2,13 @@
 <script lang="ts">
 	import { counted } from '#core/access/reach';
 
-	let { slug, hits, pages }: { slug: string; hits: readonly { page: number; stretches: readonly { text: string; marked: boolean }[] }[]; pages: number } =
-		$props();
+	interface Props {
+		slug: string;
+		hits: readonly { page: number; stretches: readonly { text: string; marked: boolean }[] }[];
+		/** On how many pages all of it stands; null where not counted. */
+		pages: number | null;
+	}
+	let { slug, hits, pages }: Props = $props();
 
 	/** The words marked on a page, for the reading room to mark them again (RFC 8118: search). */
 	const address = (hit: (typeof hits)[number]) => {
@@ -21,7 +26,7 @@
 			>
 		</li>
 	{/each}
-	{#if pages > hits.length}<li class="soft">and on {counted(pages - hits.length, 'more page', 'more pages')}</li>{/if}
+	{#if pages !== null && pages > hits.length}<li class="soft">and on {counted(pages - hits.length, 'more page', 'more pages')}</li>{/if}
 </ul>
 
 <style>
