@@ -11,7 +11,6 @@ CREATE TABLE "document_text" (
 ALTER TABLE "document_text" ADD CONSTRAINT "document_text_document_id_document_id_fk" FOREIGN KEY ("document_id") REFERENCES "public"."document"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
 ALTER TABLE "document_text" SET (toast_tuple_target = 128);--> statement-breakpoint
 CREATE INDEX "document_text_words" ON "document_text" USING gin ("words");--> statement-breakpoint
-CREATE INDEX "document_by" ON "document" ("created_by");--> statement-breakpoint
 CREATE INDEX "document_aside" ON "document" ("id") WHERE "set_aside_at" IS NOT NULL;--> statement-breakpoint
 ALTER TABLE "edition_page" ADD COLUMN "document_id" uuid;--> statement-breakpoint
 UPDATE "edition_page" p SET "document_id" = e."document_id" FROM "edition" e WHERE e."id" = p."edition_id" AND p."words" IS NOT NULL;--> statement-breakpoint

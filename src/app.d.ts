@@ -8,7 +8,12 @@ declare global {
 			requestId?: string;
 			/** For a turned-away page. */
 			heading?: string;
+			/** The reason in general words, where own words stand in `message`. */
+			reason?: string | null;
 			offersSignIn?: boolean;
+			button?: { label: string; target: string } | null;
+			/** Where one may ask to be let in. */
+			knockAt?: string | null;
 		}
 		interface Locals {
 			caller: Caller;

@@ -30,6 +30,15 @@ export interface Thing {
 	readonly follows: { readonly setAside: boolean; readonly door: Door } | null;
 }
 
+/** What those turned away are told in place of the general words. The button leads to a path of the site or a web address. */
+export interface TurnedAwayWords {
+	readonly heading?: string;
+	readonly words?: string;
+	readonly button?: { readonly label: string; readonly target: string } | null;
+	/** Whether they may knock; null as the site says. */
+	readonly knock?: boolean | null;
+}
+
 /** A new document's door: shut, read, save and print allowed once somebody is let in, listed once open. */
 export const newDoor: Door = {
 	position: 'shut',
@@ -44,6 +53,26 @@ export const newDoor: Door = {
 /** A day (YYYY-MM-DD, in the site's zone) or an instant (RFC 3339); null clears it. */
 const Bound = Type.Union([Type.String({ format: 'date' }), Type.String({ format: 'date-time' }), Type.Null()]);
 
+/** A path of this site, or a web address. */
+export const targetPattern = '^(?:/(?![/\\\\])|https?://)[^\\s]*$';
+export const TurnedAwayGiven = Type.Object(
+	{
+		heading: Type.Optional(Type.String({ maxLength: 200 })),
+		words: Type.Optional(Type.String({ maxLength: 2000 })),
+		button: Type.Optional(
+			Type.Union([
+				Type.Null(),
+				Type.Object(
+					{ label: Type.String({ minLength: 1, maxLength: 80 }), target: Type.String({ maxLength: 1000, pattern: targetPattern }) },
+					{ additionalProperties: false }
+				)
+			])
+		),
+		knock: Type.Optional(Type.Union([Type.Boolean(), Type.Null()]))
+	},
+	{ additionalProperties: false }
+);
+
 /** A change to a door as the API and the desk send it: only what is named changes. */
 export const DoorChange = Type.Object(
 	{
@@ -56,18 +85,9 @@ export const DoorChange = Type.Object(
 		until: Type.Optional(Bound),
 		allow: Type.Optional(Type.Object({ save: Type.Optional(Type.Boolean()), print: Type.Optional(Type.Boolean()) }, { additionalProperties: false })),
 		listed: Type.Optional(Type.Boolean()),
-		turnedAway: Type.Optional(
-			Type.Union([
-				Type.Null(),
-				Type.Object(
-					{
-						heading: Type.Optional(Type.String({ maxLength: 200 })),
-						words: Type.Optional(Type.String({ maxLength: 2000 }))
-					},
-					{ additionalProperties: false }
-				)
-			])
-		)
+		/** Saved copies carry the reader's name and the date on each page. */
+		stamped: Type.Optional(Type.Boolean()),
+		turnedAway: Type.Optional(Type.Union([Type.Null(), TurnedAwayGiven]))
 	},
 	{ additionalProperties: false }
 );

@@ -15,8 +15,14 @@
 	<div class="away" data-testid="turned-away">
 		<DoorMark position={refused ? 'keyed' : page.status === 404 ? 'shut' : 'ajar'} height={84} />
 		<h1>{heading}</h1>
-		<p>{page.error?.message}</p>
-		{#if page.error?.offersSignIn}<a class="btn main" href="/sign-in?to={to}">Sign in</a>{:else}<a class="btn" href="/">To the front page</a>{/if}
+		<p class="words">{page.error?.message}</p>
+		{#if page.error?.reason}<p class="soft">{page.error.reason}</p>{/if}
+		<div class="ways">
+			{#if page.error?.button}<a class="btn" class:main={!page.error.offersSignIn} href={page.error.button.target}>{page.error.button.label}</a>{/if}
+			{#if page.error?.offersSignIn && !me}<a class="btn main" href="/sign-in?to={to}">Sign in</a>
+			{:else if !page.error?.button}<a class="btn" href="/">To the front page</a>{/if}
+			{#if page.error?.knockAt}<a class="btn" href={page.error.knockAt}>Knock: ask to be let in</a>{/if}
+		</div>
 		{#if page.error?.requestId}<p class="soft small">If it happens again, tell the site’s staff this number: {page.error.requestId}</p>{/if}
 	</div>
 </SiteFrame>
@@ -38,6 +44,15 @@
 	p {
 		margin: 10px 0 22px;
 		font-size: 16px;
+	}
+	.words {
+		white-space: pre-line;
+	}
+	.ways {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 10px;
+		justify-content: center;
 	}
 	.small {
 		font-size: 13px;

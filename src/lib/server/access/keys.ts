@@ -4,11 +4,14 @@ import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Type, type Static } from '@sinclair/typebox';
 import type { HeldKey } from '#core/access/decide';
 import { isDay, spanOf } from '#core/access/hours';
+import { boundWords, counted } from '#core/access/reach';
+import { parseAddresses } from '#core/people/addresses';
 import { IanuaError } from '#core/errors';
 import { readingGapMinutes } from '#core/readership/counting';
 import { db, sql } from '../db/client';
 import { document, doorKey } from '../db/schema';
 import { newId } from '../id';
+import { sendMail } from '../mail/send';
 import { hashPassword, passwordFits } from '../people/auth';
 import { hashOf, newSecret } from '../people/tokens';
 import { cookieOf } from '../people/who';
@@ -69,7 +72,7 @@ interface Row {
 const untilOf = (bound: string | null, zone: string) => spanOf(null, bound, zone).until;
 
 /** Issues a key for a document; its address is given this once. */
-export async function issueKey(slug: string, given: KeyGiven, actor: string): Promise<{ id: string; url: string }> {
+export async function issueKey(slug: string, given: KeyGiven, actor: string, mailedTo: string | null = null): Promise<{ id: string; url: string }> {
 	const { zone } = await site();
 	if (given.until && !isDay(given.until) && Number.isNaN(Date.parse(given.until))) throw new IanuaError('not-valid', { detail: 'the last day is not a day' });
 	if (given.until && untilOf(given.until, zone)! <= Date.now()) throw new IanuaError('not-valid', { detail: 'the last day of the key lies in the past' });
@@ -85,12 +88,61 @@ export async function issueKey(slug: string, given: KeyGiven, actor: string): Pr
 			allowSave: given.allow?.save ?? true,
 			allowPrint: given.allow?.print ?? true,
 			untilBound: given.until ?? null,
-			openings: given.openings ?? null
+			openings: given.openings ?? null,
+			mailedTo
 		};
 		await tx.insert(doorKey).values({ ...row, hash: hashOf(token), passwordHash, createdBy: actor });
 		await writeAudit(tx, { actor, action: 'key-issued', kind: 'document', thing: of.id, after: { ...row, password: passwordHash !== null } });
 	});
 	return { id, url: `${settings().IANUA_ORIGIN}/k/${token}` };
+}
+
+/** Keys for a list of addresses, each its own, mailed. */
+export const KeysMailed = Type.Object(
+	{
+		addresses: Type.Array(Type.String({ maxLength: 400 }), { minItems: 1, maxItems: 500 }),
+		allow: KeyGiven.properties.allow,
+		until: KeyGiven.properties.until,
+		openings: KeyGiven.properties.openings,
+		/** A few lines of one's own for the mail. */
+		words: Type.Optional(Type.String({ maxLength: 2000 }))
+	},
+	{ additionalProperties: false }
+);
+
+export interface MailedKey {
+	readonly address: string;
+	readonly id: string;
+	/** False where the mail server did not take it; then `url` is the only way to hand the key on. */
+	readonly mailed: boolean;
+	readonly url: string | null;
+}
+
+/**
+ * Issues a key for each line ('a@example.org', or 'Ann Heron <a@example.org>') and mails it. A line that is no address, or one that is
+ * there twice, ends it before anything is issued.
+ */
+export async function mailKeys(slug: string, given: Static<typeof KeysMailed>, actor: string): Promise<MailedKey[]> {
+	const lines = parseAddresses(given.addresses);
+	const [document_] = await sql()<{ title: string }[]>`select title from document where slug = ${slug} and set_aside_at is null`;
+	if (!document_) throw new IanuaError('not-found');
+	const { name: siteName, zone } = await site();
+	const { allow, until, openings } = given;
+	const made: MailedKey[] = [];
+	for (const { email, name } of lines) {
+		const { id, url } = await issueKey(slug, { label: name ? `${name}, ${email}` : email, allow, until, openings }, actor, email);
+		const limits = [
+			untilOf(until ?? null, zone) === null ? '' : `It holds until ${boundWords(untilOf(until!, zone)!, zone, 'until')}.`,
+			openings ? `It opens ${counted(openings, 'time', 'times')}.` : ''
+		].filter(Boolean);
+		const mailed = await sendMail({
+			to: email,
+			subject: `${document_.title}: a key for you, from ${siteName}`,
+			text: `${name ? `${name},\n\n` : ''}${siteName} gives you a key for “${document_.title}”. Open it here:\n\n${url}\n\n${limits.length ? `${limits.join(' ')}\n\n` : ''}${given.words?.trim() ? `${given.words.trim()}\n\n` : ''}The key is yours: please do not hand it on.\n`
+		});
+		made.push({ address: email, id, mailed, url: mailed ? null : url });
+	}
+	return made;
 }
 
 /** Withdraws a key: whoever has it open is shut out at the next request. */

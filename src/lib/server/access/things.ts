@@ -1,7 +1,7 @@
 // From rows to the things that core/access decides on, and from a change of a door to rows.
 import { eq, sql as raw } from 'drizzle-orm';
 import { isDay, spanOf } from '#core/access/hours';
-import type { Door, DoorChange, Position, Thing } from '#core/access/door';
+import type { Door, DoorChange, Position, Thing, TurnedAwayWords } from '#core/access/door';
 import type { Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
 import type { Queryable } from '../db/client';
@@ -20,7 +20,8 @@ export interface DoorJson {
 	readonly allow: { readonly save: boolean; readonly print: boolean };
 	readonly groups: readonly string[];
 	readonly people: readonly string[];
-	readonly turnedAway: { readonly heading?: string; readonly words?: string } | null;
+	readonly turnedAway: TurnedAwayWords | null;
+	readonly stamped: boolean;
 }
 
 /** A row of any query that reads a thing: its door, and where it follows a page, that page's. */
@@ -55,7 +56,8 @@ export interface DoorView {
 	readonly allow: { readonly save: boolean; readonly print: boolean };
 	readonly listed: boolean;
 	readonly follows: { readonly path: string; readonly title: string } | null;
-	readonly turnedAway: { readonly heading?: string; readonly words?: string } | null;
+	readonly turnedAway: TurnedAwayWords | null;
+	readonly stamped: boolean;
 	/** People of today whom the door in force admits by groups and names. */
 	readonly count: number;
 	readonly changedAt: string;
@@ -138,6 +140,7 @@ export async function changeDoor(
 			allowSave: change.allow?.save,
 			allowPrint: change.allow?.print,
 			turnedAway: change.turnedAway,
+			stamped: change.stamped,
 			followsPage,
 			changedAt: new Date(),
 			changedBy: of.actor

@@ -1,6 +1,7 @@
 // The tables, by capability. The ledger is partitioned by month, which Drizzle cannot say: its SQL stands in drizzle/.
 import { sql } from 'drizzle-orm';
 import { bigint, boolean, check, date, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import type { TurnedAwayWords } from '#core/access/door';
 import type { Cover } from '#core/documents/cover';
 import type { Facts, Finding } from '#core/intake/condition';
 import type { Article } from '#core/placing/content';
@@ -25,7 +26,9 @@ export const person = pgTable(
 		createdAt: at('created_at').notNull().defaultNow(),
 		updatedAt: at('updated_at').notNull().defaultNow(),
 		/** When a staff account was closed; what it had started then belongs to somebody else. */
-		closedAt: at('closed_at')
+		closedAt: at('closed_at'),
+		/** Signing in asks for a code besides the password. */
+		twoFactorEnabled: boolean('second_factor').notNull().default(false)
 	},
 	(t) => [check('person_role', sql`${t.role} in ('owner', 'editor', 'member')`)]
 );
@@ -78,6 +81,20 @@ export const verification = pgTable('verification', {
 	updatedAt: at('updated_at').notNull()
 });
 
+/** The second factor of an account (TOTP, RFC 6238), encrypted under the site's secret by better-auth. */
+export const secondFactor = pgTable('second_factor', {
+	id: id(),
+	secret: text('secret').notNull(),
+	backupCodes: text('backup_codes').notNull(),
+	userId: uuid('person_id')
+		.notNull()
+		.unique()
+		.references(() => person.id, { onDelete: 'cascade' }),
+	verified: boolean('verified').default(true),
+	failedVerificationCount: integer('failed_tries').default(0),
+	lockedUntil: at('locked_until')
+});
+
 export const rateLimit = pgTable('rate_limit', {
 	id: id(),
 	key: text('key').notNull().unique(),
@@ -128,7 +145,9 @@ export const door = pgTable(
 		allowPrint: boolean('allow_print').notNull().default(true),
 		/** The page whose door a document follows. */
 		followsPage: uuid('follows_page'),
-		turnedAway: jsonb('turned_away').$type<{ heading?: string; words?: string }>(),
+		turnedAway: jsonb('turned_away').$type<TurnedAwayWords>(),
+		/** Saved copies carry the reader's name and the date on each page. */
+		stamped: boolean('stamped').notNull().default(false),
 		changedAt: at('changed_at').notNull().defaultNow(),
 		changedBy: uuid('changed_by')
 	},
@@ -341,7 +360,7 @@ export const invitation = pgTable('invitation', {
 	id: id(),
 	email: text('email').notNull(),
 	name: text('name').notNull(),
-	role: text('role', { enum: ['owner', 'editor'] }).notNull(),
+	role: text('role', { enum: ['owner', 'editor', 'member'] }).notNull(),
 	hash: text('hash').notNull().unique(),
 	createdAt: at('created_at').notNull().defaultNow(),
 	createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' }),
@@ -481,3 +500,54 @@ export const attempt = pgTable('attempt', {
 	tries: integer('tries').notNull(),
 	since: at('since').notNull()
 });
+
+/** Somebody turned away asks to be let in. */
+export const knock = pgTable(
+	'knock',
+	{
+		id: id(),
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
+		email: text('email').notNull(),
+		words: text('words').notNull(),
+		/** Why they were turned away. */
+		reason: text('reason').notNull(),
+		/** Who knocked, where they were signed in. */
+		personId: uuid('person_id').references(() => person.id, { onDelete: 'cascade' }),
+		at: at('at').notNull().defaultNow(),
+		answer: text('answer', { enum: ['group', 'key', 'declined'] }),
+		/** The group they were put in, or the key's id. */
+		given: text('given'),
+		answeredAt: at('answered_at'),
+		answeredBy: uuid('answered_by').references(() => person.id, { onDelete: 'set null' })
+	},
+	(t) => [
+		index('knock_document').on(t.documentId, t.at),
+		index('knock_waiting')
+			.on(t.at)
+			.where(sql`answered_at is null`)
+	]
+);
+
+/** A saved copy that carries a name: by its number it is known whose it is. */
+export const stamp = pgTable(
+	'stamp',
+	{
+		number: text('number').primaryKey(),
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
+		editionId: uuid('edition_id')
+			.notNull()
+			.references(() => edition.id, { onDelete: 'cascade' }),
+		/** What stands on the pages: the name or the key's label. */
+		name: text('name').notNull(),
+		/** Member or key. */
+		holder: text('holder').notNull(),
+		/** The day that stands on the pages, in the site's zone. */
+		day: date('day', { mode: 'string' }).notNull(),
+		at: at('at').notNull().defaultNow()
+	},
+	(t) => [unique('stamp_holder').on(t.editionId, t.holder, t.day)]
+);

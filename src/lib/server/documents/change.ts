@@ -211,7 +211,7 @@ export async function undoMany(undo: BulkUndo, actor: string): Promise<void> {
 async function doorBefore(tx: Queryable, doorId: string, change: DoorChange): Promise<DoorChange> {
 	const [row] = (await tx.execute(raw`
 		select jsonb_build_object('position', d.position, 'allMembers', d.all_members, 'listed', d.listed, 'from', d.from_bound, 'until', d.until_bound,
-			'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print), 'turnedAway', d.turned_away, 'follows', (select path from page where id = d.follows_page),
+			'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print), 'turnedAway', d.turned_away, 'stamped', d.stamped, 'follows', (select path from page where id = d.follows_page),
 			'groups', coalesce((select jsonb_agg(g.slug) from door_group x join member_group g on g.id = x.group_id where x.door_id = d.id), '[]'),
 			'people', coalesce((select jsonb_agg(p.email) from door_person x join person p on p.id = x.person_id where x.door_id = d.id), '[]')) as door
 		from door d where d.id = ${doorId}`)) as unknown as [{ door: Record<string, unknown> }];

@@ -108,26 +108,35 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		match: found ? s`fd.rank` : s`d.created_at`
 	}[order.by];
 
-	/** Documents that fit all filters but this one, by its values. Those with a handful of values are counted from `few`. */
-	const countOf = (name: FilterName): postgres.Fragment => {
-		const others = all(active.filter((a) => a !== name).map((a) => s`m.${s(`fits_${a}`)}`));
-		if (name === 'topic')
-			return s`select 'topic' as filter, value, count(*)::int as n from (select unnest(m.topic) as value from masked m where ${others}) t group by 2`;
-		const [from, n] = handful.includes(name) ? [s`few`, s`sum(n)`] : [s`masked`, s`count(*)`];
-		return s`select ${name}::text as filter, ${worded(name, s`m.${s(name)}`)} as value, sum(n)::int as n
-			from (select m.${s(name)}, ${n} as n from ${from} m where ${others} group by 1) m group by 2`;
-	};
 	const list = (parts: postgres.Fragment[], between: postgres.Fragment): postgres.Fragment => parts.reduce((before, one) => s`${before}${between}${one}`);
 	const comma = s`, `;
-	const kept = [...handful.map((name) => s`${s(name)}`), ...active.map((name) => s`${s(`fits_${name}`)}`)];
+	const columns = (names: readonly FilterName[]) => [...names.map((name) => s`${s(name)}`), ...active.map((name) => s`${s(`fits_${name}`)}`)];
+	/** Those of few values are counted together, the others each by itself: one pass over the documents makes some hundreds of rows of them. */
+	const sets = [handful, ...filterNames.filter((name) => !handful.includes(name)).map((name) => [name])];
+	/** Documents that fit all filters but this one, by its values. */
+	const countOf = (name: FilterName): postgres.Fragment => {
+		const set = sets.findIndex((names) => names.includes(name));
+		const others = all([s`m.set = ${set}`, ...active.filter((a) => a !== name).map((a) => s`m.${s(`fits_${a}`)}`)]);
+		const value = name === 'topic' ? s`unnest(m.topic)` : worded(name, s`m.${s(name)}`);
+		return s`select ${name}::text as filter, ${value} as value, sum(m.n)::int as n from counted m where ${others} group by 2`;
+	};
+	const setOf = s`case ${list(
+		sets.map((names, i) => s`when grouping(${s(names[0]!)}) = 0 then ${i}::int`),
+		s` `
+	)} end`;
 	const counting = s<{ total: number; counts: { filter: FilterName; value: string; n: number }[] | null }[]>`
-		with masked as materialized (
-			select ${list(
-				[...filterNames.map((name) => s`${{ ...valueOf, ...raw }[name]} as ${s(name)}`), ...active.map((name) => s`${fits(name)} as ${s(`fits_${name}`)}`)],
+		with counted as materialized (
+			select ${setOf} as set, ${list(columns(filterNames), comma)}, count(*) as n from (
+				select ${list(
+					[...filterNames.map((name) => s`${{ ...valueOf, ...raw }[name]} as ${s(name)}`), ...active.map((name) => s`${fits(name)} as ${s(`fits_${name}`)}`)],
+					comma
+				)} from ${from}
+			) m group by grouping sets (${list(
+				sets.map((names) => s`(${list(columns(names), comma)})`),
 				comma
-			)} from ${from}
-		), few as materialized (select ${list(kept, comma)}, count(*) as n from masked group by ${list(kept, comma)})
-		select (select coalesce(sum(n), 0)::int from few m where ${all(active.map((a) => s`m.${s(`fits_${a}`)}`))}) as total,
+			)})
+		)
+		select (select coalesce(sum(n), 0)::int from counted m where ${all([s`m.set = 0`, ...active.map((a) => s`m.${s(`fits_${a}`)}`)])}) as total,
 			(select jsonb_agg(c) from (${list(filterNames.map(countOf), s` union all `)}) c) as counts`;
 	const listing = s<{ id: string }[]>`
 		select d.id from ${from} and ${all(active.map(fits))} order by ${orderBy} ${direction}, d.id ${direction} limit ${limit} offset ${offset}`;
@@ -144,7 +153,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		s<
 			{ n: number; aside: number }[]
 		>`select count(*) filter (where set_aside_at is null)::int as n, count(*) filter (where set_aside_at is not null and gone_at is null)::int as aside from document`,
-		s<{ id: string; name: string }[]>`select id, name from person p where role <> 'member' or exists (select 1 from document where created_by = p.id)`
+		s<{ id: string; name: string }[]>`select id, name from person where role <> 'member' or id in (select created_by from document)`
 	]);
 	const byId = new Map(lines.map((row) => [row.id, row]));
 	const pagesOf = new Map(found?.ids.map((id, i) => [id, found.pages[i]!]));

@@ -157,6 +157,7 @@ export function documentJson(view: DocumentView) {
 			allow: door.allow,
 			listed: door.listed,
 			turnedAway: door.turnedAway,
+			stamped: door.stamped,
 			sentence: door.sentence,
 			count: door.count
 		},

@@ -1,10 +1,14 @@
 // The JSON API's documents part, operation by operation: the schemas that its requests are checked by, and that openapi.json is made from.
 import { Type, type TSchema } from '@sinclair/typebox';
-import { positions } from '#core/access/door';
+import { positions, TurnedAwayGiven } from '#core/access/door';
 import { filterNames, filterValues, orderNames } from '#core/documents/filters';
-import { KeyGiven } from '../access/keys';
+import { dayOrders } from '#core/people/csv';
+import { KeyGiven, KeysMailed } from '../access/keys';
+import { KnockAnswer } from '../access/knocks';
 import { BulkChange, DocumentChange } from '../documents/change';
 import { conditionWords } from '#core/intake/condition';
+import { GroupChange, GroupGiven, MemberChange, MemberGiven } from '../people/members';
+import { standings } from '../people/service';
 
 const Instant = Type.String({ format: 'date-time', description: 'RFC 3339, UTC' });
 const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
@@ -36,6 +40,8 @@ const DoorAnswer = Type.Object({
 	until: nullable(Type.String()),
 	allow: Type.Object({ save: Type.Boolean(), print: Type.Boolean() }),
 	listed: Type.Boolean(),
+	turnedAway: nullable(TurnedAwayGiven),
+	stamped: Type.Boolean({ description: 'saved copies carry a name' }),
 	sentence: Type.String(),
 	count: Type.Integer()
 });
@@ -192,6 +198,59 @@ const KeyAnswer = Type.Object({
 	state: oneOf(['good', 'withdrawn', 'lapsed', 'used-up'])
 });
 
+export const MembersQuery = Type.Object(
+	{
+		q: Type.Optional(Type.String({ maxLength: 200 })),
+		group: Type.Optional(Type.String({ maxLength: 120 })),
+		standing: Type.Optional(Type.Union(standings.map((st) => Type.Literal(st)))),
+		cursor: Cursor,
+		limit: Limit
+	},
+	{ additionalProperties: false }
+);
+/** Beside it `preview`, and the columns by their meanings, counted from 0: `email=0&name=1`. */
+export const TableQuery = Type.Object({
+	dayOrder: Type.Optional(Type.Union(dayOrders.map((d) => Type.Literal(d)))),
+	makeGroups: Type.Optional(Type.Boolean())
+});
+const MemberAnswer = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	name: Type.String(),
+	email: Type.String(),
+	suspended: Type.Boolean(),
+	memberships: Type.Array(
+		Type.Object({
+			group: Type.String(),
+			name: Type.String(),
+			from: nullable(Type.String({ format: 'date' })),
+			until: nullable(Type.String({ format: 'date' }))
+		})
+	),
+	password: Type.Boolean(),
+	createdAt: Instant,
+	seenAt: nullable(Instant)
+});
+const GroupAnswer = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	slug: Type.String(),
+	name: Type.String(),
+	description: Type.String(),
+	people: Type.Integer({ description: 'current today' })
+});
+const TableAnswer = Type.Object({
+	added: Type.Integer(),
+	changed: Type.Integer(),
+	same: Type.Integer(),
+	wrong: Type.Integer(),
+	newGroups: Type.Array(Type.String()),
+	lines: Type.Array(Type.Any(), { description: 'at most 500, those that are wrong first' }),
+	header: Type.Array(Type.String()),
+	encoding: Type.String(),
+	mapping: Type.Record(Type.String(), Type.Integer()),
+	dayOrder: oneOf(dayOrders),
+	done: Type.Boolean()
+});
+
 export interface Operation {
 	readonly method: 'get' | 'post' | 'patch' | 'delete';
 	readonly path: string;
@@ -200,6 +259,8 @@ export interface Operation {
 	readonly body?: TSchema;
 	/** Fields of a multipart form, beside `file`. */
 	readonly form?: readonly string[];
+	/** The body is a table. */
+	readonly csv?: boolean;
 	readonly status: number;
 	readonly answer: TSchema | null;
 }
@@ -246,6 +307,32 @@ export const operations: readonly Operation[] = [
 		body: KeyGiven,
 		status: 201,
 		answer: Type.Object({ id: Type.String(), url: Type.String() })
+	},
+	{
+		method: 'post',
+		path: `${slug}/keys/mail`,
+		words: 'Issues a key for each of a list of addresses, and mails them',
+		body: KeysMailed,
+		status: 201,
+		answer: Type.Object({
+			items: Type.Array(Type.Object({ address: Type.String(), id: Type.String(), mailed: Type.Boolean(), url: nullable(Type.String()) })),
+			next: Type.Null()
+		})
+	},
+	{
+		method: 'get',
+		path: '/knocks',
+		words: 'Knocks, those that wait first',
+		status: 200,
+		answer: Type.Object({ items: Type.Array(Type.Any()), next: Type.Null() })
+	},
+	{
+		method: 'post',
+		path: '/knocks/{id}/answer',
+		words: 'Lets somebody in by a group or a key, or declines; mail goes out either way',
+		body: KnockAnswer,
+		status: 200,
+		answer: Type.Object({ mailed: Type.Boolean() })
 	},
 	{ method: 'delete', path: '/keys/{id}', words: 'Withdraws a key', status: 200, answer: Nothing },
 	{ method: 'post', path: `${slug}/clean`, words: 'Makes an edition without active content', status: 201, answer: DocumentAnswer },
@@ -356,7 +443,46 @@ export const operations: readonly Operation[] = [
 		answer: Type.Object({ id: Type.String(), label: Type.String(), token: Type.String() })
 	},
 	{ method: 'delete', path: '/tokens/{id}', words: 'Withdraws a token', status: 200, answer: Nothing },
-	{ method: 'get', path: '/groups', words: 'Groups of members', status: 200, answer: Type.Object({ items: Type.Array(Type.Any()), next: Type.Any() }) },
+	{ method: 'get', path: '/groups', words: 'Groups of members', status: 200, answer: Type.Object({ items: Type.Array(GroupAnswer), next: Type.Null() }) },
+	{ method: 'post', path: '/groups', words: 'Makes a group', body: GroupGiven, status: 201, answer: GroupAnswer },
+	{ method: 'get', path: '/groups/{slug}', words: 'One group', status: 200, answer: GroupAnswer },
+	{ method: 'patch', path: '/groups/{slug}', words: 'Changes a group', body: GroupChange, status: 200, answer: GroupAnswer },
+	{ method: 'delete', path: '/groups/{slug}', words: 'Takes a group and its memberships away', status: 200, answer: Nothing },
+	{
+		method: 'get',
+		path: '/members',
+		words: 'Lists members',
+		query: MembersQuery,
+		status: 200,
+		answer: Type.Object({ items: Type.Array(MemberAnswer), next: nullable(Type.String()), total: Type.Integer() })
+	},
+	{ method: 'post', path: '/members', words: 'Adds a member', body: MemberGiven, status: 201, answer: MemberAnswer },
+	{ method: 'get', path: '/members/{id}', words: 'One member', status: 200, answer: MemberAnswer },
+	{
+		method: 'patch',
+		path: '/members/{id}',
+		words: 'Changes a member; memberships stand for all of them',
+		body: MemberChange,
+		status: 200,
+		answer: MemberAnswer
+	},
+	{ method: 'delete', path: '/members/{id}', words: 'Takes a member out', status: 200, answer: Nothing },
+	{
+		method: 'post',
+		path: '/members/{id}/invite',
+		words: 'Mails a member the address at which they choose a password',
+		status: 201,
+		answer: Type.Object({ address: Type.String(), mailed: Type.Boolean() })
+	},
+	{
+		method: 'post',
+		path: '/members/import',
+		words: 'Members from a table (text/csv): ?preview tells what it would change',
+		query: TableQuery,
+		csv: true,
+		status: 200,
+		answer: TableAnswer
+	},
 	{ method: 'get', path: '/openapi.json', words: 'This description', status: 200, answer: Type.Any() }
 ];
 
@@ -380,6 +506,7 @@ export function openApi(origin: string) {
 		const query = (o.query as { properties?: Record<string, TSchema>; required?: string[] } | undefined) ?? {};
 		const content: Record<string, unknown> = {};
 		if (o.body) content['application/json'] = { schema: o.body };
+		if (o.csv) content['text/csv'] = { schema: { type: 'string' } };
 		if (o.form)
 			content['multipart/form-data'] = {
 				schema: {
@@ -404,7 +531,7 @@ export function openApi(origin: string) {
 	}
 	return {
 		openapi: '3.1.0',
-		info: { title: 'Ianua', version: '1', description: 'Documents, editions, folders, topics, find and intake.' },
+		info: { title: 'Ianua', version: '1', description: 'Documents, editions, folders, topics, find, intake, doors, keys, groups and members.' },
 		servers: [{ url: `${origin}/api/v1` }],
 		security: [{ bearer: [] }, { session: [] }],
 		paths,

@@ -1,30 +1,31 @@
 // What page loads share: a refusal of the chain becomes the turned-away page, with the right status.
 import { error, redirect, type RequestEvent } from '@sveltejs/kit';
-import { refusalWords } from '#core/access/reach';
+import type { TurnedAwayWords } from '#core/access/door';
+import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError } from '#core/errors';
-import type { Action, RefusedCode } from '#core/access/decide';
+import type { Action, Reason, RefusedCode } from '#core/access/decide';
+import { turnedAway } from '../access/turned-away';
 import { letIn, letInOrRecord, TurnedAway, type LetIn } from '../reading/chain';
 import { readerCookie } from '../reading/record';
 import { newReaderId } from '../reading/reader';
 import { askOf } from './api';
 
-/** Throws kit's error for a refusal of the catalogue; anything else goes on as it is. */
-export function turnAway(refusal: unknown): never {
-	if (refusal instanceof TurnedAway) {
-		const { heading, words, offersSignIn } = refusal.page;
-		error(refusal.status, { code: refusal.code, message: words, heading, offersSignIn });
-	}
+/** Throws kit's error for a refusal of the catalogue; anything else goes on as it is. `knockAt` is where one may knock. */
+export function turnAway(refusal: unknown, knockAt: string | null = null): never {
+	if (refusal instanceof TurnedAway) throwAway(refusal, refusal.page, knockAt);
 	if (refusal instanceof IanuaError) error(refusal.status, { code: refusal.code, message: refusal.message });
 	throw refusal;
 }
 
-/** The same for a page of the site. */
-export function turnAwayFromPage(code: RefusedCode, zone: string, at: number | undefined, own: { heading?: string; words?: string } | null): never {
-	const hidden = code === 'shut' || code === 'set-aside';
-	const general = refusalWords(code, zone, { at });
-	const { heading, words, offersSignIn } = hidden ? general : { ...general, ...own };
-	const known = new IanuaError(hidden ? 'not-found' : code);
-	error(known.status, { code: known.code, message: words, heading, offersSignIn });
+function throwAway(known: IanuaError, { words, knock, ...page }: TurnedAwayPage, knockAt: string | null): never {
+	error(known.status, { code: known.code, message: words, ...page, knockAt: knock ? knockAt : null });
+}
+
+/** The same for a page of the site, or a key by itself: nobody can knock there. */
+export async function turnAwayFromPage(reason: Pick<Reason, 'at' | 'group'> & { readonly code: RefusedCode }, own: TurnedAwayWords | null): Promise<never> {
+	const page = await turnedAway(reason, own);
+	const hidden = reason.code === 'shut' || reason.code === 'set-aside';
+	throwAway(new IanuaError(hidden ? 'not-found' : reason.code), page, null);
 }
 
 /**
@@ -37,7 +38,7 @@ export async function enter(event: RequestEvent, slug: string, action: Action, r
 	try {
 		entered = await (records ? letInOrRecord(ask, action) : letIn(ask, action));
 	} catch (refusal) {
-		turnAway(refusal);
+		turnAway(refusal, `/d/${slug}/knock`);
 	}
 	if (entered.found.slug !== slug) redirect(308, event.url.pathname.replace(`/d/${slug}`, `/d/${entered.found.slug}`) + event.url.search);
 	if (!entered.caller.person && !event.cookies.get(readerCookie)) {

@@ -20,14 +20,29 @@ export interface GroupRow {
 }
 
 /** Every group with its people of today, by name. */
-export async function listGroups(): Promise<GroupRow[]> {
+export const listGroups = (): Promise<GroupRow[]> => groupRows(null);
+
+/** The name of a group by its id; null where there is none. */
+export async function groupName(id: string): Promise<string | null> {
+	const [row] = await db().select({ name: group.name }).from(group).where(eq(group.id, id));
+	return row?.name ?? null;
+}
+
+/** One group. */
+export async function groupView(slug: string): Promise<GroupRow> {
+	const [row] = await groupRows(slug);
+	if (!row) throw new IanuaError('not-found');
+	return row;
+}
+
+async function groupRows(slug: string | null): Promise<GroupRow[]> {
 	const today = dayOf(Date.now(), (await site()).zone);
 	return sql()<GroupRow[]>`
 		select g.id, g.slug, g.name, g.description, count(distinct p.id)::int as people
 		from member_group g
 		left join membership m on m.group_id = g.id and (m.from_day is null or m.from_day <= ${today}::date) and (m.until_day is null or m.until_day >= ${today}::date)
 		left join person p on p.id = m.person_id and not p.suspended and p.role = 'member'
-		group by g.id order by g.name`;
+		where ${slug}::text is null or g.slug = ${slug} group by g.id order by g.name`;
 }
 
 /** How many members have any current membership: whom "all members" comes to today. */
@@ -44,38 +59,75 @@ export interface MemberRow {
 	readonly name: string;
 	readonly email: string;
 	readonly role: 'owner' | 'editor' | 'member';
+	readonly suspended: boolean;
 	readonly memberships: readonly { readonly group: string; readonly from: string | null; readonly until: string | null }[];
 }
 
-/** People whose name or address contains `q`, by name; `offset` skips. */
+export const standings = ['lapsing', 'lapsed', 'suspended'] as const;
+export type Standing = (typeof standings)[number];
+
+export interface PeopleQuery {
+	readonly q?: string;
+	/** Address of a group. */
+	readonly group?: string;
+	readonly standing?: Standing;
+	/** Without the staff. */
+	readonly members?: boolean;
+	readonly offset?: number;
+	readonly limit?: number;
+}
+
+/** Days before the end of a membership from which it counts as lapsing soon. */
+export const lapsingDays = 30;
+
+/**
+ * People whose name or address contains `q`, by name; `offset` skips. `standing`: members with a membership that lapses within 30 days
+ * and goes on in no other of the same group; those whose memberships have all lapsed; those suspended.
+ */
 export async function listPeople({
 	q = '',
 	group: slug = '',
+	standing,
+	members = false,
 	offset = 0,
 	limit = 50
-}: {
-	q?: string;
-	group?: string;
-	offset?: number;
-	limit?: number;
-}): Promise<{ items: MemberRow[]; total: number }> {
+}: PeopleQuery): Promise<{ items: MemberRow[]; total: number }> {
 	const like = `%${q.replace(/[\\%_]/g, '\\$&')}%`;
-	const rows = await sql()<(MemberRow & { total: number })[]>`
-		select p.id, p.name, p.email, p.role, count(*) over ()::int as total,
+	const s = sql();
+	const today = dayOf(Date.now(), (await site()).zone);
+	const stands = {
+		all: s`true`,
+		lapsing: s`p.id in (select lapsing(${today}::date, ${lapsingDays}))`,
+		lapsed: s`exists (select 1 from membership m where m.person_id = p.id) and not exists (
+			select 1 from membership m where m.person_id = p.id and (m.until_day is null or m.until_day >= ${today}::date))`,
+		suspended: s`p.suspended and p.closed_at is null`
+	}[standing ?? 'all'];
+	const rows = await s<(MemberRow & { total: number })[]>`
+		select p.id, p.name, p.email, p.role, p.suspended, count(*) over ()::int as total,
 			coalesce((select jsonb_agg(jsonb_build_object('group', g.name, 'from', m.from_day, 'until', m.until_day) order by g.name)
 				from membership m join member_group g on g.id = m.group_id where m.person_id = p.id), '[]') as memberships
 		from person p
-		where (p.name ilike ${like} or p.email ilike ${like})
-			and (${slug} = '' or exists (select 1 from membership m join member_group g on g.id = m.group_id where m.person_id = p.id and g.slug = ${slug}))
+		where p.closed_at is null and (p.name ilike ${like} or p.email ilike ${like})
+			and (${slug} = '' or exists (select 1 from membership m join member_group g on g.id = m.group_id where m.person_id = p.id and g.slug = ${slug})) and ${stands} and (not ${members} or p.role = 'member')
 		order by p.role <> 'member' desc, p.name, p.id limit ${limit} offset ${offset}`;
 	return { items: rows.map(({ total: _total, ...row }) => row), total: rows[0]?.total ?? 0 };
 }
 
+/** How many members each standing shows. */
+export async function countStandings(): Promise<{ lapsing: number; lapsed: number; suspended: number }> {
+	const [lapsing, lapsed, suspended] = await Promise.all(standings.map((standing) => listPeople({ standing, limit: 1 })));
+	return { lapsing: lapsing!.total, lapsed: lapsed!.total, suspended: suspended!.total };
+}
+
 /** Adds a group; its address is made from its name. */
-export async function addGroup(name: string, actor: string | null): Promise<{ id: string; slug: string }> {
+export async function addGroup(name: string, actor: string | null, description = ''): Promise<{ id: string; slug: string }> {
 	const slug = slugOf(name, 'group');
 	return db().transaction(async (tx) => {
-		const [made] = await tx.insert(group).values({ id: newId(), slug, name: name.trim() }).onConflictDoNothing().returning({ id: group.id, slug: group.slug });
+		const [made] = await tx
+			.insert(group)
+			.values({ id: newId(), slug, name: name.trim(), description: description.trim() })
+			.onConflictDoNothing()
+			.returning({ id: group.id, slug: group.slug });
 		if (!made) throw new IanuaError('address-taken', { slug });
 		await writeAudit(tx, { actor, action: 'added', kind: 'group', thing: made.id, after: { name, slug } });
 		return made;
@@ -85,14 +137,15 @@ export async function addGroup(name: string, actor: string | null): Promise<{ id
 export interface NewPerson {
 	readonly name: string;
 	readonly email: string;
-	readonly password: string;
+	/** Null: none yet; they are invited, or come in by mailed links. */
+	readonly password: string | null;
 	readonly role: 'owner' | 'editor' | 'member';
 	readonly memberships?: readonly { readonly group: string; readonly from?: string | null; readonly until?: string | null }[];
 }
 
 /** Adds a person with a password to sign in by; groups are named by their addresses. */
 export async function addPerson(given: NewPerson, actor: string | null): Promise<string> {
-	const password = await hashPassword(given.password);
+	const password = given.password === null ? null : await hashPassword(given.password);
 	return db().transaction((tx) => insertPerson(tx, { ...given, password }, actor));
 }
 
@@ -119,7 +172,13 @@ export async function insertPerson(tx: Queryable, given: NewPerson, actor: strin
 			.insert(membership)
 			.values(wanted.map((m) => ({ id: newId(), personId: made.id, groupId: ids.get(m.group)!, fromDay: m.from ?? null, untilDay: m.until ?? null })));
 	}
-	await writeAudit(tx, { actor, action: 'added', kind: 'person', thing: made.id, after: { email, role: given.role } });
+	await writeAudit(tx, {
+		actor,
+		action: 'added',
+		kind: 'person',
+		thing: made.id,
+		after: { email, name: given.name.trim(), role: given.role, ...(wanted.length ? { memberships: wanted } : {}) }
+	});
 	return made.id;
 }
 
@@ -155,7 +214,7 @@ export async function hasOwner(): Promise<boolean> {
 }
 
 /** Makes the first owner and names the site; two people doing so at once get one owner. */
-export async function makeFirstOwner(given: Omit<NewPerson, 'role' | 'memberships'>, named: Site): Promise<void> {
+export async function makeFirstOwner(given: { name: string; email: string; password: string }, named: Site): Promise<void> {
 	const password = await hashPassword(given.password);
 	await db().transaction(async (tx) => {
 		await tx.execute(raw`select pg_advisory_xact_lock(4173002)`);

@@ -41,7 +41,7 @@ export async function listStaff(): Promise<{ staff: StaffMember[]; invited: Invi
 			select p.id, p.name, p.email, p.role, (select count(*)::int from document where created_by = p.id) + (select count(*)::int from page where created_by = p.id) as begun
 			from person p where p.role <> 'member' and p.closed_at is null order by p.role desc, p.name`,
 		s<(Omit<InvitationView, 'expiresAt'> & { expires_at: Date })[]>`
-			select id, name, email, role, expires_at from invitation where accepted_at is null and expires_at > now() order by created_at desc`
+			select id, name, email, role, expires_at from invitation where role <> 'member' and accepted_at is null and expires_at > now() order by created_at desc`
 	]);
 	return { staff: [...staff], invited: invited.map(({ expires_at, ...i }) => ({ ...i, expiresAt: expires_at.toISOString() })) };
 }
@@ -51,34 +51,44 @@ export async function inviteStaff(given: { name: string; email: string; role: St
 	const email = given.email.trim().toLowerCase();
 	const [there] = await db().select({ role: person.role }).from(person).where(eq(person.email, email));
 	if (there && there.role !== 'member') throw new IanuaError('email-taken', { email });
+	return mailInvitation({ ...given, email }, actor);
+}
+
+/** Makes an invitation, in place of an earlier one to the same address, and mails it. */
+export async function mailInvitation(
+	given: { name: string; email: string; role: StaffRole | 'member' },
+	actor: string
+): Promise<{ address: string; mailed: boolean }> {
+	const { email, role } = given;
 	const token = newSecret();
 	const id = newId();
 	await db().transaction(async (tx) => {
-		// the newest invitation of an address is the one that holds
 		await tx.delete(invitation).where(and(eq(invitation.email, email), isNull(invitation.acceptedAt)));
 		await tx.insert(invitation).values({
 			id,
 			email,
 			name: given.name.trim(),
-			role: given.role,
+			role,
 			hash: hashOf(token),
 			createdBy: actor,
 			expiresAt: new Date(Date.now() + invitationDays * 86_400_000)
 		});
-		await writeAudit(tx, { actor, action: 'invited', kind: 'person', thing: id, after: { email, role: given.role } });
+		await writeAudit(tx, { actor, action: 'invited', kind: 'person', thing: id, after: { email, role } });
 	});
 	const address = `${settings().IANUA_ORIGIN}/invite/${token}`;
 	const { name } = await site();
+	const what =
+		role === 'member' ? `to read what ${name} keeps for you` : `to look after the documents of ${name}, as ${role === 'owner' ? 'an owner' : 'an editor'}`;
 	const mailed = await sendMail({
 		to: email,
-		subject: `Look after the documents of ${name}`,
-		text: `${given.name.trim()},\n\nyou are invited to look after the documents of ${name}, as ${given.role === 'owner' ? 'an owner' : 'an editor'}.\nTake it up here within ${invitationDays} days:\n\n${address}\n\nIf this was not meant for you, do nothing.\n`
+		subject: role === 'member' ? `Your sign-in to ${name}` : `Look after the documents of ${name}`,
+		text: `${given.name.trim()},\n\nyou are invited ${what}.\nTake it up here within ${invitationDays} days:\n\n${address}\n\nIf this was not meant for you, do nothing.\n`
 	});
 	return { address, mailed };
 }
 
 /** An invitation that can still be taken up. Throws `invitation-over`. */
-export async function invitationOf(token: string): Promise<InvitationView & { known: boolean }> {
+export async function invitationOf(token: string): Promise<Omit<InvitationView, 'role'> & { role: StaffRole | 'member'; known: boolean }> {
 	const [row] = await db()
 		.select()
 		.from(invitation)
@@ -88,7 +98,7 @@ export async function invitationOf(token: string): Promise<InvitationView & { kn
 	return { id: row.id, name: row.name, email: row.email, role: row.role, expiresAt: row.expiresAt.toISOString(), known: there !== undefined };
 }
 
-/** Takes an invitation up: makes the account, or gives a member's account its new role and password. */
+/** Takes an invitation up: makes the account, or gives a member's account its new role and password; a member keeps theirs and chooses a password. */
 export async function acceptInvitation(token: string, given: { name: string; password: string }): Promise<string> {
 	const password = await hashPassword(given.password);
 	return db().transaction(async (tx) => {
@@ -102,12 +112,20 @@ export async function acceptInvitation(token: string, given: { name: string; pas
 		const [there] = await tx.select({ id: person.id }).from(person).where(eq(person.email, row.email));
 		if (!there) await insertPerson(tx, { name: given.name, email: row.email, role: row.role, password }, null);
 		else {
-			await tx.update(person).set({ role: row.role, suspended: false, closedAt: null }).where(eq(person.id, there.id));
+			// a member who chooses a password stays what they are
+			if (row.role !== 'member') await tx.update(person).set({ role: row.role, suspended: false, closedAt: null }).where(eq(person.id, there.id));
 			await tx
 				.update(account)
 				.set({ password, updatedAt: new Date() })
 				.where(and(eq(account.userId, there.id), eq(account.providerId, 'credential')));
-			await writeAudit(tx, { actor: there.id, action: 'changed', kind: 'person', thing: there.id, after: { role: row.role } });
+			await tx.delete(session).where(eq(session.userId, there.id));
+			await writeAudit(tx, {
+				actor: there.id,
+				action: 'changed',
+				kind: 'person',
+				thing: there.id,
+				after: row.role === 'member' ? { password: true } : { role: row.role }
+			});
 		}
 		return row.email;
 	});

@@ -1,7 +1,7 @@
 // Pages: writing, publishing, and what somebody sees of one.
 import { and, eq, isNull, sql as raw } from 'drizzle-orm';
 import type { DoorChange, Position, Thing } from '#core/access/door';
-import { decide, type RefusedCode } from '#core/access/decide';
+import { decide, type Reason, type RefusedCode } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
 import { refusalWords, sentence, whoWords, type Reach } from '#core/access/reach';
 import { coverMark } from '#core/documents/cover';
@@ -259,7 +259,7 @@ interface SiteRow extends ThingRow {
 
 export type PageAnswer =
 	| { readonly state: 'seen'; readonly page: SeenPage }
-	| { readonly state: 'refused'; readonly code: RefusedCode; readonly at?: number; readonly turnedAway: DoorJson['turnedAway'] }
+	| { readonly state: 'refused'; readonly reason: Reason & { readonly code: RefusedCode }; readonly turnedAway: DoorJson['turnedAway'] }
 	| { readonly state: 'none' };
 
 /** The published page at a path as a caller gets it. */
@@ -275,7 +275,7 @@ export async function pageAt(path: string, caller: Caller): Promise<PageAnswer> 
 	const decision = decide(caller.who, thing, 'read', Date.now());
 	if (!decision.allowed) {
 		const [reason] = decision.reasons;
-		return { state: 'refused', code: reason.code as RefusedCode, at: reason.at, turnedAway: row.door.turnedAway };
+		return { state: 'refused', reason: { ...reason, code: reason.code as RefusedCode }, turnedAway: row.door.turnedAway };
 	}
 	return { state: 'seen', page: await seen(row, thing, row.content, caller) };
 }

@@ -2,18 +2,20 @@
 import { createHash } from 'node:crypto';
 import { stat } from 'node:fs/promises';
 import { decide, type Action, type Decision, type HeldKey, type RefusedCode } from '#core/access/decide';
-import { refusalWords } from '#core/access/reach';
+import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError, type ErrorCode } from '#core/errors';
 import { coverMark } from '#core/documents/cover';
 import { disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
 import { exists, pathOf } from '../files/store';
 import { heldKeys } from '../access/keys';
+import { turnedAway } from '../access/turned-away';
 import { callerOf, type Caller } from '../people/who';
 import { coverOf, coverPath, coverWidths, leafPath, plainCover, type CoverWidth } from '../pdf/pictures';
+import { leafTextPath } from '../pdf/leaf-text';
 import { packedPath } from '../pdf/remake';
-import { site } from '../site/site';
 import { find, inEdition, type Found } from './find';
+import { stampFor } from './stamp';
 import { readerOf, recordKeyUsed, recordPassed, recordRefused, type Asker } from './record';
 
 /** A request, whichever server took it. */
@@ -48,7 +50,7 @@ export class TurnedAway extends IanuaError {
 	readonly asker: Asker;
 	constructor(
 		code: RefusedCode | 'not-found',
-		readonly page: { heading: string; words: string; offersSignIn: boolean },
+		readonly page: TurnedAwayPage,
 		found: Found | null,
 		asker: Asker
 	) {
@@ -75,9 +77,8 @@ async function askerOf(ask: Ask): Promise<Asker> {
 
 /** Finds and decides. Gives whom is let in, or throws `TurnedAway`; records nothing. */
 export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
-	const [asker, found, { zone }] = await Promise.all([askerOf(ask), find(ask.slug), site()]);
-	const nothing = refusalWords('shut', zone);
-	if (!found) throw new TurnedAway('not-found', nothing, null, asker);
+	const [asker, found] = await Promise.all([askerOf(ask), find(ask.slug)]);
+	if (!found) throw new TurnedAway('not-found', await turnedAway({ code: 'shut' }, null), null, asker);
 	if (found.gone) throw new IanuaError('gone');
 	const { who } = asker.caller;
 	const keys = who.kind === 'staff' ? [] : await heldKeys(asker.cookie, found.id, readerOf(asker));
@@ -87,9 +88,7 @@ export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
 	const withKey = { ...asker, caller, key: reason.key ?? null };
 	if (decision.allowed) return { found, caller, asker: withKey, decision };
 	const code = reason.code as RefusedCode;
-	const words = refusalWords(code, zone, { at: reason.at });
-	// The document's own words stand in for the general ones, but never for those that hide whether it exists.
-	const page = code === 'shut' || code === 'set-aside' ? nothing : { ...words, ...found.turnedAway };
+	const page = await turnedAway({ ...reason, code }, found.turnedAway);
 	throw new TurnedAway(code, page, found, withKey);
 }
 
@@ -120,10 +119,10 @@ async function inItsEdition(ask: Ask, entered: LetIn): Promise<LetIn> {
 
 /**
  * What caches may do. Every opening is decided and recorded here, so a kept copy may be shown only after asking again (304);
- * copies behind anything but an open door stay out of shared caches.
+ * copies behind anything but an open door, and those that carry a name (`own`), stay out of shared caches.
  */
-export function cacheHeaders(found: Found): Record<string, string> {
-	const open = found.position === 'open';
+export function cacheHeaders(found: Found, own = false): Record<string, string> {
+	const open = found.position === 'open' && !own;
 	return {
 		'cache-control': `${open ? 'public' : 'private'}, no-cache`,
 		vary: 'Cookie, Authorization',
@@ -137,14 +136,15 @@ export async function answerFile(ask: Ask): Promise<Answer> {
 	// A file shown in place has left as surely as one saved: with saving off neither is given.
 	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'save'));
 	const { edition } = found;
+	const stamped = save ? await stampFor(found, asker) : null;
 	// The reading room asks for the copy packed for reading; a saved copy is the original, to the bit.
 	const packed = !save && ask.query.get('for') === 'reading' && edition.packed && (await exists(packedPath(edition.sha256)));
-	const path = packed ? packedPath(edition.sha256) : pathOf(edition.sha256);
-	const bytes = packed ? (await stat(path)).size : edition.bytes;
-	const etag = `"${edition.sha256}${packed ? '-reading' : ''}"`;
+	const path = stamped?.path ?? (packed ? packedPath(edition.sha256) : pathOf(edition.sha256));
+	const bytes = packed || stamped ? (await stat(path)).size : edition.bytes;
+	const etag = `"${edition.sha256}${packed ? '-reading' : stamped ? `-${stamped.number}` : ''}"`;
 	const modified = edition.createdAt.getTime();
 	const headers: Record<string, string> = {
-		...cacheHeaders(found),
+		...cacheHeaders(found, stamped !== null),
 		etag,
 		'last-modified': edition.createdAt.toUTCString(),
 		'accept-ranges': 'bytes'
@@ -178,7 +178,7 @@ export async function answerFile(ask: Ask): Promise<Answer> {
 	const status = wanted === 'whole' ? 200 : 206;
 	if (ask.method === 'HEAD') return { status, headers };
 
-	await recordPassed(found, save ? 'saved' : 'opened', first > 0, asker);
+	await recordPassed(found, save ? 'saved' : 'opened', first > 0, asker, stamped?.number);
 	return { status, headers, file: { path, first, length } };
 }
 
@@ -205,13 +205,22 @@ export async function answerLeaf(ask: Ask, page: number): Promise<Answer> {
 	return answer;
 }
 
-async function picture(found: Found, path: string | null, name: string, ask: Ask): Promise<Answer> {
+/** `/d/<slug>/leaf/<n>.json`: the words of a page and where they stand, for whoever may read. Belongs to the reading of its picture. */
+export async function answerLeafText(ask: Ask, page: number): Promise<Answer> {
+	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
+	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
+	const answer = await picture(found, await leafTextPath(found.edition.sha256, page), `words-${page}`, ask, 'application/json');
+	if (answer.status === 200 && ask.method !== 'HEAD') await recordPassed(found, 'opened', true, asker);
+	return answer;
+}
+
+async function picture(found: Found, path: string | null, name: string, ask: Ask, type = 'image/webp'): Promise<Answer> {
 	if (!path) throw new IanuaError('not-found');
 	const etag = `"${createHash('sha256').update(`${found.edition.sha256} ${name}`).digest('hex').slice(0, 32)}"`;
 	const headers: Record<string, string> = { ...cacheHeaders(found), etag, 'x-content-type-options': 'nosniff' };
 	if (precondition({ ifNoneMatch: ask.header('if-none-match') }, etag, 0) === 'not-modified') return { status: 304, headers };
 	const { size } = await stat(path);
-	headers['content-type'] = 'image/webp';
+	headers['content-type'] = type;
 	headers['content-length'] = String(size);
 	return ask.method === 'HEAD' ? { status: 200, headers } : { status: 200, headers, file: { path, first: 0, length: size } };
 }

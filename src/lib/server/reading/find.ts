@@ -14,6 +14,8 @@ export interface Found {
 	readonly description: string;
 	readonly thing: Thing;
 	readonly turnedAway: DoorJson['turnedAway'];
+	/** Saved copies carry a name. */
+	readonly stamped: boolean;
 	readonly position: DoorJson['position'];
 	readonly cover: Cover | null;
 	readonly coverAlt: string;
@@ -85,6 +87,7 @@ export async function find(slug: string): Promise<Found | null> {
 		description: row.description,
 		thing: thingOf(row, zone),
 		turnedAway: row.door.turnedAway,
+		stamped: row.door.stamped,
 		position: inForce.position,
 		cover: row.cover,
 		coverAlt: row.cover_alt,

@@ -64,7 +64,9 @@ async function sourceOf(asker: Asker, slug: string): Promise<Source> {
 }
 
 interface Entry {
-	kind: 'opened' | 'saved' | 'turned-away' | 'key-used';
+	/** Number of the stamp that a saved copy carries. */
+	stamp?: string | null;
+	kind: 'opened' | 'saved' | 'turned-away' | 'key-used' | 'knocked';
 	reason: RefusedCode | null;
 	/** True where an entry of the same reading makes this request a follow-up of it. */
 	followsUp: boolean;
@@ -74,13 +76,18 @@ interface Entry {
  * Records an opening or a save. The opening of a reading is entered once; its follow-up ranges and page pictures belong to it
  * until 30 minutes pass without a request. A save is entered each time, except where it goes on from the middle of the file.
  */
-export function recordPassed(found: Found, kind: 'opened' | 'saved', goesOn: boolean, asker: Asker): Promise<void> {
-	return write(found, { kind, reason: null, followsUp: kind === 'opened' || goesOn }, asker);
+export function recordPassed(found: Found, kind: 'opened' | 'saved', goesOn: boolean, asker: Asker, stamp: string | null = null): Promise<void> {
+	return write(found, { kind, reason: null, followsUp: kind === 'opened' || goesOn, stamp }, asker);
 }
 
 /** Records that a key was presented. */
 export function recordKeyUsed(found: Found, asker: Asker): Promise<void> {
 	return write(found, { kind: 'key-used', reason: null, followsUp: true }, asker);
+}
+
+/** Records that somebody knocked. */
+export function recordKnock(found: Found, reason: RefusedCode, asker: Asker): Promise<void> {
+	return write(found, { kind: 'knocked', reason, followsUp: false }, asker);
 }
 
 /** Records that somebody was turned away, and why. */
@@ -112,10 +119,10 @@ async function write(found: Found, entry: Entry, asker: Asker): Promise<void> {
 			update door_key set used = used + 1 where ${opens} and id = ${asker.key}::uuid and (openings is null or used < openings)
 				and exists (select 1 from now_in where reading_id = ${id}) returning 1
 		), entered as (
-		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, reason, source_kind, page_id, placement_id, outside, staff, robot, preload, key_id)
+		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, reason, source_kind, page_id, placement_id, outside, staff, robot, preload, key_id, stamp)
 		select ${id}, clock_timestamp(), ${entry.kind}, ${found.id}, ${found.edition.id}, reading_id, ${reader}, ${who.kind === 'visitor' && asker.key ? 'key' : who.kind}, ${person?.id ?? null}, ${entry.reason},
 			${source.kind}, ${source.kind === 'page' ? source.page : null}, ${source.kind === 'page' ? source.placement : null},
-			${source.kind === 'outside' ? source.outside : null}, ${who.kind === 'staff'}, ${robot}, ${preload}, ${asker.key}::uuid
+			${source.kind === 'outside' ? source.outside : null}, ${who.kind === 'staff'}, ${robot}, ${preload}, ${asker.key}::uuid, ${entry.stamp ?? null}
 		from now_in where reading_id = ${id} and (${!opens || asker.key === null} or exists (select 1 from taken)) returning 1
 		)
 		select (select reading_id = ${id} from now_in) as begun, exists (select 1 from entered) as entered`;

@@ -1,4 +1,5 @@
 // The site's own settings: name and time zone.
+import type { TurnedAwayWords } from '#core/access/door';
 import { db, sql } from '../db/client';
 import { setting } from '../db/schema';
 
@@ -6,6 +7,8 @@ export interface Site {
 	readonly name: string;
 	/** IANA name of the one time zone in which the site's days are counted. */
 	readonly zone: string;
+	/** What those turned away are told, where a document or page has no words of its own. */
+	readonly turnedAway?: TurnedAwayWords | null;
 }
 
 const unnamed: Site = { name: 'Our documents', zone: 'UTC' };

@@ -3,6 +3,7 @@
 	import { Checkbox } from 'flowbite-svelte';
 	import { positions, type DoorChange, type Position } from '#core/access/door';
 	import type { DoorView } from '$lib/server/access/things';
+	import TurnedAwayForm from './TurnedAwayForm.svelte';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 
 	let {
@@ -14,7 +15,7 @@
 		allowance = true,
 		change
 	}: {
-		door: Omit<DoorView, 'count' | 'changedAt' | 'changedBy' | 'turnedAway'> & { readonly sentence: string };
+		door: Omit<DoorView, 'count' | 'changedAt' | 'changedBy'> & { readonly sentence: string };
 		groups: readonly { slug: string; name: string; people: number }[];
 		/** How many people "all members" comes to today. */
 		allMembers: number;
@@ -34,6 +35,7 @@
 		open: 'Everyone'
 	};
 	let hoursShown = $state(false);
+	let wordsShown = $state(false);
 	const admitted = $derived(new Set(door.groups.map((g) => g.slug)));
 	const dayOnly = (bound: string | null) => (bound && /^\d{4}-\d{2}-\d{2}$/.test(bound) ? bound : (bound?.slice(0, 10) ?? ''));
 
@@ -94,10 +96,14 @@
 {/if}
 
 <div class="more">
+	<button class="quiet" aria-expanded={wordsShown} onclick={() => (wordsShown = !wordsShown)}>Turned away{door.turnedAway ? ' (own words)' : ''}</button>
 	<button class="quiet" aria-expanded={hoursShown} onclick={() => (hoursShown = !hoursShown)}>Hours{door.from || door.until ? ' (set)' : ''}</button>
 	{#if allowance}
 		<Checkbox checked={door.allow.save} onchange={() => change({ allow: { save: !door.allow.save } })}>Save</Checkbox>
 		<Checkbox checked={door.allow.print} onchange={() => change({ allow: { print: !door.allow.print } })}>Print</Checkbox>
+	{/if}
+	{#if allowance && door.allow.save}
+		<Checkbox checked={door.stamped} onchange={() => change({ stamped: !door.stamped })}>Stamp saved copies</Checkbox>
 	{/if}
 	{#if door.position === 'open' && !door.follows}
 		<Checkbox checked={door.listed} onchange={() => change({ listed: !door.listed })}>Listed</Checkbox>
@@ -111,6 +117,16 @@
 		<span class="soft">whole days, {zone}</span>
 	</div>
 {/if}
+{#if wordsShown}
+	<TurnedAwayForm
+		words={door.turnedAway}
+		knocks={allowance}
+		save={(turnedAway) => {
+			change({ turnedAway });
+			wordsShown = false;
+		}}
+	/>
+{/if}
 {#if pages?.length}
 	<label class="follows"
 		>Follows
@@ -121,7 +137,15 @@
 	</label>
 {/if}
 {#if allowance && !door.allow.save}
-	<p class="soft mt-1.5">With saving off the file never leaves: pages are shown as pictures. What is on a screen can still be photographed.</p>
+	<p class="soft mt-1.5">
+		With saving off the file never leaves: pages are shown as pictures, with their words for reading aloud and finding. That keeps honest people honest. It
+		cannot keep somebody who may read from photographing the screen, copying the words or keeping the pictures.
+	</p>
+{:else if allowance && door.stamped}
+	<p class="soft mt-1.5">
+		Copies saved by members and by keys carry the name, the day and a number in the margin of each page. Upkeep tells whose copy a file is. A signature in the
+		file does not hold in a stamped copy, and a margin can be cut off.
+	</p>
 {/if}
 
 <style>

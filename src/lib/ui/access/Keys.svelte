@@ -3,6 +3,7 @@
 	import { invalidateAll } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import type { Position } from '#core/access/door';
+	import { splitAddresses } from '#core/people/addresses';
 	import type { KeyView } from '$lib/server/access/keys';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
@@ -27,6 +28,35 @@
 	/** The key just issued: its address is shown this once. */
 	let issued = $state<{ label: string; url: string; qr: string } | null>(null);
 	let withdrawing = $state<string | null>(null);
+	/** Keys for a list of addresses, each its own, mailed. */
+	let several = $state(false);
+	let pasted = $state('');
+	let words = $state('');
+	let unmailed = $state<readonly { address: string; url: string }[]>([]);
+	const addresses = $derived(splitAddresses(pasted));
+
+	async function mail(event: SubmitEvent) {
+		event.preventDefault();
+		busy = true;
+		trouble = '';
+		try {
+			const { items } = await call<{ items: { address: string; mailed: boolean; url: string | null }[] }>('POST', `/documents/${slug}/keys/mail`, {
+				addresses,
+				allow: { save, print },
+				...(until ? { until } : {}),
+				...(openings ? { openings } : {}),
+				...(words.trim() ? { words } : {})
+			});
+			unmailed = items.filter((i) => !i.mailed).map((i) => ({ address: i.address, url: i.url! }));
+			notify(`${counted(items.length - unmailed.length, 'key is', 'keys are')} on their way.`);
+			[pasted, words, until, openings, several, open] = ['', '', '', null, false, false];
+			await invalidateAll();
+		} catch (error) {
+			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+		} finally {
+			busy = false;
+		}
+	}
 
 	const stateWords = { good: '', withdrawn: 'withdrawn', lapsed: 'run out', 'used-up': 'used up' } as const;
 	const today = new Date().toISOString().slice(0, 10);
@@ -100,29 +130,50 @@
 		</div>
 	</div>
 {/if}
+{#if unmailed.length}
+	<div class="issued" role="alert">
+		<p><b>These keys could not be mailed.</b> Hand the addresses on yourself; they are shown this once.</p>
+		{#each unmailed as { address, url } (address)}<p>{address}<br /><code>{url}</code></p>{/each}
+		<button class="btn" onclick={() => (unmailed = [])}>Done</button>
+	</div>
+{/if}
 {#if open}
-	<form onsubmit={issue}>
-		<label class="wide"
-			>To whom
-			<!-- svelte-ignore a11y_autofocus -->
-			<input class="field" bind:value={label} required maxlength="200" placeholder="The boatyard at Oxmere" autofocus /></label
-		>
+	<form class="fields panel" onsubmit={several ? mail : issue}>
+		<p class="wide checks">
+			<label><input type="radio" bind:group={several} value={false} /> One key</label>
+			<label><input type="radio" bind:group={several} value={true} /> A key for each of several addresses, mailed</label>
+		</p>
+		{#if several}
+			<label class="wide"
+				>Addresses, one on a line
+				<textarea class="field" rows="4" bind:value={pasted} required placeholder={'Ann Heron <ann@example.org>\nben@example.org'}></textarea></label
+			>
+			<label class="wide">A few words for the mail <textarea class="field" rows="2" bind:value={words} maxlength="2000"></textarea></label>
+		{:else}
+			<label class="wide"
+				>To whom
+				<!-- svelte-ignore a11y_autofocus -->
+				<input class="field" bind:value={label} required maxlength="200" placeholder="The boatyard at Oxmere" autofocus /></label
+			>
+		{/if}
 		<label>Last day <input class="field" type="date" bind:value={until} min={today} /></label>
 		<label>Openings <input class="field" type="number" min="1" max="1000000" bind:value={openings} placeholder="Any number" /></label>
-		<label class="wide"
-			>Password, if it shall have one <input class="field" bind:value={password} minlength="4" maxlength="200" autocomplete="off" placeholder="None" /></label
-		>
+		{#if !several}<label class="wide"
+				>Password, if it shall have one <input class="field" bind:value={password} minlength="4" maxlength="200" autocomplete="off" placeholder="None" /></label
+			>{/if}
 		<p class="wide checks">
 			<label><input type="checkbox" bind:checked={save} /> Save</label><label><input type="checkbox" bind:checked={print} /> Print</label>
 			<span class="grow"></span>
-			<button class="btn main" disabled={busy}>Issue</button>
+			<button class="btn main" disabled={busy || (several && !addresses.length)}
+				>{several && addresses.length ? `Mail ${counted(addresses.length, 'key', 'keys')}` : several ? 'Mail keys' : 'Issue'}</button
+			>
 			<button type="button" class="btn" onclick={() => (open = false)}>Leave it</button>
 		</p>
 		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 	</form>
 {/if}
 {#if keys.length}
-	<ul>
+	<ul class="lines">
 		{#each keys as key (key.id)}
 			<li class:over={key.state !== 'good'}>
 				<span class="what"
@@ -172,68 +223,18 @@
 		background: #fff;
 	}
 	form {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-		gap: 8px 10px;
 		margin-top: 6px;
-		padding: 9px 11px;
-		border: 1px solid var(--line);
-		border-radius: var(--corner);
-	}
-	label {
-		display: grid;
-		gap: 2px;
-		font-size: 12.5px;
-		color: var(--ink-soft);
-	}
-	form .field {
-		width: 100%;
-		min-width: 0;
-	}
-	.wide {
-		grid-column: 1 / -1;
-	}
-	.checks {
-		display: flex;
-		gap: 14px;
-		align-items: center;
-	}
-	.checks label {
-		display: flex;
-		gap: 6px;
-		color: var(--ink);
 	}
 	.grow {
 		flex: 1;
 	}
 	ul {
 		margin-top: 4px;
-		border: 1px solid var(--line);
-		border-radius: var(--corner);
 		max-height: 240px;
-		overflow: auto;
-	}
-	li {
-		display: flex;
-		gap: 10px;
-		align-items: center;
-		padding: 6px 9px;
-		font-size: 13px;
-	}
-	li + li {
-		border-top: 1px solid var(--line);
-	}
-	.what {
-		flex: 1;
-		min-width: 0;
 	}
 	em {
 		font-style: normal;
 		margin-left: 8px;
-		color: var(--ink-soft);
-	}
-	small {
-		display: block;
 		color: var(--ink-soft);
 	}
 	.over b {

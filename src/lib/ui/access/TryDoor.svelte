@@ -70,7 +70,7 @@
 
 <div class="head"><button class="quiet" id="try-door" aria-expanded={open} onclick={() => (open = !open)}>Try the door</button></div>
 {#if open}
-	<div class="try">
+	<div class="try fields panel">
 		<label
 			>As
 			<select class="field" bind:value={as}>
@@ -104,26 +104,7 @@
 		font-size: 13px;
 	}
 	.try {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-		gap: 8px 10px;
 		margin-top: 4px;
-		padding: 9px 11px;
-		border: 1px solid var(--line);
-		border-radius: var(--corner);
-	}
-	label {
-		display: grid;
-		gap: 2px;
-		font-size: 12.5px;
-		color: var(--ink-soft);
-	}
-	.field {
-		width: 100%;
-		min-width: 0;
-	}
-	.wide {
-		grid-column: 1 / -1;
 	}
 	dl {
 		display: grid;

@@ -48,7 +48,7 @@
 	/>
 </div>
 {#if editions.length > 1}
-	<ol>
+	<ol class="lines">
 		{#each editions as edition, i (edition.number)}
 			{@const older = editions[i + 1]}
 			<li class:on={edition.inForce}>
@@ -98,31 +98,13 @@
 	}
 	ol {
 		margin-top: 3px;
-		border: 1px solid var(--line);
-		border-radius: var(--corner);
 		max-height: 220px;
-		overflow: auto;
 	}
 	li {
-		display: flex;
-		gap: 10px;
 		align-items: baseline;
-		padding: 5px 9px;
-		font-size: 13px;
-	}
-	li + li {
-		border-top: 1px solid var(--line);
 	}
 	li.on {
 		background: var(--verdigris-wash);
-	}
-	.what {
-		flex: 1;
-		min-width: 0;
-	}
-	small {
-		display: block;
-		color: var(--ink-soft);
 	}
 	.do {
 		display: flex;

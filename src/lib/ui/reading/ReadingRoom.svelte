@@ -388,6 +388,22 @@
 	.leaf :global(.textLayer .markedContent) {
 		display: contents;
 	}
+	.leaf :global(.words) {
+		position: absolute;
+		inset: 0;
+		overflow: clip;
+	}
+	.leaf :global(.words span) {
+		position: absolute;
+		color: transparent;
+		font-family: sans-serif;
+		white-space: pre;
+		cursor: text;
+		transform-origin: 0 0;
+	}
+	.leaf :global(.words ::selection) {
+		background: rgb(28 106 97 / 0.3);
+	}
 	:global(::highlight(found-words)) {
 		background: rgb(201 151 59 / 0.45);
 	}

@@ -71,6 +71,28 @@ export async function fileSource(address: string, onProgress: (share: number) =>
 	};
 }
 
+interface LeafText {
+	readonly width: number;
+	readonly lines: readonly { x: number; y: number; width: number; height: number; text: string }[];
+}
+
+let ruler: CanvasRenderingContext2D | null = null;
+
+/** Lays the lines of a page over its picture, unseen, each stretched to the place where it stands. `across` is the picture's width in CSS px. */
+function layWords(page: LeafText, layer: HTMLElement, across: number): void {
+	ruler ??= document.createElement('canvas').getContext('2d');
+	const scale = across / page.width;
+	for (const { x, y, width, height, text } of page.lines) {
+		const line = document.createElement('span');
+		line.textContent = text;
+		const size = Math.max(1, height * scale * 0.8);
+		ruler!.font = `${size}px sans-serif`;
+		const natural = ruler!.measureText(text).width || 1;
+		line.style.cssText = `left:${x * scale}px;top:${y * scale}px;font-size:${size}px;line-height:${height * scale}px;transform:scaleX(${(width * scale) / natural})`;
+		layer.append(line, document.createElement('br'));
+	}
+}
+
 /** Pictures of pages from the server: no request ever gets the file. */
 export function pictureSource(slug: string, from: string, sizes: readonly { width: number; height: number; pages: number }[], pages: number): PageSource {
 	const first = sizes[0] ?? { width: 595, height: 842 };
@@ -81,7 +103,8 @@ export function pictureSource(slug: string, from: string, sizes: readonly { widt
 		draw: async (n, scale, holder, signal) => {
 			const { width } = measured.get(n) ?? first;
 			const image = new Image();
-			image.alt = `Page ${n}, as a picture`;
+			// the words lie over it as text; the picture says nothing more
+			image.alt = '';
 			image.draggable = false;
 			image.src = `/d/${slug}/leaf/${n}.webp?w=${Math.ceil(width * scale * Math.min(window.devicePixelRatio || 1, 2))}${from}`;
 			await image.decode();
@@ -90,7 +113,16 @@ export function pictureSource(slug: string, from: string, sizes: readonly { widt
 			const shape = { width: first.width, height: (first.width * image.naturalHeight) / image.naturalWidth };
 			if (!measured.has(n)) measured.set(n, shape);
 			image.style.cssText = `width:${shape.width * scale}px;height:${shape.height * scale}px`;
-			holder.replaceChildren(image);
+			const text = document.createElement('div');
+			text.className = 'words';
+			holder.replaceChildren(image, text);
+			// the picture is there at once; its words come as soon as they can
+			const answer = await fetch(`/d/${slug}/leaf/${n}.json${from.replace(/^&/, '?')}`, { signal }).catch(() => null);
+			if (!answer?.ok || signal.aborted) {
+				image.alt = `Page ${n}, as a picture`;
+				return;
+			}
+			layWords((await answer.json()) as LeafText, text, shape.width * scale);
 		},
 		close: () => {}
 	};

@@ -4,13 +4,12 @@ import type { PageServerLoad } from './$types';
 import { turnAwayFromPage } from '$lib/server/http/page';
 import { openDocumentsFor } from '$lib/server/documents/open-to';
 import { navigationFor, pageAt } from '$lib/server/placing/service';
-import { site } from '$lib/server/site/site';
 
 export const load: PageServerLoad = async ({ params, locals }) => {
 	const path = `/${params.path}`;
-	const [answer, navigation, { zone }] = await Promise.all([pageAt(path, locals.caller), navigationFor(locals.caller), site()]);
+	const [answer, navigation] = await Promise.all([pageAt(path, locals.caller), navigationFor(locals.caller)]);
 	if (answer.state === 'seen') return { page: answer.page, navigation, documents: [] };
-	if (answer.state === 'refused') turnAwayFromPage(answer.code, zone, answer.at, answer.turnedAway);
+	if (answer.state === 'refused') await turnAwayFromPage(answer.reason, answer.turnedAway);
 	if (path === '/') return { page: null, navigation, documents: await openDocumentsFor(locals.caller) };
 	error(404, { code: 'not-found', message: 'There is nothing here for you at this address.', heading: 'Nothing here' });
 };

@@ -1,20 +1,60 @@
-// People and groups: who is here, and adding more.
-import { fail } from '@sveltejs/kit';
+// People and groups: who is here, one of them in the sheet, and adding more.
+import { error, fail } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
 import type { Actions, PageServerLoad } from './$types';
+import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
-import { passwordLength } from '$lib/server/people/auth';
-import { addGroup, addPerson, listGroups, listPeople } from '$lib/server/people/service';
+import { countKnocks } from '$lib/server/access/knocks';
+import { openDocumentsFor } from '$lib/server/documents/open-to';
+import { hashPassword, passwordLength } from '$lib/server/people/auth';
+import { addMember, groupUse, inviteMember, memberView } from '$lib/server/people/members';
+import { addGroup, countStandings, listGroups, listPeople, standings } from '$lib/server/people/service';
+import { whoIs } from '$lib/server/people/who';
+import { site } from '$lib/server/site/site';
 import { compile } from '$lib/server/validate';
 
 const pageLength = 50;
 
+/** The member of the sheet, with what they may open. */
+async function chosenOf(id: string) {
+	try {
+		const member = await memberView(id);
+		const who = await whoIs(member.email);
+		return { member, opens: who ? (await openDocumentsFor({ who, person: null })).map(({ slug, title }) => ({ slug, title })) : [] };
+	} catch (refusal) {
+		if (refusal instanceof IanuaError) error(refusal.status, { code: refusal.code, message: refusal.message });
+		throw refusal;
+	}
+}
+
 export const load: PageServerLoad = async ({ url }) => {
-	const q = url.searchParams.get('who')?.trim() ?? '';
+	const q = url.searchParams.get('who')?.trim().slice(0, 200) ?? '';
 	const group = url.searchParams.get('group') ?? '';
+	const standing = standings.find((s) => s === url.searchParams.get('standing'));
 	const page = Math.max(1, Number(url.searchParams.get('page')) || 1);
-	const [groups, people] = await Promise.all([listGroups(), listPeople({ q, group, offset: (page - 1) * pageLength, limit: pageLength })]);
-	return { groups, people, query: { q, group, page }, pageLength, passwordLength };
+	const chosen = url.searchParams.get('person');
+	const [groups, people, counts, knocks, sheet, { zone }] = await Promise.all([
+		listGroups(),
+		listPeople({ q, group, standing, offset: (page - 1) * pageLength, limit: pageLength }),
+		countStandings(),
+		countKnocks(),
+		chosen ? chosenOf(chosen) : null,
+		site()
+	]);
+	const inGroup = groups.find((g) => g.slug === group) ?? null;
+	return {
+		groups,
+		people,
+		standings: counts,
+		knocks,
+		chosen: sheet,
+		group: inGroup && { ...inGroup, use: await groupUse(inGroup.slug) },
+		query: { q, group, standing: standing ?? '', page },
+		pageLength,
+		passwordLength,
+		zone,
+		today: dayOf(Date.now(), zone)
+	};
 };
 
 const day = Type.Union([Type.Literal(''), Type.String({ format: 'date' })]);
@@ -22,7 +62,7 @@ const checkPerson = compile(
 	Type.Object({
 		name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
 		email: Type.String({ format: 'email', maxLength: 320 }),
-		password: Type.String({ minLength: passwordLength.min, maxLength: passwordLength.max }),
+		password: Type.Union([Type.Literal(''), Type.String({ minLength: passwordLength.min, maxLength: passwordLength.max })]),
 		group: Type.String(),
 		from: day,
 		until: day
@@ -48,16 +88,16 @@ export const actions: Actions = {
 		const result = checkPerson(form);
 		if (!result.ok) return fail(422, { ...again, trouble: `Something is not right: ${result.detail}.` });
 		const { name, email, password, group, from, until } = result.value;
-		if (from && until && from > until) return fail(422, { ...again, trouble: 'The membership ends before it begins.' });
+		const actor = locals.caller.person!.id;
 		try {
-			await addPerson(
-				{ name, email, password, role: 'member', memberships: group ? [{ group, from: from || null, until: until || null }] : [] },
-				locals.caller.person!.id
-			);
+			const memberships = group ? [{ group, from: from || null, until: until || null }] : [];
+			const id = await addMember({ name, email, password: password ? await hashPassword(password) : null, memberships }, actor);
+			if (password) return { about: 'person', done: `${name} can sign in now.` };
+			const { mailed, address } = await inviteMember(id, actor);
+			return { about: 'person', done: mailed ? `An invitation is on its way to ${email}.` : `No mail is set up here. Give ${name} this address: ${address}` };
 		} catch (error) {
 			if (error instanceof IanuaError) return fail(error.status, { ...again, trouble: error.message });
 			throw error;
 		}
-		return { about: 'person', done: `${name} can sign in now.` };
 	}
 };

@@ -1,19 +1,32 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
+	import GroupSheet from '$lib/ui/people/GroupSheet.svelte';
+	import PersonSheet from '$lib/ui/people/PersonSheet.svelte';
 	let { data, form } = $props();
 	const roleWords = { owner: 'Owner', editor: 'Editor', member: '' } as const;
 	const pages = $derived(Math.max(1, Math.ceil(data.people.total / data.pageLength)));
 	function address(change: Record<string, string | null>) {
 		const params = new URLSearchParams(page.url.searchParams);
-		params.delete('page');
-		for (const [k, v] of Object.entries(change)) {
+		if (!('person' in change)) params.delete('page');
+		for (const [k, v] of Object.entries({ person: null, ...change })) {
 			if (v === null) params.delete(k);
 			else params.set(k, v);
 		}
 		return `/desk/people${params.size ? `?${params}` : ''}`;
 	}
 	const span = (m: { from: string | null; until: string | null }) => [m.from && `from ${m.from}`, m.until && `until ${m.until}`].filter(Boolean).join(' ');
+	const lapsed = (m: { until: string | null }) => m.until !== null && m.until < data.today;
+	const stands = $derived(
+		(
+			[
+				['lapsing', 'Lapsing within 30 days'],
+				['lapsed', 'Lapsed'],
+				['suspended', 'Suspended']
+			] as const
+		).filter(([key]) => data.standings[key] || data.query.standing === key)
+	);
+	const narrowed = $derived(Boolean(data.query.q || data.query.group || data.query.standing));
 </script>
 
 <svelte:head><title>People, {data.site.name}</title></svelte:head>
@@ -21,33 +34,44 @@
 	<section>
 		<div class="head">
 			<h1>People</h1>
-			<p class="soft">{counted(data.people.total, 'person', 'people')}{data.query.q || data.query.group ? ' shown' : ''}</p>
-			<form class="ml-auto" role="search">
+			<p class="soft">{counted(data.people.total, 'person', 'people')}{narrowed ? ' shown' : ''}</p>
+			<span class="ml-auto"></span>
+			<a class="btn" href="/desk/people/import">From a table</a>
+			<a class="btn" href="/desk/people/members.csv" download>As a table</a>
+			<form role="search">
 				{#if data.query.group}<input type="hidden" name="group" value={data.query.group} />{/if}
+				{#if data.query.standing}<input type="hidden" name="standing" value={data.query.standing} />{/if}
 				<input class="field" type="search" name="who" placeholder="Find a person" aria-label="Find a person" value={data.query.q} />
 			</form>
 		</div>
 		<div class="flex flex-wrap gap-1.5 pb-3">
-			<a class="pill" class:on={!data.query.group} href={address({ group: null })}>Everyone</a>
+			<a class="pill" class:on={!data.query.group && !data.query.standing} href={address({ group: null, standing: null })}>Everyone</a>
 			<a class="pill" href="/desk/people/staff">Staff</a>
+			<a class="pill" href="/desk/people/knocks">Knocks <i>{data.knocks}</i></a>
 			{#each data.groups as group (group.slug)}<a
 					class="pill"
 					class:on={data.query.group === group.slug}
 					href={address({ group: data.query.group === group.slug ? null : group.slug })}>{group.name} <i>{group.people}</i></a
 				>{/each}
+			{#each stands as [key, words] (key)}<a
+					class="pill"
+					class:on={data.query.standing === key}
+					href={address({ standing: data.query.standing === key ? null : key })}>{words} <i>{data.standings[key]}</i></a
+				>{/each}
 		</div>
 		{#if data.people.items.length}
 			<table class="rows">
-				<thead><tr><th>Name</th><th>E-mail</th><th>Groups</th></tr></thead>
+				<thead><tr><th>Name</th><th>Mail address</th><th>Groups</th></tr></thead>
 				<tbody>
 					{#each data.people.items as person (person.id)}
-						<tr>
+						<tr class:on={data.chosen?.member.id === person.id}>
 							<td
-								><strong>{person.name}</strong>{#if roleWords[person.role]}<small>{roleWords[person.role]}</small>{/if}</td
+								>{#if person.role === 'member'}<a class="name" href={address({ person: person.id })}>{person.name}</a>{:else}<strong>{person.name}</strong
+									>{/if}{#if roleWords[person.role]}<small>{roleWords[person.role]}</small>{/if}{#if person.suspended}<small>Suspended</small>{/if}</td
 							>
 							<td>{person.email}</td>
 							<td
-								>{#each person.memberships as m, i (i)}<span class="m"
+								>{#each person.memberships as m, i (i)}<span class="m" class:over={lapsed(m)}
 										>{m.group}{#if span(m)}<small> {span(m)}</small>{/if}</span
 									>{:else}<span class="soft">{person.role === 'member' ? 'In no group' : 'Staff'}</span>{/each}</td
 							>
@@ -65,42 +89,55 @@
 		{:else}<p class="soft py-8">Nobody fits. <a href="/desk/people">Show everyone</a></p>{/if}
 	</section>
 	<aside>
-		<h2>Add a member</h2>
-		{#if form?.about === 'person'}<p class={form.trouble ? 'trouble' : 'say'} role={form.trouble ? 'alert' : 'status'}>{form.trouble ?? form.done}</p>{/if}
-		<form method="POST" action="?/person">
-			<label>Name <input class="field" name="name" required value={form?.about === 'person' && form.trouble ? form.name : ''} /></label>
-			<label>E-mail address <input class="field" type="email" name="email" required value={form?.about === 'person' && form.trouble ? form.email : ''} /></label
-			>
-			<label
-				>First password, at least {data.passwordLength.min} characters
-				<input class="field" type="password" name="password" required minlength={data.passwordLength.min} autocomplete="new-password" /></label
-			>
-			<label
-				>Group <select class="field" name="group"
-					><option value="">none yet</option>{#each data.groups as group (group.slug)}<option value={group.slug} selected={group.slug === data.query.group}
-							>{group.name}</option
-						>{/each}</select
-				></label
-			>
-			<div class="grid grid-cols-2 gap-2">
+		{#if data.chosen}
+			<PersonSheet
+				member={data.chosen.member}
+				opens={data.chosen.opens}
+				groups={data.groups}
+				zone={data.zone}
+				today={data.today}
+				away={address({ person: null })}
+			/>
+		{:else}
+			{#if data.group}{#key data.group.slug}<GroupSheet group={data.group} use={data.group.use} />{/key}{/if}
+			<h2>Add a member</h2>
+			{#if form?.about === 'person'}<p class={form.trouble ? 'trouble' : 'say'} role={form.trouble ? 'alert' : 'status'}>{form.trouble ?? form.done}</p>{/if}
+			<form class="fields add" method="POST" action="?/person{data.query.group ? `&group=${data.query.group}` : ''}">
+				<label class="wide">Name <input class="field" name="name" required value={form?.about === 'person' && form.trouble ? form.name : ''} /></label>
+				<label class="wide"
+					>Mail address <input class="field" type="email" name="email" required value={form?.about === 'person' && form.trouble ? form.email : ''} /></label
+				>
+				<label class="wide"
+					>Group <select class="field" name="group"
+						><option value="">none yet</option>{#each data.groups as group (group.slug)}<option value={group.slug} selected={group.slug === data.query.group}
+								>{group.name}</option
+							>{/each}</select
+					></label
+				>
 				<label>From day <input class="field" type="date" name="from" /></label>
 				<label>Until day <input class="field" type="date" name="until" /></label>
-			</div>
-			<button class="btn main">Add a member</button>
-		</form>
-		<h2>Make a group</h2>
-		{#if form?.about === 'group'}<p class={form.trouble ? 'trouble' : 'say'} role={form.trouble ? 'alert' : 'status'}>{form.trouble ?? form.done}</p>{/if}
-		<form method="POST" action="?/group">
-			<label>Name <input class="field" name="name" required maxlength="120" placeholder="Lock wardens" /></label>
-			<button class="btn">Make a group</button>
-		</form>
+				<label class="wide"
+					>First password; left empty, they are invited by mail to choose one
+					<input class="field" type="password" name="password" minlength={data.passwordLength.min} autocomplete="new-password" /></label
+				>
+				<button class="btn main">Add a member</button>
+			</form>
+			{#if !data.group}
+				<h2>Make a group</h2>
+				{#if form?.about === 'group'}<p class={form.trouble ? 'trouble' : 'say'} role={form.trouble ? 'alert' : 'status'}>{form.trouble ?? form.done}</p>{/if}
+				<form class="fields add" method="POST" action="?/group">
+					<label class="wide">Name <input class="field" name="name" required maxlength="120" placeholder="Lock wardens" /></label>
+					<button class="btn">Make a group</button>
+				</form>
+			{/if}
+		{/if}
 	</aside>
 </div>
 
 <style>
 	.hall {
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) 320px;
+		grid-template-columns: minmax(0, 1fr) 360px;
 		min-height: calc(100dvh - var(--lintel));
 	}
 	section {
@@ -115,25 +152,32 @@
 		font-size: 17px;
 		margin: 0 0 8px;
 	}
-	aside form {
-		display: flex;
-		flex-direction: column;
-		gap: 9px;
+	.add {
 		margin: 8px 0 28px;
 	}
-	aside label {
-		display: flex;
-		flex-direction: column;
-		gap: 3px;
-		font-size: 12.5px;
-		color: var(--ink-soft);
+	.add .btn {
+		justify-self: start;
 	}
-	aside .btn {
-		align-self: flex-start;
+	tr.on td {
+		background: var(--brass-wash);
+	}
+	.name {
+		font-family: var(--title);
+		font-weight: 600;
+		color: inherit;
+		text-decoration: none;
+	}
+	.name:hover {
+		text-decoration: underline;
+	}
+	.m.over {
+		color: var(--ink-soft);
+		text-decoration: line-through;
 	}
 	.head {
 		display: flex;
 		align-items: baseline;
+		flex-wrap: wrap;
 		gap: 12px;
 		margin-bottom: 12px;
 	}

@@ -81,11 +81,16 @@
 
 <svelte:head><title>Upkeep, {data.site.name}</title></svelte:head>
 <div class="hall">
-	<h1>Upkeep</h1>
+	<div class="top">
+		<h1>Upkeep</h1>
+		<a class="btn ml-auto" href="/desk/upkeep/trail">Who changed what</a>
+		<a class="btn" href="/desk/upkeep/copies">Whose copy is this?</a>
+	</div>
 	<p class="say">
 		{data.lines.length
 			? `${counted(data.lines.length, 'thing needs', 'things need')} a hand, the worst first.`
 			: 'Nothing needs a hand: every document can be shown, and every watched source is as it was.'}
+		{#if data.knocks}<a href="/desk/people/knocks">{counted(data.knocks, 'knock waits', 'knocks wait')}</a> for an answer.{/if}
 		{#if data.look}
 			<a href="/desk/documents?condition=look">{counted(data.look, 'document is', 'documents are')} worth a look</a> for other reasons.
 		{/if}
@@ -124,6 +129,11 @@
 </div>
 
 <style>
+	.top {
+		display: flex;
+		align-items: baseline;
+		gap: 10px;
+	}
 	.hall {
 		max-width: 1080px;
 		padding: 16px 18px 40px;

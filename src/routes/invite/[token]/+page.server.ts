@@ -1,4 +1,4 @@
-// Taking up an invitation to the staff.
+// Taking up an invitation: to the staff, or as a member to choose a password.
 import { error, fail, redirect } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
 import type { Actions, PageServerLoad } from './$types';
@@ -30,13 +30,15 @@ export const actions: Actions = {
 		const result = check(Object.fromEntries((await request.formData()).entries()));
 		if (!result.ok) return fail(422, { trouble: `Something is not right: ${result.detail}.` });
 		let email: string;
+		let role: string;
 		try {
+			({ role } = await invitationOf(params.token));
 			email = await acceptInvitation(params.token, result.value);
 		} catch (refusal) {
 			if (refusal instanceof IanuaError) return fail(refusal.status, { trouble: refusal.message });
 			throw refusal;
 		}
 		takeCookies(await auth().api.signInEmail({ body: { email, password: result.value.password }, asResponse: true }), cookies);
-		redirect(303, '/desk/documents');
+		redirect(303, role === 'member' ? '/me' : '/desk/documents');
 	}
 };

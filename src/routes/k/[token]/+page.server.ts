@@ -10,7 +10,6 @@ import { askOf } from '$lib/server/http/api';
 import { turnAwayFromPage } from '$lib/server/http/page';
 import { countTry, forgetTries } from '$lib/server/people/attempts';
 import { presentKey } from '$lib/server/reading/chain';
-import { site } from '$lib/server/site/site';
 import { compile } from '$lib/server/validate';
 
 const keptFor = 180 * 24 * 3600;
@@ -18,8 +17,7 @@ const keptFor = 180 * 24 * 3600;
 async function keyOrNothing(event: RequestEvent, password?: string): Promise<FoundKey> {
 	const key = await keyAt(event.params.token!, event.request.headers.get('cookie'), password);
 	if (key) return key;
-	const { zone } = await site();
-	turnAwayFromPage('shut', zone, undefined, null);
+	return turnAwayFromPage({ code: 'shut' }, null);
 }
 
 /** Remembers the key and goes on to the document, whose door says the rest. */
@@ -45,8 +43,7 @@ export const load: PageServerLoad = async (event) => {
 	if (allowed) return goOn(event, key);
 	const [{ code, at }] = reasons;
 	if (code === 'key-password') return {};
-	const { zone } = await site();
-	turnAwayFromPage(code as RefusedCode, zone, at, null);
+	return turnAwayFromPage({ code: code as RefusedCode, at }, null);
 };
 
 const keyedDoor = { position: 'keyed', allMembers: false, groups: [], people: [], hours: { from: null, until: null }, listed: false } as const;

@@ -1,0 +1,186 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import {
+	allMembers,
+	anyOf,
+	audienceWords,
+	difference,
+	everyone,
+	groupMark,
+	includes,
+	intersection,
+	isIn,
+	isNobody,
+	nobody,
+	personMark,
+	union,
+	type Audience,
+	type Mark,
+	type Marked
+} from './audience';
+import { decide, visitor } from './decide';
+import { newDoor, positions, type Door, type Thing } from './door';
+import { spanOf, within } from './hours';
+import { audienceAt, idsOf, populationAt, reach, whoOf, type Member } from './population';
+
+const zone = 'Europe/London';
+const now = Date.parse('2026-11-24T12:00Z');
+const names = { group: (id: string) => ({ F: 'Friends', W: 'Lock wardens', M: 'Moorers' })[id] ?? id, person: (id: string) => id };
+const friends = anyOf([groupMark('F')]);
+const wardens = anyOf([groupMark('W')]);
+const members = anyOf([allMembers]);
+
+describe('audiences for anyone ever', () => {
+	it('groups lie within all members, all members within everyone, a person within nothing by words alone', () => {
+		expect(includes(members, friends)).toBe(true);
+		expect(includes(friends, members)).toBe(false);
+		expect(includes(everyone, members)).toBe(true);
+		expect(includes(members, anyOf([personMark('Ben')]))).toBe(false);
+		expect(includes(everyone, anyOf([personMark('Ben')]))).toBe(true);
+		expect(includes(friends, union(friends, nobody))).toBe(true);
+		expect(isNobody(difference(friends, members))).toBe(true);
+		expect(isNobody(intersection(anyOf([personMark('Ben')]), anyOf([personMark('Cem')])))).toBe(true);
+	});
+	it('are said in words', () => {
+		expect(audienceWords(nobody, names)).toBe('nobody');
+		expect(audienceWords(everyone, names)).toBe('everyone');
+		expect(audienceWords(difference(everyone, wardens), names)).toBe('everyone without Lock wardens');
+		expect(audienceWords(difference(members, wardens), names)).toBe('all members without Lock wardens');
+		expect(audienceWords(difference(wardens, anyOf([personMark('Ben')])), names)).toBe('Lock wardens without Ben');
+		expect(audienceWords(difference(union(friends, wardens), anyOf([groupMark('M'), personMark('Ben')])), names)).toBe(
+			'Friends and Lock wardens without Moorers and Ben'
+		);
+		expect(audienceWords(intersection(friends, wardens), names)).toBe('Friends who are also Lock wardens');
+		expect(audienceWords(difference(union(members, anyOf([personMark('Ben')])), friends), names)).toBe('all members and Ben without Friends');
+	});
+
+	// every kind of person there can be over three groups and two names
+	const kinds: (Marked | null)[] = [null];
+	for (const id of ['Ben', 'Cem', 'somebody'])
+		for (let set = 0; set < 16; set++) kinds.push({ id, groups: new Set(['F', 'W', 'M', 'another'].filter((_, i) => set & (1 << i))) });
+	const mark = fc.constantFrom<Mark>(allMembers, groupMark('F'), groupMark('W'), groupMark('M'), personMark('Ben'), personMark('Cem'));
+	const audience: fc.Arbitrary<Audience> = fc.letrec<{ a: Audience }>((tie) => ({
+		a: fc.oneof(
+			{ maxDepth: 3 },
+			fc.array(mark, { maxLength: 3 }).map(anyOf),
+			fc.constant(everyone),
+			fc.tuple(tie('a'), tie('a')).map(([x, y]) => union(x, y)),
+			fc.tuple(tie('a'), tie('a')).map(([x, y]) => difference(x, y)),
+			fc.tuple(tie('a'), tie('a')).map(([x, y]) => intersection(x, y))
+		)
+	})).a;
+	it('union, difference, intersection, inclusion and emptiness agree with asking every kind of person', () => {
+		fc.assert(
+			fc.property(audience, audience, (a, b) => {
+				for (const kind of kinds) {
+					const [inA, inB] = [isIn(a, kind), isIn(b, kind)];
+					expect(isIn(union(a, b), kind)).toBe(inA || inB);
+					expect(isIn(difference(a, b), kind)).toBe(inA && !inB);
+					expect(isIn(intersection(a, b), kind)).toBe(inA && inB);
+				}
+				expect(includes(a, b)).toBe(kinds.every((kind) => !isIn(b, kind) || isIn(a, kind)));
+				expect(isNobody(a)).toBe(kinds.every((kind) => !isIn(a, kind)));
+			}),
+			{ numRuns: 400 }
+		);
+	});
+});
+
+// The worked cases of the model: Ada, Ben, Cem and Dot on 2026-11-24, Europe/London.
+describe('who is let in at one door and not at another', () => {
+	const m = (group: string, from: string | null, until: string | null) => ({ group, span: spanOf(from, until, zone) });
+	const people: Member[] = [
+		{ id: 'Ada', suspended: false, memberships: [m('F', '2026-01-01', '2026-12-31')] },
+		{ id: 'Ben', suspended: false, memberships: [m('W', '2026-03-01', null)] },
+		{ id: 'Cem', suspended: false, memberships: [m('F', null, '2026-10-31')] },
+		{ id: 'Dot', suspended: false, memberships: [m('F', null, null), m('W', null, null)] }
+	];
+	const keyed = (door: Partial<Door>): Thing => ({ setAside: false, follows: null, door: { ...newDoor, position: 'keyed', ...door } });
+	const open: Thing = keyed({ position: 'open' });
+	const gap = (first: Thing, second: Thing, at: number) => {
+		const audience = difference(audienceAt(first, at), audienceAt(second, at));
+		const marked = people.map((p) => ({ id: p.id, groups: new Set(p.memberships.filter((x) => within(x.span, at) === 'in').map((x) => x.group)) }));
+		const firstPeople = marked.filter((p) => isIn(audienceAt(first, at), p));
+		return {
+			words: audienceWords(audience, names),
+			who: isIn(audience, null) ? 'anyone' : firstPeople.filter((p) => isIn(audience, p)).map((p) => p.id),
+			of: firstPeople.length
+		};
+	};
+	const wardensOnly = keyed({ groups: ['W'] });
+	const friendsOnly = keyed({ groups: ['F'] });
+	const everyMember = keyed({ allMembers: true });
+	const year = Date.parse('2027-01-01T00:00Z');
+
+	it('X keyed to Lock wardens, on P open', () => expect(gap(open, wardensOnly, now)).toMatchObject({ words: 'everyone without Lock wardens', who: 'anyone' }));
+	it('X keyed to Lock wardens, on P keyed to all members', () => {
+		expect(gap(everyMember, wardensOnly, now)).toEqual({ words: 'all members without Lock wardens', who: ['Ada'], of: 3 });
+		expect(gap(everyMember, wardensOnly, year)).toEqual({ words: 'all members without Lock wardens', who: [], of: 2 });
+	});
+	it('X keyed to Friends until 2027-03-31, on P keyed to all members', () => {
+		const x = keyed({ groups: ['F'], hours: spanOf(null, '2027-03-31', zone) });
+		expect(gap(everyMember, x, now)).toEqual({ words: 'all members without Friends', who: ['Ben'], of: 3 });
+		expect(gap(everyMember, x, year)).toEqual({ words: 'all members without Friends', who: ['Ben'], of: 2 });
+		expect(gap(everyMember, x, Date.parse('2027-03-31T23:00Z'))).toEqual({ words: 'all members', who: ['Ben', 'Dot'], of: 2 });
+	});
+	it('X keyed to Lock wardens, on P keyed to Friends, both ways', () => {
+		expect(gap(friendsOnly, wardensOnly, now)).toEqual({ words: 'Friends without Lock wardens', who: ['Ada'], of: 2 });
+		expect(gap(wardensOnly, friendsOnly, now)).toEqual({ words: 'Lock wardens without Friends', who: ['Ben'], of: 2 });
+		expect(gap(friendsOnly, wardensOnly, year)).toEqual({ words: 'Friends without Lock wardens', who: [], of: 1 });
+		expect(gap(wardensOnly, friendsOnly, year)).toEqual({ words: 'Lock wardens without Friends', who: ['Ben'], of: 2 });
+	});
+	it('X follows P: nobody, whatever is done to P', () => {
+		const follows: Thing = { setAside: false, door: newDoor, follows: { setAside: false, door: friendsOnly.door } };
+		expect(gap(friendsOnly, follows, now).words).toBe('nobody');
+	});
+	it('X keyed to Ben by name, on P keyed to Lock wardens', () =>
+		expect(gap(wardensOnly, keyed({ people: ['Ben'] }), now)).toEqual({ words: 'Lock wardens without Ben', who: ['Dot'], of: 2 }));
+	it('X ajar, on P keyed to all members', () =>
+		expect(gap(keyed({ position: 'ajar' }), everyMember, now)).toMatchObject({ words: 'everyone without all members', who: 'anyone' }));
+	it('X shut, on P open', () => expect(gap(open, keyed({ position: 'shut' }), now)).toMatchObject({ words: 'everyone', who: 'anyone' }));
+});
+
+describe('whom a thing reaches', () => {
+	const bound = fc.option(fc.integer({ min: now - 5, max: now + 5 }), { nil: null });
+	const span = fc.record({ from: bound, until: bound });
+	const groupId = fc.constantFrom('F', 'W', 'M');
+	const person = fc.record({
+		suspended: fc.boolean(),
+		memberships: fc.array(fc.record({ group: groupId, span }), { maxLength: 3 })
+	});
+	const door = fc.record({
+		position: fc.constantFrom(...positions),
+		allMembers: fc.boolean(),
+		groups: fc.uniqueArray(groupId),
+		people: fc.uniqueArray(fc.constantFrom('p0', 'p1', 'p40', 'gone')),
+		hours: span,
+		allow: fc.constant({ save: true, print: true }),
+		listed: fc.boolean()
+	});
+	const thing = fc.record({
+		setAside: fc.boolean(),
+		door,
+		follows: fc.option(fc.record({ setAside: fc.boolean(), door }), { nil: null })
+	});
+	it('is whom the decision lets in, one by one, and whom the audience means', () => {
+		fc.assert(
+			fc.property(fc.array(person, { maxLength: 45 }), thing, fc.integer({ min: now - 6, max: now + 6 }), (given, of, at) => {
+				const people = given.map((p, i) => ({ ...p, id: `p${i}` }));
+				const population = populationAt(people, at);
+				const reached = reach(of, population);
+				expect(reached.anyone).toBe(decide(visitor, of, 'read', at).allowed);
+				const audience = audienceAt(of, at);
+				expect(isIn(audience, null)).toBe(reached.anyone);
+				if (reached.anyone) return;
+				const let_in = people.filter((p) => decide(whoOf(p), of, 'read', at).allowed).map((p) => p.id);
+				expect(idsOf(reached, population)).toEqual(let_in);
+				expect(reached.count).toBe(let_in.length);
+				const marked = people
+					.filter((p) => !p.suspended)
+					.map((p) => ({ id: p.id, groups: new Set(p.memberships.filter((x) => within(x.span, at) === 'in').map((x) => x.group)) }));
+				expect(marked.filter((p) => isIn(audience, p)).map((p) => p.id)).toEqual(let_in);
+			}),
+			{ numRuns: 1500 }
+		);
+	});
+});

@@ -1,0 +1,100 @@
+// The people of today, made ready to be counted for very many doors in one pass.
+import { doorInForce, type Membership, type Who } from './decide';
+import { anyOf, allMembers, everyone, groupMark, nobody, personMark, type Audience } from './audience';
+import type { Door, Thing } from './door';
+import { within, type Instant } from './hours';
+
+/** A person with a sign-in who is not staff. */
+export interface Member {
+	readonly id: string;
+	readonly suspended: boolean;
+	readonly memberships: readonly Membership[];
+}
+
+/** Sets of people as bits: 10,000 people are 313 words, so that ten thousand unions take well under a second. */
+export interface Population {
+	readonly at: Instant;
+	readonly ids: readonly string[];
+	/** Who is in a group at the instant. */
+	readonly groups: ReadonlyMap<string, Uint32Array>;
+	/** Who is in any group at the instant. */
+	readonly members: Uint32Array;
+	readonly place: ReadonlyMap<string, number>;
+}
+
+/** The people as they stand at an instant. */
+export function populationAt(people: readonly Member[], at: Instant): Population {
+	const words = Math.ceil(people.length / 32);
+	const groups = new Map<string, Uint32Array>();
+	const members = new Uint32Array(words);
+	const place = new Map<string, number>();
+	people.forEach((person, i) => {
+		if (person.suspended) return;
+		place.set(person.id, i);
+		for (const { group, span } of person.memberships) {
+			if (within(span, at) !== 'in') continue;
+			let bits = groups.get(group);
+			if (!bits) groups.set(group, (bits = new Uint32Array(words)));
+			bits[i >> 5]! |= 1 << (i & 31);
+			members[i >> 5]! |= 1 << (i & 31);
+		}
+	});
+	return { at, ids: people.map((p) => p.id), groups, members, place };
+}
+
+/** The door a thing has at an instant, null where it is as good as shut: set aside, shut, or outside its hours. */
+function standing(thing: Thing, at: Instant): Door | null {
+	if (thing.setAside || thing.follows?.setAside) return null;
+	const door = doorInForce(thing);
+	return door.position === 'shut' || within(door.hours, at) !== 'in' ? null : door;
+}
+
+/** Whom a thing lets in at an instant, staff and keys apart, as it stands for anyone ever. */
+export function audienceAt(thing: Thing, at: Instant): Audience {
+	const door = standing(thing, at);
+	if (!door) return nobody;
+	if (door.position !== 'keyed') return everyone;
+	return anyOf([...(door.allMembers ? [allMembers] : []), ...door.groups.map(groupMark), ...door.people.map(personMark)]);
+}
+
+/** Who may open a thing: `anyone` where visitors may; else how many people of today, staff and keys apart. */
+export interface Reached {
+	readonly anyone: boolean;
+	readonly count: number;
+	/** Who they are, by their places in the population. */
+	readonly bits: Uint32Array | null;
+}
+
+/**
+ * Whom a thing reaches among the people of a population, at its instant. The same people as `decide` lets in one by one.
+ */
+export function reach(thing: Thing, population: Population): Reached {
+	const door = standing(thing, population.at);
+	if (!door) return { anyone: false, count: 0, bits: null };
+	if (door.position !== 'keyed') return { anyone: true, count: population.place.size, bits: null };
+	const bits = new Uint32Array(population.members.length);
+	const sets = [...(door.allMembers ? [population.members] : []), ...door.groups.flatMap((id) => population.groups.get(id) ?? [])];
+	for (const set of sets) for (let i = 0; i < set.length; i++) bits[i]! |= set[i]!;
+	for (const id of door.people) {
+		const at = population.place.get(id);
+		if (at !== undefined) bits[at >> 5]! |= 1 << (at & 31);
+	}
+	let count = 0;
+	for (const word of bits) count += ones(word);
+	return { anyone: false, count, bits };
+}
+
+/** The ids of those reached, in the order of the population. */
+export function idsOf({ bits }: Reached, population: Population): string[] {
+	return bits ? population.ids.filter((_, i) => bits[i >> 5]! & (1 << (i & 31))) : [];
+}
+
+/** How many bits of a word are set. */
+function ones(word: number): number {
+	let v = word - ((word >>> 1) & 0x55555555);
+	v = (v & 0x33333333) + ((v >>> 2) & 0x33333333);
+	return Math.imul((v + (v >>> 4)) & 0x0f0f0f0f, 0x01010101) >>> 24;
+}
+
+/** A person of today as a `Who`. */
+export const whoOf = (person: Member): Who => ({ kind: 'member', ...person });

@@ -1,0 +1,131 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { guessDayOrder, guessMapping, planMembers, readDay, type KnownPerson, type Mapping } from './csv';
+
+const groups = [
+	{ slug: 'friends', name: 'Friends' },
+	{ slug: 'lock-wardens', name: 'Lock wardens' }
+];
+const ada: KnownPerson = { email: 'ada@example.org', name: 'Ada Heron', staff: false, memberships: [{ group: 'friends', from: '2026-01-01', until: null }] };
+const edda: KnownPerson = { email: 'edda@example.org', name: 'Edda', staff: true, memberships: [] };
+const mapping: Mapping = { email: 0, name: 1, group: 2, from: 3, until: 4 };
+const plan = (rows: string[][], more: Partial<Parameters<typeof planMembers>[2]> = {}) =>
+	planMembers(rows, mapping, { dayOrder: 'day-first', makeGroups: false, people: [ada, edda], groups, ...more });
+
+describe('the columns of a table of members', () => {
+	it('are known by their headings', () => {
+		expect(guessMapping(['Name', 'E-mail', 'Group', 'From', 'Until'])).toEqual({ name: 0, email: 1, group: 2, from: 3, until: 4 });
+		expect(guessMapping(['First name', 'Surname', 'email address', 'Tier', 'Joined', 'Expires', 'Notes'])).toEqual({
+			given: 0,
+			family: 1,
+			email: 2,
+			group: 3,
+			from: 4,
+			until: 5
+		});
+		expect(guessMapping(['x', ''])).toEqual({});
+	});
+	it('days are read as they are written', () => {
+		expect(guessDayOrder(['01/02/2026', '25/02/2026'])).toBe('day-first');
+		expect(guessDayOrder(['01/02/2026', '02/25/2026'])).toBe('month-first');
+		expect(guessDayOrder(['2026-02-25', ''])).toBe('iso');
+		expect(readDay('1.2.2026', 'day-first')).toBe('2026-02-01');
+		expect(readDay('1/2/2026', 'month-first')).toBe('2026-01-02');
+		expect(readDay('2026-02-28', 'month-first')).toBe('2026-02-28');
+		expect(readDay('31/02/2026', 'day-first')).toBeUndefined();
+		expect(readDay('1/2/2026', 'iso')).toBeUndefined();
+		expect(readDay(' ', 'iso')).toBeNull();
+	});
+	it('any day comes back from any way of writing it', () => {
+		fc.assert(
+			fc.property(fc.date({ min: new Date('1900-01-01'), max: new Date('2199-12-31'), noInvalidDate: true }), (date) => {
+				const day = date.toISOString().slice(0, 10);
+				const [y, m, d] = day.split('-');
+				expect(readDay(`${d}/${m}/${y}`, 'day-first')).toBe(day);
+				expect(readDay(`${Number(m)}.${Number(d)}.${y}`, 'month-first')).toBe(day);
+			})
+		);
+	});
+});
+
+describe('what a table of members would change', () => {
+	it('adds, changes, leaves alone', () => {
+		const { lines, ...counts } = plan([
+			['BEN@example.org', ' Ben  Coot ', 'lock WARDENS', '1/3/2026', ''],
+			['ada@example.org', 'Ada Heron', 'Friends', '01/01/2026', ''],
+			['ada@example.org', '', 'Lock wardens', '', '31/12/2026'],
+			['', '', '', '', '']
+		]);
+		expect(lines).toEqual([
+			{ line: 2, kind: 'added', email: 'ben@example.org', name: 'Ben Coot', group: 'lock-wardens', from: '2026-03-01', until: null, former: null },
+			{
+				line: 3,
+				kind: 'same',
+				email: 'ada@example.org',
+				name: 'Ada Heron',
+				group: 'friends',
+				from: '2026-01-01',
+				until: null,
+				former: { from: '2026-01-01', until: null }
+			},
+			{ line: 4, kind: 'changed', email: 'ada@example.org', name: 'Ada Heron', group: 'lock-wardens', from: null, until: '2026-12-31', former: null }
+		]);
+		expect(counts).toEqual({ added: 1, changed: 1, same: 1, wrong: 0, newGroups: [] });
+	});
+	it.each([
+		[['', 'Nobody', '', '', ''], 'There is no mail address.'],
+		[['nobody', 'Nobody', '', '', ''], '“nobody” is not a mail address.'],
+		[['new@example.org', '', '', '', ''], 'Somebody new needs a name.'],
+		[['new@example.org', 'New', 'Divers', '', ''], 'There is no group “Divers”.'],
+		[['new@example.org', 'New', 'Friends', '2026-31-01', ''], '“2026-31-01” is not a day.'],
+		[['new@example.org', 'New', 'Friends', '2/1/2026', '1/1/2026'], 'The membership ends before it begins.'],
+		[['new@example.org', 'New', '', '2/1/2026', ''], 'There are days of a membership, but no group.'],
+		[['edda@example.org', 'Edda', 'Friends', '', ''], 'edda@example.org belongs to the staff; staff need no membership.']
+	])('%j is wrong: %s', (row, trouble) => expect(plan([row]).lines).toEqual([{ line: 2, kind: 'wrong', trouble }]));
+	it('the same membership twice, and two names for one address, are wrong on the later line', () => {
+		expect(
+			plan([
+				['x@example.org', 'X', 'Friends', '', ''],
+				['x@example.org', 'X', 'friends', '1/1/2026', ''],
+				['x@example.org', 'Y', 'Lock wardens', '', '']
+			]).lines.map((l) => (l.kind === 'wrong' ? l.trouble : l.kind))
+		).toEqual(['added', 'The same as line 2: x@example.org in friends.', 'Another line calls x@example.org “X”.']);
+	});
+	it('makes groups where that is wanted, each once', () => {
+		const made = plan(
+			[
+				['x@example.org', 'X', 'Divers', '', ''],
+				['y@example.org', 'Y', 'divers', '', '']
+			],
+			{ makeGroups: true }
+		);
+		expect(made).toMatchObject({ added: 2, wrong: 0, newGroups: ['Divers'] });
+	});
+	it('done once, a table changes nothing more', () => {
+		const row = fc.tuple(
+			fc.constantFrom('a@example.org', 'b@example.org', 'ada@example.org'),
+			fc.constantFrom('A', 'B'),
+			fc.constantFrom('', 'Friends', 'Lock wardens'),
+			fc.constantFrom('', '1/1/2026'),
+			fc.constantFrom('', '31/12/2026')
+		);
+		fc.assert(
+			fc.property(fc.array(row, { maxLength: 8 }), (rows) => {
+				const good = rows.filter((_, i) => plan(rows).lines.some((l) => l.line === i + 2 && l.kind !== 'wrong'));
+				const first = plan(good);
+				const people = new Map([ada, edda].map((p) => [p.email, { ...p, memberships: [...p.memberships] }]));
+				for (const l of first.lines) {
+					if (l.kind === 'wrong') continue;
+					const p = people.get(l.email) ?? { email: l.email, name: '', staff: false, memberships: [] };
+					people.set(l.email, {
+						...p,
+						name: l.name,
+						memberships: l.group ? [...p.memberships.filter((m) => m.group !== l.group), { group: l.group, from: l.from, until: l.until }] : p.memberships
+					});
+				}
+				const again = plan(good, { people: [...people.values()] });
+				expect(again.added + again.changed).toBe(0);
+			})
+		);
+	});
+});

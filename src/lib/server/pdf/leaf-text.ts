@@ -1,0 +1,65 @@
+// The words of a page with their places, for a text layer over the page's picture; made by pdftotext when first asked for, and kept.
+import { readFile, rm, writeFile } from 'node:fs/promises';
+import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { limits, run } from './run';
+
+/** Lengths in points of the page as shown, from its upper left corner. */
+export interface LeafLine {
+	readonly x: number;
+	readonly y: number;
+	readonly width: number;
+	readonly height: number;
+	readonly text: string;
+}
+
+export interface LeafText {
+	readonly page: number;
+	readonly width: number;
+	readonly height: number;
+	readonly lines: readonly LeafLine[];
+}
+
+const entities: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
+const plain = (text: string) =>
+	text.replace(/&(?:#(\d+)|#x([0-9a-f]+)|(\w+));/gi, (all, decimal: string, hex: string, name: string) =>
+		decimal ? String.fromCodePoint(Number(decimal)) : hex ? String.fromCodePoint(Number.parseInt(hex, 16)) : (entities[name] ?? all)
+	);
+const round = (n: number) => Math.round(n * 100) / 100;
+
+/** Reads what `pdftotext -bbox-layout` writes of one page. Null where there is no page in it. */
+export function readBoxes(html: string, page: number): LeafText | null {
+	const number = (attributes: string, name: string) => Number(new RegExp(`${name}="([-\\d.]+)"`).exec(attributes)?.[1] ?? NaN);
+	const sheet = /<page ([^>]*)>/.exec(html);
+	if (!sheet) return null;
+	const lines: LeafLine[] = [];
+	for (const [, attributes, inner] of html.matchAll(/<line ([^>]*)>([\s\S]*?)<\/line>/g)) {
+		const text = [...inner!.matchAll(/<word [^>]*>([\s\S]*?)<\/word>/g)].map((m) => plain(m[1]!)).join(' ');
+		const [x, y] = [number(attributes!, 'xMin'), number(attributes!, 'yMin')];
+		const [width, height] = [number(attributes!, 'xMax') - x, number(attributes!, 'yMax') - y];
+		if (text.trim() && [x, y, width, height].every(Number.isFinite) && width > 0 && height > 0)
+			lines.push({ x: round(x), y: round(y), width: round(width), height: round(height), text });
+	}
+	return { page, width: number(sheet[1]!, 'width'), height: number(sheet[1]!, 'height'), lines };
+}
+
+/** The path of a page's words as JSON, made when first asked for; null where they cannot be read. */
+export async function leafTextPath(sha256: string, page: number): Promise<string | null> {
+	const path = madePath(sha256, `leaf-${page}.json`);
+	if (await exists(path)) return path;
+	const boxes = await temporaryPath('.html');
+	try {
+		const { code } = await run(
+			'pdftotext',
+			['-bbox-layout', '-cropbox', '-enc', 'UTF-8', '-f', String(page), '-l', String(page), pathOf(sha256), boxes],
+			limits.text
+		);
+		const text = code === 0 ? readBoxes(await readFile(boxes, 'utf8'), page) : null;
+		if (!text) return null;
+		const temporary = await temporaryPath('.json');
+		await writeFile(temporary, JSON.stringify(text));
+		await settle(temporary, path);
+		return path;
+	} finally {
+		await rm(boxes, { force: true });
+	}
+}

@@ -1,0 +1,205 @@
+<!-- A member in the sheet: name, memberships with their days, what they may open, invitation, suspending, taking out. -->
+<script lang="ts">
+	import { invalidateAll, goto } from '$app/navigation';
+	import { counted } from '#core/access/reach';
+	import type { MemberChange, MemberView } from '$lib/server/people/members';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { dayText, timeText } from '$lib/ui/parts/when';
+
+	let {
+		member,
+		groups,
+		opens,
+		zone,
+		today,
+		away
+	}: {
+		member: MemberView;
+		groups: readonly { slug: string; name: string }[];
+		/** What they may open today. */
+		opens: readonly { slug: string; title: string }[];
+		zone: string;
+		today: string;
+		/** The address without this sheet. */
+		away: string;
+	} = $props();
+
+	type Row = { group: string; from: string; until: string };
+	const rowsOf = (view: MemberView): Row[] => view.memberships.map((m) => ({ group: m.group, from: m.from ?? '', until: m.until ?? '' }));
+	// svelte-ignore state_referenced_locally -- set anew for each member below
+	let [name, email, rows] = $state([member.name, member.email, rowsOf(member)]);
+	let trouble = $state('');
+	let address = $state('');
+	let removing = $state(false);
+	let shownId = '';
+	$effect(() => {
+		if (member.id === shownId) return;
+		shownId = member.id;
+		reset();
+		[address, removing] = ['', false];
+	});
+	function reset() {
+		[name, email, rows, trouble] = [member.name, member.email, rowsOf(member), ''];
+	}
+	const given = (of: readonly Row[]) => of.map((r) => ({ group: r.group, from: r.from || null, until: r.until || null }));
+	const changed = $derived(name !== member.name || email !== member.email || JSON.stringify(rows) !== JSON.stringify(rowsOf(member)));
+	const stands = (r: Row) => (r.from && r.from > today ? 'not begun' : r.until && r.until < today ? 'lapsed' : '');
+
+	async function change(wanted: MemberChange, words: string) {
+		const before: MemberChange = { name: member.name, email: member.email, suspended: member.suspended, memberships: given(rowsOf(member)) };
+		const { id } = member;
+		try {
+			await call('PATCH', `/members/${id}`, wanted);
+			trouble = '';
+			await invalidateAll();
+			reset();
+			notify(words, {
+				undo: async () => {
+					await call('PATCH', `/members/${id}`, before);
+					await invalidateAll();
+					reset();
+				}
+			});
+		} catch (error) {
+			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+		}
+	}
+	async function invite() {
+		try {
+			const made = await call<{ address: string; mailed: boolean }>('POST', `/members/${member.id}/invite`);
+			address = made.mailed ? '' : made.address;
+			notify(made.mailed ? `An invitation is on its way to ${member.email}.` : 'No mail is set up here: give them the address below.');
+		} catch (error) {
+			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+		}
+	}
+	async function remove() {
+		try {
+			await call('DELETE', `/members/${member.id}`);
+			notify(`${member.name} is taken out.`);
+			await goto(away, { invalidateAll: true });
+		} catch (error) {
+			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+		}
+	}
+</script>
+
+<div class="top">
+	<h2>{member.name}</h2>
+	<a class="quiet" href={away}>Close</a>
+</div>
+<p class="soft">
+	{member.suspended ? 'Suspended. ' : ''}Here since {dayText(member.createdAt, zone)}. {member.seenAt
+		? `Last seen ${timeText(member.seenAt, zone)}.`
+		: 'Not seen yet.'}
+	{member.password ? '' : 'Has no password yet.'}
+</p>
+<form
+	class="fields"
+	onsubmit={(e) => {
+		e.preventDefault();
+		void change({ name, email, memberships: given(rows) }, `${name} is changed.`);
+	}}
+>
+	<label class="wide">Name <input class="field" bind:value={name} required maxlength="120" /></label>
+	<label class="wide">Mail address <input class="field" type="email" bind:value={email} required maxlength="320" /></label>
+	<h3 class="wide">Memberships</h3>
+	{#each rows as row, i (i)}
+		<fieldset class="wide membership" class:over={stands(row) !== ''}>
+			<legend class="sr-only">Membership {i + 1}</legend>
+			<select class="field" bind:value={row.group} aria-label="Group">
+				{#each groups as group (group.slug)}<option value={group.slug}>{group.name}</option>{/each}
+			</select>
+			<label>From day <input class="field" type="date" bind:value={row.from} /></label>
+			<label>Until day <input class="field" type="date" bind:value={row.until} min={row.from || undefined} /></label>
+			<button type="button" class="quiet" onclick={() => (rows = rows.filter((_, n) => n !== i))}>Take away</button>
+			{#if stands(row)}<em>{stands(row)}</em>{/if}
+		</fieldset>
+	{:else}<p class="wide soft">In no group.</p>{/each}
+	<p class="wide checks">
+		{#if groups.length}<button type="button" class="btn" onclick={() => (rows = [...rows, { group: groups[0]!.slug, from: today, until: '' }])}
+				>Add a membership</button
+			>{/if}
+		{#if changed}<button class="btn main">Save</button><button type="button" class="quiet" onclick={reset}>Leave it as it was</button>{/if}
+	</p>
+	{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
+</form>
+
+<h3>May open today</h3>
+{#if opens.length}
+	<p class="soft">{counted(opens.length, 'document', 'documents')} besides what is ajar</p>
+	<ul class="lines opens">
+		{#each opens as document (document.slug)}<li><a href="/desk/documents/{document.slug}">{document.title}</a></li>{/each}
+	</ul>
+{:else}<p class="soft">Nothing at the moment.</p>{/if}
+
+<h3>Sign-in</h3>
+<div class="flex flex-wrap gap-2">
+	{#if !member.suspended}<button class="btn" onclick={invite}>{member.password ? 'Mail a new choice of password' : 'Invite by mail'}</button>{/if}
+	<button
+		class="btn"
+		onclick={() =>
+			change({ suspended: !member.suspended }, member.suspended ? `${member.name} can sign in again.` : `${member.name} is suspended and signed out.`)}
+		>{member.suspended ? 'Let them sign in again' : 'Suspend'}</button
+	>
+	{#if removing}
+		<button class="btn" onclick={remove}>Take out for good</button>
+		<button class="quiet" onclick={() => (removing = false)}>Keep</button>
+	{:else}<button class="btn" onclick={() => (removing = true)}>Take out</button>{/if}
+</div>
+{#if removing}<p class="say mt-2">
+		The account, the memberships and the name on doors go. What was read stays in the ledger, without a name. This cannot be undone.
+	</p>{/if}
+{#if address}<p class="panel mt-2"><code>{address}</code></p>{/if}
+
+<style>
+	.top {
+		display: flex;
+		align-items: baseline;
+		justify-content: space-between;
+		gap: 10px;
+	}
+	h2 {
+		font-size: 19px;
+	}
+	h3 {
+		font-size: 15px;
+		margin-top: 14px;
+	}
+	form {
+		margin-top: 10px;
+	}
+	.membership {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+		gap: 6px 10px;
+		padding: 8px 10px;
+		border: 1px solid var(--line);
+		border-radius: var(--corner);
+	}
+	.membership select {
+		grid-column: 1 / -1;
+	}
+	.membership .quiet {
+		justify-self: start;
+		font-size: 13px;
+	}
+	.over {
+		background: var(--sunk);
+	}
+	em {
+		font-style: normal;
+		color: var(--ink-soft);
+		font-size: 13px;
+		text-align: right;
+	}
+	.opens {
+		max-height: 200px;
+		margin-top: 4px;
+	}
+	code {
+		overflow-wrap: anywhere;
+		font-size: 12.5px;
+	}
+</style>

@@ -1,0 +1,13 @@
+// A key for each of a list of addresses, mailed.
+import type { RequestHandler } from './$types';
+import { KeysMailed, mailKeys } from '$lib/server/access/keys';
+import { answer, body, presentSlug, route, staff } from '$lib/server/http/api';
+import { compile } from '$lib/server/validate';
+
+const checkBody = compile(KeysMailed);
+
+export const POST: RequestHandler = route(async (event) => {
+	const { id: actor } = staff(event);
+	const slug = await presentSlug(event.params.slug!);
+	return answer({ items: await mailKeys(slug, await body(event, checkBody), actor), next: null }, 201);
+});

@@ -1,0 +1,23 @@
+// One group: looked at, changed, taken away.
+import type { RequestHandler } from './$types';
+import { answer, body, route, staff } from '$lib/server/http/api';
+import { changeGroup, GroupChange, removeGroup } from '$lib/server/people/members';
+import { groupView } from '$lib/server/people/service';
+import { compile } from '$lib/server/validate';
+
+const checkBody = compile(GroupChange);
+
+export const GET: RequestHandler = route(async (event) => {
+	staff(event);
+	return answer(await groupView(event.params.slug!));
+});
+export const PATCH: RequestHandler = route(async (event) => {
+	const { id: actor } = staff(event);
+	await changeGroup(event.params.slug!, await body(event, checkBody), actor);
+	return answer(await groupView(event.params.slug!));
+});
+export const DELETE: RequestHandler = route(async (event) => {
+	const { id: actor } = staff(event);
+	await removeGroup(event.params.slug!, actor);
+	return answer({ ok: true });
+});

@@ -1,0 +1,25 @@
+// Members from a table (text/csv): with ?preview what it would change, without, all of it or nothing.
+import type { RequestHandler } from './$types';
+import { IanuaError } from '#core/errors';
+import { answer, route, staff } from '$lib/server/http/api';
+import { TableQuery } from '$lib/server/http/operations';
+import { bringInTable, mappingFrom, previewTable, readTable, tableLimits } from '$lib/server/people/table';
+import { checked, compile } from '$lib/server/validate';
+
+const checkQuery = compile(TableQuery, { coerce: true });
+/** Lines that an answer tells of. */
+const shown = 500;
+
+export const POST: RequestHandler = route(async (event) => {
+	const { id: actor } = staff(event);
+	const params = event.url.searchParams;
+	const { dayOrder, makeGroups } = checked(checkQuery, Object.fromEntries(params));
+	if (Number(event.request.headers.get('content-length') ?? 0) > tableLimits.bytes) throw new IanuaError('body-too-large');
+	const table = readTable(new Uint8Array(await event.request.arrayBuffer()));
+	const wish = { mapping: mappingFrom(params), dayOrder, makeGroups };
+	const preview = params.has('preview') && params.get('preview') !== 'false';
+	const plan = preview ? await previewTable(table, wish) : await bringInTable(table, wish, actor);
+	// what is wrong is told first
+	const lines = [...plan.lines].sort((a, b) => Number(b.kind === 'wrong') - Number(a.kind === 'wrong') || a.line - b.line).slice(0, shown);
+	return answer({ ...plan, lines, done: !preview });
+});

@@ -1,0 +1,199 @@
+<!-- Members from a table: what its columns are taken for, what it would change, then all of it at once. -->
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { counted } from '#core/access/reach';
+	import { dayOrders, meanings, type DayOrder, type Mapping, type Meaning, type PlannedLine } from '#core/people/csv';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+
+	let { data } = $props();
+
+	interface Preview {
+		readonly added: number;
+		readonly changed: number;
+		readonly same: number;
+		readonly wrong: number;
+		readonly newGroups: readonly string[];
+		readonly lines: readonly PlannedLine[];
+		readonly header: readonly string[];
+		readonly encoding: string;
+		readonly mapping: Mapping;
+		readonly dayOrder: DayOrder;
+	}
+	const meaningWords: Record<Meaning, string> = {
+		email: 'Mail address',
+		name: 'Name',
+		given: 'First name',
+		family: 'Family name',
+		group: 'Group',
+		from: 'From day',
+		until: 'Until day'
+	};
+	const dayWords: Record<DayOrder, string> = { iso: '2026-12-31', 'day-first': '31/12/2026', 'month-first': '12/31/2026' };
+
+	let file = $state<File | null>(null);
+	let preview = $state<Preview | null>(null);
+	let makeGroups = $state(false);
+	let trouble = $state('');
+	let busy = $state(false);
+
+	async function send(look: boolean, wish: { mapping?: Mapping; dayOrder?: DayOrder } = {}) {
+		busy = true;
+		const mapping = wish.mapping ?? preview?.mapping;
+		const params = new URLSearchParams({ makeGroups: String(makeGroups), ...(look ? { preview: 'true' } : {}) });
+		const order = wish.dayOrder ?? (wish.mapping ? undefined : preview?.dayOrder);
+		if (order) params.set('dayOrder', order);
+		for (const [meaning, at] of Object.entries(mapping ?? {})) if (at !== undefined) params.set(meaning, String(at));
+		try {
+			const response = await fetch(`/api/v1/members/import?${params}`, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: file });
+			const answer = (await response.json()) as Preview & { title?: string };
+			if (!response.ok) {
+				trouble = answer.title ?? 'That did not work.';
+				return;
+			}
+			trouble = '';
+			if (look) preview = answer;
+			else {
+				notify(`${counted(answer.added, 'member', 'members')} added, ${answer.changed} changed.`);
+				await goto('/desk/people');
+			}
+		} catch {
+			trouble = 'The server cannot be reached. Nothing was changed; try again in a moment.';
+		} finally {
+			busy = false;
+		}
+	}
+	function choose(chosen: File | undefined) {
+		if (!chosen) return;
+		[file, preview, makeGroups] = [chosen, null, false];
+		void send(true);
+	}
+	function setMeaning(column: number, meaning: string) {
+		const mapping: Mapping = Object.fromEntries(Object.entries(preview!.mapping).filter(([m, at]) => at !== column && m !== meaning));
+		void send(true, { mapping: meaning ? { ...mapping, [meaning]: column } : mapping });
+	}
+	const meaningOf = (column: number) => meanings.find((m) => preview?.mapping[m] === column) ?? '';
+	const kindWords = { added: 'added', changed: 'changed', same: 'as it is', wrong: 'wrong' } as const;
+	const spanWords = (l: { from: string | null; until: string | null }) =>
+		[l.from && `from ${l.from}`, l.until && `until ${l.until}`].filter(Boolean).join(' ') || 'without end';
+	function told(line: PlannedLine): string {
+		if (line.kind === 'wrong') return line.trouble;
+		const parts = [`${line.name}, ${line.email}`];
+		if (line.formerName !== undefined) parts.push(`was called ${line.formerName}`);
+		if (line.group) {
+			parts.push(`${data.groups.find((g) => g.slug === line.group)?.name ?? line.group} ${spanWords(line)}`);
+			if (line.kind === 'changed' && line.former) parts.push(`was ${spanWords(line.former)}`);
+		}
+		return parts.join('; ');
+	}
+</script>
+
+<svelte:head><title>Members from a table, {data.site.name}</title></svelte:head>
+<section>
+	<p class="soft"><a href="/desk/people">People</a></p>
+	<h1>Members from a table</h1>
+	<p class="soft lead">
+		A CSV file with a line of headings and a line for each membership. People are known by their mail addresses. Nothing is changed before you have seen what
+		would be, and nothing is ever taken away by a table.
+	</p>
+	<label class="btn main mt-3">
+		{file ? 'Choose another file' : 'Choose the file'}
+		<input type="file" accept=".csv,text/csv,text/plain" class="sr-only" onchange={(e) => choose(e.currentTarget.files?.[0])} />
+	</label>
+	{#if file}<span class="soft ml-3">{file.name}{preview ? `, ${preview.encoding}` : ''}</span>{/if}
+	{#if trouble}<p class="trouble mt-3" role="alert">{trouble}</p>{/if}
+	{#if busy && !preview}<p class="soft mt-3" role="status">Looking at the table</p>{/if}
+	{#if preview}
+		<h2>What the columns mean</h2>
+		<div class="columns">
+			{#each preview.header as heading, i (i)}
+				<label
+					>{heading || `Column ${i + 1}`}
+					<select class="field" value={meaningOf(i)} onchange={(e) => setMeaning(i, e.currentTarget.value)}>
+						<option value="">left out</option>
+						{#each meanings as meaning (meaning)}<option value={meaning}>{meaningWords[meaning]}</option>{/each}
+					</select></label
+				>
+			{/each}
+			<label
+				>Days are written as
+				<select class="field" value={preview.dayOrder} onchange={(e) => send(true, { dayOrder: e.currentTarget.value as DayOrder })}>
+					{#each dayOrders as order (order)}<option value={order}>{dayWords[order]}</option>{/each}
+				</select></label
+			>
+		</div>
+		<label class="make"><input type="checkbox" bind:checked={makeGroups} onchange={() => send(true)} /> Make groups that there are none of yet</label>
+		<h2>What it would change</h2>
+		<p class="say" role="status">
+			{counted(preview.added, 'line adds a member', 'lines add members')}, {counted(preview.changed, 'changes one', 'change one')}, {counted(
+				preview.same,
+				'changes nothing',
+				'change nothing'
+			)}{preview.wrong ? `, ${counted(preview.wrong, 'is wrong', 'are wrong')}` : ''}.{preview.newGroups.length
+				? ` New groups: ${preview.newGroups.join(', ')}.`
+				: ''}
+		</p>
+		{#if preview.wrong}<p class="trouble mt-3">
+				While lines are wrong, nothing can be brought in: put them right in the file and choose it again, or change what the columns mean.
+			</p>{/if}
+		<p class="my-3">
+			<button class="btn main" disabled={busy || preview.wrong > 0 || preview.added + preview.changed === 0} onclick={() => send(false)}
+				>Bring in {counted(preview.added + preview.changed, 'line', 'lines')}</button
+			>
+		</p>
+		<table class="rows">
+			<thead><tr><th class="n">Line</th><th></th><th>What would be</th></tr></thead>
+			<tbody>
+				{#each preview.lines as line (line.line)}
+					<tr class={line.kind}><td class="n">{line.line}</td><td>{kindWords[line.kind]}</td><td>{told(line)}</td></tr>
+				{/each}
+			</tbody>
+		</table>
+		{#if preview.added + preview.changed + preview.same + preview.wrong > preview.lines.length}<p class="soft mt-2">
+				{counted(preview.lines.length, 'line is shown', 'lines are shown')}, those that are wrong first.
+			</p>{/if}
+	{/if}
+</section>
+
+<style>
+	section {
+		max-width: 980px;
+		padding: 16px 18px 60px;
+	}
+	.lead {
+		max-width: 68ch;
+		margin-top: 6px;
+	}
+	h2 {
+		font-size: 17px;
+		margin: 22px 0 8px;
+	}
+	.columns {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 10px;
+	}
+	.columns label {
+		display: grid;
+		gap: 3px;
+		font-size: 12.5px;
+		color: var(--ink-soft);
+		min-width: 130px;
+	}
+	.make {
+		display: flex;
+		gap: 7px;
+		align-items: center;
+		margin-top: 12px;
+	}
+	.rows th.n,
+	.rows td.n {
+		width: 64px;
+	}
+	tr.wrong td {
+		color: var(--brick);
+		background: var(--brick-wash);
+	}
+	tr.same td {
+		color: var(--ink-soft);
+	}
+</style>

@@ -1,0 +1,10 @@
+// Knocks to answer.
+import type { PageServerLoad } from './$types';
+import { listKnocks } from '$lib/server/access/knocks';
+import { listGroups } from '$lib/server/people/service';
+import { site } from '$lib/server/site/site';
+
+export const load: PageServerLoad = async () => {
+	const [knocks, groups, { zone }] = await Promise.all([listKnocks(), listGroups(), site()]);
+	return { knocks, groups: groups.map(({ slug, name }) => ({ slug, name })), zone };
+};

@@ -1,0 +1,141 @@
+<!-- The audit trail: who changed which door, key, group, page or document, from what to what. -->
+<script lang="ts">
+	import { page } from '$app/state';
+	import { counted } from '#core/access/reach';
+	import { actionWords, trailActions } from '#core/upkeep/trail';
+	import { timeText } from '$lib/ui/parts/when';
+
+	let { data } = $props();
+	const kinds = { document: 'Documents', page: 'Pages', person: 'People', group: 'Groups', token: 'Tokens', site: 'The site' } as const;
+	const address = (to: number) => {
+		const params = new URLSearchParams(page.url.searchParams);
+		params.set('page', String(to));
+		return `?${params}`;
+	};
+	const filtered = $derived(Object.values(data.query).some(Boolean));
+	const exported = $derived.by(() => {
+		const params = new URLSearchParams(page.url.searchParams);
+		params.delete('page');
+		return `/desk/upkeep/trail.csv${params.size ? `?${params}` : ''}`;
+	});
+</script>
+
+<svelte:head><title>Who changed what, {data.site.name}</title></svelte:head>
+<section>
+	<p class="soft"><a href="/desk/upkeep">Upkeep</a></p>
+	<div class="head">
+		<h1>Who changed what</h1>
+		<p class="soft">{counted(data.total, 'entry', 'entries')}</p>
+		<a class="btn ml-auto" href={exported} download>As a table</a>
+	</div>
+	<form class="filters" data-sveltekit-keepfocus>
+		<label
+			>Of <select class="field" name="kind" value={data.query.kind}
+				><option value="">everything</option>{#each Object.entries(kinds) as [kind, words] (kind)}<option value={kind}>{words}</option>{/each}</select
+			></label
+		>
+		<label
+			>By <select class="field" name="actor" value={data.query.actor}
+				><option value="">anybody</option>{#each data.actors as actor (actor.id)}<option value={actor.id}>{actor.name}</option>{/each}</select
+			></label
+		>
+		<label
+			>Done <select class="field" name="action" value={data.query.action}
+				><option value="">anything</option>{#each trailActions as action (action)}<option value={action}>{actionWords(action)}</option>{/each}</select
+			></label
+		>
+		<label>From <input class="field" type="date" name="from" value={data.query.from} /></label>
+		<label>Until <input class="field" type="date" name="until" value={data.query.until} /></label>
+		<label class="grow">Name or word <input class="field" type="search" name="q" value={data.query.q} /></label>
+		<button class="btn">Show</button>
+		{#if filtered}<a class="quiet" href="/desk/upkeep/trail">Show everything</a>{/if}
+	</form>
+	{#if data.lines.length}
+		<table class="rows">
+			<thead><tr><th>When</th><th>Who did what</th><th>From what to what</th></tr></thead>
+			<tbody>
+				{#each data.lines as line (line.id)}
+					<tr>
+						<td class="when">{timeText(line.at, data.zone)}</td>
+						<td
+							><b>{line.actor ?? 'The application'}</b>
+							{line.words}
+							{#if line.href}<a href={line.href}>{line.name}</a>{:else}{line.name}{/if}</td
+						>
+						<td>
+							{#each line.changes.slice(0, 8) as change (change.what)}
+								<p>
+									<span class="soft">{change.what}:</span>
+									{#if change.from !== null}<del>{change.from}</del>{/if}
+									{#if change.to !== null}<ins>{change.to}</ins>{/if}
+								</p>
+							{/each}
+							{#if line.changes.length > 8}<p class="soft">and {line.changes.length - 8} more, in the table</p>{/if}
+						</td>
+					</tr>
+				{/each}
+			</tbody>
+		</table>
+		{#if data.pages > 1}
+			<nav class="flex items-center justify-center gap-3 pt-3" aria-label="Pages of the trail">
+				{#if data.page > 1}<a class="btn" href={address(data.page - 1)}>Later</a>{/if}
+				<span class="soft">{data.page} of {data.pages}</span>
+				{#if data.page < data.pages}<a class="btn" href={address(data.page + 1)}>Earlier</a>{/if}
+			</nav>
+		{/if}
+	{:else}<p class="soft py-8">{filtered ? 'Nothing fits.' : 'Nothing has been changed yet.'}</p>{/if}
+</section>
+
+<style>
+	section {
+		padding: 16px 18px 60px;
+	}
+	.head {
+		display: flex;
+		align-items: baseline;
+		gap: 12px;
+	}
+	.filters {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: end;
+		gap: 10px;
+		margin: 12px 0;
+	}
+	.filters label {
+		display: grid;
+		gap: 2px;
+		font-size: 12.5px;
+		color: var(--ink-soft);
+	}
+	.filters .quiet {
+		line-height: 36px;
+	}
+	.grow {
+		flex: 1;
+		min-width: 160px;
+		max-width: 320px;
+	}
+	td {
+		vertical-align: top;
+	}
+	.when {
+		white-space: nowrap;
+		color: var(--ink-soft);
+	}
+	td p {
+		overflow-wrap: anywhere;
+	}
+	del {
+		color: var(--ink-soft);
+	}
+	ins {
+		text-decoration: none;
+		font-weight: 600;
+	}
+	del + ins::before {
+		content: '→ ';
+		font-weight: 400;
+		color: var(--ink-soft);
+	}
+</style>
