@@ -25,6 +25,7 @@ export const catalogue = {
 	'edition-unknown': { status: 422, words: 'There is no edition {number} of this document.' },
 	'edition-not-shown': { status: 422, words: 'Edition {number} cannot be shown, so it is not put in force.' },
 	'still-checking': { status: 409, words: 'This document is still being checked. Try again in a moment.' },
+	'own-password-wrong': { status: 422, words: 'That is not your password.' },
 	'password-wrong': { status: 422, words: 'That password does not open the file.' },
 	'not-locked': { status: 409, words: 'This document is not locked.' },
 	'not-cleaned': { status: 422, words: 'The active content could not be taken out of this file. The original stays as it is.' },

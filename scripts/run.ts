@@ -58,6 +58,7 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 		...(standins
 			? {
 					IANUA_SMTP_URL: process.env.IANUA_SMTP_URL ?? `smtp://127.0.0.1:${standins.ports.smtp}`,
+					...(process.env.IANUA_SMTP_URL ? {} : { IANUA_POSTBOX: join(data, 'mail') }),
 					IANUA_WEB_ALLOW: [process.env.IANUA_WEB_ALLOW, `127.0.0.1:${standins.ports.source}`].filter(Boolean).join(','),
 					IANUA_STANDIN_PORTS: JSON.stringify(standins.ports)
 				}
@@ -99,7 +100,6 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 
 interface Ports {
 	readonly smtp: number;
-	readonly mailbox: number;
 	readonly source: number;
 }
 
@@ -108,9 +108,9 @@ async function startStandins(data: string): Promise<{ ports: Ports; stop: () => 
 	const file = join(data, 'ports.json');
 	const before = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Partial<Ports>) : {};
 	const port = async (was: number | undefined) => (was && (await isFree(was)) ? was : freePort());
-	const ports: Ports = { smtp: await port(before.smtp), mailbox: await port(before.mailbox), source: await port(before.source) };
+	const ports: Ports = { smtp: await port(before.smtp), source: await port(before.source) };
 	writeFileSync(file, JSON.stringify(ports));
-	const child = fork('standins/start.ts', [join(data, 'mail'), String(ports.smtp), String(ports.mailbox), String(ports.source)], {
+	const child = fork('standins/start.ts', [join(data, 'mail'), String(ports.smtp), String(ports.source)], {
 		execArgv: ['--import', 'tsx'],
 		stdio: ['ignore', 'inherit', 'inherit', 'ipc']
 	});

@@ -6,10 +6,10 @@ import * as scenario from '../demo/scenario';
 import { startMailbox } from './mailbox';
 import { startWebSource } from './web-source';
 
-const [folder, smtp, web, source] = process.argv.slice(2);
+const [folder, smtp, source] = process.argv.slice(2);
 const kept = join(folder!, '..', 'web-source.pdf');
 const notice = existsSync(kept) ? readFileSync(kept) : await makePdf(scenario.notice('2026-11-16', false));
-const mailbox = await startMailbox(folder!, { smtp: Number(smtp), web: Number(web) });
+const mailbox = await startMailbox(folder!, Number(smtp));
 const website = await startWebSource(Number(source), notice, (bytes) => writeFileSync(kept, bytes));
 process.send?.('up');
 const end = () => {

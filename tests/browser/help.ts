@@ -8,7 +8,7 @@ import { test as base, type Browser, type BrowserContext, type BrowserContextOpt
 export const origin = () => process.env.IANUA_TEST_ORIGIN!;
 export const signIn = () =>
 	JSON.parse(process.env.IANUA_TEST_SIGN_IN!) as Record<'staff' | 'member', { email: string; password: string }> & {
-		ports: { mailbox: number; source: number };
+		ports: { source: number };
 	};
 
 export interface People {

@@ -218,7 +218,7 @@ test('staff are invited by mail, work, and hand over what they began when their 
 	await page.getByLabel('E-mail address').fill('tilda.reed@example.org');
 	await page.getByRole('button', { name: 'Invite' }).click();
 	await expect(page.getByRole('cell', { name: 'tilda.reed@example.org' })).toBeVisible();
-	const mailbox = await (await fetch(`http://127.0.0.1:${signIn().ports.mailbox}/`)).text();
+	const mailbox = await (await fetch(`${origin()}/postbox`)).text();
 	const address = /http:\/\/[^\s"]+\/invite\/[\w-]+/.exec(mailbox)![0];
 	const guest = await people.as('visitor');
 	await guest.goto(address);

@@ -33,11 +33,12 @@ export default async function setup(project: TestProject): Promise<() => Promise
 	build();
 	const { path: data, drop } = scratch('server');
 	process.env.IANUA_MAX_UPLOAD = '3000000';
-	const [smtp, web, source] = [await freePort(), await freePort(), await freePort()];
+	const [smtp, source] = [await freePort(), await freePort()];
 	process.env.IANUA_SMTP_URL = `smtp://127.0.0.1:${smtp}`;
 	process.env.IANUA_WEB_ALLOW = `127.0.0.1:${source}`;
 	const mail = join(data, 'mail');
-	const mailbox = await startMailbox(mail, { smtp, web });
+	process.env.IANUA_POSTBOX = mail;
+	const mailbox = await startMailbox(mail, smtp);
 	const website = await startWebSource(source, await makePdf({ ...notice, seed: 1 }));
 	const running = await runIanua({ data, port: await freePort(), demo: false, quick: true, log: 'error' });
 	project.provide('origin', running.origin);

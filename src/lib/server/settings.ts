@@ -14,6 +14,8 @@ const Environment = Type.Object({
 	/** host:port, several with commas, that files may be fetched from whatever their address. */
 	IANUA_WEB_ALLOW: Type.String({ default: '' }),
 	IANUA_SMTP_URL: Type.Optional(Type.String({ pattern: '^smtps?://' })),
+	/** Folder of a stand-in mailbox, shown to everybody under /postbox: for trying only. */
+	IANUA_POSTBOX: Type.Optional(Type.String({ minLength: 1 })),
 	IANUA_MAIL_FROM: Type.String({ minLength: 3, default: 'Ianua <ianua@example.org>' }),
 	IANUA_TRUST_PROXY: Type.Boolean({ default: false }),
 	IANUA_LOG: Type.Union(

@@ -1,13 +1,93 @@
-// A member's own page: who they are here, and what they may read.
-import { redirect } from '@sveltejs/kit';
-import type { PageServerLoad } from './$types';
+// One's own page: who one is here, what one may read, where one is signed in, the second factor of staff, and one's record.
+import { fail, redirect, type RequestEvent } from '@sveltejs/kit';
+import { toString as qrOf } from 'qrcode';
+import type { Actions, PageServerLoad } from './$types';
+import { IanuaError } from '#core/errors';
 import { openDocumentsFor } from '$lib/server/documents/open-to';
-import { membershipsOf } from '$lib/server/people/service';
+import { authCall, authTrouble } from '$lib/server/http/auth-call';
+import { takeCookies } from '$lib/server/http/cookies';
+import { passwordLength } from '$lib/server/people/auth';
+import { eraseSelf } from '$lib/server/people/record';
+import { membershipsOf, secondFactorOf } from '$lib/server/people/service';
+import { endOtherSessions, endSession, sessionsOf } from '$lib/server/people/sessions';
+import { tokenOf, type Person } from '$lib/server/people/who';
 import { navigationFor } from '$lib/server/placing/service';
 
-export const load: PageServerLoad = async ({ locals }) => {
-	const { person } = locals.caller;
+function self(event: RequestEvent): Person {
+	const { person } = event.locals.caller;
 	if (!person) redirect(303, '/sign-in?to=/me');
-	const [memberships, documents, navigation] = await Promise.all([membershipsOf(person.id), openDocumentsFor(locals.caller), navigationFor(locals.caller)]);
-	return { memberships, documents, navigation };
+	return person;
+}
+const tokenHere = (event: RequestEvent) => tokenOf(event.request.headers.get('cookie'), null);
+
+export const load: PageServerLoad = async (event) => {
+	const { caller } = event.locals;
+	const person = self(event);
+	const [memberships, documents, navigation, sessions, secondFactor] = await Promise.all([
+		membershipsOf(person.id),
+		openDocumentsFor(caller),
+		navigationFor(caller),
+		sessionsOf(person.id, tokenHere(event)),
+		secondFactorOf(person.id)
+	]);
+	return { memberships, documents, navigation, sessions, secondFactor, passwordLength };
+};
+
+const field = async (event: RequestEvent, name: string) => String((await event.request.clone().formData()).get(name) ?? '');
+
+export const actions: Actions = {
+	end: async (event) => {
+		const { id } = self(event);
+		const which = await field(event, 'id');
+		if (which === 'others') await endOtherSessions(id, tokenHere(event));
+		else await endSession(id, which);
+		return { about: 'sessions', done: 'Signed out there.' };
+	},
+	password: async (event) => {
+		self(event);
+		const response = await authCall(event, '/change-password', {
+			currentPassword: await field(event, 'current'),
+			newPassword: await field(event, 'password'),
+			revokeOtherSessions: true
+		});
+		if (!response.ok) return fail(422, { about: 'password', trouble: await authTrouble(response, 'That did not work.') });
+		takeCookies(response, event.cookies);
+		return { about: 'password', done: 'Your password is changed. Elsewhere you are signed out.' };
+	},
+	// staff: a code besides the password
+	prepare: async (event) => {
+		const { role } = self(event);
+		if (role === 'member') return fail(403, { about: 'factor', trouble: 'A second factor is for staff.' });
+		const response = await authCall(event, '/two-factor/enable', { password: await field(event, 'current') });
+		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(response, 'That did not work.') });
+		const { totpURI, backupCodes } = (await response.json()) as { totpURI: string; backupCodes: string[] };
+		const secret = new URL(totpURI).searchParams.get('secret') ?? '';
+		return { about: 'factor', prepared: { qr: await qrOf(totpURI, { type: 'svg', margin: 4 }), secret, spare: backupCodes } };
+	},
+	confirm: async (event) => {
+		self(event);
+		const response = await authCall(event, '/two-factor/verify-totp', { code: (await field(event, 'code')).replace(/\s/g, '') });
+		if (!response.ok) return fail(422, { about: 'factor', trouble: `${await authTrouble(response, 'That code does not fit.')} Begin again.` });
+		takeCookies(response, event.cookies);
+		return { about: 'factor', done: 'From now on you are asked for a code besides the password.' };
+	},
+	without: async (event) => {
+		self(event);
+		const response = await authCall(event, '/two-factor/disable', { password: await field(event, 'current') });
+		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(response, 'That did not work.') });
+		takeCookies(response, event.cookies);
+		return { about: 'factor', done: 'You sign in with the password alone now.' };
+	},
+	erase: async (event) => {
+		const { id, role } = self(event);
+		if (role !== 'member') return fail(403, { about: 'erase', trouble: 'A staff account is closed and handed over in People, under Staff.' });
+		if ((await field(event, 'sure')) !== 'on') return fail(422, { about: 'erase', trouble: 'Say first that you are sure.' });
+		try {
+			await eraseSelf(id, await field(event, 'current'));
+		} catch (refusal) {
+			if (refusal instanceof IanuaError) return fail(refusal.status, { about: 'erase', trouble: refusal.message });
+			throw refusal;
+		}
+		redirect(303, '/');
+	}
 };

@@ -1,40 +1,38 @@
-// Signing in and out by a form, so that it works without JavaScript; better-auth does the work.
+// Signing in and out by forms, so that it works without JavaScript; better-auth does the work.
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
-import { addressHeader, auth } from '$lib/server/people/auth';
+import { authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
+import { wayOn } from '$lib/server/http/way-on';
+import { auth } from '$lib/server/people/auth';
 import { roleOf } from '$lib/server/people/service';
-import { settings } from '$lib/server/settings';
 import { navigationFor } from '$lib/server/placing/service';
-
-/** Where to go on: only a path of this site. */
-function wayOn(to: string | null): string | null {
-	return to && /^\/(?![/\\])/.test(to) ? to : null;
-}
 
 export const load: PageServerLoad = async ({ url, locals }) => ({
 	to: wayOn(url.searchParams.get('to')),
+	over: url.searchParams.has('error'),
 	navigation: await navigationFor(locals.caller)
 });
 
 export const actions: Actions = {
-	in: async ({ request, cookies, getClientAddress, url }) => {
-		const form = await request.formData();
+	in: async (event) => {
+		const form = await event.request.formData();
 		const [email, password] = [String(form.get('email') ?? '').trim(), String(form.get('password') ?? '')];
-		// by better-auth's own handler, so that its limit on tries holds here too
-		const response = await auth().handler(
-			new Request(new URL('/api/auth/sign-in/email', settings().IANUA_ORIGIN), {
-				method: 'POST',
-				headers: { 'content-type': 'application/json', [addressHeader]: getClientAddress() },
-				body: JSON.stringify({ email, password })
-			})
-		);
-		if (response.status === 429) return fail(429, { email, trouble: 'Too many tries. Wait a minute, then try again.' });
-		if (!response.ok) return fail(400, { email, trouble: 'The address and the password do not go together.' });
-		takeCookies(response, cookies);
-		const { user } = (await response.json()) as { user: { id: string } };
-		const role = await roleOf(user.id);
-		redirect(303, wayOn(url.searchParams.get('to')) ?? (role === 'member' ? '/me' : '/desk/documents'));
+		const to = wayOn(event.url.searchParams.get('to'));
+		const response = await authCall(event, '/sign-in/email', { email, password });
+		if (!response.ok)
+			return fail(response.status === 429 ? 429 : 400, { email, trouble: await authTrouble(response, 'The address and the password do not go together.') });
+		takeCookies(response, event.cookies);
+		const answer = (await response.json()) as { user?: { id: string }; twoFactorRedirect?: boolean };
+		if (answer.twoFactorRedirect) redirect(303, `/sign-in/code${to ? `?to=${encodeURIComponent(to)}` : ''}`);
+		redirect(303, to ?? ((await roleOf(answer.user!.id)) === 'member' ? '/me' : '/desk/documents'));
+	},
+	link: async (event) => {
+		const email = String((await event.request.formData()).get('email') ?? '').trim();
+		const response = await authCall(event, '/sign-in/magic-link', { email });
+		if (response.status === 429) return fail(429, { email, trouble: await authTrouble(response, '') });
+		if (!response.ok) return fail(422, { email, trouble: 'Give the mail address under which you are known here.' });
+		return { email, sent: true };
 	},
 	out: async ({ request, cookies }) => {
 		const response = await auth().api.signOut({ headers: request.headers, asResponse: true });

@@ -245,3 +245,9 @@ export async function roleOf(personId: string): Promise<MemberRow['role'] | null
 	const [row] = await db().select({ role: person.role }).from(person).where(eq(person.id, personId));
 	return row?.role ?? null;
 }
+
+/** Whether signing in asks for a code besides the password. */
+export async function secondFactorOf(personId: string): Promise<boolean> {
+	const [row] = await db().select({ on: person.twoFactorEnabled }).from(person).where(eq(person.id, personId));
+	return row?.on ?? false;
+}

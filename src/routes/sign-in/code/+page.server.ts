@@ -1,0 +1,22 @@
+// The second factor: a code of the moment, or one of the spare codes.
+import { fail, redirect } from '@sveltejs/kit';
+import type { Actions, PageServerLoad } from './$types';
+import { authCall, authTrouble } from '$lib/server/http/auth-call';
+import { takeCookies } from '$lib/server/http/cookies';
+import { wayOn } from '$lib/server/http/way-on';
+
+export const load: PageServerLoad = ({ url }) => ({ to: wayOn(url.searchParams.get('to')) });
+
+export const actions: Actions = {
+	default: async (event) => {
+		const code = String((await event.request.formData()).get('code') ?? '').replace(/\s/g, '');
+		const spare = !/^\d{6}$/.test(code);
+		const response = await authCall(event, spare ? '/two-factor/verify-backup-code' : '/two-factor/verify-totp', { code });
+		if (!response.ok)
+			return fail(response.status === 429 ? 429 : 401, {
+				trouble: await authTrouble(response, 'That code does not fit, or the sign-in is too long ago. Sign in again.')
+			});
+		takeCookies(response, event.cookies);
+		redirect(303, wayOn(event.url.searchParams.get('to')) ?? '/desk/documents');
+	}
+};

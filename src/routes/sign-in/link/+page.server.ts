@@ -1,0 +1,7 @@
+// A mailed link. Opening it signs nobody in (mail programs open links by themselves); the button does.
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ url, setHeaders }) => {
+	setHeaders({ 'referrer-policy': 'no-referrer', 'cache-control': 'no-store' });
+	return { token: url.searchParams.get('token')?.slice(0, 200) ?? '' };
+};

@@ -1,0 +1,15 @@
+<script lang="ts">
+	import { Button } from 'flowbite-svelte';
+	import SignInFrame from '$lib/ui/people/SignInFrame.svelte';
+	let { data } = $props();
+</script>
+
+<SignInFrame heading="Sign in">
+	<p>One press, and you are in. The link works once.</p>
+	<form method="GET" action="/api/auth/magic-link/verify">
+		<input type="hidden" name="token" value={data.token} />
+		<input type="hidden" name="callbackURL" value="/me" />
+		<input type="hidden" name="errorCallbackURL" value="/sign-in" />
+		<Button type="submit" class="w-full">Sign in</Button>
+	</form>
+</SignInFrame>
