@@ -86,10 +86,21 @@ describe('what a table of members would change', () => {
 		expect(
 			plan([
 				['x@example.org', 'X', 'Friends', '', ''],
-				['x@example.org', 'X', 'friends', '1/1/2026', ''],
+				['x@example.org', 'X', 'friends', '', ''],
 				['x@example.org', 'Y', 'Lock wardens', '', '']
 			]).lines.map((l) => (l.kind === 'wrong' ? l.trouble : l.kind))
 		).toEqual(['added', 'The same as line 2: x@example.org in friends.', 'Another line calls x@example.org “X”.']);
+	});
+	it('several spans of one group stand beside each other', () => {
+		const rows = [
+			['ada@example.org', '', 'Friends', '01/01/2026', ''],
+			['ada@example.org', '', 'Friends', '01/01/2027', '']
+		];
+		expect(plan(rows).lines.map((l) => [l.kind, l.kind !== 'wrong' && l.former])).toEqual([
+			['same', { from: '2026-01-01', until: null }],
+			['changed', null]
+		]);
+		expect(plan(rows.slice(1)).lines[0]).toMatchObject({ kind: 'changed', former: { from: '2026-01-01', until: null }, from: '2027-01-01' });
 	});
 	it('makes groups where that is wanted, each once', () => {
 		const made = plan(
@@ -120,7 +131,12 @@ describe('what a table of members would change', () => {
 					people.set(l.email, {
 						...p,
 						name: l.name,
-						memberships: l.group ? [...p.memberships.filter((m) => m.group !== l.group), { group: l.group, from: l.from, until: l.until }] : p.memberships
+						memberships: l.group
+							? [
+									...p.memberships.filter((m) => !(m.group === l.group && l.former && m.from === l.former.from && m.until === l.former.until)),
+									{ group: l.group, from: l.from, until: l.until }
+								]
+							: p.memberships
 					});
 				}
 				const again = plan(good, { people: [...people.values()] });

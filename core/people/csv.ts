@@ -81,7 +81,7 @@ export type PlannedLine =
 			readonly group: string | null;
 			readonly from: string | null;
 			readonly until: string | null;
-			/** The membership's days before, where there was one; null where it is new. */
+			/** The days of the membership that the line changes, or leaves as it is; null where it is new. */
 			readonly former?: { readonly from: string | null; readonly until: string | null } | null;
 	  };
 
@@ -98,7 +98,8 @@ export interface Plan {
 const words = (text: string) => text.trim().replace(/\s+/g, ' ');
 
 /**
- * What a table would change, line by line; nothing is ever taken away by it. A person may stand on several lines, one for each membership.
+ * What a table would change, line by line; nothing is ever taken away by it. A person may stand on several lines, one for each membership; where they have one membership of a group
+ * and one line about it, the line changes its days.
  * With `makeGroups`, groups that do not exist are made; without, naming one is wrong.
  */
 export function planMembers(
@@ -106,13 +107,17 @@ export function planMembers(
 	mapping: Mapping,
 	options: { dayOrder: DayOrder; makeGroups: boolean; people: readonly KnownPerson[]; groups: readonly KnownGroup[] }
 ): Plan {
-	const people = new Map(options.people.map((p) => [p.email, { ...p, memberships: new Map(p.memberships.map((m) => [m.group, m])), fresh: false }]));
+	const people = new Map(options.people.map((p) => [p.email, { ...p, fresh: false }]));
 	const groups = new Map(options.groups.flatMap((g) => [[g.slug.toLowerCase(), g.slug] as const, [g.name.toLowerCase(), g.slug] as const]));
 	const newGroups: string[] = [];
 	const seen = new Map<string, number>();
+	const at = (row: readonly string[], meaning: Meaning) => (mapping[meaning] === undefined ? '' : words(row[mapping[meaning]] ?? ''));
+	const about = (row: readonly string[]) => `${at(row, 'email')} ${at(row, 'group')}`.toLowerCase();
+	const linesAbout = new Map<string, number>();
+	for (const row of rows) linesAbout.set(about(row), (linesAbout.get(about(row)) ?? 0) + 1);
 
 	const plan = (row: readonly string[], line: number): PlannedLine => {
-		const cell = (meaning: Meaning) => (mapping[meaning] === undefined ? '' : words(row[mapping[meaning]] ?? ''));
+		const cell = (meaning: Meaning) => at(row, meaning);
 		const wrong = (trouble: string): PlannedLine => ({ line, kind: 'wrong', trouble });
 		const email = cell('email').toLowerCase();
 		if (!email) return wrong('There is no mail address.');
@@ -140,14 +145,18 @@ export function planMembers(
 		const there = people.get(email);
 		if (there?.staff) return wrong(`${email} belongs to the staff; staff need no membership.`);
 		if (!there && !name) return wrong('Somebody new needs a name.');
-		const before = seen.get(`${email} ${group ?? ''}`);
+		const key = `${email} ${group ?? ''} ${from ?? ''} ${until ?? ''}`;
+		const before = seen.get(key);
 		if (before !== undefined) return wrong(`The same as line ${before}: ${email}${named ? ` in ${named}` : ''}.`);
-		seen.set(`${email} ${group ?? ''}`, line);
+		seen.set(key, line);
 
-		const former = group ? (there?.memberships.get(group) ?? null) : undefined;
-		const membershipChanges = group !== null && (!former || former.from !== from || former.until !== until);
+		// somebody's one membership of a group, and one line about it: the line changes it. Several spans stand beside each other.
+		const theirs = group ? (there?.memberships.filter((m) => m.group === group) ?? []) : [];
+		const known = theirs.find((m) => m.from === from && m.until === until);
+		const former = known ?? (theirs.length === 1 && linesAbout.get(about(row)) === 1 ? theirs[0]! : null);
+		const membershipChanges = group !== null && !known;
 		const nameChanges = there !== undefined && name !== '' && there.name !== name;
-		if (!there) people.set(email, { email, name, staff: false, memberships: new Map(), fresh: true });
+		if (!there) people.set(email, { email, name, staff: false, memberships: [], fresh: true });
 		else if (nameChanges && there.fresh) return wrong(`Another line calls ${email} “${there.name}”.`);
 		else if (nameChanges) people.set(email, { ...there, name, fresh: true });
 		const kind = !there ? 'added' : nameChanges || membershipChanges ? 'changed' : 'same';
@@ -160,7 +169,7 @@ export function planMembers(
 			group,
 			from,
 			until,
-			...(former === undefined ? {} : { former: former && { from: former.from, until: former.until } })
+			...(group === null ? {} : { former: former && { from: former.from, until: former.until } })
 		};
 	};
 	const lines = rows.map((row, i) => (row.every((c) => c.trim() === '') ? null : plan(row, i + 2))).filter((l) => l !== null);

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import type { Page } from '@playwright/test';
-import { chromiumPdf, drop, expect, signIn, test } from './help';
+import { chromiumPdf, drop, expect, origin, test } from './help';
 
 const filters = (page: Page) => page.getByRole('group', { name: 'Filters' });
 const rows = (page: Page) => page.locator('tbody tr[id^="row-"]');

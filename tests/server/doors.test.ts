@@ -6,7 +6,7 @@ import { document, member, staff, visitor, type Client } from './help';
 
 /** Every route under /d/[slug], from the route tree itself, with its parameters filled in: one that is new stands here at once. */
 function addresses(slug: string): string[] {
-	const filled: Record<string, string> = { '[slug]': slug, '[width].webp': '300.webp', '[page].webp': '1.webp' };
+	const filled: Record<string, string> = { '[slug]': slug, '[width].webp': '300.webp', '[page].webp': '1.webp', '[page].json': '1.json' };
 	const out: string[] = [];
 	const walk = (dir: string, path: string) => {
 		for (const entry of readdirSync(dir, { withFileTypes: true })) {
@@ -84,7 +84,7 @@ describe('a keyed door', () => {
 		const keeper = await member({ group: 'Keyed keepers' });
 		const other = await member({ group: 'Keyed others' });
 		const keyed = await document({ position: 'keyed', groups: ['keyed-keepers'] });
-		const paths = addresses(keyed.slug).filter((p) => !p.endsWith('/turned-away'));
+		const paths = addresses(keyed.slug).filter((p) => !/\/(?:turned-away|knock)$/.test(p));
 		expect(await statuses(keeper, paths)).toEqual(all(paths, 200));
 		expect(await statuses(visitor(), paths)).toEqual(all(paths, 401));
 		expect(await statuses(other, paths)).toEqual(all(paths, 403));

@@ -1,72 +1,422 @@
-// Staff: invited by mail, and closed with everything handed over.
-import { readdirSync, readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import { describe, expect, inject, it } from 'vitest';
-import { member, origin, pdf, send, signIn, staff, until, visitor } from './help';
-import { acceptInvitation, closeStaff, inviteStaff, listStaff, setRole } from '#server/people/staff';
+// Members and groups over the API, members from tables, invitations, signing in by mail and by a second factor, sessions, one's record.
+import { createHmac } from 'node:crypto';
+import { describe, expect, it } from 'vitest';
+import { populationAt, reach } from '#core/access/population';
 import { sql } from '#server/db/client';
+import { reachOfAll } from '#server/access/reach';
+import { client, document, ledgerOf, member, origin, signIn, staff, visitor, zone, type Client } from './help';
+import { linkIn, mails, mailTo } from './mails';
+import { dayOf } from '#core/access/hours';
 
-const mail = inject('mail');
-/** The address in the newest mail to somebody. */
-const mailed = (to: string) =>
-	until(async () => {
-		const texts = readdirSync(mail).map((name) => readFileSync(join(mail, name), 'utf8').replace(/=\r?\n/g, ''));
-		const text = texts.find((t) => t.includes(`To: ${to}`));
-		return Promise.resolve(/https?:\/\/\S+\/invite\/([\w-]+)/.exec(text ?? '')?.[1] ?? null);
+interface Member {
+	id: string;
+	name: string;
+	email: string;
+	suspended: boolean;
+	memberships: { group: string; from: string | null; until: string | null }[];
+	password: boolean;
+}
+let count = 0;
+const address = () => `people-${++count}-${process.pid}@example.org`;
+const group = async (name: string) => (await staff()).api<{ slug: string }>('POST', '/groups', { name });
+const form = (path: string, fields: Record<string, string>, cookie = '') =>
+	fetch(origin + path, {
+		method: 'POST',
+		redirect: 'manual',
+		headers: { origin, accept: 'text/html', 'content-type': 'application/x-www-form-urlencoded', cookie },
+		body: new URLSearchParams(fields)
+	});
+const cookiesOf = (response: Response) =>
+	response.headers
+		.getSetCookie()
+		.map((c) => c.split(';')[0]!)
+		.join('; ');
+const today = dayOf(Date.now(), zone);
+
+describe('members and groups', () => {
+	it('are added, changed and taken out, and doors know at once', async () => {
+		const boss = await staff();
+		const { slug } = await group(`Divers ${count}`);
+		const paper = await document({ position: 'keyed', groups: [slug] });
+		const email = address();
+		const made = await boss.api<Member>('POST', '/members', {
+			name: 'Dee Diver',
+			email,
+			password: 'a-password-for-tests',
+			memberships: [{ group: slug, from: today }]
+		});
+		expect(made).toMatchObject({ name: 'Dee Diver', email, suspended: false, password: true, memberships: [{ group: slug, from: today, until: null }] });
+		const dee = await signIn(email);
+		expect((await dee.get(`/d/${paper.slug}`)).status).toBe(200);
+
+		await boss.api('PATCH', `/members/${made.id}`, { memberships: [{ group: slug, until: '2020-01-01' }] });
+		expect((await dee.get(`/d/${paper.slug}/file`)).status).toBe(403);
+		await boss.api('PATCH', `/members/${made.id}`, { memberships: [{ group: slug }], name: 'Dee Deep' });
+		expect((await dee.get(`/d/${paper.slug}`)).status).toBe(200);
+		await boss.api('PATCH', `/members/${made.id}`, { suspended: true });
+		expect((await dee.get(`/d/${paper.slug}/file`)).status).toBe(401);
+		await boss.api('PATCH', `/members/${made.id}`, { suspended: false });
+
+		const again = await signIn(email);
+		await again.get(`/d/${paper.slug}/file`);
+		expect((await ledgerOf(paper.slug))[0]!.who).toMatchObject({ kind: 'member' });
+		await boss.api('DELETE', `/members/${made.id}`);
+		expect((await again.get(`/d/${paper.slug}/file`)).status).toBe(401);
+		expect((await boss.send('GET', `/api/v1/members/${made.id}`)).status).toBe(404);
+		// the ledger keeps its figures, without the name
+		const opened = (await ledgerOf(paper.slug)).filter((e) => e.kind === 'opened');
+		expect(opened.length).toBeGreaterThan(0);
+		expect(JSON.stringify(opened)).not.toContain('Dee');
+	});
+	it('a group is renamed and taken away; its doors admit it no longer', async () => {
+		const boss = await staff();
+		const { slug } = await group(`Rowers ${count}`);
+		const rower = await member({ group: slug });
+		const paper = await document({ position: 'keyed', groups: [slug] });
+		expect((await rower.get(`/d/${paper.slug}`)).status).toBe(200);
+		expect(await boss.api('PATCH', `/groups/${slug}`, { name: 'Oarsfolk', description: 'Row.' })).toMatchObject({
+			slug,
+			name: 'Oarsfolk',
+			description: 'Row.',
+			people: 1
+		});
+		await boss.api('DELETE', `/groups/${slug}`);
+		expect((await rower.get(`/d/${paper.slug}/file`)).status).toBe(403);
+		expect((await boss.send('GET', `/api/v1/groups/${slug}`)).status).toBe(404);
+	});
+	it('what is wrong is said, and only staff may do any of it', async () => {
+		const boss = await staff();
+		const one = await member();
+		const code = async (method: string, path: string, body?: unknown, who: Client = boss) =>
+			((await (await who.send(method, `/api/v1${path}`, body)).json()) as { code: string }).code;
+		expect(await code('POST', '/members', { name: 'X', email: one.email })).toBe('email-taken');
+		expect(await code('POST', '/members', { name: 'X', email: 'nobody' })).toBe('not-valid');
+		expect(await code('POST', '/members', { name: 'X', email: address(), memberships: [{ group: 'no-such-group' }] })).toBe('group-unknown');
+		expect(await code('PATCH', `/members/${one.id}`, { memberships: [{ group: 'x', from: '2026-02-02', until: '2026-02-01' }] })).toBe('not-valid');
+		for (const [method, path] of [
+			['GET', '/members'],
+			['POST', '/members'],
+			['GET', `/members/${one.id}`],
+			['PATCH', `/members/${one.id}`],
+			['DELETE', `/members/${one.id}`],
+			['POST', `/members/${one.id}/invite`],
+			['POST', '/members/import'],
+			['POST', '/groups'],
+			['GET', '/knocks']
+		] as const) {
+			expect(await code(method, path, method === 'GET' ? undefined : {}, one)).toBe('staff-only');
+			expect(await code(method, path, method === 'GET' ? undefined : {}, visitor())).toBe('sign-in');
+		}
+	});
+	it('lapsing soon is a membership that nothing of the same group goes on after', async () => {
+		const boss = await staff();
+		const { slug } = await group(`Lapsers ${count}`);
+		const soon = dayOf(Date.now() + 10 * 86_400_000, zone);
+		const make = (memberships: unknown[]) => boss.api<Member>('POST', '/members', { name: 'L', email: address(), memberships });
+		const lapsing = await make([{ group: slug, until: soon }]);
+		await make([
+			{ group: slug, until: soon },
+			{ group: slug, from: soon }
+		]);
+		const lapsed = await make([{ group: slug, until: '2020-01-01' }]);
+		await make([{ group: slug }]);
+		const ids = async (standing: string) => (await boss.api<{ items: Member[] }>('GET', `/members?group=${slug}&standing=${standing}`)).items.map((m) => m.id);
+		expect(await ids('lapsing')).toEqual([lapsing.id]);
+		expect(await ids('lapsed')).toEqual([lapsed.id]);
+	});
+	it('whom the doors reach is told alike by the database and by the core', async () => {
+		const [a, b] = [(await group(`Reach a ${count}`)).slug, (await group(`Reach b ${count}`)).slug];
+		const named = await member({ group: a }, { group: b, until: '2020-01-01' });
+		await member({ group: b, until: today });
+		for (const door of [{ groups: [a] }, { groups: [a, b] }, { allMembers: true }, { people: [named.email] }, { groups: [b], people: [named.email] }])
+			await document({ position: 'keyed', ...door });
+		const { documents, population } = await reachOfAll();
+		const views = await sql()<{ id: string; position: string; n: number }[]>`
+			select d.id, (door_view(d.door_id, ${today}::date))->'force'->>'position' as position, ((door_view(d.door_id, ${today}::date))->>'count')::int as n from document d where set_aside_at is null`;
+		expect(views.length).toBeGreaterThan(4);
+		let keyed = 0;
+		for (const view of views) {
+			if (view.position !== 'keyed') continue;
+			const thing = documents.get(view.id)!;
+			const standing = { ...thing, follows: thing.follows && { ...thing.follows, door: { ...thing.follows.door, hours: { from: null, until: null } } } };
+			expect(reach({ ...standing, door: { ...standing.door, hours: { from: null, until: null } } }, population).count).toBe(view.n);
+			keyed++;
+		}
+		expect(keyed).toBeGreaterThan(4);
+		expect(populationAt([], 0).ids).toEqual([]);
+	});
+});
+
+describe('members from a table', () => {
+	const bring = async (text: string | Uint8Array, query = '') =>
+		fetch(`${origin}/api/v1/members/import${query}`, {
+			method: 'POST',
+			headers: { ...(await staff()).headers, 'content-type': 'text/csv' },
+			body: typeof text === 'string' ? text : new Uint8Array(text)
+		});
+	interface Plan {
+		added: number;
+		changed: number;
+		same: number;
+		wrong: number;
+		encoding: string;
+		done: boolean;
+		newGroups: string[];
+		lines: { line: number; kind: string; trouble?: string; name?: string }[];
+	}
+
+	it('tells first what it would change, then changes all of it, and a second time nothing', async () => {
+		const { slug } = await group(`Readers ${count}`);
+		const [a, b] = [address(), address()];
+		const table = `Name,E-mail,Group,From,Until\r\n"Heron, Ann",${a},${slug},25/11/2026,24/11/2027\r\nBen Coot,${b},,,\r\n`;
+		const preview = (await (await bring(table, '?preview')).json()) as Plan;
+		expect(preview).toMatchObject({ added: 2, changed: 0, wrong: 0, encoding: 'UTF-8', done: false });
+		const boss = await staff();
+		expect((await boss.api<{ items: Member[] }>('GET', `/members?q=${a}`)).items).toEqual([]);
+		expect(await (await bring(table)).json()).toMatchObject({ added: 2, done: true });
+		expect((await boss.api<{ items: Member[] }>('GET', `/members?q=${a}`)).items).toMatchObject([
+			{ name: 'Heron, Ann', password: false, memberships: [{ group: slug, from: '2026-11-25', until: '2027-11-24' }] }
+		]);
+		expect(await (await bring(table, '?preview')).json()).toMatchObject({ added: 0, changed: 0, same: 2 });
+	});
+	it('with one line wrong nothing is done, and each wrong line is told', async () => {
+		const a = address();
+		const table = `name;email\nAnn;${a}\nBen;ben at home\n;${address()}\n`;
+		const refused = await bring(table);
+		expect(refused.status).toBe(422);
+		expect(await refused.json()).toMatchObject({
+			code: 'table-wrong',
+			title: expect.stringContaining('line 3: “ben at home” is not a mail address.') as string
+		});
+		expect((await (await staff()).api<{ items: Member[] }>('GET', `/members?q=${a}`)).items).toEqual([]);
+		const preview = (await (await bring(table, '?preview')).json()) as Plan;
+		expect(preview.lines.map((l) => [l.line, l.kind])).toEqual([
+			[3, 'wrong'],
+			[4, 'wrong'],
+			[2, 'added']
+		]);
+	});
+	// RFC 4180, 2: fields in quotation marks with commas, doubled quotation marks and line breaks in them
+	it('reads RFC 4180, UTF-8 with its mark, UTF-16 and Windows-1252', async () => {
+		const names = async (bytes: Uint8Array) => {
+			const plan = (await (await bring(bytes, '?preview')).json()) as Plan;
+			return [plan.encoding, plan.lines[0]!.name];
+		};
+		const table = (name: string) => `email,name\r\n${address()},"${name}"\r\n`;
+		expect(await names(Buffer.from(table('Ann ""the Heron"", of\r\nOxmere')))).toEqual(['UTF-8', 'Ann "the Heron", of Oxmere']);
+		expect(await names(Buffer.from(`\ufeff${table('Zoë Łódź')}`))).toEqual(['UTF-8', 'Zoë Łódź']);
+		expect(await names(Buffer.from(table('Zoë').replace('ë', '\xeb'), 'latin1'))).toEqual(['Windows-1252', 'Zoë']);
+		// € is 0x80 in Windows-1252 (from memory), and not a letter of Latin-1
+		expect(await names(Buffer.from(table('\x80uro'), 'latin1'))).toEqual(['Windows-1252', '€uro']);
+		expect(await names(Buffer.concat([Buffer.from([0xff, 0xfe]), Buffer.from(table('Jürgen'), 'utf16le')]))).toEqual(['UTF-16', 'Jürgen']);
+	});
+	it('groups are made where that is wanted, columns taken as they are told', async () => {
+		const name = `Anglers ${count}`;
+		const table = `who,where,what\n${address()},Ann,${name}\n`;
+		expect(await (await bring(table, '?preview')).json()).toMatchObject({ wrong: 1, mapping: {} });
+		expect(await (await bring(table, '?email=0&name=1&group=2&makeGroups=true')).json()).toMatchObject({ added: 1, newGroups: [name], done: true });
+		expect((await (await staff()).api<{ items: { name: string; people: number }[] }>('GET', '/groups')).items.find((g) => g.name === name)).toMatchObject({
+			people: 1
+		});
+	});
+	it('what cannot be read is said', async () => {
+		for (const text of ['', '\n\n', 'email,name\n"not closed,x\n', 'email\0,name\nx,y'])
+			expect(((await (await bring(text)).json()) as { code: string }).code).toBe('table-unreadable');
+	});
+	it('what is taken out can be brought in again, and no cell is a formula', async () => {
+		const boss = await staff();
+		await boss.api('POST', '/members', { name: '=HYPERLINK("http://example.org")', email: address() });
+		const response = await boss.get('/desk/people/members.csv');
+		expect(response.headers.get('content-type')).toContain('text/csv');
+		const table = await response.text();
+		expect(table).toMatch(/^email,name,group,from,until\r\n/);
+		expect(table).not.toMatch(/,"?=/);
+		const again = (await (await bring(table, '?preview')).json()) as Plan;
+		expect(again).toMatchObject({ added: 0, wrong: 0 });
+		expect(again.same).toBeGreaterThan(5);
+		expect((await visitor().get('/desk/people/members.csv')).status).toBe(303);
+		expect((await (await member()).get('/desk/people/members.csv')).status).toBe(403);
+	});
+});
+
+describe('signing in', () => {
+	it('a member invited by mail chooses a password and is in', async () => {
+		const boss = await staff();
+		const email = address();
+		await boss.api('POST', '/members', { name: 'Ina Invited', email, invite: true });
+		const link = linkIn(await mailTo(email));
+		const page = await visitor().get(new URL(link).pathname, { accept: 'text/html' });
+		expect(await page.text()).toContain(email);
+		const accepted = await form(new URL(link).pathname, { name: 'Ina Invited', password: 'chosen-by-herself' });
+		expect([accepted.status, accepted.headers.get('location')]).toEqual([303, '/me']);
+		expect((await fetch(`${origin}/me`, { headers: { cookie: cookiesOf(accepted) } })).status).toBe(200);
+		// once only
+		expect((await visitor().get(new URL(link).pathname)).status).toBe(410);
+		expect((await (await signInWith(email, 'chosen-by-herself')).get('/desk/documents')).status).toBe(403);
+	});
+	const signInWith = async (email: string, password: string) => {
+		const response = await fetch(`${origin}/api/auth/sign-in/email`, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ email, password })
+		});
+		expect(response.status).toBe(200);
+		return client('', { cookie: cookiesOf(response) });
+	};
+	it('by a mailed link, once; opening the link alone signs nobody in', async () => {
+		const one = await member();
+		const asked = await form('/sign-in?/link', { email: one.email });
+		expect(asked.status).toBe(200);
+		const link = linkIn(await mailTo(one.email, /Sign in/));
+		const opened = await visitor().get(link.slice(origin.length));
+		expect([opened.status, opened.headers.getSetCookie().join().includes('session_token')]).toEqual([200, false]);
+		const token = new URL(link).searchParams.get('token')!;
+		const verify = () => fetch(`${origin}/api/auth/magic-link/verify?token=${token}&callbackURL=/me&errorCallbackURL=/sign-in`, { redirect: 'manual' });
+		const entered = await verify();
+		expect([entered.status, entered.headers.get('location')]).toEqual([302, `${origin}/me`]);
+		expect((await fetch(`${origin}/me`, { headers: { cookie: cookiesOf(entered) } })).status).toBe(200);
+		expect((await verify()).headers.get('location')).toMatch(/\/sign-in\?error=/);
+		const [stored] = await sql()<
+			{ n: number }[]
+		>`select count(*)::int as n from verification where identifier like ${`%${token}%`} or value like ${`%${token}%`}`;
+		expect(stored!.n).toBe(0);
+	});
+	it('forgotten passwords are chosen anew by mail, once, and every session ends', async () => {
+		const one = await member();
+		expect((await one.get('/me')).status).toBe(200);
+		await form('/sign-in/forgotten', { email: one.email });
+		const link = linkIn(await mailTo(one.email, /new password/));
+		const path = link.slice(origin.length);
+		expect(await (await form(path, { password: 'short' })).text()).toContain('too short');
+		expect(await (await form(path, { password: 'a-newer-password' })).text()).toContain('Your password is changed');
+		expect(await (await form(path, { password: 'another-password' })).text()).toContain('used or is too old');
+		expect((await one.get('/me')).status).toBe(303);
+		await signInWith(one.email, 'a-newer-password');
+	});
+	it('nobody learns whether an address has an account, and no mail goes to one that has none', async () => {
+		const known = await member();
+		const unknown = address();
+		const plain = (html: unknown) => String(html).replace(/nonce="[^"]*"|__sveltekit_\w+/g, '');
+		const said = async (path: string, email: string) => {
+			const response = await form(path, { email });
+			return [response.status, (await response.text()).replaceAll(email, '…')];
+		};
+		for (const path of ['/sign-in?/link', '/sign-in/forgotten']) {
+			const [a, b] = [await said(path, known.email), await said(path, unknown)];
+			expect(a[0]).toBe(b[0]);
+			expect(plain(a[1])).toBe(plain(b[1]));
+		}
+		const wrong = async (email: string) => {
+			const response = await fetch(`${origin}/api/auth/sign-in/email`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify({ email, password: 'a-wrong-password' })
+			});
+			return [response.status, await response.text()];
+		};
+		expect(await wrong(known.email)).toEqual(await wrong(unknown));
+		await mailTo(known.email, /new password/);
+		expect(mails().filter((m) => m.to.includes(unknown))).toEqual([]);
+	});
+	it('wrong passwords are limited for an address, a right one forgets them', async () => {
+		const one = await member();
+		const attempt = async (password: string) =>
+			(
+				await fetch(`${origin}/api/auth/sign-in/email`, {
+					method: 'POST',
+					headers: { 'content-type': 'application/json' },
+					body: JSON.stringify({ email: one.email, password })
+				})
+			).status;
+		for (let i = 0; i < 5; i++) expect(await attempt('wrong-password')).toBe(401);
+		expect(await attempt('a-password-for-tests')).toBe(200);
+		for (let i = 0; i < 10; i++) expect(await attempt('wrong-password')).toBe(401);
+		expect(await attempt('wrong-password')).toBe(429);
+		expect(await attempt('a-password-for-tests')).toBe(429);
+	});
+	it('staff can ask for a code besides the password (RFC 6238), with spare codes that work once', async () => {
+		const email = address();
+		const boss = await staff();
+		await boss.api('POST', '/members', { name: 'Fay Factor', email, password: 'a-password-for-tests' });
+		await sql()`update person set role = 'editor' where email = ${email}`;
+		const fay = await signIn(email);
+		const prepared = await (await form('/me?/prepare', { current: 'a-password-for-tests' }, fay.headers.cookie)).text();
+		expect(prepared).toContain('Scan this');
+		const secret = /<code[^>]*>([A-Z2-7]{20,})<\/code>/.exec(prepared)![1]!;
+		const [, spares] = /Keep them elsewhere:[\s\S]*?<code[^>]*>([^<]+)<\/code>/.exec(prepared)!;
+		const confirmed = await form('/me?/confirm', { code: totp(secret) }, fay.headers.cookie);
+		expect(await confirmed.text()).toContain('asked for a code');
+
+		const first = await form('/sign-in?/in', { email, password: 'a-password-for-tests' });
+		expect([first.status, first.headers.get('location')]).toEqual([303, '/sign-in/code']);
+		const half = cookiesOf(first);
+		expect((await fetch(`${origin}/me`, { redirect: 'manual', headers: { cookie: half } })).status).toBe(303);
+		expect((await form('/sign-in/code', { code: '000000' }, half)).status).toBe(401);
+		const entered = await form('/sign-in/code', { code: totp(secret) }, half);
+		expect([entered.status, entered.headers.get('location')]).toEqual([303, '/desk/documents']);
+		expect((await fetch(`${origin}/desk/people`, { headers: { cookie: cookiesOf(entered) } })).status).toBe(200);
+
+		const spare = spares!.trim().split(/\s+/)[0]!;
+		const withSpare = async () => {
+			const begun = await form('/sign-in?/in', { email, password: 'a-password-for-tests' });
+			return (await form('/sign-in/code', { code: spare }, cookiesOf(begun))).status;
+		};
+		expect(await withSpare()).toBe(303);
+		expect(await withSpare()).toBe(401);
+		// a mailbox alone is not enough for them
+		await form('/sign-in?/link', { email });
+		expect((await mailTo(email, /Sign in/)).text).not.toContain('token=');
 	});
 
-describe('staff accounts', () => {
-	it('are invited by mail, taken up once, and may then do what their role allows', async () => {
-		const boss = await staff();
-		const form = { name: 'Edie Editor', email: 'edie@example.org', role: 'editor' };
-		const invited = await fetch(`${origin}/desk/people/staff?/invite`, {
-			method: 'POST',
-			headers: { ...boss.headers, origin, accept: 'text/html', 'content-type': 'application/x-www-form-urlencoded' },
-			body: new URLSearchParams(form)
-		});
-		expect(invited.status).toBe(200);
-		const token = await mailed('edie@example.org');
-		expect(await (await visitor().get(`/invite/${token}`)).text()).toContain('edie@example.org');
-		await acceptInvitation(token, { name: 'Edie Editor', password: 'a-password-for-tests' });
-		expect((await visitor().get(`/invite/${token}`)).status).toBe(410);
-		await expect(acceptInvitation(token, { name: 'Again', password: 'a-password-for-tests' })).rejects.toMatchObject({ code: 'invitation-over' });
-		const editor = await signIn('edie@example.org');
-		expect((await editor.get('/desk/documents')).status).toBe(200);
-		const refused = await fetch(`${origin}/desk/people/staff?/invite`, {
-			method: 'POST',
-			headers: { ...editor.headers, origin, accept: 'text/html', 'content-type': 'application/x-www-form-urlencoded' },
-			body: new URLSearchParams({ ...form, email: 'other@example.org' })
-		});
-		expect(refused.status).toBe(403);
+	/** RFC 6238 with SHA-1, 30 s and 6 digits, written plainly. */
+	function totp(secret: string): string {
+		const bits = [...secret].map((c) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(c).toString(2).padStart(5, '0')).join('');
+		const key = Buffer.from(bits.match(/.{8}/g)!.map((b) => Number.parseInt(b, 2)));
+		const counter = Buffer.alloc(8);
+		counter.writeBigUInt64BE(BigInt(Math.floor(Date.now() / 30_000)));
+		const hash = createHmac('sha1', key).update(counter).digest();
+		const at = hash[19]! & 15;
+		return String((hash.readUInt32BE(at) & 0x7fffffff) % 1_000_000).padStart(6, '0');
+	}
+});
+
+describe('one’s own page', () => {
+	it('lists where one is signed in, and ends it there', async () => {
+		const one = await member();
+		const elsewhere = await signIn(one.email);
+		const [row] = await sql()<{ id: string }[]>`select id from session where person_id = ${one.id} order by created_at desc limit 1`;
+		await form('/me?/end', { id: row!.id }, one.headers.cookie);
+		expect((await elsewhere.get('/me')).status).toBe(303);
+		expect((await one.get('/me')).status).toBe(200);
+		// nobody ends the sessions of others
+		const other = await member();
+		const [theirs] = await sql()<{ id: string }[]>`select id from session where person_id = ${one.id}`;
+		await form('/me?/end', { id: theirs!.id }, other.headers.cookie);
+		expect((await one.get('/me')).status).toBe(200);
 	});
-	it('closing one hands over what it began; documents stay open, sessions and tokens end at once', async () => {
-		const boss = await staff();
-		const [owner] = await sql()<{ id: string }[]>`select id from person where email = 'olive@example.org'`;
-		const { address } = await inviteStaff({ name: 'Lea Leaving', email: 'lea@example.org', role: 'editor' }, owner!.id);
-		await acceptInvitation(address.split('/').pop()!, { name: 'Lea Leaving', password: 'a-password-for-tests' });
-		const lea = await signIn('lea@example.org');
-		const made = (await (await send(await pdf('Begun by Lea'), 'lea.pdf', {}, Promise.resolve(lea))).json()) as { slug: string };
-		await lea.api('PATCH', `/documents/${made.slug}`, { door: { position: 'open' } });
-		const { token } = await lea.api<{ token: string }>('POST', '/tokens', { label: 'Lea’s' });
-		const { id } = (await listStaff()).staff.find((p) => p.email === 'lea@example.org')!;
-		await closeStaff(id, owner!.id, owner!.id);
-		expect((await lea.get('/desk/documents')).status).toBe(303);
-		expect((await fetch(`${origin}/api/v1/documents`, { headers: { authorization: `Bearer ${token}` } })).status).toBe(401);
-		const again = await signIn('lea@example.org').catch(() => null);
-		expect(again === null ? 303 : (await again.get('/desk/documents')).status).toBe(303);
-		expect((await visitor().get(`/d/${made.slug}/file`)).status).toBe(200);
-		const [row] = await sql()<{ created_by: string }[]>`select created_by from document where slug = ${made.slug}`;
-		expect(row!.created_by).toBe(owner!.id);
-		void boss;
-	});
-	it('a site keeps an owner; a member may be invited to the staff, staff not twice', async () => {
-		await staff();
-		const [owner] = await sql()<{ id: string }[]>`select id from person where email = 'olive@example.org'`;
-		await expect(setRole(owner!.id, 'editor', owner!.id)).rejects.toMatchObject({ code: 'last-owner' });
-		await expect(inviteStaff({ name: 'Olive', email: 'Olive@example.org', role: 'editor' }, owner!.id)).rejects.toMatchObject({ code: 'email-taken' });
-		const reader = await member({ group: 'Risers' });
-		const { address } = await inviteStaff({ name: 'Riser', email: reader.email, role: 'editor' }, owner!.id);
-		await acceptInvitation(address.split('/').pop()!, { name: 'Riser', password: 'a-password-for-tests' });
-		expect((await (await signIn(reader.email)).get('/desk/documents')).status).toBe(200);
+	it('gives one’s record out, and erases it with one’s password', async () => {
+		const { slug } = await group(`Erased ${count}`);
+		const one = await member({ group: slug });
+		const paper = await document({ position: 'keyed', groups: [slug] });
+		await one.get(`/d/${paper.slug}/file`);
+		const record = (await (await one.get('/me/record.json')).json()) as {
+			person: { email: string };
+			memberships: unknown[];
+			ledger: { kind: string; document: string }[];
+		};
+		expect(record.person.email).toBe(one.email);
+		expect(record.ledger).toMatchObject([{ kind: 'opened', document: paper.title }]);
+		expect((await visitor().get('/me/record.json')).status).toBe(401);
+
+		expect(await (await form('/me?/erase', { current: 'wrong-password', sure: 'on' }, one.headers.cookie)).text()).toContain('That is not your password.');
+		expect((await form('/me?/erase', { current: 'a-password-for-tests', sure: 'on' }, one.headers.cookie)).status).toBe(303);
+		expect((await one.get('/me')).status).toBe(303);
+		const [left] = await sql()<{ n: number; entries: number }[]>`
+			select (select count(*)::int from person where id = ${one.id}) as n,
+				(select count(*)::int from ledger where document_id = ${paper.id} and kind = 'opened' and person_id is null and reader like 'x:%') as entries`;
+		expect(left).toEqual({ n: 0, entries: 1 });
+		// nothing else rewrites the ledger
+		await expect(sql()`update ledger set kind = 'saved' where document_id = ${paper.id}`).rejects.toThrow('append-only');
+		await expect(sql()`update ledger set reader = 'x' where document_id = ${paper.id}`).rejects.toThrow('append-only');
 	});
 });

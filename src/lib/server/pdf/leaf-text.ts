@@ -26,8 +26,11 @@ const plain = (text: string) =>
 	);
 const round = (n: number) => Math.round(n * 100) / 100;
 
-/** Reads what `pdftotext -bbox-layout` writes of one page. Null where there is no page in it. */
-export function readBoxes(html: string, page: number): LeafText | null {
+/**
+ * Reads what `pdftotext -bbox-layout` writes of one page: places as it is shown, but its size as it lies; `turned` says that it is shown
+ * on its side. Null where there is no page in it.
+ */
+export function readBoxes(html: string, page: number, turned: boolean): LeafText | null {
 	const number = (attributes: string, name: string) => Number(new RegExp(`${name}="([-\\d.]+)"`).exec(attributes)?.[1] ?? NaN);
 	const sheet = /<page ([^>]*)>/.exec(html);
 	if (!sheet) return null;
@@ -39,7 +42,8 @@ export function readBoxes(html: string, page: number): LeafText | null {
 		if (text.trim() && [x, y, width, height].every(Number.isFinite) && width > 0 && height > 0)
 			lines.push({ x: round(x), y: round(y), width: round(width), height: round(height), text });
 	}
-	return { page, width: number(sheet[1]!, 'width'), height: number(sheet[1]!, 'height'), lines };
+	const [across, down] = [round(number(sheet[1]!, 'width')), round(number(sheet[1]!, 'height'))];
+	return { page, width: turned ? down : across, height: turned ? across : down, lines };
 }
 
 /** The path of a page's words as JSON, made when first asked for; null where they cannot be read. */
@@ -48,12 +52,11 @@ export async function leafTextPath(sha256: string, page: number): Promise<string
 	if (await exists(path)) return path;
 	const boxes = await temporaryPath('.html');
 	try {
-		const { code } = await run(
-			'pdftotext',
-			['-bbox-layout', '-cropbox', '-enc', 'UTF-8', '-f', String(page), '-l', String(page), pathOf(sha256), boxes],
-			limits.text
-		);
-		const text = code === 0 ? readBoxes(await readFile(boxes, 'utf8'), page) : null;
+		const shown = ['-f', String(page), '-l', String(page), pathOf(sha256)];
+		const { output } = await run('pdfinfo', shown, limits.facts);
+		const turned = /^Page +\d+ rot: +(?:90|270)$/m.test(output);
+		const { code } = await run('pdftotext', ['-bbox-layout', '-cropbox', '-enc', 'UTF-8', ...shown, boxes], limits.text);
+		const text = code === 0 ? readBoxes(await readFile(boxes, 'utf8'), page, turned) : null;
 		if (!text) return null;
 		const temporary = await temporaryPath('.json');
 		await writeFile(temporary, JSON.stringify(text));

@@ -8,7 +8,7 @@ import { madePath, settle, temporaryPath } from '../files/store';
 import { limits, run } from './run';
 
 /** The path of a stamped copy by its number. */
-export const stampedPath = (sha256: string, number: string) => madePath(sha256, `stamped-${number}.pdf`);
+export const stampedPath = (sha256: string, number: string) => madePath(sha256, `stamped-${number.toLowerCase()}.pdf`);
 
 const require = createRequire(import.meta.url);
 /** The fonts that the site itself is set in, each for a range of letters; what none of them has stands as a question mark. */

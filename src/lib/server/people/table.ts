@@ -1,6 +1,6 @@
 // Members as a table (CSV, RFC 4180): brought in after a look at what would change, and taken out.
 import Papa from 'papaparse';
-import { and, eq, inArray } from 'drizzle-orm';
+import { eq, inArray, sql as raw } from 'drizzle-orm';
 import { guessDayOrder, guessMapping, meanings, planMembers, type DayOrder, type KnownPerson, type Mapping, type Plan } from '#core/people/csv';
 import { IanuaError } from '#core/errors';
 import { db, sql } from '../db/client';
@@ -20,6 +20,9 @@ export interface Table {
 	readonly delimiter: string;
 }
 
+/** What Windows-1252 has from 0x80 to 0x9f, where Latin-1 has control characters (WHATWG Encoding, index-windows-1252; Node 20 decodes it as Latin-1). */
+const windows1252 = [...'€\x81‚ƒ„…†‡ˆ‰Š‹Œ\x8dŽ\x8f\x90‘’“”•–—˜™š›œ\x9džŸ'];
+
 /** The text of a table: UTF-8 or UTF-16 by its mark, UTF-8 where it is valid, else Windows-1252. */
 function textOf(bytes: Uint8Array): { text: string; encoding: Table['encoding'] } {
 	if ((bytes[0] === 0xff && bytes[1] === 0xfe) || (bytes[0] === 0xfe && bytes[1] === 0xff))
@@ -27,7 +30,12 @@ function textOf(bytes: Uint8Array): { text: string; encoding: Table['encoding'] 
 	try {
 		return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'UTF-8' };
 	} catch {
-		return { text: new TextDecoder('windows-1252').decode(bytes), encoding: 'Windows-1252' };
+		return {
+			text: Buffer.from(bytes)
+				.toString('latin1')
+				.replace(/[\x80-\x9f]/g, (c) => windows1252[c.charCodeAt(0) - 0x80]!),
+			encoding: 'Windows-1252'
+		};
 	}
 }
 
@@ -35,7 +43,9 @@ function textOf(bytes: Uint8Array): { text: string; encoding: Table['encoding'] 
 export function readTable(bytes: Uint8Array): Table {
 	if (bytes.length > tableLimits.bytes) throw new IanuaError('body-too-large');
 	const { text, encoding } = textOf(bytes);
-	const parsed = Papa.parse<string[]>(text, { skipEmptyLines: false });
+	// guessed without empty lines, which count as lines of one field; read with them, so that lines keep their numbers
+	const { delimiter } = Papa.parse<string[]>(text, { preview: 20, skipEmptyLines: true }).meta;
+	const parsed = Papa.parse<string[]>(text, { delimiter, skipEmptyLines: false });
 	const broken = parsed.errors.find((e) => e.type === 'Quotes');
 	if (broken) throw new IanuaError('table-unreadable', { detail: `a quotation mark in line ${(broken.row ?? 0) + 1} is not closed` });
 	if (text.includes('\0')) throw new IanuaError('table-unreadable', { detail: 'it is not a text' });
@@ -111,8 +121,9 @@ export async function bringInTable(table: Table, wish: TableWish, actor: string)
 			if (line.formerName !== undefined) await tx.update(person).set({ name: line.name, updatedAt: new Date() }).where(eq(person.id, there.id));
 			if (line.group) {
 				const groupId = ids.get(made.get(line.group) ?? line.group)!;
-				// the table says all about this membership: spans it had before make room
-				await tx.delete(membership).where(and(eq(membership.personId, there.id), eq(membership.groupId, groupId)));
+				if (line.former)
+					await tx.execute(raw`delete from membership where person_id = ${there.id} and group_id = ${groupId}
+						and from_day is not distinct from ${line.former.from}::date and until_day is not distinct from ${line.former.until}::date`);
 				await tx.insert(membership).values({ id: newId(), personId: there.id, groupId, fromDay: line.from, untilDay: line.until });
 			}
 			await writeAudit(tx, {

@@ -85,10 +85,16 @@ function layWords(page: LeafText, layer: HTMLElement, across: number): void {
 	for (const { x, y, width, height, text } of page.lines) {
 		const line = document.createElement('span');
 		line.textContent = text;
-		const size = Math.max(1, height * scale * 0.8);
+		// a line that runs down the page is laid on its side
+		const down = height > 1.5 * width && text.length > 2;
+		const [long, high] = (down ? [height, width] : [width, height]).map((n) => n * scale) as [number, number];
+		const size = Math.max(1, high * 0.8);
 		ruler!.font = `${size}px sans-serif`;
 		const natural = ruler!.measureText(text).width || 1;
-		line.style.cssText = `left:${x * scale}px;top:${y * scale}px;font-size:${size}px;line-height:${height * scale}px;transform:scaleX(${(width * scale) / natural})`;
+		const place = down
+			? `left:${(x + width) * scale}px;transform:rotate(90deg) scaleX(${long / natural})`
+			: `left:${x * scale}px;transform:scaleX(${long / natural})`;
+		line.style.cssText = `${place};top:${y * scale}px;font-size:${size}px;line-height:${high}px`;
 		layer.append(line, document.createElement('br'));
 	}
 }
