@@ -46,7 +46,6 @@ export const isNobody = (a: Audience): boolean => simplified(a).length === 0;
 export const includes = (a: Audience, b: Audience): boolean => isNobody(difference(b, a));
 
 const same = (a: Mark, b: Mark): boolean => a.kind === b.kind && (a.kind === 'all-members' || a.id === (b as { id: string }).id);
-const has = (marks: readonly Mark[], mark: Mark): boolean => marks.some((m) => same(m, mark));
 /** Whether having one mark is having the other too. */
 const implies = (a: Mark, b: Mark): boolean => same(a, b) || (a.kind === 'group' && b.kind === 'all-members');
 

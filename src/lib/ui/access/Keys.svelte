@@ -146,7 +146,7 @@
 		{#if several}
 			<label class="wide"
 				>Addresses, one on a line
-				<textarea class="field" rows="4" bind:value={pasted} required placeholder={'Ann Heron <ann@example.org>\nben@example.org'}></textarea></label
+				<textarea class="field" rows="4" bind:value={pasted} required placeholder="Ann Heron &lt;ann@example.org&gt;, ben@example.org"></textarea></label
 			>
 			<label class="wide">A few words for the mail <textarea class="field" rows="2" bind:value={words} maxlength="2000"></textarea></label>
 		{:else}

@@ -1,5 +1,6 @@
 <!-- What those turned away are told: heading, words, one button, and whether they may knock. Empty fields leave it to the site, or to the general words. -->
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { targetPattern, type TurnedAwayWords } from '#core/access/door';
 
 	let {
@@ -16,14 +17,16 @@
 		save: (words: TurnedAwayWords | null) => void;
 	} = $props();
 
-	// svelte-ignore state_referenced_locally -- the form is made anew when it is opened
-	let [heading, text, label, target, knock] = $state([
-		words?.heading ?? '',
-		words?.words ?? '',
-		words?.button?.label ?? '',
-		words?.button?.target ?? '',
-		words?.knock === undefined || words.knock === null ? (site ? 'yes' : '') : words.knock ? 'yes' : 'no'
-	]);
+	// the form is made anew when it is opened
+	let [heading, text, label, target, knock] = $state(
+		untrack(() => [
+			words?.heading ?? '',
+			words?.words ?? '',
+			words?.button?.label ?? '',
+			words?.button?.target ?? '',
+			words?.knock === undefined || words.knock === null ? (site ? 'yes' : '') : words.knock ? 'yes' : 'no'
+		])
+	);
 	let trouble = $state('');
 
 	function submit(event: SubmitEvent) {

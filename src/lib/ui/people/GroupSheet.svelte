@@ -1,6 +1,7 @@
 <!-- A group in the sheet: name, what it is for, how many it has, taking it away. -->
 <script lang="ts">
 	import { goto, invalidateAll } from '$app/navigation';
+	import { untrack } from 'svelte';
 	import { counted } from '#core/access/reach';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
@@ -13,8 +14,8 @@
 		/** What taking it away would end. */
 		use: { doors: number; memberships: number };
 	} = $props();
-	// svelte-ignore state_referenced_locally -- the sheet is made anew for each group
-	let [name, description] = $state([group.name, group.description]);
+	// the sheet is made anew for each group
+	let [name, description] = $state(untrack(() => [group.name, group.description]));
 	let trouble = $state('');
 	let removing = $state(false);
 	const changed = $derived(name !== group.name || description !== group.description);

@@ -1,5 +1,6 @@
 <!-- A member in the sheet: name, memberships with their days, what they may open, invitation, suspending, taking out. -->
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { invalidateAll, goto } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import type { MemberChange, MemberView } from '$lib/server/people/members';
@@ -27,8 +28,7 @@
 
 	type Row = { group: string; from: string; until: string };
 	const rowsOf = (view: MemberView): Row[] => view.memberships.map((m) => ({ group: m.group, from: m.from ?? '', until: m.until ?? '' }));
-	// svelte-ignore state_referenced_locally -- set anew for each member below
-	let [name, email, rows] = $state([member.name, member.email, rowsOf(member)]);
+	let [name, email, rows] = $state(untrack(() => [member.name, member.email, rowsOf(member)] as [string, string, Row[]]));
 	let trouble = $state('');
 	let address = $state('');
 	let removing = $state(false);
