@@ -7,6 +7,7 @@ export const catalogue = {
 	gone: { status: 410, words: 'This was here once and has been taken away.' },
 	'sign-in': { status: 401, words: 'Sign in to go on.' },
 	'staff-only': { status: 403, words: 'Only staff may do this.' },
+	'owner-only': { status: 403, words: 'Only an owner of the site may do this.' },
 	'not-allowed': { status: 403, words: 'You are signed in, but this is not for you.' },
 	'foreign-origin': { status: 403, words: 'The request came from another website and was not carried out.' },
 	'not-valid': { status: 422, words: 'Something in what was sent is not right: {detail}.' },

@@ -3,6 +3,7 @@ import { spawn } from 'node:child_process';
 import { readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build';
+import { benchAccess } from './bench-access';
 import { benchIntake } from './bench-intake';
 import { benchRoom } from './bench-room';
 import { noisePdf } from './noise-pdf';
@@ -13,7 +14,7 @@ import { scratch } from './scratch';
 const seconds = 8;
 const { path: data, drop } = scratch('bench');
 /** npm run bench -- save: only that one. */
-const wanted = (part: 'start' | 'save' | 'intake' | 'room') => !process.argv[2] || process.argv[2] === part;
+const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access') => !process.argv[2] || process.argv[2] === part;
 
 /**
  * The sender of the load, in a process of its own: 32 sockets that ask again as soon as an answer is whole. Bytes are counted, not
@@ -148,6 +149,7 @@ try {
 	}
 
 	if (wanted('intake')) await benchIntake(running, staff);
+	if (wanted('access')) await benchAccess(running);
 	if (wanted('room')) await benchRoom(running, staff, people.staff);
 	await running.stop();
 } finally {

@@ -3,6 +3,7 @@ import { error, redirect, type Handle, type HandleServerError, type ServerInit }
 import { building } from '$app/environment';
 import { svelteKitHandler } from 'better-auth/svelte-kit';
 import { IanuaError } from '#core/errors';
+import { trialOf } from '$lib/server/access/try-door';
 import { ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
 import { dropTemporary } from '$lib/server/files/store';
 import { problem } from '$lib/server/http/api';
@@ -51,6 +52,19 @@ export const handle: Handle = async ({ event, resolve }) => {
 		event.locals.caller = await callerOf(event.request.headers.get('cookie'), event.request.headers.get('authorization'));
 		event.locals.siteName = (await site()).name;
 		if (!(await hasOwner()) && pathname !== '/begin' && !isApi) redirect(303, '/begin');
+	}
+	if (
+		event.url.searchParams.has('try') &&
+		event.request.method === 'GET' &&
+		event.locals.caller?.who.kind === 'staff' &&
+		!/^\/(?:desk|api|me|sign-in)(?:\/|$)/.test(pathname)
+	) {
+		try {
+			event.locals.caller = (await trialOf(event.url.searchParams)) ?? event.locals.caller;
+		} catch (refusal) {
+			if (refusal instanceof IanuaError) error(refusal.status, { code: refusal.code, message: refusal.message });
+			throw refusal;
+		}
 	}
 	if (pathname.startsWith('/desk')) {
 		const { person, who } = event.locals.caller;

@@ -14,7 +14,7 @@ import { newId } from '../id';
 import { sendMail } from '../mail/send';
 import { hashPassword, passwordFits } from '../people/auth';
 import { hashOf, newSecret } from '../people/tokens';
-import { cookieOf } from '../people/who';
+import { cookieOf, type Caller } from '../people/who';
 import { settings } from '../settings';
 import { site } from '../site/site';
 import { writeAudit } from '../site/audit';
@@ -255,6 +255,12 @@ export async function heldKeys(cookie: string | null, documentId: string, reader
 	return rows.map((row) => heldOf(row, zone, byHash.get(row.hash)!.proof, row.reading));
 }
 
+/** The keys for a document that count for a caller on a page of the site: those in the browser, or the one that is tried. */
+export async function keysOfBrowser(caller: Caller, cookie: string | null, documentId: string): Promise<readonly HeldKey[]> {
+	if (caller.trial) return caller.trial.key?.documentId === documentId ? [caller.trial.key.held] : [];
+	return heldKeys(cookie, documentId, '');
+}
+
 export interface FoundKey {
 	readonly held: HeldKey;
 	readonly documentId: string;
@@ -274,6 +280,13 @@ export async function keyAt(token: string, cookie: string | null, password?: str
 	let proof = keptIn(cookie).find((k) => k.token === token)?.proof ?? null;
 	if (password !== undefined && row.password_hash && (await passwordFits(row.password_hash, password))) proof = proofOf(row);
 	return { held: heldOf(row, zone, proof, false), documentId: row.document_id, slug: row.slug, remembered: cookieWith(cookie, { token, proof }) };
+}
+
+/** The document that a key is for. */
+export async function documentOfKey(id: string): Promise<string> {
+	const [row] = await sql()<{ document_id: string }[]>`select document_id from door_key where id = ${id}`;
+	if (!row) throw new IanuaError('key-unknown');
+	return row.document_id;
 }
 
 /** A key of a document as it stands, for trying its door; its password counts as given. */

@@ -3,9 +3,9 @@ import { decide, visitor, type Action, type Decision, type Who } from '#core/acc
 import type { Thing } from '#core/access/door';
 import { IanuaError } from '#core/errors';
 import { groupIds } from '../people/service';
-import { whoIs } from '../people/who';
+import { personAt, type Caller } from '../people/who';
 import { db } from '../db/client';
-import { keyOf } from './keys';
+import { documentOfKey, keyOf } from './keys';
 
 export interface Tried {
 	readonly allowed: boolean;
@@ -20,9 +20,9 @@ export async function whoOf(as: string, documentId: string): Promise<Who> {
 		case 'visitor':
 			return visitor;
 		case 'member': {
-			const who = await whoIs(name);
-			if (!who) throw new IanuaError('person-unknown', { email: name });
-			return who;
+			const caller = await personAt(name);
+			if (!caller) throw new IanuaError('person-unknown', { email: name });
+			return caller.who;
 		}
 		case 'group': {
 			const id = (await groupIds(db(), [name])).get(name)!;
@@ -33,12 +33,37 @@ export async function whoOf(as: string, documentId: string): Promise<Who> {
 	}
 }
 
-export async function tryDoor(thing: Thing, documentId: string, query: { as: string; action?: Action; at?: string }): Promise<Tried> {
-	const who = await whoOf(query.as, documentId);
-	return triedOf(decide(who, thing, query.action ?? 'read', query.at ? Date.parse(query.at) : Date.now()));
+/** The shape of `as`, and of an instant beside it, as addresses carry them. */
+const asPattern = /^(?:visitor|member:.{3,320}|group:[a-z0-9-]{1,120}|key:[0-9a-f-]{36})$/;
+
+/**
+ * The caller that `?try=<as>&at=<instant>` stands for: whom staff put in their own place to see a page as they would. Null where the
+ * parameters are none of these; throws where there is nobody of that name.
+ */
+export async function trialOf(params: URLSearchParams): Promise<Caller | null> {
+	const as = params.get('try') ?? '';
+	if (!asPattern.test(as)) return null;
+	const asked = params.get('at') ? Date.parse(params.get('at')!) : NaN;
+	const at = Number.isNaN(asked) ? Date.now() : asked;
+	if (as.startsWith('member:')) {
+		const caller = await personAt(as.slice(7));
+		if (!caller) throw new IanuaError('person-unknown', { email: as.slice(7) });
+		return { ...caller, trial: { at, key: null } };
+	}
+	if (as.startsWith('key:')) {
+		const documentId = await documentOfKey(as.slice(4));
+		return { who: visitor, person: null, trial: { at, key: { documentId, held: await keyOf(as.slice(4), documentId) } } };
+	}
+	return { who: await whoOf(as, ''), person: null, trial: { at, key: null } };
 }
 
-const triedOf = ({ allowed, reasons, changesAt }: Decision): Tried => ({
+export async function tryDoor(thing: Thing, documentId: string, query: { as: string; action?: Action; at?: string }): Promise<Tried> {
+	const who = await whoOf(query.as, documentId);
+	return told(decide(who, thing, query.action ?? 'read', query.at ? Date.parse(query.at) : Date.now()));
+}
+
+/** A decision as the API and the desk tell it. */
+export const told = ({ allowed, reasons, changesAt }: Decision): Tried => ({
 	allowed,
 	reasons: reasons.map(({ code, group, key, at }) => ({
 		code,

@@ -3,7 +3,7 @@ import { isListed } from '#core/access/decide';
 import { factsWords } from '#core/placing/placement';
 import { thingOf, type ThingRow } from '../access/things';
 import { sql } from '../db/client';
-import type { Caller } from '../people/who';
+import { instantOf, type Caller } from '../people/who';
 import { site } from '../site/site';
 
 export interface OpenDocument {
@@ -22,7 +22,7 @@ export async function openDocumentsFor(caller: Caller, limit = 200): Promise<Ope
 			where d.set_aside_at is null and f.position <> 'shut' order by d.created_at desc`,
 		site()
 	]);
-	const now = Date.now();
+	const now = instantOf(caller);
 	return rows
 		.filter((row) => isListed(caller.who, thingOf(row, zone), now))
 		.slice(0, limit)

@@ -38,6 +38,13 @@ export function staff(event: RequestEvent): Person {
 	return person;
 }
 
+/** The owner who asks, or 401/403. */
+export function owner(event: RequestEvent): Person {
+	const person = staff(event);
+	if (person.role !== 'owner') throw new IanuaError('owner-only');
+	return person;
+}
+
 /** The body as JSON, checked. */
 export async function body<V>(event: RequestEvent, check: (value: unknown) => Checked<V>): Promise<V> {
 	let value: unknown;

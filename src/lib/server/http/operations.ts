@@ -9,6 +9,7 @@ import { BulkChange, DocumentChange } from '../documents/change';
 import { conditionWords } from '#core/intake/condition';
 import { GroupChange, GroupGiven, MemberChange, MemberGiven } from '../people/members';
 import { standings } from '../people/service';
+import { SiteChange } from '../site/site';
 
 const Instant = Type.String({ format: 'date-time', description: 'RFC 3339, UTC' });
 const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
@@ -483,6 +484,8 @@ export const operations: readonly Operation[] = [
 		status: 200,
 		answer: TableAnswer
 	},
+	{ method: 'get', path: '/site', words: 'The site’s settings', status: 200, answer: Type.Any() },
+	{ method: 'patch', path: '/site', words: 'Changes the site’s settings; for its owners', body: SiteChange, status: 200, answer: Type.Any() },
 	{ method: 'get', path: '/openapi.json', words: 'This description', status: 200, answer: Type.Any() }
 ];
 

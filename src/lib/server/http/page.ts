@@ -41,7 +41,7 @@ export async function enter(event: RequestEvent, slug: string, action: Action, r
 		turnAway(refusal, `/d/${slug}/knock`);
 	}
 	if (entered.found.slug !== slug) redirect(308, event.url.pathname.replace(`/d/${slug}`, `/d/${entered.found.slug}`) + event.url.search);
-	if (!entered.caller.person && !event.cookies.get(readerCookie)) {
+	if (!entered.caller.person && !entered.caller.trial && !event.cookies.get(readerCookie)) {
 		event.cookies.set(readerCookie, newReaderId(), {
 			path: '/d',
 			httpOnly: true,

@@ -116,6 +116,8 @@ function make() {
 		},
 		advanced: {
 			cookiePrefix,
+			// said outright: better-auth leaves the check of ways on out where it takes its surroundings for a test
+			disableOriginCheck: false,
 			useSecureCookies: IANUA_ORIGIN.startsWith('https:'),
 			database: { generateId: () => newId() },
 			ipAddress: { ipAddressHeaders: [addressHeader] }

@@ -1,7 +1,7 @@
 // Who a request comes from: the session in its cookie or bearer token, with the memberships that the decision needs.
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import { visitor, type Who } from '#core/access/decide';
-import { spanOf } from '#core/access/hours';
+import { visitor, type HeldKey, type Who } from '#core/access/decide';
+import { spanOf, type Instant } from '#core/access/hours';
 import { sql } from '../db/client';
 import { settings } from '../settings';
 import { site } from '../site/site';
@@ -18,7 +18,19 @@ export interface Person {
 export interface Caller {
 	readonly who: Who;
 	readonly person: Person | null;
+	/** Staff looking at what somebody else would get: nothing of it is entered in the ledger. */
+	readonly trial?: Trial;
 }
+
+export interface Trial {
+	/** The moment that is tried. */
+	readonly at: Instant;
+	/** The key that is tried, and the document it is for. */
+	readonly key: { readonly documentId: string; readonly held: HeldKey } | null;
+}
+
+/** The moment for which a caller is decided on: now, but in a trial. */
+export const instantOf = (caller: Caller): Instant => caller.trial?.at ?? Date.now();
 
 export const nobody: Caller = { who: visitor, person: null };
 
@@ -91,8 +103,8 @@ function whoOf(row: Row, zone: string): Who {
 	return { kind: 'member', id: row.id, suspended: row.suspended, memberships };
 }
 
-/** Somebody by their mail address, as the decision sees them; null where nobody has it. */
-export async function whoIs(email: string): Promise<Who | null> {
+/** Somebody by their mail address, as if they asked; null where nobody has it. */
+export async function personAt(email: string): Promise<Caller | null> {
 	const [[row], { zone }] = await Promise.all([sql()<Row[]>`${personRow()} from person p where p.email = ${email.trim().toLowerCase()}`, site()]);
-	return row ? whoOf(row, zone) : null;
+	return row ? { who: whoOf(row, zone), person: { id: row.id, name: row.name, email: row.email, role: row.role } } : null;
 }

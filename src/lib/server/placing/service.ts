@@ -1,7 +1,7 @@
 // Pages: writing, publishing, and what somebody sees of one.
 import { and, eq, isNull, sql as raw } from 'drizzle-orm';
 import type { DoorChange, Position, Thing } from '#core/access/door';
-import { decide, type Reason, type RefusedCode } from '#core/access/decide';
+import { decide, type HeldKey, type Reason, type RefusedCode } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
 import { refusalWords, sentence, whoWords, type Reach } from '#core/access/reach';
 import { coverMark } from '#core/documents/cover';
@@ -13,7 +13,7 @@ import { changeDoor, insertDoor, reachOf, thingOf, type DoorJson, type DoorViewJ
 import { db, sql, type Queryable } from '../db/client';
 import { document, documentAddress, page, placement, revision } from '../db/schema';
 import { newId } from '../id';
-import type { Caller } from '../people/who';
+import { instantOf, type Caller } from '../people/who';
 import { find } from '../reading/find';
 import { writeAudit } from '../site/audit';
 import { site } from '../site/site';
@@ -262,8 +262,12 @@ export type PageAnswer =
 	| { readonly state: 'refused'; readonly reason: Reason & { readonly code: RefusedCode }; readonly turnedAway: DoorJson['turnedAway'] }
 	| { readonly state: 'none' };
 
-/** The published page at a path as a caller gets it. */
-export async function pageAt(path: string, caller: Caller): Promise<PageAnswer> {
+/** The keys that a caller holds for a document. */
+type KeysFor = (documentId: string) => Promise<readonly HeldKey[]>;
+const noKeys: KeysFor = () => Promise.resolve([]);
+
+/** The published page at a path as a caller gets it; `keys` are those in their browser. */
+export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKeys): Promise<PageAnswer> {
 	const [[row], { zone }] = await Promise.all([
 		sql()<SiteRow[]>`
 			select p.id, p.path, r.title, r.content, p.set_aside_at, door_json(p.door_id) as door
@@ -272,12 +276,12 @@ export async function pageAt(path: string, caller: Caller): Promise<PageAnswer> 
 	]);
 	if (!row) return { state: 'none' };
 	const thing = thingOf(row, zone);
-	const decision = decide(caller.who, thing, 'read', Date.now());
+	const decision = decide(caller.who, thing, 'read', instantOf(caller));
 	if (!decision.allowed) {
 		const [reason] = decision.reasons;
 		return { state: 'refused', reason: { ...reason, code: reason.code as RefusedCode }, turnedAway: row.door.turnedAway };
 	}
-	return { state: 'seen', page: await seen(row, thing, row.content, caller) };
+	return { state: 'seen', page: await seen(row, thing, row.content, caller, keys) };
 }
 
 /** The draft of a page as a caller would get it once published: for the preview. */
@@ -287,7 +291,7 @@ export async function previewOf(draft: PageDraft, caller: Caller): Promise<SeenP
 	return seen(draft, thingOf(row!, zone), draft.content, caller);
 }
 
-async function seen(page: { id: string; path: string; title: string }, thing: Thing, content: Article, caller: Caller): Promise<SeenPage> {
+async function seen(page: { id: string; path: string; title: string }, thing: Thing, content: Article, caller: Caller, keys = noKeys): Promise<SeenPage> {
 	const placed = placementsOf(content);
 	const documents = new Map(await Promise.all([...new Set(placed.map((p) => p.document))].map(async (slug) => [slug, await find(slug)] as const)));
 	const placements: Record<string, SeenPlacement> = {};
@@ -300,7 +304,8 @@ async function seen(page: { id: string; path: string; title: string }, thing: Th
 			placements[attrs.id] = { state: 'away', words, notice };
 			continue;
 		}
-		const decision = decide(caller.who, found.thing, attrs.press === 'save' ? 'save' : 'read', Date.now());
+		const who = caller.who.kind === 'staff' ? caller.who : { ...caller.who, keys: await keys(found.id) };
+		const decision = decide(who, found.thing, attrs.press === 'save' ? 'save' : 'read', instantOf(caller));
 		const [reason] = decision.reasons;
 		if (decision.allowed) {
 			const { edition } = found;
@@ -340,7 +345,7 @@ export async function navigationFor(caller: Caller): Promise<NavigationItem[]> {
 			where p.navigation is not null and p.set_aside_at is null order by p.navigation`,
 		site()
 	]);
-	const now = Date.now();
+	const now = instantOf(caller);
 	return rows.filter((row) => row.path !== '/' && decide(caller.who, thingOf(row, zone), 'see', now).allowed).map(({ path, title }) => ({ path, title }));
 }
 
@@ -353,7 +358,7 @@ export async function placeOf(placementId: string, caller: Caller): Promise<Navi
 			from placement x join page p on p.id = x.page_id join revision r on r.id = p.published_id where x.id = ${placementId} and x.published limit 1`,
 		site()
 	]);
-	return row && decide(caller.who, thingOf(row, zone), 'read', Date.now()).allowed ? { path: row.path, title: row.title } : null;
+	return row && decide(caller.who, thingOf(row, zone), 'read', instantOf(caller)).allowed ? { path: row.path, title: row.title } : null;
 }
 
 /** Changes a page's door. */

@@ -10,7 +10,7 @@ import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading
 import { exists, pathOf } from '../files/store';
 import { heldKeys } from '../access/keys';
 import { turnedAway } from '../access/turned-away';
-import { callerOf, type Caller } from '../people/who';
+import { callerOf, instantOf, type Caller } from '../people/who';
 import { coverOf, coverPath, coverWidths, leafPath, plainCover, type CoverWidth } from '../pdf/pictures';
 import { leafTextPath } from '../pdf/leaf-text';
 import { packedPath } from '../pdf/remake';
@@ -81,9 +81,11 @@ export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
 	if (!found) throw new TurnedAway('not-found', await turnedAway({ code: 'shut' }, null), null, asker);
 	if (found.gone) throw new IanuaError('gone');
 	const { who } = asker.caller;
-	const keys = who.kind === 'staff' ? [] : await heldKeys(asker.cookie, found.id, readerOf(asker));
+	const { trial } = asker.caller;
+	const keys =
+		who.kind === 'staff' ? [] : trial ? (trial.key?.documentId === found.id ? [trial.key.held] : []) : await heldKeys(asker.cookie, found.id, readerOf(asker));
 	const caller = keys.length && who.kind !== 'staff' ? { ...asker.caller, who: { ...who, keys } } : asker.caller;
-	const decision = decide(caller.who, found.thing, action, Date.now());
+	const decision = decide(caller.who, found.thing, action, instantOf(caller));
 	const [reason] = decision.reasons;
 	const withKey = { ...asker, caller, key: reason.key ?? null };
 	if (decision.allowed) return { found, caller, asker: withKey, decision };

@@ -96,6 +96,7 @@ export function recordRefused(found: Found, reason: RefusedCode, asker: Asker): 
 }
 
 async function write(found: Found, entry: Entry, asker: Asker): Promise<void> {
+	if (asker.caller.trial) return;
 	const reader = readerOf(asker);
 	const id = newId();
 	const source = await sourceOf(asker, found.slug);

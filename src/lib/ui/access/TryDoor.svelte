@@ -1,8 +1,8 @@
 <!-- Trying the door: what somebody would get here, now or at another moment, and why. -->
 <script lang="ts">
 	import { TZDate } from '@date-fns/tz';
-	import { admittedWords, boundWords, refusalWords } from '#core/access/reach';
-	import type { Action, RefusedCode } from '#core/access/decide';
+	import type { Action } from '#core/access/decide';
+	import { triedWords } from './tried';
 	import type { KeyView } from '$lib/server/access/keys';
 	import type { Tried } from '$lib/server/access/try-door';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
@@ -36,6 +36,14 @@
 		['print', 'Print']
 	] as const satisfies readonly (readonly [Action, string])[];
 
+	/** The moment in UTC; empty is now. */
+	const instant = $derived.by(() => {
+		if (!at) return '';
+		const [y = 0, mo = 1, d = 1, h = 0, mi = 0] = at.split(/\D/).map(Number);
+		return new Date(new TZDate(y, mo - 1, d, h, mi, 0, 0, zone).getTime()).toISOString();
+	});
+	const seen = $derived(`/desk/try?${new URLSearchParams({ path: `/d/${slug}`, as: whom ?? 'visitor', ...(instant ? { at: instant } : {}) }).toString()}`);
+
 	let asked = 0;
 	async function look(who: string | null, moment: string, _door: string) {
 		const mine = ++asked;
@@ -44,8 +52,7 @@
 			tried = null;
 			return;
 		}
-		const [y = 0, mo = 1, d = 1, h = 0, mi = 0] = moment.split(/\D/).map(Number);
-		const when = moment ? `&at=${encodeURIComponent(new Date(new TZDate(y, mo - 1, d, h, mi, 0, 0, zone).getTime()).toISOString())}` : '';
+		const when = moment ? `&at=${encodeURIComponent(moment)}` : '';
 		try {
 			const [read, save, print] = await Promise.all(
 				actions.map(([action]) => call<Tried>('GET', `/documents/${slug}/decision?as=${encodeURIComponent(who)}&action=${action}${when}`))
@@ -58,14 +65,8 @@
 		}
 	}
 	$effect(() => {
-		if (open) void look(whom, at, door);
+		if (open) void look(whom, instant, door);
 	});
-
-	function words({ allowed, reasons, changesAt }: Tried): string {
-		const { code, at: since } = reasons[0]!;
-		const why = allowed ? admittedWords(code) : refusalWords(code as RefusedCode, zone, { at: since ? Date.parse(since) : undefined }).words;
-		return changesAt ? `${why} Changes on ${boundWords(Date.parse(changesAt), zone, 'from')}.` : why;
-	}
 </script>
 
 <div class="head"><button class="quiet" id="try-door" aria-expanded={open} onclick={() => (open = !open)}>Try the door</button></div>
@@ -88,9 +89,10 @@
 				{#each tried.read.allowed ? actions : actions.slice(0, 1) as [action, name] (action)}
 					{@const answer = tried[action]}
 					<dt class:no={!answer.allowed}>{name}: {answer.allowed ? 'yes' : 'no'}</dt>
-					<dd>{words(answer)}</dd>
+					<dd>{triedWords(answer, zone)}</dd>
 				{/each}
 			</dl>
+			<p class="wide"><a href={seen}>See the page as they would</a></p>
 		{/if}
 	</div>
 {/if}

@@ -51,6 +51,7 @@
 			>Intake {tray.entries.length - under} of {tray.entries.length}</button
 		>
 	{/if}
+	<a class="edge try" href="/desk/try">Try the door</a>
 	<button class="me" id="me" aria-label="{person.name}: menu" aria-haspopup="menu">{initials}</button>
 	<Dropdown bind:isOpen={menu} triggeredBy="#me" simple class="w-60 border border-[var(--edge)] p-0" placement="bottom-end">
 		<li class="list-none border-b border-[var(--line)] px-4 py-2.5">
@@ -162,6 +163,10 @@
 	}
 	.edge {
 		align-self: center;
+		display: inline-flex;
+		align-items: center;
+		color: inherit;
+		text-decoration: none;
 		height: 32px;
 		padding: 0 11px;
 		border: 1px solid #ffffff66;

@@ -4,6 +4,7 @@ import { decide } from '#core/access/decide';
 import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
 import { enter } from '$lib/server/http/page';
+import { instantOf } from '$lib/server/people/who';
 import { navigationFor } from '$lib/server/placing/service';
 
 export const load: PageServerLoad = async (event) => {
@@ -26,7 +27,7 @@ export const load: PageServerLoad = async (event) => {
 			shown: edition.pages > 0 && edition.condition !== 'refused'
 		},
 		from: event.url.searchParams.get('from'),
-		maySave: decide(caller.who, found.thing, 'save', Date.now()).allowed,
+		maySave: decide(caller.who, found.thing, 'save', instantOf(caller)).allowed,
 		searchable: found.position === 'open' && found.thing.door.listed
 	};
 };

@@ -9,7 +9,7 @@ import { openDocumentsFor } from '$lib/server/documents/open-to';
 import { hashPassword, passwordLength } from '$lib/server/people/auth';
 import { addMember, groupUse, inviteMember, memberView } from '$lib/server/people/members';
 import { addGroup, countStandings, listGroups, listPeople, standings } from '$lib/server/people/service';
-import { whoIs } from '$lib/server/people/who';
+import { personAt } from '$lib/server/people/who';
 import { site } from '$lib/server/site/site';
 import { compile } from '$lib/server/validate';
 
@@ -19,8 +19,8 @@ const pageLength = 50;
 async function chosenOf(id: string) {
 	try {
 		const member = await memberView(id);
-		const who = await whoIs(member.email);
-		return { member, opens: who ? (await openDocumentsFor({ who, person: null })).map(({ slug, title }) => ({ slug, title })) : [] };
+		const caller = await personAt(member.email);
+		return { member, opens: caller ? (await openDocumentsFor(caller)).map(({ slug, title }) => ({ slug, title })) : [] };
 	} catch (refusal) {
 		if (refusal instanceof IanuaError) error(refusal.status, { code: refusal.code, message: refusal.message });
 		throw refusal;

@@ -1,6 +1,8 @@
-<!-- Settings: tokens by which programs speak to the API. -->
+<!-- Settings: what the owner sets of the site, and tokens by which programs speak to the API. -->
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
+	import TurnedAwayForm from '$lib/ui/access/TurnedAwayForm.svelte';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText } from '$lib/ui/parts/when';
@@ -8,6 +10,24 @@
 	let { data } = $props();
 	let label = $state('');
 	let made = $state<{ label: string; token: string } | null>(null);
+
+	let contact = $state(untrack(() => data.site.contact ?? ''));
+	async function setSite(change: Record<string, unknown>) {
+		const before = Object.fromEntries(Object.keys(change).map((key) => [key, ({ ...data.site } as Record<string, unknown>)[key] ?? null]));
+		try {
+			await call('PATCH', '/site', change);
+			await invalidateAll();
+			notify('Set for the whole site.', {
+				undo: async () => {
+					await call('PATCH', '/site', before);
+					await invalidateAll();
+					contact = data.site.contact ?? '';
+				}
+			});
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		}
+	}
 
 	async function make(event: SubmitEvent) {
 		event.preventDefault();
@@ -35,6 +55,25 @@
 <svelte:head><title>Settings, {data.site.name}</title></svelte:head>
 <div class="hall">
 	<h1>Settings</h1>
+	{#if data.owner}
+		<h2>Turned away</h2>
+		<p>
+			What those are told whom a door does not admit, where the document or page has no words of its own. The reason is always told, and what is hidden stays
+			hidden.
+		</p>
+		{#key JSON.stringify(data.site.turnedAway)}<TurnedAwayForm words={data.site.turnedAway ?? null} site save={(turnedAway) => setSite({ turnedAway })} />{/key}
+		<h2>Reports of weaknesses</h2>
+		<p>A mail or https address, told in <a href="/.well-known/security.txt">security.txt</a>. Without one there is no such file.</p>
+		<form
+			onsubmit={(e) => {
+				e.preventDefault();
+				void setSite({ contact: contact.trim() || null });
+			}}
+		>
+			<input class="field" bind:value={contact} maxlength="400" placeholder="security@example.org" aria-label="Where weaknesses are reported" />
+			<button class="btn">Set it</button>
+		</form>
+	{/if}
 	<h2>Tokens for programs</h2>
 	<p>
 		A program with a token may do in the <a href="/api/v1/openapi.json">API</a> what you may do here. Make one for each program, so that each can be withdrawn by

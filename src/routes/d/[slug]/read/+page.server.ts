@@ -4,6 +4,7 @@ import type { PageServerLoad } from './$types';
 import { decide } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
 import { enter } from '$lib/server/http/page';
+import { instantOf } from '$lib/server/people/who';
 import { placeOf } from '$lib/server/placing/service';
 
 export const load: PageServerLoad = async (event) => {
@@ -31,7 +32,7 @@ export const load: PageServerLoad = async (event) => {
 		},
 		from,
 		back: place ?? { path: `/d/${found.slug}`, title: found.title },
-		maySave: decide(caller.who, found.thing, 'save', Date.now()).allowed,
+		maySave: decide(caller.who, found.thing, 'save', instantOf(caller)).allowed,
 		searchable: found.position === 'open' && found.thing.door.listed
 	};
 };

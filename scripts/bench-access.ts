@@ -1,0 +1,95 @@
+// The decision with 10,000 documents, 100 groups and 10,000 members, with all it reads from the database; and whom all of them reach.
+import { randomBytes } from 'node:crypto';
+import { Random } from '../demo/random';
+import type { Running } from './run';
+
+const share = (values: readonly number[], part: number) => [...values].sort((a, b) => a - b)[Math.ceil(values.length * part) - 1]!;
+
+export async function benchAccess(running: Running): Promise<void> {
+	Object.assign(process.env, running.environment);
+	const [{ sql, closeDatabase }, { makeMany }, { letIn, TurnedAway }, { reachOfAll }, { newId }] = await Promise.all([
+		import('#server/db/client'),
+		import('../demo/many'),
+		import('#server/reading/chain'),
+		import('#server/access/reach'),
+		import('#server/id')
+	]);
+	const s = sql();
+	const random = new Random(5);
+	const now = Date.now();
+	const day = (days: number) => new Date(now + days * 86_400_000).toISOString().slice(0, 10);
+	const [{ id: actor }] = (await s<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
+	const slugs = await makeMany({ documents: 10_000, pages: 0, seed: 7, actor, now });
+	const groups = Array.from({ length: 100 }, (_, i) => ({ id: newId(), slug: `bench-${i}`, name: `Bench ${i}` }));
+	await s`insert into member_group ${s(groups)}`;
+	const people = Array.from({ length: 10_000 }, (_, i) => ({ id: newId(), name: `Person ${i}`, email: `bench-${i}@example.org`, role: 'member' }));
+	const memberships = people.flatMap((p) =>
+		Array.from({ length: 1 + Math.floor(random.next() * 3) }, () => ({
+			id: newId(),
+			person_id: p.id,
+			group_id: random.pick(groups).id,
+			from_day: random.next() < 0.5 ? day(-Math.floor(random.next() * 900)) : null,
+			until_day: random.next() < 0.5 ? day(Math.floor(random.next() * 900) - 200) : null
+		}))
+	);
+	const doors = await s<
+		{ id: string }[]
+	>`select d.door_id as id from document d join door x on x.id = d.door_id where d.slug like 'many-7-%' and x.position = 'keyed'`;
+	const admits = doors.flatMap(({ id }) =>
+		[...new Set(Array.from({ length: 1 + Math.floor(random.next() * 4) }, () => random.pick(groups).id))].map((group_id) => ({ door_id: id, group_id }))
+	);
+	for (let at = 0; at < 10_000; at += 2000) await s`insert into person ${s(people.slice(at, at + 2000))}`;
+	for (let at = 0; at < memberships.length; at += 5000) await s`insert into membership ${s(memberships.slice(at, at + 5000))}`;
+	for (let at = 0; at < admits.length; at += 5000) await s`insert into door_group ${s(admits.slice(at, at + 5000))}`;
+	const sessions = Array.from({ length: 500 }, () => ({
+		id: newId(),
+		token: randomBytes(24).toString('hex'),
+		person_id: random.pick(people).id,
+		expires_at: new Date(now + 86_400_000),
+		created_at: new Date(now),
+		updated_at: new Date(now)
+	}));
+	await s`insert into session ${s(sessions)}`;
+	await s`vacuum analyze`;
+
+	const rounds = 4000;
+	const [times, bare]: [number[], number[]] = [[], []];
+	let admitted = 0;
+	for (let i = 0; i < rounds + 200; i++) {
+		const token = random.next() < 0.2 ? null : random.pick(sessions).token;
+		const ask = {
+			method: 'GET',
+			slug: random.pick(slugs),
+			query: new URLSearchParams(),
+			address: '192.0.2.1',
+			header: (name: string) => (name === 'authorization' && token ? `Bearer ${token}` : null)
+		};
+		const at = performance.now();
+		const yes = await letIn(ask, 'read').then(
+			() => true,
+			(refusal: unknown) => {
+				if (refusal instanceof TurnedAway) return false;
+				throw refusal;
+			}
+		);
+		const took = performance.now() - at;
+		const before = performance.now();
+		await s`select 1`;
+		if (i < 200) continue;
+		times.push(took);
+		bare.push(performance.now() - before);
+		if (yes) admitted++;
+	}
+	console.log(
+		`the decision with 10,000 documents, 100 groups and 10,000 members, ${rounds} times (${Math.round((admitted / rounds) * 100)} % let in), with all it reads: median ${share(times, 0.5).toFixed(2)} ms, 99 % within ${share(times, 0.99).toFixed(2)} ms; "select 1" beside it: median ${share(bare, 0.5).toFixed(2)} ms, 99 % within ${share(bare, 0.99).toFixed(2)} ms`
+	);
+	const passes: number[] = [];
+	for (let i = 0; i < 6; i++) {
+		const at = performance.now();
+		const { reached } = await reachOfAll();
+		if (reached.size < 10_000) throw new Error('not all documents were reached');
+		if (i > 0) passes.push(performance.now() - at);
+	}
+	console.log(`whom all 10,000 documents reach, one pass: ${passes.map((p) => p.toFixed(0)).join(', ')} ms`);
+	await closeDatabase();
+}

@@ -1,0 +1,48 @@
+// Trying a door with the real page in a frame: for whom, when, and why they get what they get.
+import type { PageServerLoad } from './$types';
+import { decide, type Action } from '#core/access/decide';
+import { keysOf, keysOfBrowser } from '$lib/server/access/keys';
+import { told, trialOf, type Tried } from '$lib/server/access/try-door';
+import { IanuaError } from '#core/errors';
+import { listGroups } from '$lib/server/people/service';
+import { listPages, doorThing } from '$lib/server/placing/service';
+import { find } from '$lib/server/reading/find';
+
+export const load: PageServerLoad = async ({ url }) => {
+	const asked = url.searchParams.get('path') ?? '/';
+	const path = /^\/(?![/\\])/.test(asked) && !/^\/(?:desk|api)(?:\/|$)/.test(asked) ? asked.split(/[?#]/)[0]! : '/';
+	const as = url.searchParams.get('as') ?? 'visitor';
+	const at = url.searchParams.get('at') ?? '';
+	const slug = /^\/d\/([a-z0-9-]+)/.exec(path)?.[1] ?? null;
+	const [groups, pages, found] = await Promise.all([listGroups(), listPages(), slug ? find(slug) : null]);
+	const page = pages.find((p) => p.path === path) ?? null;
+	let trouble = '';
+	let tried: Partial<Record<Action, Tried>> | null = null;
+	try {
+		const trial = await trialOf(new URLSearchParams({ try: as, at }));
+		if (!trial) trouble = as === 'member:' ? '' : 'Nobody is meant by that.';
+		else if (found || page) {
+			const thing = found ? found.thing : await doorThing(page!.id);
+			const keys = found ? await keysOfBrowser(trial, null, found.id) : [];
+			const who = trial.who.kind === 'staff' ? trial.who : { ...trial.who, keys };
+			tried = Object.fromEntries(
+				(found ? (['read', 'save', 'print'] as const) : (['read'] as const)).map((action) => [action, told(decide(who, thing, action, trial.trial!.at))])
+			);
+		}
+	} catch (refusal) {
+		if (!(refusal instanceof IanuaError)) throw refusal;
+		trouble = refusal.message;
+	}
+	return {
+		path,
+		as,
+		at,
+		trouble,
+		tried,
+		name: found?.title ?? page?.title ?? null,
+		slug: found?.slug ?? null,
+		groups: groups.map(({ slug: s, name }) => ({ slug: s, name })),
+		pages: pages.map(({ path: p, title }) => ({ path: p, title })),
+		keys: found ? (await keysOf(found.slug)).map(({ id, label }) => ({ id, label })) : []
+	};
+};
