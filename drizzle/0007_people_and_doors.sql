@@ -70,30 +70,41 @@ CREATE FUNCTION lapsing(today date, days integer) RETURNS SETOF uuid LANGUAGE sq
 		WHERE m.until_day >= today AND m.until_day <= today + days AND (m.from_day IS NULL OR m.from_day <= today)
 			AND NOT EXISTS (SELECT 1 FROM membership o WHERE o.person_id = m.person_id AND o.group_id = m.group_id AND (o.until_day IS NULL OR o.until_day > m.until_day))
 $$;--> statement-breakpoint
-CREATE OR REPLACE FUNCTION door_json(door_id_ uuid) RETURNS jsonb LANGUAGE sql STABLE AS $$
-	SELECT jsonb_build_object(
-		'position', d.position, 'allMembers', d.all_members, 'listed', d.listed,
-		'from', d.from_bound, 'until', d.until_bound, 'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print),
-		'groups', coalesce((SELECT jsonb_agg(g.group_id) FROM door_group g WHERE g.door_id = d.id), '[]'),
-		'people', coalesce((SELECT jsonb_agg(p.person_id) FROM door_person p WHERE p.door_id = d.id), '[]'),
-		'turnedAway', d.turned_away, 'stamped', d.stamped
-	) FROM door d WHERE d.id = door_id_
-$$;--> statement-breakpoint
-CREATE OR REPLACE FUNCTION door_view(door_id_ uuid, today date) RETURNS jsonb LANGUAGE sql STABLE AS $$
-	SELECT jsonb_build_object(
-		'position', d.position, 'allMembers', d.all_members, 'listed', d.listed, 'from', d.from_bound, 'until', d.until_bound,
-		'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print), 'turnedAway', d.turned_away, 'stamped', d.stamped,
-		'groups', coalesce((SELECT jsonb_agg(jsonb_build_object('slug', g.slug, 'name', g.name) ORDER BY g.name)
-			FROM door_group dg JOIN member_group g ON g.id = dg.group_id WHERE dg.door_id = d.id), '[]'),
-		'people', coalesce((SELECT jsonb_agg(jsonb_build_object('email', p.email, 'name', p.name) ORDER BY p.name)
-			FROM door_person dp JOIN person p ON p.id = dp.person_id WHERE dp.door_id = d.id), '[]'),
-		'follows', CASE WHEN fp.id IS NULL THEN NULL ELSE jsonb_build_object('path', fp.path, 'title', fp.title) END,
-		'count', CASE WHEN f.position = 'keyed' THEN door_people(f.id, today) ELSE 0 END,
-		'changedAt', d.changed_at, 'changedBy', (SELECT name FROM person WHERE id = d.changed_by),
-		'force', jsonb_build_object('position', CASE WHEN fp.set_aside_at IS NULL THEN f.position ELSE 'shut' END,
-			'allMembers', f.all_members, 'listed', f.listed, 'from', f.from_bound, 'until', f.until_bound,
-			'groups', coalesce((SELECT jsonb_agg(g.name ORDER BY g.name) FROM door_group dg JOIN member_group g ON g.id = dg.group_id WHERE dg.door_id = f.id), '[]'),
-			'people', coalesce((SELECT jsonb_agg(p.name ORDER BY p.name) FROM door_person dp JOIN person p ON p.id = dp.person_id WHERE dp.door_id = f.id), '[]'))
-	) FROM door d LEFT JOIN page fp ON fp.id = d.follows_page JOIN door f ON f.id = coalesce(fp.door_id, d.id)
-	WHERE d.id = door_id_
-$$;
+-- In PL/pgSQL, which keeps the plans of a session: an SQL function that is not inlined is planned anew for every row.
+CREATE OR REPLACE FUNCTION door_people(door_id_ uuid, today date) RETURNS integer LANGUAGE plpgsql STABLE AS $$
+BEGIN
+	RETURN (SELECT count(*)::int FROM door_admits(door_id_, today));
+END $$;--> statement-breakpoint
+CREATE OR REPLACE FUNCTION door_json(door_id_ uuid) RETURNS jsonb LANGUAGE plpgsql STABLE AS $$
+BEGIN
+	RETURN (
+		SELECT jsonb_build_object(
+			'position', d.position, 'allMembers', d.all_members, 'listed', d.listed,
+			'from', d.from_bound, 'until', d.until_bound, 'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print),
+			'groups', coalesce((SELECT jsonb_agg(g.group_id) FROM door_group g WHERE g.door_id = d.id), '[]'),
+			'people', coalesce((SELECT jsonb_agg(p.person_id) FROM door_person p WHERE p.door_id = d.id), '[]'),
+			'turnedAway', d.turned_away, 'stamped', d.stamped
+		) FROM door d WHERE d.id = door_id_
+	);
+END $$;--> statement-breakpoint
+CREATE OR REPLACE FUNCTION door_view(door_id_ uuid, today date) RETURNS jsonb LANGUAGE plpgsql STABLE AS $$
+BEGIN
+	RETURN (
+		SELECT jsonb_build_object(
+			'position', d.position, 'allMembers', d.all_members, 'listed', d.listed, 'from', d.from_bound, 'until', d.until_bound,
+			'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print), 'turnedAway', d.turned_away, 'stamped', d.stamped,
+			'groups', coalesce((SELECT jsonb_agg(jsonb_build_object('slug', g.slug, 'name', g.name) ORDER BY g.name)
+				FROM door_group dg JOIN member_group g ON g.id = dg.group_id WHERE dg.door_id = d.id), '[]'),
+			'people', coalesce((SELECT jsonb_agg(jsonb_build_object('email', p.email, 'name', p.name) ORDER BY p.name)
+				FROM door_person dp JOIN person p ON p.id = dp.person_id WHERE dp.door_id = d.id), '[]'),
+			'follows', CASE WHEN fp.id IS NULL THEN NULL ELSE jsonb_build_object('path', fp.path, 'title', fp.title) END,
+			'count', CASE WHEN f.position = 'keyed' THEN door_people(f.id, today) ELSE 0 END,
+			'changedAt', d.changed_at, 'changedBy', (SELECT name FROM person WHERE id = d.changed_by),
+			'force', jsonb_build_object('position', CASE WHEN fp.set_aside_at IS NULL THEN f.position ELSE 'shut' END,
+				'allMembers', f.all_members, 'listed', f.listed, 'from', f.from_bound, 'until', f.until_bound,
+				'groups', coalesce((SELECT jsonb_agg(g.name ORDER BY g.name) FROM door_group dg JOIN member_group g ON g.id = dg.group_id WHERE dg.door_id = f.id), '[]'),
+				'people', coalesce((SELECT jsonb_agg(p.name ORDER BY p.name) FROM door_person dp JOIN person p ON p.id = dp.person_id WHERE dp.door_id = f.id), '[]'))
+		) FROM door d LEFT JOIN page fp ON fp.id = d.follows_page JOIN door f ON f.id = coalesce(fp.door_id, d.id)
+		WHERE d.id = door_id_
+	);
+END $$;

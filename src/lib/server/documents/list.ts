@@ -147,14 +147,16 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		const [lines, hits] = await Promise.all([ids.length ? s<LineRow[]>`${lineSelect(today, zone, now)} where d.id in ${s(ids)}` : [], hitsOf(q, ids, 3)]);
 		return { ids, lines, hits };
 	});
-	const [[counted], { ids, lines, hits }, [there], names] = await Promise.all([
+	const [[counted], { ids, lines, hits }, [there]] = await Promise.all([
 		counting,
 		shown,
 		s<
 			{ n: number; aside: number }[]
-		>`select count(*) filter (where set_aside_at is null)::int as n, count(*) filter (where set_aside_at is not null and gone_at is null)::int as aside from document`,
-		s<{ id: string; name: string }[]>`select id, name from person where role <> 'member' or id in (select created_by from document)`
+		>`select count(*) filter (where set_aside_at is null)::int as n, count(*) filter (where set_aside_at is not null and gone_at is null)::int as aside from document`
 	]);
+	// whoever has brought something in, known from the counts
+	const people = (counted!.counts ?? []).filter((c) => c.filter === 'by' && c.value).map((c) => c.value);
+	const names = people.length ? await s<{ id: string; name: string }[]>`select id, name from person where id in ${s(people)}` : [];
 	const byId = new Map(lines.map((row) => [row.id, row]));
 	const pagesOf = new Map(found?.ids.map((id, i) => [id, found.pages[i]!]));
 	const nameOf = new Map(names.map((n) => [n.id, n.name]));
