@@ -5,7 +5,8 @@ import { join } from 'node:path';
 import { eq } from 'drizzle-orm';
 import { dayOf } from '#core/access/hours';
 import { closeDatabase, db, migrateDatabase } from '#server/db/client';
-import { document, edition, group } from '#server/db/schema';
+import { document, edition, group, knock, person } from '#server/db/schema';
+import { newId } from '#server/id';
 import { changeDocument, setAside } from '#server/documents/change';
 import { saveFilter } from '#server/documents/saved-filters';
 import { documentView } from '#server/documents/view';
@@ -119,6 +120,15 @@ async function load(): Promise<void> {
 	if (standins.source) popular.push(await loadWatched(`http://127.0.0.1:${standins.source}${society.watched.path}`, editor));
 
 	for (const { document: slug, ...given } of society.keys) await issueKey(slug, given, editor);
+
+	for (const { document: slug, age, ...given } of scenario.knocks) {
+		const [row] = await db().select({ id: document.id }).from(document).where(eq(document.slug, slug));
+		const [by] = await db().select({ id: person.id }).from(person).where(eq(person.email, given.email));
+		const answered = 'answer' in given ? { answeredAt: ago(age - 1), answeredBy: editor } : {};
+		await db()
+			.insert(knock)
+			.values({ id: newId(), documentId: row!.id, at: ago(age), ...given, ...answered, personId: given.reason === 'sign-in' ? null : (by?.id ?? null) });
+	}
 
 	for (const demo of scenario.pages) {
 		const id = await addPage({ title: demo.title, path: demo.path }, editor);

@@ -192,6 +192,25 @@ export const pages: readonly DemoPage[] = [
 	}
 ];
 
+/** Knocks: who asks to be let in where, how many days ago; `answer` is how it was answered. */
+export const knocks = [
+	{
+		document: 'lock-warden-handbook',
+		email: 'nell.quay@example.org',
+		words: 'I have taken on the bottom lock from my aunt and would like to read up before the season.',
+		reason: 'sign-in',
+		age: 2
+	},
+	{
+		document: 'mooring-charges-2027',
+		email: 'ben.lockyer@example.org',
+		words: 'My membership ran out in October while I was abroad. The cheque is in the post.',
+		reason: 'membership-lapsed',
+		age: 1
+	},
+	{ document: 'lock-warden-handbook', email: 'press@gazette.example', words: 'For an article about the weir.', reason: 'sign-in', age: 9, answer: 'declined' }
+] as const;
+
 /** Filters that the owner keeps under a name. */
 export const savedFilters = [
 	{ name: 'Worth a look, not shut', query: 'condition=look&door=keyed&door=ajar&door=open' },

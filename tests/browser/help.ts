@@ -41,7 +41,7 @@ export const test = base.extend<{ people: People }>({
 					await page.goto('/sign-in');
 					await page.getByLabel('E-mail address').fill(email);
 					await page.getByLabel('Password').fill(password);
-					await page.getByRole('button', { name: 'Sign in' }).click();
+					await page.getByRole('button', { name: 'Sign in', exact: true }).click();
 					await page.waitForURL(/\/(me|desk)/);
 				}
 				return page;

@@ -180,10 +180,10 @@ test('5. a keyed document turns a visitor away with a reason, opens to a member 
 	const { email, password: memberPassword } = signIn().member;
 	await page.getByLabel('E-mail address').fill(email);
 	await page.getByLabel('Password').fill('not the right one');
-	await page.getByRole('button', { name: 'Sign in' }).click();
+	await page.getByRole('button', { name: 'Sign in', exact: true }).click();
 	await expect(page.getByRole('alert')).toHaveText('The address and the password do not go together.');
 	await page.getByLabel('Password').fill(memberPassword);
-	await page.getByRole('button', { name: 'Sign in' }).click();
+	await page.getByRole('button', { name: 'Sign in', exact: true }).click();
 	await expect(page.getByRole('heading', { name })).toBeVisible();
 	await page.getByRole('link', { name: 'Read', exact: true }).click();
 	await expect(page.locator('.textLayer')).toContainText('bridge 1');

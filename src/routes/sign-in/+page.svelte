@@ -27,7 +27,7 @@
 			{#if !byLink}<noscript><Button type="submit" formaction="?/link" formnovalidate class="mt-2 w-full">Mail me a link instead</Button></noscript>{/if}
 		</form>
 		<p class="ways">
-			<button class="quiet" onclick={() => (byLink = !byLink)}>{byLink ? 'Sign in with a password' : 'Sign in by a mailed link'}</button>
+			<button class="quiet" onclick={() => (byLink = !byLink)}>{byLink ? 'With a password' : 'By a mailed link'}</button>
 			<a href="/sign-in/forgotten">Forgotten the password</a>
 		</p>
 	{/if}

@@ -76,13 +76,13 @@
 			>As
 			<select class="field" bind:value={as}>
 				<option value="visitor">a visitor</option>
-				<option value="member">a member, by mail address</option>
+				<option value="member">a member, by e-mail address</option>
 				{#each groups as group (group.slug)}<option value="group:{group.slug}">a member of {group.name}</option>{/each}
 				{#each keys as key (key.id)}<option value="key:{key.id}">whoever holds the key “{key.label}”</option>{/each}
 			</select></label
 		>
 		<label>When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time <input class="field" type="datetime-local" bind:value={at} title="Empty: now" /></label>
-		{#if as === 'member'}<label class="wide">Mail address <input class="field" type="email" bind:value={email} /></label>{/if}
+		{#if as === 'member'}<label class="wide">E-mail address <input class="field" type="email" bind:value={email} /></label>{/if}
 		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 		{#if tried}
 			<dl class="wide">

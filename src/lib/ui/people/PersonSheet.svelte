@@ -103,7 +103,7 @@
 	}}
 >
 	<label class="wide">Name <input class="field" bind:value={name} required maxlength="120" /></label>
-	<label class="wide">Mail address <input class="field" type="email" bind:value={email} required maxlength="320" /></label>
+	<label class="wide">E-mail address <input class="field" type="email" bind:value={email} required maxlength="320" /></label>
 	<h3 class="wide">Memberships</h3>
 	{#each rows as row, i (i)}
 		<fieldset class="wide membership" class:over={stands(row) !== ''}>

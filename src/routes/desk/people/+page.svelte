@@ -38,7 +38,7 @@
 			<span class="ml-auto"></span>
 			<a class="btn" href="/desk/people/import">From a table</a>
 			<a class="btn" href="/desk/people/members.csv" download>As a table</a>
-			<form role="search">
+			<form role="search" aria-label="Find people">
 				{#if data.query.group}<input type="hidden" name="group" value={data.query.group} />{/if}
 				{#if data.query.standing}<input type="hidden" name="standing" value={data.query.standing} />{/if}
 				<input class="field" type="search" name="who" placeholder="Find a person" aria-label="Find a person" value={data.query.q} />
@@ -61,7 +61,7 @@
 		</div>
 		{#if data.people.items.length}
 			<table class="rows">
-				<thead><tr><th>Name</th><th>Mail address</th><th>Groups</th></tr></thead>
+				<thead><tr><th>Name</th><th>E-mail address</th><th>Groups</th></tr></thead>
 				<tbody>
 					{#each data.people.items as person (person.id)}
 						<tr class:on={data.chosen?.member.id === person.id}>
@@ -105,7 +105,7 @@
 			<form class="fields add" method="POST" action="?/person{data.query.group ? `&group=${data.query.group}` : ''}">
 				<label class="wide">Name <input class="field" name="name" required value={form?.about === 'person' && form.trouble ? form.name : ''} /></label>
 				<label class="wide"
-					>Mail address <input class="field" type="email" name="email" required value={form?.about === 'person' && form.trouble ? form.email : ''} /></label
+					>E-mail address <input class="field" type="email" name="email" required value={form?.about === 'person' && form.trouble ? form.email : ''} /></label
 				>
 				<label class="wide"
 					>Group <select class="field" name="group"

@@ -39,6 +39,13 @@
 		);
 		inner?.addEventListener('submit', (event) => event.preventDefault(), true);
 	}
+	function held(frame: HTMLIFrameElement) {
+		// an attribute would be a script within the page, which the policy forbids; the frame may be there before us
+		const now = () => hold(frame);
+		frame.addEventListener('load', now);
+		if (frame.contentDocument?.readyState === 'complete') now();
+		return () => frame.removeEventListener('load', now);
+	}
 	const actionWords = { see: 'See', read: 'Read', save: 'Save', print: 'Print' } as const;
 </script>
 
@@ -62,13 +69,13 @@
 			>As
 			<select class="field" value={kind} onchange={(e) => go({ as: e.currentTarget.value })}>
 				<option value="visitor">a visitor</option>
-				<option value="member:">a member, by mail address</option>
+				<option value="member:">a member, by e-mail address</option>
 				{#each data.groups as group (group.slug)}<option value="group:{group.slug}">a member of {group.name}</option>{/each}
 				{#each data.keys as key (key.id)}<option value="key:{key.id}">whoever holds the key “{key.label}”</option>{/each}
 			</select></label
 		>
 		{#if kind === 'member:'}<label
-				>Mail address <input
+				>E-mail address <input
 					class="field"
 					type="email"
 					value={data.as.slice(7)}
@@ -97,12 +104,12 @@
 						{triedWords(answer, zone)}
 					</p>{/if}
 			{/each}
-		{:else if kind === 'member:' && data.as.length < 9}<p class="soft">Give the mail address of a member.</p>
+		{:else if kind === 'member:' && data.as.length < 9}<p class="soft">Give the e-mail address of a member.</p>
 		{:else}<p class="soft">There is no page and no document of its own at that address; below is what they would see there.</p>{/if}
 	</div>
 	{#if !data.trouble && data.as !== 'member:'}
 		<div class="stage" class:narrow>
-			{#key source}<iframe title="What they would see" src={source} onload={(e) => hold(e.currentTarget as HTMLIFrameElement)}></iframe>{/key}
+			{#key source}<iframe title="What they would see" src={source} {@attach held}></iframe>{/key}
 		</div>
 	{/if}
 </section>

@@ -6,7 +6,8 @@
 
 <SignInFrame heading="Sign in">
 	<p>One press, and you are in. The link works once.</p>
-	<form method="GET" action="/api/auth/magic-link/verify">
+	<!-- the address is no page of ours: kit shall leave the form to the browser -->
+	<form method="GET" action="/api/auth/magic-link/verify" data-sveltekit-reload>
 		<input type="hidden" name="token" value={data.token} />
 		<input type="hidden" name="callbackURL" value="/me" />
 		<input type="hidden" name="errorCallbackURL" value="/sign-in" />

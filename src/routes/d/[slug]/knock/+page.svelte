@@ -24,7 +24,7 @@
 					<textarea class="field" name="words" rows="3" required maxlength="600">{said?.words ?? ''}</textarea></label
 				>
 				<label
-					>Your mail address <input
+					>Your e-mail address <input
 						class="field"
 						type="email"
 						name="email"

@@ -20,7 +20,7 @@
 		readonly dayOrder: DayOrder;
 	}
 	const meaningWords: Record<Meaning, string> = {
-		email: 'Mail address',
+		email: 'E-mail address',
 		name: 'Name',
 		given: 'First name',
 		family: 'Family name',
@@ -92,12 +92,21 @@
 	<p class="soft"><a href="/desk/people">People</a></p>
 	<h1>Members from a table</h1>
 	<p class="soft lead">
-		A CSV file with a line of headings and a line for each membership. People are known by their mail addresses. Nothing is changed before you have seen what
+		A CSV file with a line of headings and a line for each membership. People are known by their e-mail addresses. Nothing is changed before you have seen what
 		would be, and nothing is ever taken away by a table.
 	</p>
 	<label class="btn main mt-3">
 		{file ? 'Choose another file' : 'Choose the file'}
-		<input type="file" accept=".csv,text/csv,text/plain" class="sr-only" onchange={(e) => choose(e.currentTarget.files?.[0])} />
+		<input
+			type="file"
+			accept=".csv,text/csv,text/plain"
+			class="sr-only"
+			onchange={(e) => {
+				choose(e.currentTarget.files?.[0]);
+				// the same file, put right, can be chosen again
+				e.currentTarget.value = '';
+			}}
+		/>
 	</label>
 	{#if file}<span class="soft ml-3">{file.name}{preview ? `, ${preview.encoding}` : ''}</span>{/if}
 	{#if trouble}<p class="trouble mt-3" role="alert">{trouble}</p>{/if}
