@@ -41,7 +41,15 @@ const shots: readonly Shot[] = [
 			await page.getByText('this placement').waitFor();
 		}
 	},
-	{ name: 'people', as: 'staff', path: '/desk/people' },
+	{
+		name: 'people',
+		as: 'staff',
+		path: '/desk/people?group=lock-wardens',
+		prepare: async (page) => {
+			await page.getByRole('link', { name: 'Wren Lockyer' }).click();
+			await page.getByRole('heading', { name: 'Memberships' }).waitFor();
+		}
+	},
 	{ name: 'readership', as: 'staff', path: '/desk/readership' },
 	{ name: 'readership-document', as: 'staff', path: '/desk/readership/lock-warden-handbook' },
 	{ name: 'site', as: 'visitor', path: '/' },
@@ -50,7 +58,7 @@ const shots: readonly Shot[] = [
 	{ name: 'reading-room', as: 'visitor', path: '/d/cruising-guide/read#page=4', prepare: drawn },
 	{ name: 'reading-room-phone', as: 'visitor', path: '/d/cruising-guide/read', phone: true, prepare: drawn },
 	{ name: 'turned-away', as: 'visitor', path: '/d/lock-warden-handbook' },
-	{ name: 'turned-away-phone', as: 'visitor', path: '/d/lock-warden-handbook', phone: true },
+	{ name: 'try-door', as: 'staff', path: '/desk/try?path=/volunteering&as=group:friends' },
 	{ name: 'my-documents', as: 'member', path: '/me' }
 ];
 
