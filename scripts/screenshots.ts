@@ -28,7 +28,7 @@ const shots: readonly Shot[] = [
 	{ name: 'documents-dark', as: 'staff', path: '/desk/documents/lock-warden-handbook', dark: true },
 	{ name: 'documents-table', as: 'staff', path: '/desk/documents?order=readers' },
 	{ name: 'covers', as: 'staff', path: '/desk/documents?as=covers' },
-	{ name: 'find', as: 'staff', path: '/desk/documents?q="stop planks" feeder -windlass' },
+	{ name: 'find', as: 'staff', path: '/desk/documents?q="stop planks" feeder -minutes' },
 	{ name: 'upkeep', as: 'staff', path: '/desk/upkeep' },
 	{ name: 'pages', as: 'staff', path: '/desk/pages' },
 	{

@@ -72,7 +72,7 @@ test('find marks the words with their pages, and opens the reading room there wi
 	await page.goto('/desk/documents');
 	await page.locator('main').click({ position: { x: 5, y: 5 } });
 	await page.keyboard.press('/');
-	await page.keyboard.type('"stop planks" -windlass');
+	await page.keyboard.type('"stop planks" -handbook');
 	await page.keyboard.press('Enter');
 	await expect(page.getByText(/^\d+ documents for/)).toBeVisible();
 	const guide = page.locator('tr.found').first();
