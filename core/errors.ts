@@ -34,6 +34,10 @@ export const catalogue = {
 	'cannot-be-shown': { status: 409, words: 'This document cannot be shown at the moment.' },
 	'restore-too-late': { status: 410, words: 'This was set aside more than 30 days ago and cannot be brought back.' },
 	'picture-unusable': { status: 422, words: 'That is not a picture that can be used. PNG, JPEG and WebP can.' },
+	'colour-unreadable': {
+		status: 422,
+		words: '{colour} is too close to {on} to be read ({ratio} to 1, at least 4.5 is needed). The nearest that passes is {passes}.'
+	},
 	'icon-unknown': { status: 422, words: 'There is no icon “{name}”.' },
 	'web-address': { status: 422, words: '“{url}” is not a web address that begins with http:// or https://.' },
 	'web-private': { status: 422, words: '“{host}” leads into a private network, from which nothing is fetched.' },

@@ -18,9 +18,10 @@ import { bringInFromWeb, compareSource } from '#server/intake/source';
 import { dismissHelpers } from '#server/pdf/helpers';
 import { hashPassword } from '#server/people/auth';
 import { addGroup, hasOwner, insertPerson } from '#server/people/service';
-import { addPage, articleFrom, pageDraft, publish, saveDraft } from '#server/placing/service';
+import { mend } from '#server/placing/mismatches';
+import { addPage, orderNavigation, publish } from '#server/placing/service';
 import { settings } from '#server/settings';
-import { saveSite } from '#server/site/site';
+import { saveSite, site } from '#server/site/site';
 import * as society from './documents';
 import { makePdf } from './pdf';
 import { loadReadership } from './readership';
@@ -130,13 +131,12 @@ async function load(): Promise<void> {
 			.values({ id: newId(), documentId: row!.id, at: ago(age), ...given, ...answered, personId: given.reason === 'sign-in' ? null : (by?.id ?? null) });
 	}
 
-	for (const demo of scenario.pages) {
-		const id = await addPage({ title: demo.title, path: demo.path }, editor);
-		const { draftNumber, doorId } = await pageDraft(id);
-		await saveDraft(id, { title: demo.title, content: articleFrom(demo.content), inNavigation: true, draftNumber }, editor);
-		await db().transaction((tx) => changeDoor(tx, doorId, demo.door, { actor: editor, kind: 'page', thing: id }));
-		await publish(id, editor);
+	for (const { published = true, ...page } of scenario.pages(today)) {
+		const id = await addPage(page, editor);
+		if (published) await publish(id, editor);
 	}
+	await orderNavigation(scenario.navigation, editor);
+	await mend({ ...scenario.meantSideDoor, remedy: 'intended' }, editor);
 	const readers = ids.map((id, i) => ({ id, memberships: members[i]!.memberships }));
 	const entries = await loadReadership(popular, readers, groupIds, editor, now, scenario.site.zone);
 
@@ -149,7 +149,7 @@ async function load(): Promise<void> {
 		member: { email: member.email, password: memberPassword, groups: member.memberships.map((m) => m.group) }
 	});
 	console.log(
-		`Loaded the demo: ${society.documents.length + 1} documents, ${members.length} members, ${scenario.pages.length} pages, ${entries} entries in the ledger`
+		`Loaded the demo: ${society.documents.length + 1} documents, ${members.length} members, ${scenario.pages(today).length} pages, ${entries} entries in the ledger`
 	);
 }
 
@@ -171,6 +171,16 @@ async function* pieces(bytes: Buffer): AsyncGenerator<Uint8Array> {
 	yield bytes;
 }
 
+/** The stand-in of another website may frame documents, on whichever port it stands this time. */
+async function letFrame(): Promise<void> {
+	const { outside } = JSON.parse(process.env.IANUA_STANDIN_PORTS ?? '{}') as { outside?: number };
+	if (!outside) return;
+	const now = await site();
+	const framer = `127.0.0.1:${outside}`;
+	const framers = now.framers ?? [];
+	if (!framers.includes(framer)) await saveSite({ ...now, framers: [...framers.filter((f) => !f.startsWith('127.0.0.1:')), framer] });
+}
+
 /** Programs sign in by this file; the ports are those of this start. */
 function writeSignIn(people: object): void {
 	const standins = JSON.parse(process.env.IANUA_STANDIN_PORTS ?? '{}') as Record<string, number>;
@@ -186,5 +196,6 @@ if (!(await hasOwner())) {
 	const { staff, member } = JSON.parse(readFileSync(signInFile, 'utf8')) as { staff: object; member: object };
 	writeSignIn({ staff, member });
 }
+await letFrame();
 dismissHelpers();
 await closeDatabase();

@@ -1,5 +1,5 @@
 // The Ternwell & Oxmere Canal Society: invented people, documents and pages on example domains.
-import type { DoorChange } from '#core/access/door';
+import type { PageGiven } from '#server/placing/service';
 import type { Sheet } from './pdf';
 import { Random } from './random';
 
@@ -114,83 +114,199 @@ const paragraph = (...content: unknown[]) => ({ type: 'paragraph', content });
 const heading = (value: string) => ({ type: 'heading', attrs: { level: 2 }, content: [text(value)] });
 const placed = (attrs: Record<string, unknown>) => ({ type: 'placement', attrs });
 
-export interface DemoPage {
-	readonly path: string;
-	readonly title: string;
-	readonly door: DoorChange;
-	readonly content: unknown;
+export interface DemoPage extends PageGiven {
+	/** A draft where false. */
+	readonly published?: boolean;
 }
 
-export const pages: readonly DemoPage[] = [
+const article = (...content: unknown[]) => ({ type: 'doc', content });
+const cell = (type: 'tableHeader' | 'tableCell', value: string) => ({ type, content: [paragraph(text(value))] });
+const table = (head: readonly string[], ...rows: readonly (readonly string[])[]) => ({
+	type: 'table',
+	content: [
+		{ type: 'tableRow', content: head.map((v) => cell('tableHeader', v)) },
+		...rows.map((row) => ({ type: 'tableRow', content: row.map((v) => cell('tableCell', v)) }))
+	]
+});
+
+/** The site's pages in all layouts. The work party calendar on /volunteering is a dead end, the checklist on /wardens a side door. */
+export const pages = (today: string): readonly DemoPage[] => [
 	{
 		path: '/',
 		title: 'Thirty-one miles of quiet water',
-		door: { position: 'open' },
-		content: {
-			type: 'doc',
-			content: [
-				paragraph(placed({ id: 'front-cover-guide', document: 'cruising-guide', form: 'cover', press: 'page', width: 220 })),
-				paragraph(
-					text(
-						'The society looks after the canal between Ternwell and Oxmere: 22 locks, an aqueduct on five arches, and the towpath beside it all. Come by boat, by bicycle or on foot.'
-					)
-				),
-				paragraph(
-					text('Before you set out, read the '),
-					placed({ id: 'front-link-stoppages', document: 'winter-stoppages', form: 'text', press: 'tab', words: 'winter stoppages' }),
-					text(' and look at the levels in the '),
-					placed({ id: 'front-link-bulletin', document: 'water-level-bulletin-november', form: 'text', press: 'page', words: 'November bulletin' }),
-					text('.')
-				),
-				heading('Take it with you'),
-				paragraph(text('The whole line on one sheet, to print or to keep on the telephone:')),
-				paragraph(placed({ id: 'front-button-map', document: 'towpath-map', form: 'button', press: 'save', words: 'Save the towpath map' }))
-			]
-		}
+		content: article(
+			paragraph(placed({ id: 'front-cover-guide', document: 'cruising-guide', form: 'cover', press: 'page', width: 220 })),
+			paragraph(
+				text(
+					'The society looks after the canal between Ternwell and Oxmere: 22 locks, an aqueduct on five arches, and the towpath beside it all. Come by boat, by bicycle or on foot.'
+				)
+			),
+			paragraph(
+				text('Before you set out, read the '),
+				placed({ id: 'front-link-stoppages', document: 'winter-stoppages', form: 'text', press: 'over', words: 'winter stoppages' }),
+				text(' and look at the levels in the '),
+				placed({ id: 'front-link-bulletin', document: 'water-level-bulletin-november', form: 'text', press: 'page', words: 'November bulletin' }),
+				text('.')
+			),
+			heading('Take it with you'),
+			paragraph(text('The whole line on one sheet, to print or to keep on the telephone:')),
+			paragraph(placed({ id: 'front-button-map', document: 'towpath-map', form: 'button', press: 'save', words: 'Save the towpath map' }))
+		)
 	},
 	{
 		path: '/volunteering',
 		title: 'Give a day to the canal',
-		door: { position: 'open' },
-		content: {
-			type: 'doc',
-			content: [
-				paragraph(
-					text(
-						'Every lock on the upper flight is looked after by somebody who lives within a mile of it. Wardens work in pairs, two mornings a month, and most had never turned a windlass before.'
-					)
-				),
-				paragraph(
-					text('Read the '),
-					placed({ id: 'vol-link-calendar', document: 'work-party-calendar', form: 'text', press: 'page', words: 'work party calendar' }),
-					text(', choose a Saturday, and bring gloves. The '),
-					placed({ id: 'vol-link-induction', document: 'volunteer-induction', form: 'text', press: 'tab', words: 'volunteer induction' }),
-					text(' takes an afternoon and covers water safety, lifting and who to call.')
-				),
-				heading('For wardens'),
-				paragraph(text('The handbook is kept for lock wardens; sign in to open it.')),
-				paragraph(
-					placed({ id: 'vol-cover-handbook', document: 'lock-warden-handbook', form: 'cover', press: 'page', words: 'Lock warden handbook', width: 200 })
+		content: article(
+			paragraph(
+				text(
+					'Every lock on the upper flight is looked after by somebody who lives within a mile of it. Wardens work in pairs, two mornings a month, and most had never turned a windlass before.'
 				)
-			]
-		}
+			),
+			paragraph(
+				text('Read the '),
+				placed({ id: 'vol-link-calendar', document: 'work-party-calendar', form: 'text', press: 'page', words: 'work party calendar' }),
+				text(', choose a Saturday, and bring gloves. The induction takes an afternoon and covers water safety, lifting and who to call.')
+			),
+			paragraph(placed({ id: 'vol-card-induction', document: 'volunteer-induction', form: 'card', press: 'tab', words: 'Volunteer induction', locked: true })),
+			heading('For wardens'),
+			paragraph(text('The handbook is kept for lock wardens; sign in to open it.')),
+			paragraph(
+				placed({
+					id: 'vol-cover-handbook',
+					document: 'lock-warden-handbook',
+					form: 'cover',
+					press: 'page',
+					words: 'Lock warden handbook',
+					width: 200,
+					locked: true
+				})
+			)
+		)
 	},
 	{
 		path: '/wardens',
 		title: 'Wardens’ room',
 		door: { position: 'keyed', groups: ['lock-wardens'] },
+		content: article(
+			paragraph(text('The rota, the handbook and the winter settings, for the fourteen or so who hold a windlass of the society.')),
+			paragraph(placed({ id: 'wardens-cover-handbook', document: 'lock-warden-handbook', form: 'cover', press: 'tab', width: 240 })),
+			paragraph(placed({ id: 'wardens-button-handbook', document: 'lock-warden-handbook', form: 'button', press: 'save', words: 'Save the handbook' })),
+			heading('Before the season'),
+			paragraph(placed({ id: 'wardens-link-safety', document: 'boat-safety-checklist', form: 'text', press: 'here' }))
+		)
+	},
+	{
+		path: '/water-levels',
+		title: 'Water levels',
+		content: article(
+			paragraph(text('The bulletin comes out on the first Monday of the month. Levels are in millimetres above the sill of the feeder at Oxmere.')),
+			paragraph(placed({ id: 'levels-frame-bulletin', document: 'water-level-bulletin-november', form: 'frame', press: 'over' })),
+			heading('What the boards say'),
+			table(
+				['Board', 'Means'],
+				['Green', 'The river is fit for all boats'],
+				['Yellow', 'Go if you know the river; locks with two on board'],
+				['Red', 'Stay where you are']
+			)
+		)
+	},
+	{
+		path: '/heritage',
+		title: 'Two hundred years in an afternoon',
+		content: article(
+			paragraph(text('The trail at Oxmere has nine stops and a bench. It begins at the toll house and ends where the tea is.')),
+			{
+				type: 'columns',
+				content: [
+					{
+						type: 'column',
+						content: [
+							paragraph(text('The bye-laws of 1898 tell what was forbidden, and so what was done.')),
+							paragraph(placed({ id: 'heritage-card-byelaws', document: 'bye-laws-of-1898', form: 'card', press: 'over', description: false }))
+						]
+					},
+					{
+						type: 'column',
+						content: [
+							paragraph(text('What the summers were like is in the readings of the feeder.')),
+							paragraph(placed({ id: 'heritage-card-hydrology', document: 'hydrology-of-the-oxmere-feeder', form: 'card', press: 'page', description: false }))
+						]
+					}
+				]
+			},
+			{ type: 'blockquote', content: [paragraph(text('No horse shall be left upon the line without a person of discretion at its head.'))] }
+		)
+	},
+	{
+		path: '/moorings',
+		title: 'For moorers',
+		door: { position: 'keyed', groups: ['moorers'] },
+		content: article(
+			paragraph(text('What a mooring costs, and what goes with it. The guide stands here too, though it is for everyone.')),
+			paragraph(placed({ id: 'moorings-card-guide', document: 'cruising-guide', form: 'card', press: 'over' }))
+		)
+	},
+	{
+		path: '/library',
+		title: 'Library',
+		layout: 'catalogue',
 		content: {
-			type: 'doc',
-			content: [
-				paragraph(text('The rota, the handbook and the winter settings, for the fourteen or so who hold a windlass of the society.')),
-				paragraph(placed({ id: 'wardens-cover-handbook', document: 'lock-warden-handbook', form: 'cover', press: 'tab', width: 240 })),
-				paragraph(placed({ id: 'wardens-button-handbook', document: 'lock-warden-handbook', form: 'button', press: 'save', words: 'Save the handbook' })),
-				heading('Before the season'),
-				paragraph(placed({ id: 'wardens-link-safety', document: 'boat-safety-checklist', form: 'text', press: 'here' }))
+			lead: 'Everything the society has put out, as far as you may read it. Members who sign in see more.',
+			show: 'list',
+			order: '-changed',
+			beside: false
+		}
+	},
+	{
+		path: '/leaflets',
+		title: 'Leaflets',
+		layout: 'catalogue',
+		content: { lead: 'For the pocket and for guests.', folders: ['Leaflets'], show: 'covers', order: 'title', beside: true, filters: false }
+	},
+	{
+		path: '/engineering',
+		title: 'Engineering papers',
+		layout: 'catalogue',
+		inNavigation: false,
+		content: { folders: ['Engineering'], show: 'table', order: '-pages', beside: false }
+	},
+	{
+		path: '/boat',
+		title: 'On the boat',
+		layout: 'pocket',
+		content: {
+			lead: 'Ternwell to Oxmere, in the pocket.',
+			entries: [
+				{ id: 'boat-entry-map', document: 'towpath-map', words: 'The line on one sheet' },
+				{ id: 'boat-entry-levels', document: 'water-level-bulletin-november', words: 'Levels this month', icon: 'waves' },
+				{ id: 'boat-entry-stoppages', document: 'winter-stoppages', words: 'Locks closed this winter', until: day(today, 110) },
+				{ id: 'boat-entry-guide', document: 'cruising-guide' },
+				{ id: 'boat-entry-tides', url: 'https://tides.example/ternwell', words: 'Tides at Ternwell', icon: 'anchor' },
+				{ id: 'boat-entry-trail', document: 'heritage-trail-oxmere', words: 'Heritage trail', from: day(today, 21), until: day(today, 52) },
+				{ id: 'boat-entry-checklist', document: 'boat-safety-checklist', words: 'Before you cast off', resting: true }
 			]
 		}
+	},
+	{
+		path: '/open-day',
+		title: 'Open day',
+		layout: 'pocket',
+		published: false,
+		content: { entries: [{ id: 'open-day-entry-map', document: 'towpath-map', words: 'How to get here' }] }
+	},
+	{
+		path: '/spring',
+		title: 'When the locks open again',
+		published: false,
+		inNavigation: false,
+		content: article(paragraph(text('To be written when the dates are known.')))
 	}
 ];
+
+export const navigation = ['/volunteering', '/library', '/leaflets', '/water-levels', '/heritage', '/wardens', '/moorings'];
+
+/** A side door that is meant to be, and why. */
+export const meantSideDoor = { page: '/moorings', document: 'cruising-guide', why: 'The guide is for everyone; moorers find it here as well.' };
 
 /** Knocks: who asks to be let in where, how many days ago; `answer` is how it was answered. */
 export const knocks = [

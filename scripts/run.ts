@@ -45,8 +45,8 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 		say('Starting PostgreSQL');
 		postgres = await startPostgres(data, { quick });
 	}
-	const standins = demo ? await startStandins(data) : null;
 	const origin = process.env.IANUA_ORIGIN ?? `http://127.0.0.1:${port}`;
+	const standins = demo ? await startStandins(data, origin) : null;
 	const environment: Record<string, string> = {
 		...(process.env as Record<string, string>),
 		IANUA_DATABASE_URL: process.env.IANUA_DATABASE_URL ?? postgres!.url,
@@ -101,16 +101,17 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 interface Ports {
 	readonly smtp: number;
 	readonly source: number;
+	readonly outside: number;
 }
 
-/** The stand-ins of the demo: a mailbox and another website. Their ports stay the same from one start to the next where they are free. */
-async function startStandins(data: string): Promise<{ ports: Ports; stop: () => void }> {
+/** The stand-ins of the demo: a mailbox, another website that offers PDFs, and one that shows ours. Their ports stay the same from one start to the next where they are free. */
+async function startStandins(data: string, origin: string): Promise<{ ports: Ports; stop: () => void }> {
 	const file = join(data, 'ports.json');
 	const before = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Partial<Ports>) : {};
 	const port = async (was: number | undefined) => (was && (await isFree(was)) ? was : freePort());
-	const ports: Ports = { smtp: await port(before.smtp), source: await port(before.source) };
+	const ports: Ports = { smtp: await port(before.smtp), source: await port(before.source), outside: await port(before.outside) };
 	writeFileSync(file, JSON.stringify(ports));
-	const child = fork('standins/start.ts', [join(data, 'mail'), String(ports.smtp), String(ports.source)], {
+	const child = fork('standins/start.ts', [join(data, 'mail'), String(ports.smtp), String(ports.source), String(ports.outside), origin], {
 		execArgv: ['--import', 'tsx'],
 		stdio: ['ignore', 'inherit', 'inherit', 'ipc']
 	});

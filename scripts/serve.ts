@@ -19,7 +19,7 @@ const deliver = (globalThis as { ianuaDeliverFile?: Deliver }).ianuaDeliverFile!
 
 const mostBody = 2_000_000;
 /** Addresses that take files; the intake bounds those. */
-const uploads = /^\/api\/v1\/(documents|documents\/[^/]+\/(editions|cover)|intake(\/[0-9a-f-]+)?)$/;
+const uploads = /^\/api\/v1\/(documents|pictures|documents\/[^/]+\/(editions|cover)|intake(\/[0-9a-f-]+)?)$/;
 
 /** Bodies other than uploads are small and say how long they are. */
 function tooMuch(request: IncomingMessage): number | null {

@@ -20,6 +20,12 @@ declare global {
 			requestId: string;
 			/** Name of the site, for pages that show an error. */
 			siteName: string;
+			/** For /embed: the website that frames, and whether it may. */
+			framing?: { by: string | null; allowed: boolean };
+		}
+		interface PageState {
+			/** Address of what is read over the page. */
+			over?: string;
 		}
 		interface Platform {
 			req: import('node:http').IncomingMessage;

@@ -3,6 +3,7 @@ import { error, redirect, type Handle, type HandleServerError, type ServerInit }
 import { building } from '$app/environment';
 import { svelteKitHandler } from 'better-auth/svelte-kit';
 import { IanuaError } from '#core/errors';
+import { frameAncestors } from '#core/placing/outside';
 import { trialOf } from '$lib/server/access/try-door';
 import { ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
 import { dropTemporary } from '$lib/server/files/store';
@@ -86,6 +87,13 @@ export const handle: Handle = async ({ event, resolve }) => {
 	});
 
 	const { headers } = response;
+	if (pathname.startsWith('/embed/')) {
+		// framed by the sites that may; a site that may not gets nothing but a link, which any may show
+		const { framers = [] } = await site();
+		const policy = headers.get('content-security-policy');
+		const ancestors = event.locals.framing?.allowed === false ? '*' : frameAncestors(framers);
+		if (policy) headers.set('content-security-policy', policy.replace(/frame-ancestors [^;]*/, `frame-ancestors ${ancestors}`));
+	}
 	headers.set('x-request-id', event.locals.requestId);
 	if (!headers.has('x-content-type-options')) headers.set('x-content-type-options', 'nosniff');
 	if (!headers.has('referrer-policy')) headers.set('referrer-policy', 'strict-origin-when-cross-origin');

@@ -1,6 +1,6 @@
 // The people of today, made ready to be counted for very many doors in one pass.
 import { doorInForce, type Membership, type Who } from './decide';
-import { anyOf, allMembers, everyone, groupMark, nobody, personMark, type Audience } from './audience';
+import { anyOf, allMembers, everyone, groupMark, nobody, personMark, type Audience, type Mark } from './audience';
 import type { Door, Thing } from './door';
 import { within, type Instant } from './hours';
 
@@ -49,6 +49,9 @@ function standing(thing: Thing, at: Instant): Door | null {
 	return door.position === 'shut' || within(door.hours, at) !== 'in' ? null : door;
 }
 
+/** Whether a thing is as good as shut at an instant. */
+export const isShut = (thing: Thing, at: Instant): boolean => standing(thing, at) === null;
+
 /** Whom a thing lets in at an instant, staff and keys apart, as it stands for anyone ever. */
 export function audienceAt(thing: Thing, at: Instant): Audience {
 	const door = standing(thing, at);
@@ -82,6 +85,49 @@ export function reach(thing: Thing, population: Population): Reached {
 	let count = 0;
 	for (const word of bits) count += ones(word);
 	return { anyone: false, count, bits };
+}
+
+/** How many of an audience there are today. */
+export interface Counted {
+	/** Visitors are among them. */
+	readonly anyone: boolean;
+	readonly count: number;
+	/** Of how many. */
+	readonly of: number;
+}
+
+/** How many people of a population an audience is, among those of another in which it lies. */
+export function countIn(audience: Audience, within: Audience, population: Population): Counted {
+	const [bits, all] = [bitsOf(audience, population), bitsOf(within, population)];
+	return { anyone: audience.some((term) => !term.all.length), count: sum(bits), of: sum(all) };
+}
+
+const sum = (bits: Uint32Array): number => bits.reduce((n, word) => n + ones(word), 0);
+
+function bitsOf(audience: Audience, { groups, members, place }: Population): Uint32Array {
+	const size = members.length;
+	const known = new Uint32Array(size);
+	for (const at of place.values()) known[at >> 5]! |= 1 << (at & 31);
+	const empty = new Uint32Array(size);
+	const marked = (mark: Mark): Uint32Array => {
+		if (mark.kind === 'all-members') return members;
+		if (mark.kind === 'group') return groups.get(mark.id) ?? empty;
+		const one = new Uint32Array(size);
+		const at = place.get(mark.id);
+		if (at !== undefined) one[at >> 5]! |= 1 << (at & 31);
+		return one;
+	};
+	const out = new Uint32Array(size);
+	for (const { all, none } of audience) {
+		const [has, lacks] = [all.map(marked), none.map(marked)];
+		for (let i = 0; i < size; i++) {
+			let word = known[i]!;
+			for (const bits of has) word &= bits[i]!;
+			for (const bits of lacks) word &= ~bits[i]!;
+			out[i]! |= word;
+		}
+	}
+	return out;
 }
 
 /** The ids of those reached, in the order of the population. */

@@ -1,5 +1,8 @@
-// The content of a page in the article layout: ProseMirror JSON with placements as nodes of their own.
+// The content of a page, by its layout: an article is ProseMirror JSON with placements as nodes of their own, a catalogue says which
+// documents it lists, a pocket page lists entries.
 import { Type, type Static } from '@sinclair/typebox';
+import { slugPattern } from '../documents/address';
+import { within, spanOf, type Instant } from '../access/hours';
 import { PlacementAttrs, type KeptPlacement } from './placement';
 
 const Mark = Type.Union([
@@ -23,25 +26,108 @@ const Heading = Type.Object({
 	content: Type.Optional(Type.Array(Inline))
 });
 const Rule = Type.Object({ type: Type.Literal('horizontalRule') });
+/** A picture kept by the site, by its checksum. */
+const Picture = Type.Object({
+	type: Type.Literal('picture'),
+	attrs: Type.Object(
+		{
+			picture: Type.String({ pattern: '^[0-9a-f]{64}$' }),
+			alt: Type.Optional(Type.String({ maxLength: 400 })),
+			width: Type.Optional(Type.Integer({ minimum: 1, maximum: 20_000 })),
+			height: Type.Optional(Type.Integer({ minimum: 1, maximum: 20_000 }))
+		},
+		{ additionalProperties: false }
+	)
+});
+const span = Type.Optional(Type.Integer({ minimum: 1, maximum: 50 }));
+const CellAttrs = Type.Optional(Type.Object({ colspan: span, rowspan: span, colwidth: Type.Optional(Type.Any()) }, { additionalProperties: false }));
 
-/** A block; lists and quotes hold blocks again. */
+/** A block; lists, quotes, cells and columns hold blocks again. */
 const Block = Type.Recursive((This) =>
 	Type.Union([
 		Paragraph,
 		Heading,
 		Rule,
+		Picture,
 		PlacementNode,
 		Type.Object({ type: Type.Literal('blockquote'), content: Type.Array(This) }),
 		Type.Object({
 			type: Type.Union([Type.Literal('bulletList'), Type.Literal('orderedList')]),
 			attrs: Type.Optional(Type.Any()),
 			content: Type.Array(Type.Object({ type: Type.Literal('listItem'), content: Type.Array(This) }))
+		}),
+		Type.Object({
+			type: Type.Literal('columns'),
+			content: Type.Array(Type.Object({ type: Type.Literal('column'), content: Type.Array(This) }), { minItems: 2, maxItems: 2 })
+		}),
+		Type.Object({
+			type: Type.Literal('table'),
+			content: Type.Array(
+				Type.Object({
+					type: Type.Literal('tableRow'),
+					content: Type.Array(
+						Type.Object({ type: Type.Union([Type.Literal('tableCell'), Type.Literal('tableHeader')]), attrs: CellAttrs, content: Type.Array(This) }),
+						{ maxItems: 50 }
+					)
+				}),
+				{ maxItems: 1000 }
+			)
 		})
 	])
 );
 
 export const Article = Type.Object({ type: Type.Literal('doc'), content: Type.Array(Block, { maxItems: 5000 }) }, { additionalProperties: false });
 export type Article = Static<typeof Article>;
+
+export const catalogueShows = ['list', 'covers', 'table'] as const;
+export const catalogueOrders = ['title', '-changed', 'folder', '-pages', 'given'] as const;
+/** A catalogue: documents of these folders, with these topics, or picked by hand; all there are where it names none. */
+export const Catalogue = Type.Object(
+	{
+		/** Words above the list. */
+		lead: Type.Optional(Type.String({ maxLength: 2000 })),
+		folders: Type.Optional(Type.Array(Type.String({ maxLength: 200 }), { maxItems: 200 })),
+		topics: Type.Optional(Type.Array(Type.String({ maxLength: 80 }), { maxItems: 200 })),
+		documents: Type.Optional(Type.Array(Type.String({ pattern: slugPattern, maxLength: 80 }), { maxItems: 2000 })),
+		show: Type.Union(catalogueShows.map((s) => Type.Literal(s))),
+		order: Type.Optional(Type.Union(catalogueOrders.map((o) => Type.Literal(o)))),
+		/** Choosing a title shows the document beside the list. */
+		beside: Type.Boolean(),
+		/** Filters by folder and topic with counts, and find. */
+		filters: Type.Optional(Type.Boolean())
+	},
+	{ additionalProperties: false }
+);
+export type Catalogue = Static<typeof Catalogue>;
+
+const Bound = Type.Union([Type.String({ format: 'date' }), Type.String({ format: 'date-time' })]);
+/** An entry of a pocket page: a document or a plain link, on show within its hours unless it rests. */
+export const PocketEntry = Type.Object(
+	{
+		id: Type.Optional(Type.String({ pattern: '^[A-Za-z0-9_-]{6,40}$' })),
+		document: Type.Optional(Type.String({ pattern: slugPattern, maxLength: 80 })),
+		url: Type.Optional(Type.String({ pattern: '^(?:https?://[^\\s]+|mailto:[^\\s]+|tel:[^\\s]+|/(?!/)[^\\s]*)$', maxLength: 2000 })),
+		words: Type.Optional(Type.String({ maxLength: 120 })),
+		/** Name of an icon; a document without one shows its cover. */
+		icon: Type.Optional(Type.String({ pattern: '^[a-z0-9]+(?:-[a-z0-9]+)*$', maxLength: 60 })),
+		from: Type.Optional(Bound),
+		until: Type.Optional(Bound),
+		/** Kept but unseen. */
+		resting: Type.Optional(Type.Boolean())
+	},
+	{ additionalProperties: false }
+);
+export type PocketEntry = Static<typeof PocketEntry>;
+export const Pocket = Type.Object(
+	{ lead: Type.Optional(Type.String({ maxLength: 300 })), entries: Type.Array(PocketEntry, { maxItems: 100 }) },
+	{ additionalProperties: false }
+);
+export type Pocket = Static<typeof Pocket>;
+
+export const layouts = ['article', 'catalogue', 'pocket'] as const;
+export type Layout = (typeof layouts)[number];
+export const layoutWords: Record<Layout, string> = { article: 'Article', catalogue: 'Catalogue', pocket: 'Pocket page' };
+export type PageContent = Article | Catalogue | Pocket;
 
 /** A node as a renderer walks it: the schema above has checked what stands where. */
 export interface ContentNode {
@@ -53,6 +139,33 @@ export interface ContentNode {
 }
 
 export const emptyArticle: Article = { type: 'doc', content: [{ type: 'paragraph' }] };
+export const emptyContent: Readonly<Record<Layout, PageContent>> = {
+	article: emptyArticle,
+	catalogue: { show: 'list', order: 'title', beside: false, filters: true },
+	pocket: { entries: [] }
+};
+
+/** What is wrong with an entry of a pocket page, or null. */
+export function entryTrouble(entry: PocketEntry): string | null {
+	if (entry.document && entry.url) return 'an entry is a document or a link, not both';
+	if (!entry.document && !entry.url) return 'an entry needs a document or an address';
+	if (entry.url && !entry.words?.trim()) return 'a link needs words';
+	const hours = spanOf(entry.from ?? null, entry.until ?? null, 'UTC');
+	return hours.from !== null && hours.until !== null && hours.from >= hours.until ? 'its time on show ends before it begins' : null;
+}
+
+/** Whether an entry is on show at an instant. */
+export function onShow(entry: PocketEntry, at: Instant, zone: string): boolean {
+	return !entry.resting && within(spanOf(entry.from ?? null, entry.until ?? null, zone), at) === 'in';
+}
+
+/** Height in CSS px of what stands above the entries of a pocket page, and of one entry, at 360 px wide; and of a usual phone's window. */
+const pocketHeights = { above: 150, entry: 92, screen: 660 };
+
+/** How many phone screens a list of entries takes; over two it is too long to be read standing (common practice, no source). */
+export function phoneScreens(entries: number): number {
+	return (pocketHeights.above + entries * pocketHeights.entry) / pocketHeights.screen;
+}
 
 /**
  * Content as it is kept: a placement stands in a paragraph (it is an inline node), and each has an id of its own, which
@@ -84,6 +197,71 @@ export function bare(content: Article): ContentNode {
 	return walk(content as ContentNode);
 }
 
+/** The entries of a pocket page, each with an id of its own. */
+export function settledPocket(content: Pocket, freshId: () => string): Pocket {
+	const seen = new Set<string>();
+	return {
+		...content,
+		entries: content.entries.map((entry) => {
+			const id = entry.id && !seen.has(entry.id) ? entry.id : freshId();
+			seen.add(id);
+			return { ...entry, id };
+		})
+	};
+}
+
+/** A placement as the index of placements knows it. */
+export interface Indexed {
+	readonly id: string;
+	readonly document: string;
+	/** `list` in a catalogue, which shows nobody what they may not open; `entry` on a pocket page. */
+	readonly form: KeptPlacement['form'] | 'list' | 'entry';
+	readonly press: KeptPlacement['press'];
+	readonly locked: boolean;
+	/** The page that its cover shows, where that is not the document's. */
+	readonly page: number | null;
+}
+
+/** Where documents stand on a page, whichever its layout. */
+export function indexOf(layout: Layout, content: PageContent): Indexed[] {
+	switch (layout) {
+		case 'article':
+			return placementsOf(content as Article).map(({ id, document, form, press, locked, page }) => ({
+				id,
+				document,
+				form,
+				press,
+				locked: locked ?? false,
+				page: page ?? null
+			}));
+		case 'catalogue':
+			return [...new Set((content as Catalogue).documents ?? [])].map((document, i) => ({
+				id: `list-${i + 1}`,
+				document,
+				form: 'list',
+				press: 'page',
+				locked: false,
+				page: null
+			}));
+		case 'pocket':
+			return (content as Pocket).entries.flatMap(({ id, document }) =>
+				document ? [{ id: id!, document, form: 'entry' as const, press: 'over' as const, locked: false, page: null }] : []
+			);
+	}
+}
+
+/** An article without a placement, or with one changed: what a remedy does to it. */
+export function withPlacement(content: Article, id: string, change: (attrs: KeptPlacement) => KeptPlacement | null): Article {
+	const walk = (node: ContentNode): ContentNode[] => {
+		if (node.type === 'placement' && node.attrs?.id === id) {
+			const next = change(node.attrs as unknown as KeptPlacement);
+			return next ? [{ ...node, attrs: next as unknown as Record<string, unknown> }] : [];
+		}
+		return [node.content ? { ...node, content: node.content.flatMap(walk) } : node];
+	};
+	return walk(content as ContentNode)[0] as unknown as Article;
+}
+
 /** Every placement of a page, in the order in which they stand. The content has been `settled`. */
 export function placementsOf(content: Article): KeptPlacement[] {
 	const out: KeptPlacement[] = [];
@@ -93,4 +271,46 @@ export function placementsOf(content: Article): KeptPlacement[] {
 	};
 	walk(content as ContentNode);
 	return out;
+}
+
+/** A page in plain lines, a block or entry each: what two revisions are compared by. */
+export function contentLines(layout: Layout, content: PageContent): string[] {
+	switch (layout) {
+		case 'article': {
+			const lines: string[] = [];
+			const words = (node: ContentNode): string => {
+				if (node.type === 'placement') {
+					const { document, form, press, words: own } = node.attrs as unknown as KeptPlacement;
+					return `[${own ? `${own}: ` : ''}${document}, ${form}, ${press}]`;
+				}
+				if (node.type === 'picture') return `[picture${node.attrs?.alt ? `: ${String(node.attrs.alt)}` : ''}]`;
+				return node.text ?? (node.content ?? []).map(words).join('');
+			};
+			const walk = (node: ContentNode) => {
+				if (node.type === 'paragraph' || node.type === 'heading' || node.type === 'picture') lines.push(words(node));
+				else node.content?.forEach(walk);
+			};
+			walk(content as ContentNode);
+			return lines.filter((line) => line.trim());
+		}
+		case 'catalogue': {
+			const { lead, folders = [], topics = [], documents = [], show, order = 'title', beside } = content as Catalogue;
+			return [
+				...(lead ? [lead] : []),
+				...folders.map((f) => `Folder ${f}`),
+				...topics.map((t) => `Topic ${t}`),
+				...documents.map((d) => `Document ${d}`),
+				`Shown as ${show}, order ${order}${beside ? ', read beside the list' : ''}`
+			];
+		}
+		case 'pocket': {
+			const { lead, entries } = content as Pocket;
+			return [
+				...(lead ? [lead] : []),
+				...entries.map((e) =>
+					[e.words, e.document ?? e.url, e.from && `from ${e.from}`, e.until && `until ${e.until}`, e.resting && 'resting'].filter(Boolean).join(', ')
+				)
+			];
+		}
+	}
 }

@@ -1,37 +1,159 @@
-// A placement: a document shown on a page. What it says, where a press leads.
+// A placement: a document shown on a page. What it says, how it looks, where a press leads.
+import { Type, type Static } from '@sinclair/typebox';
+import { counted } from '../access/reach';
 import { slugPattern } from '../documents/address';
 import { sizeWords } from '../documents/size';
-import { counted } from '../access/reach';
-import { Type, type Static } from '@sinclair/typebox';
 
-export const forms = ['text', 'button', 'cover'] as const;
+export const forms = ['text', 'button', 'cover', 'card', 'frame'] as const;
 export type Form = (typeof forms)[number];
-export const formWords: Record<Form, string> = { text: 'Text link', button: 'Button', cover: 'Cover' };
+export const formWords: Record<Form, string> = { text: 'Text link', button: 'Button', cover: 'Cover', card: 'Card', frame: 'Reading frame' };
 
-export const presses = ['page', 'tab', 'here', 'save'] as const;
+export const presses = ['page', 'over', 'tab', 'here', 'save'] as const;
 export type Press = (typeof presses)[number];
-export const pressWords: Record<Press, string> = { page: 'Document page', tab: 'New tab', here: 'Same tab', save: 'Save' };
+export const pressWords: Record<Press, string> = {
+	page: 'Document page',
+	over: 'Read over the page',
+	tab: 'New tab',
+	here: 'Same tab',
+	save: 'Save'
+};
 
-/** How wide a cover stands unless a placement says otherwise, in CSS px (common practice, no source). */
-export const coverWidth = 300;
+/** What is said of a document beside its words. */
+export const facts = ['type', 'pages', 'size', 'date'] as const;
+export type Fact = (typeof facts)[number];
 
-export const PlacementAttrs = Type.Object(
-	{
-		/** Names this placement in addresses and in the ledger; made when it is put in. */
-		id: Type.Optional(Type.String({ pattern: '^[A-Za-z0-9_-]{6,40}$' })),
-		document: Type.String({ pattern: slugPattern, maxLength: 80 }),
-		form: Type.Union(forms.map((f) => Type.Literal(f))),
-		press: Type.Union(presses.map((p) => Type.Literal(p))),
-		/** Words shown; the document's title where left out. */
-		words: Type.Optional(Type.String({ maxLength: 300 })),
-		/** Width of a cover in CSS px. */
-		width: Type.Optional(Type.Integer({ minimum: 60, maximum: 1200 }))
-	},
+/** Tools of a reading frame that can be left out. */
+export const frameTools = ['save', 'fit'] as const;
+export type FrameTool = (typeof frameTools)[number];
+
+/** CSS px, or a share of the column: '50%'. */
+const Width = Type.Union([Type.Integer({ minimum: 60, maximum: 2400 }), Type.String({ pattern: '^(?:[1-9]\\d?|100)%$' })]);
+export type Width = Static<typeof Width>;
+const oneOf = <const T extends readonly string[]>(values: T) => Type.Union(values.map((v) => Type.Literal(v as T[number])));
+
+const settings = {
+	/** Shown when the pointer rests on it. */
+	hover: Type.String({ maxLength: 300 }),
+	/** A small drawing of a page before the words. */
+	icon: Type.Boolean(),
+	facts: Type.Array(oneOf(facts), { uniqueItems: true }),
+	style: oneOf(['filled', 'outlined'] as const),
+	/** Of a button, cover, card or frame; a button without one is as wide as its words. */
+	width: Width,
+	align: oneOf(['left', 'centre', 'right'] as const),
+	/** Page that the cover shows; the document's own cover where left out. */
+	page: Type.Integer({ minimum: 1, maximum: 100_000 }),
+	border: Type.Boolean(),
+	shadow: Type.Boolean(),
+	/** Words and facts below a cover. */
+	caption: Type.Boolean(),
+	/** What a cover shows, for those who do not see it. */
+	alt: Type.String({ maxLength: 400 }),
+	/** The document's description on a card. */
+	description: Type.Boolean(),
+	/** Height of a frame in CSS px; 'worked out' shows one whole page. */
+	height: Type.Union([Type.Integer({ minimum: 200, maximum: 4000 }), Type.Literal('worked out')]),
+	/** Page that a frame or a reading begins with. */
+	start: Type.Integer({ minimum: 1, maximum: 100_000 }),
+	fit: oneOf(['page', 'width'] as const),
+	foreEdge: Type.Boolean(),
+	tools: Type.Array(oneOf(frameTools), { uniqueItems: true }),
+	theme: oneOf(['system', 'light', 'dark'] as const)
+};
+type SettingName = keyof typeof settings;
+
+/** What each placement says for itself: no use as a site-wide default. */
+const ownEach: ReadonlySet<SettingName> = new Set(['hover', 'page', 'alt', 'start']);
+
+/** Which settings each form has. */
+export const settingsOfForm: Record<Form, readonly SettingName[]> = {
+	text: ['hover', 'icon', 'facts', 'start'],
+	button: ['hover', 'icon', 'facts', 'style', 'width', 'align', 'start'],
+	cover: ['hover', 'facts', 'width', 'align', 'page', 'border', 'shadow', 'caption', 'alt', 'start'],
+	card: ['hover', 'facts', 'width', 'align', 'description', 'page', 'border', 'shadow', 'alt', 'start'],
+	frame: ['width', 'height', 'align', 'border', 'start', 'fit', 'foreEdge', 'tools', 'theme']
+};
+
+const Settings = Type.Partial(Type.Object(settings));
+
+export const PlacementAttrs = Type.Composite(
+	[
+		Type.Object({
+			/** Names this placement in addresses and in the ledger; made when it is put in. */
+			id: Type.Optional(Type.String({ pattern: '^[A-Za-z0-9_-]{6,40}$' })),
+			document: Type.String({ pattern: slugPattern, maxLength: 80 }),
+			form: oneOf(forms),
+			press: oneOf(presses),
+			/** Words shown; the document's title where left out. */
+			words: Type.Optional(Type.String({ maxLength: 300 })),
+			/** Those whom the document turns away are meant to see it as a locked card: no dead end then. */
+			locked: Type.Optional(Type.Boolean())
+		}),
+		Settings
+	],
 	{ additionalProperties: false }
 );
 export type PlacementAttrs = Static<typeof PlacementAttrs>;
 /** A placement as it is kept: with its id. */
 export type KeptPlacement = PlacementAttrs & { id: string };
+
+/** Every setting, decided. */
+export type PlacementSettings = { readonly [N in SettingName]: Static<(typeof settings)[N]> | null };
+
+const plain: PlacementSettings = {
+	hover: null,
+	icon: false,
+	facts: ['type', 'pages', 'size'],
+	style: 'filled',
+	width: null,
+	align: 'left',
+	page: null,
+	border: true,
+	shadow: false,
+	caption: true,
+	alt: null,
+	description: true,
+	height: 'worked out',
+	start: null,
+	fit: 'page',
+	foreEdge: false,
+	tools: ['save', 'fit'],
+	theme: 'system'
+};
+/** As it comes: a cover 300 px wide, a frame the whole column (common practice, no source). */
+const asItComes: Record<Form, Partial<PlacementSettings>> = { text: {}, button: {}, cover: { width: 300 }, card: { width: '100%' }, frame: { width: '100%' } };
+
+/** What a site sets for all placements of a form: `press` is what a new one begins with. */
+export const PlacementDefaults = Type.Object(
+	Object.fromEntries(
+		forms.map((form) => [
+			form,
+			Type.Optional(
+				Type.Object(
+					{
+						press: Type.Optional(oneOf(presses)),
+						...Object.fromEntries(settingsOfForm[form].filter((n) => !ownEach.has(n)).map((n) => [n, Settings.properties[n]]))
+					},
+					{ additionalProperties: false }
+				)
+			)
+		])
+	),
+	{ additionalProperties: false }
+);
+export type PlacementDefaults = { readonly [F in Form]?: Partial<PlacementSettings> & { readonly press?: Press } };
+
+/** Settings for a form on this site, before any placement says otherwise. */
+export const defaultsOf = (form: Form, site: PlacementDefaults = {}): PlacementSettings => {
+	const { press: _press, ...given } = site[form] ?? {};
+	return { ...plain, ...asItComes[form], ...given };
+};
+
+/** The settings of a placement: the site's, and what it says itself. */
+export function settingsOf(attrs: PlacementAttrs, site: PlacementDefaults = {}): PlacementSettings {
+	const own = Object.fromEntries(settingsOfForm[attrs.form].flatMap((name) => (attrs[name] === undefined ? [] : [[name, attrs[name]]])));
+	return { ...defaultsOf(attrs.form, site), ...own };
+}
 
 /** What a placement needs to know of its document. */
 export interface PlacedDocument {
@@ -39,45 +161,71 @@ export interface PlacedDocument {
 	readonly title: string;
 	readonly pages: number;
 	readonly bytes: number;
+	/** When its edition came, as the site's day: '24 November 2026'. */
+	readonly date?: string;
 }
 
-export interface PlacementView {
+export interface PlacementView extends PlacementSettings {
 	readonly href: string;
 	readonly newTab: boolean;
 	readonly download: boolean;
+	readonly over: boolean;
 	readonly words: string;
-	/** 'PDF, 2 pages, 340 kB' */
-	readonly facts: string;
-	readonly width: number;
+	/** 'PDF, 2 pages, 340 kB'; empty where nothing is to be said. */
+	readonly said: string;
 }
 
 /** 'PDF, 2 pages, 340 kB': what a reader wants to know before pressing. */
-export function factsWords(document: Pick<PlacedDocument, 'pages' | 'bytes'>): string {
-	return `PDF, ${counted(document.pages, 'page', 'pages')}, ${sizeWords(document.bytes)}`;
+export function factsWords(document: Pick<PlacedDocument, 'pages' | 'bytes' | 'date'>, which: readonly Fact[] = ['type', 'pages', 'size']): string {
+	const words: Record<Fact, string | undefined> = {
+		type: 'PDF',
+		pages: counted(document.pages, 'page', 'pages'),
+		size: sizeWords(document.bytes),
+		date: document.date
+	};
+	return facts.flatMap((fact) => (which.includes(fact) && words[fact] ? [words[fact]] : [])).join(', ');
 }
 
 /** Where a press leads. The placement's id goes along, so that the ledger can name the page it stood on. */
-export function pressHref(slug: string, press: Press, placement: string): string {
+export function pressHref(slug: string, press: Press, placement: string, start: number | null = null): string {
 	const from = `from=${encodeURIComponent(placement)}`;
 	switch (press) {
 		case 'page':
 			return `/d/${slug}?${from}`;
+		case 'over':
 		case 'tab':
 		case 'here':
-			return `/d/${slug}/read?${from}`;
+			return `/d/${slug}/read?${from}${start ? `#page=${start}` : ''}`;
 		case 'save':
 			return `/d/${slug}/file?save&${from}`;
 	}
 }
 
 /** A placement made ready to be drawn. */
-export function placementView(attrs: KeptPlacement, document: PlacedDocument): PlacementView {
+export function placementView(attrs: KeptPlacement, document: PlacedDocument, site: PlacementDefaults = {}): PlacementView {
+	const settings = settingsOf(attrs, site);
 	return {
-		href: pressHref(document.slug, attrs.press, attrs.id),
+		...settings,
+		href: pressHref(document.slug, attrs.press, attrs.id, settings.start),
 		newTab: attrs.press === 'tab',
 		download: attrs.press === 'save',
+		over: attrs.press === 'over',
 		words: attrs.words?.trim() || document.title,
-		facts: factsWords(document),
-		width: attrs.width ?? coverWidth
+		said: factsWords(document, settings.facts ?? [])
 	};
 }
+
+/** The address of a reading frame on a page of the site, or with `embed` on another website. */
+export function frameHref(slug: string, placement: string, s: PlacementSettings, embed = false): string {
+	const asked = [
+		...(embed ? [] : ['frame=1', `from=${encodeURIComponent(placement)}`]),
+		...(s.fit === 'page' ? [] : [`fit=${s.fit}`]),
+		...(s.foreEdge ? ['edge=1'] : []),
+		...(s.tools!.length < frameTools.length ? [`tools=${s.tools!.join('+') || 'none'}`] : []),
+		...(s.theme === 'system' ? [] : [`theme=${s.theme}`])
+	].join('&');
+	return `${embed ? `/embed/${slug}` : `/d/${slug}/read`}${asked && `?${asked}`}${s.start ? `#page=${s.start}` : ''}`;
+}
+
+/** CSS for a width: '300px', '50%'. */
+export const cssWidth = (width: Width): string => (typeof width === 'number' ? `${width}px` : width);

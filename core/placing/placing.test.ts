@@ -1,8 +1,20 @@
 import { Ajv } from 'ajv';
 import { describe, expect, it } from 'vitest';
-import { Article, emptyArticle, placementsOf, settled, type Article as ArticleType } from './content';
+import {
+	Article,
+	emptyArticle,
+	entryTrouble,
+	indexOf,
+	onShow,
+	phoneScreens,
+	placementsOf,
+	settled,
+	settledPocket,
+	withPlacement,
+	type Article as ArticleType
+} from './content';
 import { pathTrouble } from './path';
-import { placementView, pressHref } from './placement';
+import { defaultsOf, factsWords, frameHref, placementView, pressHref, settingsOf } from './placement';
 
 const valid = new Ajv().compile(Article);
 const doc = (...content: unknown[]) => ({ type: 'doc', content });
@@ -48,13 +60,35 @@ describe('a placement', () => {
 		);
 		expect(view).toMatchObject({
 			words: 'Winter stoppages',
-			facts: 'PDF, 2 pages, 340 kB',
+			said: 'PDF, 2 pages, 340 kB',
 			href: '/d/winter-stoppages/file?save&from=abcdef',
 			download: true,
 			newTab: false
 		});
 	});
+	it('says only what differs from the site, and the site only what differs from what comes', () => {
+		const attrs = { document: 'map', form: 'cover' as const, press: 'page' as const };
+		expect(settingsOf(attrs)).toMatchObject({ width: 300, border: true, shadow: false });
+		expect(settingsOf(attrs, { cover: { width: 220, shadow: true } })).toMatchObject({ width: 220, border: true, shadow: true });
+		expect(settingsOf({ ...attrs, width: '50%', shadow: false }, { cover: { width: 220, shadow: true } })).toMatchObject({ width: '50%', shadow: false });
+		expect(defaultsOf('frame')).toMatchObject({ width: '100%', height: 'worked out', fit: 'page' });
+		// a setting of another form does not stray in
+		expect(settingsOf({ ...attrs, form: 'text', width: 500 }).width).toBeNull();
+	});
+	it('says the facts that are wanted', () => {
+		const map = { pages: 1, bytes: 1_200_000, date: '24 November 2026' };
+		expect(factsWords(map, ['date', 'type'])).toBe('PDF, 24 November 2026');
+		expect(factsWords(map, [])).toBe('');
+	});
+	it('a frame asks the reading room for what is set', () => {
+		expect(frameHref('map', 'abcdef', defaultsOf('frame'))).toBe('/d/map/read?frame=1&from=abcdef');
+		expect(frameHref('map', 'abcdef', { ...defaultsOf('frame'), fit: 'width', tools: ['save'], theme: 'dark', start: 3, foreEdge: true })).toBe(
+			'/d/map/read?frame=1&from=abcdef&fit=width&edge=1&tools=save&theme=dark#page=3'
+		);
+		expect(frameHref('map', 'abcdef', { ...defaultsOf('frame'), tools: [] }, true)).toBe('/embed/map?tools=none');
+	});
 	it('each press has its own address', () => {
+		expect(pressHref('map', 'over', 'abcdef', 4)).toBe('/d/map/read?from=abcdef#page=4');
 		expect(pressHref('map', 'page', 'abcdef')).toBe('/d/map?from=abcdef');
 		expect(pressHref('map', 'tab', 'abcdef')).toBe('/d/map/read?from=abcdef');
 		expect(pressHref('map', 'here', 'abcdef')).toBe('/d/map/read?from=abcdef');
@@ -65,4 +99,59 @@ it('paths of pages are plain and leave the application its own', () => {
 	for (const path of ['/', '/volunteering', '/about/the-canal']) expect(pathTrouble(path), path).toBeNull();
 	for (const path of ['', 'volunteering', '/Upper', '/a b', '/a/', '/a//b', '/desk/x', '/d/x', '/api', `/${'a'.repeat(300)}`])
 		expect(pathTrouble(path), path).not.toBeNull();
+});
+
+describe('pocket pages and catalogues', () => {
+	it('an entry is a document or a link with words, and its time has an end after its beginning', () => {
+		expect(entryTrouble({ document: 'map' })).toBeNull();
+		expect(entryTrouble({ url: 'https://example.org/', words: 'Tides' })).toBeNull();
+		for (const entry of [{}, { document: 'map', url: '/x', words: 'x' }, { url: '/x' }, { document: 'map', from: '2026-12-02', until: '2026-12-01' }])
+			expect(entryTrouble(entry), JSON.stringify(entry)).not.toBeNull();
+	});
+	it('is on show within its hours, by days of the site, unless it rests', () => {
+		const entry = { document: 'map', from: '2026-10-25', until: '2026-10-25' };
+		// the day on which the clocks go back in Europe/London lasts 25 hours
+		expect(onShow(entry, Date.parse('2026-10-24T22:59Z'), 'Europe/London')).toBe(false);
+		expect(onShow(entry, Date.parse('2026-10-24T23:00Z'), 'Europe/London')).toBe(true);
+		expect(onShow(entry, Date.parse('2026-10-25T23:59Z'), 'Europe/London')).toBe(true);
+		expect(onShow(entry, Date.parse('2026-10-26T00:00Z'), 'Europe/London')).toBe(false);
+		expect(onShow({ document: 'map', resting: true }, 0, 'UTC')).toBe(false);
+	});
+	it('gives entries ids that stay, and grows past two screens with a dozen or so', () => {
+		let n = 0;
+		const kept = settledPocket(
+			{ entries: [{ document: 'map' }, { id: 'same-id', url: '/a', words: 'a' }, { id: 'same-id', document: 'map' }] },
+			() => `fresh-${++n}`
+		);
+		expect(kept.entries.map((e) => e.id)).toEqual(['fresh-1', 'same-id', 'fresh-2']);
+		expect(indexOf('pocket', kept).map((p) => [p.id, p.form])).toEqual([
+			['fresh-1', 'entry'],
+			['fresh-2', 'entry']
+		]);
+		expect(phoneScreens(5)).toBeLessThan(2);
+		expect(phoneScreens(13)).toBeGreaterThan(2);
+	});
+	it('a remedy takes one placement out or changes it, and leaves the rest', () => {
+		const article = doc(paragraph(text('a'), placement({ id: 'first-one' })), paragraph(placement({ id: 'second-one' }))) as ArticleType;
+		expect(placementsOf(withPlacement(article, 'first-one', () => null)).map((p) => p.id)).toEqual(['second-one']);
+		expect(placementsOf(withPlacement(article, 'second-one', (a) => ({ ...a, locked: true }))).map((p) => p.locked)).toEqual([undefined, true]);
+	});
+	it('articles hold tables, columns and pictures', () => {
+		const cell = (type: string) => ({ type, content: [paragraph(text('x'))] });
+		expect(valid(doc({ type: 'table', content: [{ type: 'tableRow', content: [cell('tableHeader'), cell('tableCell')] }] }))).toBe(true);
+		expect(
+			valid(
+				doc({
+					type: 'columns',
+					content: [
+						{ type: 'column', content: [paragraph()] },
+						{ type: 'column', content: [paragraph(placement({}))] }
+					]
+				})
+			)
+		).toBe(true);
+		expect(valid(doc({ type: 'columns', content: [{ type: 'column', content: [paragraph()] }] }))).toBe(false);
+		expect(valid(doc({ type: 'picture', attrs: { picture: 'a'.repeat(64), alt: 'A lock' } }))).toBe(true);
+		expect(valid(doc({ type: 'picture', attrs: { picture: 'https://evil.example/x.png' } }))).toBe(false);
+	});
 });

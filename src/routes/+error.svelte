@@ -2,16 +2,17 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+	import type { SiteLook } from '$lib/server/site/site';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
-	const name = $derived((page.data.site as { name: string } | undefined)?.name ?? 'Ianua');
+	const site = $derived((page.data.site as SiteLook | undefined) ?? { name: 'Ianua' });
 	const me = $derived((page.data.me as { name: string; staff: boolean } | null | undefined) ?? null);
 	const refused = $derived(page.status === 401 || page.status === 403);
 	const heading = $derived(page.error?.heading ?? (page.status === 404 ? 'Nothing here' : refused ? 'Not for you' : 'Something went wrong'));
 	const to = $derived(encodeURIComponent(page.url.pathname.replace(/\/turned-away$/, '') + page.url.search));
 </script>
 
-<svelte:head><title>{heading}, {name}</title><meta name="robots" content="noindex" /></svelte:head>
-<SiteFrame {name} {me}>
+<svelte:head><title>{heading}, {site.name}</title><meta name="robots" content="noindex" /></svelte:head>
+<SiteFrame {site} {me}>
 	<div class="away" data-testid="turned-away">
 		<DoorMark position={refused ? 'keyed' : page.status === 404 ? 'shut' : 'ajar'} height={84} />
 		<h1>{heading}</h1>

@@ -1,10 +1,10 @@
 import type { LayoutServerLoad } from './$types';
-import { site } from '$lib/server/site/site';
+import { siteLook } from '$lib/server/site/site';
 
 export const load: LayoutServerLoad = async ({ locals, cookies }) => {
 	const { person, who } = locals.caller;
 	return {
-		site: await site(),
+		site: await siteLook(),
 		me: person ? { name: person.name, email: person.email, staff: who.kind === 'staff' } : null,
 		theme: cookies.get('ianua_theme') ?? 'system'
 	};

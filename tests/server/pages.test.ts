@@ -2,7 +2,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { document, ledgerOf, member, staff, visitor, type Client, type DocumentJson } from './help';
 
-const { addPage, articleFrom, pageDraft, publish, saveDraft, changePageDoor, listPages } = await import('#server/placing/service');
+const { addPage, pageDraft, publish, saveDraft, changePageDoor, listPages } = await import('#server/placing/service');
 const { sql } = await import('#server/db/client');
 
 let boss: Client;
@@ -24,7 +24,7 @@ let pages = 0;
 async function page(content: unknown, published = true) {
 	const path = `/page-${++pages}`;
 	const id = await addPage({ title: `Page ${pages}`, path }, ownerId);
-	await saveDraft(id, { title: `Page ${pages}`, content: articleFrom(content), inNavigation: false, draftNumber: null }, ownerId);
+	await saveDraft(id, { title: `Page ${pages}`, content: content, inNavigation: false, draftNumber: null }, ownerId);
 	if (published) await publish(id, ownerId);
 	return { id, path };
 }
@@ -46,7 +46,7 @@ it('what is saved after publishing waits for the next publishing', async () => {
 		id,
 		{
 			title: 'Page',
-			content: articleFrom({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Second words' }] }] }),
+			content: { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Second words' }] }] },
 			inNavigation: false,
 			draftNumber
 		},

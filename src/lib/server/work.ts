@@ -5,6 +5,7 @@ import { watchSources } from './intake/source';
 import { beginAgain, sweep } from './intake/sweep';
 import { everySo, queueJob, startJobs, stopJobs, workOn } from './jobs/boss';
 import { log } from './log';
+import { publishDue } from './placing/service';
 import { dismissHelpers } from './pdf/helpers';
 
 /** Ms between two looks for work that was begun by a server that is gone. */
@@ -19,8 +20,10 @@ export async function startWork(): Promise<void> {
 	});
 	await workOn('check', ({ edition }) => checkEdition(edition));
 	await workOn('watch', watchSources, 1);
+	await workOn('publish', async () => void (await publishDue(new Date())), 1);
 	await workOn('sweep', async () => void (await sweep(Date.now())), 1);
 	await everySo('watch', '7 * * * *');
+	await everySo('publish', '* * * * *');
 	await everySo('sweep', '23 * * * *');
 	await beginAgain();
 	await queueJob('sweep', {}, 'at start');

@@ -78,7 +78,8 @@
 	}}
 	ondrop={(e) => {
 		over = 0;
-		if (holdsFiles(e)) void dropped(e);
+		// a page being written takes files at the spot itself
+		if (holdsFiles(e) && !e.defaultPrevented) void dropped(e);
 	}}
 	onbeforeunload={(e) => {
 		if (leavingBreaksOff()) e.preventDefault();

@@ -19,7 +19,7 @@
 {/snippet}
 
 <svelte:head><title>{data.me?.name}, {data.site.name}</title></svelte:head>
-<SiteFrame name={data.site.name} navigation={data.navigation} current="/me" me={data.me}>
+<SiteFrame site={data.site} navigation={data.navigation} current="/me" me={data.me}>
 	<div class="head">
 		<h1>{data.me?.name}</h1>
 		<form method="POST" action="/sign-in?/out"><button class="btn">Sign out</button></form>

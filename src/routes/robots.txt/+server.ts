@@ -1,7 +1,9 @@
-// Search engines may look at the site's pages and open documents; the desk and the API are nothing for them.
+// What robots may come to (RFC 9309): everything a visitor may; what is not to be listed says so itself.
 import type { RequestHandler } from './$types';
+import { settings } from '$lib/server/settings';
 
 export const GET: RequestHandler = () =>
-	new Response('User-agent: *\nDisallow: /desk\nDisallow: /api\nDisallow: /sign-in\nDisallow: /me\n', {
-		headers: { 'content-type': 'text/plain; charset=utf-8', 'cache-control': 'public, max-age=3600' }
-	});
+	new Response(
+		`User-agent: *\nDisallow: /desk\nDisallow: /api/\nDisallow: /k/\nDisallow: /me\nDisallow: /sign-in\nDisallow: /embed/\n\nSitemap: ${settings().IANUA_ORIGIN}/sitemap.xml\n`,
+		{ headers: { 'content-type': 'text/plain; charset=utf-8' } }
+	);

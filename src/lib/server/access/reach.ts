@@ -1,13 +1,13 @@
 // Whom every document reaches today, in one pass over doors and people.
 import type { Thing } from '#core/access/door';
-import { spanOf, type Instant } from '#core/access/hours';
-import { populationAt, reach, type Population, type Reached } from '#core/access/population';
+import { spanOf, type Instant, type Span } from '#core/access/hours';
+import { populationAt, reach, type Member, type Population, type Reached } from '#core/access/population';
 import { sql } from '../db/client';
 import { site } from '../site/site';
 import { thingOf, type ThingRow } from './things';
 
-/** All members with their memberships, as they stand at an instant. */
-export async function populationNow(at: Instant = Date.now()): Promise<Population> {
+/** All members with their memberships. */
+export async function allMembersOf(): Promise<Member[]> {
 	const [rows, { zone }] = await Promise.all([
 		sql()<{ id: string; suspended: boolean; memberships: { group: string; from: string | null; until: string | null }[] | null }[]>`
 			select p.id, p.suspended, m.list as memberships from person p left join (
@@ -15,20 +15,30 @@ export async function populationNow(at: Instant = Date.now()): Promise<Populatio
 			) m on m.person_id = p.id where p.role = 'member'`,
 		site()
 	]);
-	return populationAt(
-		rows.map(({ id, suspended, memberships }) => ({
-			id,
-			suspended,
-			memberships: (memberships ?? []).map((m) => ({ group: m.group, span: spanOf(m.from, m.until, zone) }))
-		})),
-		at
-	);
+	// days are few and people many: each bound is reckoned once
+	const spans = new Map<string, Span>();
+	const span = (from: string | null, until: string | null) => {
+		const key = `${from} ${until}`;
+		let made = spans.get(key);
+		if (!made) spans.set(key, (made = spanOf(from, until, zone)));
+		return made;
+	};
+	return rows.map(({ id, suspended, memberships }) => ({
+		id,
+		suspended,
+		memberships: (memberships ?? []).map((m) => ({ group: m.group, span: span(m.from, m.until) }))
+	}));
 }
 
-/** Every document that is not set aside, with whom it reaches. */
-export async function reachOfAll(at: Instant = Date.now()): Promise<{ documents: Map<string, Thing>; reached: Map<string, Reached>; population: Population }> {
-	const [rows, population, { zone }] = await Promise.all([
-		sql()<(ThingRow & { id: string })[]>`
+/** All members as they stand at an instant. */
+export const populationNow = async (at: Instant = Date.now()): Promise<Population> => populationAt(await allMembersOf(), at);
+
+/** Every document, or every page, that is not set aside, as the decision sees it; of `ids` where they are given. */
+export async function allThings(of: 'document' | 'page', ids: readonly string[] | null = null): Promise<Map<string, Thing>> {
+	if (ids && !ids.length) return new Map();
+	const s = sql();
+	const [rows, { zone }] = await Promise.all([
+		s<(ThingRow & { id: string })[]>`
 			with admits as (
 				select x.id, coalesce(g.list, '[]') as groups, coalesce(p.list, '[]') as people from door x
 					left join (select door_id, jsonb_agg(group_id) as list from door_group group by door_id) g on g.door_id = x.id
@@ -39,12 +49,16 @@ export async function reachOfAll(at: Instant = Date.now()): Promise<{ documents:
 					d.follows_page
 				from door d join admits a on a.id = d.id
 			)
-			select d.id, d.set_aside_at, x.door, f.door as follows_door, fp.set_aside_at as follows_set_aside
-			from document d join doors x on x.id = d.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id
-			where d.set_aside_at is null`,
-		populationNow(at),
+			select t.id, t.set_aside_at, x.door, f.door as follows_door, fp.set_aside_at as follows_set_aside
+			from ${s(of)} t join doors x on x.id = t.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id
+			where t.set_aside_at is null ${ids ? s`and t.id in ${s(ids)}` : s``}`,
 		site()
 	]);
-	const documents = new Map(rows.map((row) => [row.id, thingOf(row, zone)]));
+	return new Map(rows.map((row) => [row.id, thingOf(row, zone)]));
+}
+
+/** Every document that is not set aside, with whom it reaches. */
+export async function reachOfAll(at: Instant = Date.now()): Promise<{ documents: Map<string, Thing>; reached: Map<string, Reached>; population: Population }> {
+	const [documents, population] = await Promise.all([allThings('document'), populationNow(at)]);
 	return { documents, population, reached: new Map([...documents].map(([id, thing]) => [id, reach(thing, population)])) };
 }

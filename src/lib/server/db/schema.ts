@@ -4,7 +4,7 @@ import { bigint, boolean, check, date, index, integer, jsonb, pgTable, primaryKe
 import type { TurnedAwayWords } from '#core/access/door';
 import type { Cover } from '#core/documents/cover';
 import type { Facts, Finding } from '#core/intake/condition';
-import type { Article } from '#core/placing/content';
+import type { Layout, PageContent } from '#core/placing/content';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 const id = () => uuid('id').primaryKey();
@@ -374,19 +374,20 @@ export const page = pgTable('page', {
 	id: id(),
 	path: text('path').notNull().unique(),
 	title: text('title').notNull(),
-	layout: text('layout', { enum: ['article'] })
-		.notNull()
-		.default('article'),
+	layout: text('layout').$type<Layout>().notNull().default('article'),
 	doorId: uuid('door_id')
 		.notNull()
 		.unique()
 		.references(() => door.id),
-	draft: jsonb('draft').$type<Article>().notNull(),
+	draft: jsonb('draft').$type<PageContent>().notNull(),
 	draftTitle: text('draft_title').notNull(),
 	/** Counts the saves of the draft, so that two writers do not overwrite each other unseen. */
 	draftNumber: integer('draft_number').notNull().default(1),
 	draftAt: at('draft_at').notNull().defaultNow(),
 	publishedId: uuid('published_id'),
+	/** When the draft is to be published, and who wanted that. */
+	publishAt: at('publish_at'),
+	publishBy: uuid('publish_by'),
 	/** Place in the site's navigation; null stays out of it. */
 	navigation: integer('navigation'),
 	createdAt: at('created_at').notNull().defaultNow(),
@@ -403,7 +404,7 @@ export const revision = pgTable(
 			.references(() => page.id, { onDelete: 'cascade' }),
 		number: integer('number').notNull(),
 		title: text('title').notNull(),
-		content: jsonb('content').$type<Article>().notNull(),
+		content: jsonb('content').$type<PageContent>().notNull(),
 		publishedAt: at('published_at').notNull().defaultNow(),
 		publishedBy: uuid('published_by')
 	},
@@ -424,10 +425,40 @@ export const placement = pgTable(
 			.references(() => document.id, { onDelete: 'cascade' }),
 		form: text('form').notNull(),
 		press: text('press').notNull(),
-		published: boolean('published').notNull()
+		published: boolean('published').notNull(),
+		/** Those whom the document turns away are meant to see a locked card. */
+		locked: boolean('locked').notNull().default(false),
+		/** The page that its cover shows, where that is not the document's. */
+		coverPage: integer('cover_page')
 	},
 	(t) => [primaryKey({ columns: [t.id, t.pageId, t.published] }), index('placement_document').on(t.documentId)]
 );
+
+/** Side doors that are meant to be. */
+export const sideDoor = pgTable(
+	'side_door',
+	{
+		pageId: uuid('page_id')
+			.notNull()
+			.references(() => page.id, { onDelete: 'cascade' }),
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
+		why: text('why').notNull(),
+		markedAt: at('marked_at').notNull().defaultNow(),
+		markedBy: uuid('marked_by').references(() => person.id, { onDelete: 'set null' })
+	},
+	(t) => [primaryKey({ columns: [t.pageId, t.documentId] })]
+);
+
+/** Pictures on pages and the site's mark, kept in the store under their checksums. */
+export const picture = pgTable('picture', {
+	sha256: text('sha256').primaryKey(),
+	width: integer('width').notNull(),
+	height: integer('height').notNull(),
+	createdAt: at('created_at').notNull().defaultNow(),
+	createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' })
+});
 
 // readership: the ledger itself is in drizzle/ (partitioned); this is where a reading stands
 

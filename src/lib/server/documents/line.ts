@@ -12,7 +12,8 @@ import { sql } from '../db/client';
 export interface Passage {
 	readonly in: 'to-do' | 'done' | 'wrong';
 	readonly door: 'done' | 'to-do';
-	readonly placed: 'done' | 'to-do';
+	/** `wrong`: a dead end or a side door that is not meant to be; told where the rooms ask for it. */
+	readonly placed: 'to-do' | 'done' | 'wrong';
 	readonly read: 'done' | 'to-do';
 }
 
@@ -27,6 +28,10 @@ export interface DocumentLine {
 	readonly bytes: number;
 	readonly sha256: string;
 	readonly paper: string;
+	readonly description: string;
+	/** Height to width of its first pages' size; null where the cover is no page. */
+	readonly ratio: number | null;
+	readonly coverAlt: string;
 	readonly edition: number;
 	readonly editionAt: string;
 	readonly createdAt: string;
@@ -53,6 +58,8 @@ export interface LineRow {
 	topics: string[];
 	language: string | null;
 	cover: Cover | null;
+	cover_alt: string;
+	description: string;
 	pages: number;
 	bytes: string;
 	sha256: string;
@@ -78,7 +85,7 @@ const dayMs = 86_400_000;
 export function lineSelect(today: string, zone: string, now: number) {
 	const since = new Date(now - 30 * dayMs);
 	return sql()`
-		select d.id, d.slug, d.title, d.folder, d.topics, coalesce(d.language, e.language) as language, d.cover, d.created_at, d.set_aside_at, e.pages, e.bytes, e.sha256,
+		select d.id, d.slug, d.title, d.folder, d.topics, coalesce(d.language, e.language) as language, d.description, d.cover, d.cover_alt, d.created_at, d.set_aside_at, e.pages, e.bytes, e.sha256,
 			e.facts->'sizes' as sizes, e.number, e.created_at as edition_at, e.condition, e.findings, door_view(d.door_id, ${today}::date) as door,
 			(select name from person where id = d.created_by) as created_by_name, (select state from source where document_id = d.id) as source_state,
 			(select count(*)::int from placement p where p.document_id = d.id and p.published) as placements,
@@ -105,6 +112,9 @@ export function lineOf(row: LineRow, zone: string, now: number): DocumentLine {
 		bytes: Number(row.bytes),
 		sha256: row.sha256,
 		paper: paperWords(row.sizes),
+		description: row.description,
+		ratio: row.cover === null && row.sizes[0] ? row.sizes[0].height / row.sizes[0].width : null,
+		coverAlt: row.cover_alt,
 		edition: row.number,
 		editionAt: row.edition_at.toISOString(),
 		createdAt: row.created_at.toISOString(),

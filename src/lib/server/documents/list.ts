@@ -124,7 +124,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		sets.map((names, i) => s`when grouping(${s(names[0]!)}) = 0 then ${i}::int`),
 		s` `
 	)} end`;
-	const counting = s<{ total: number; counts: { filter: FilterName; value: string; n: number }[] | null }[]>`
+	const counting = s<{ all: number; total: number; counts: { filter: FilterName; value: string; n: number }[] | null }[]>`
 		with counted as materialized (
 			select ${setOf} as set, ${list(columns(filterNames), comma)}, count(*) as n from (
 				select ${list(
@@ -136,7 +136,8 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 				comma
 			)})
 		)
-		select (select coalesce(sum(n), 0)::int from counted m where ${all([s`m.set = 0`, ...active.map((a) => s`m.${s(`fits_${a}`)}`)])}) as total,
+		select (select coalesce(sum(n), 0)::int from counted m where m.set = 0) as all,
+			(select coalesce(sum(n), 0)::int from counted m where ${all([s`m.set = 0`, ...active.map((a) => s`m.${s(`fits_${a}`)}`)])}) as total,
 			(select jsonb_agg(c) from (${list(filterNames.map(countOf), s` union all `)}) c) as counts`;
 	const listing = s<{ id: string }[]>`
 		select d.id from ${from} and ${all(active.map(fits))} order by ${orderBy} ${direction}, d.id ${direction} limit ${limit} offset ${offset}`;
@@ -150,9 +151,9 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const [[counted], { ids, lines, hits }, [there]] = await Promise.all([
 		counting,
 		shown,
-		s<
-			{ n: number; aside: number }[]
-		>`select count(*) filter (where set_aside_at is null)::int as n, count(*) filter (where set_aside_at is not null and gone_at is null)::int as aside from document`
+		s<{ n: number | null; aside: number }[]>`
+			select ${found || query.aside ? s`(select count(*)::int from document where set_aside_at is null)` : s`null`} as n,
+				(select count(*)::int from document where set_aside_at is not null and gone_at is null) as aside`
 	]);
 	// whoever has brought something in, known from the counts
 	const people = (counted!.counts ?? []).filter((c) => c.filter === 'by' && c.value).map((c) => c.value);
@@ -172,8 +173,20 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	return {
 		items: ids.map((id) => ({ ...lineOf(byId.get(id)!, zone, now), hits: hits.get(id) ?? [], hitPages: pagesOf.has(id) ? pagesOf.get(id)! : 0 })),
 		total: counted!.total,
-		all: there!.n,
+		// what was counted is all there is, unless it was found or is what was set aside
+		all: there!.n ?? counted!.all,
 		aside: there!.aside,
 		counts: { ...counts, brought: withinSpans(counts.brought) }
 	};
+}
+
+/** The lines of some documents, by their present or former addresses; those not there are left out. */
+export async function linesOf(slugs: readonly string[]): Promise<DocumentLine[]> {
+	if (!slugs.length) return [];
+	const { zone } = await site();
+	const now = Date.now();
+	const s = sql();
+	const rows = await s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)}
+		where d.slug in ${s(slugs)} or d.id in (select document_id from document_address where slug in ${s(slugs)})`;
+	return rows.map((row) => lineOf(row, zone, now));
 }

@@ -37,7 +37,8 @@ export async function sweep(now: number): Promise<{ uploads: number; blobs: numb
 	for (const { sha256, path } of await originals()) {
 		const { ctimeMs } = await lstat(path);
 		if (now - ctimeMs < hourMs) continue;
-		const [used] = await sql()`select 1 from edition where sha256 = ${sha256} union all select 1 from document where cover->>'sha256' = ${sha256} limit 1`;
+		const [used] = await sql()`select 1 from edition where sha256 = ${sha256} union all select 1 from document where cover->>'sha256' = ${sha256}
+			union all select 1 from picture where sha256 = ${sha256} limit 1`;
 		if (used) continue;
 		await discard(sha256);
 		blobs++;

@@ -207,6 +207,16 @@ export async function personIds(tx: Queryable, emails: readonly string[]): Promi
 
 /** Whether the site has an owner yet. Once it has, it always has. */
 let ownerSeen = false;
+/** Names for the ids of groups and people. */
+export async function namesOf(): Promise<{ group: (id: string) => string; person: (id: string) => string }> {
+	const rows = await sql()<
+		{ id: string; name: string }[]
+	>`select id, name from member_group union all select p.id, p.name from person p where exists (select 1 from door_person x where x.person_id = p.id)`;
+	const names = new Map(rows.map((r) => [r.id, r.name]));
+	const name = (id: string) => names.get(id) ?? 'somebody who is gone';
+	return { group: name, person: name };
+}
+
 export async function hasOwner(): Promise<boolean> {
 	if (ownerSeen) return true;
 	const [row] = await db().select({ id: person.id }).from(person).where(eq(person.role, 'owner')).limit(1);

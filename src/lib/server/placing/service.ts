@@ -1,174 +1,242 @@
-// Pages: writing, publishing, and what somebody sees of one.
-import { and, eq, isNull, sql as raw } from 'drizzle-orm';
-import type { DoorChange, Position, Thing } from '#core/access/door';
-import { decide, type HeldKey, type Reason, type RefusedCode } from '#core/access/decide';
+// Pages: written, published, looked up. What somebody sees of one is seen.ts's.
+import { and, eq, isNotNull, isNull, lte, sql as raw } from 'drizzle-orm';
+import { Type, type Static } from '@sinclair/typebox';
+import { DoorChange, type Position, type Thing } from '#core/access/door';
+import { decide } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
-import { refusalWords, sentence, whoWords, type Reach } from '#core/access/reach';
-import { coverMark } from '#core/documents/cover';
+import { sentence, whoWords, type Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
-import { Article, bare, emptyArticle, placementsOf, settled, type ContentNode } from '#core/placing/content';
-import { pathTrouble } from '#core/placing/path';
-import { placementView, type PlacementView } from '#core/placing/placement';
-import { changeDoor, insertDoor, reachOf, thingOf, type DoorJson, type DoorViewJson, type ThingRow } from '../access/things';
+import {
+	Article,
+	Catalogue,
+	emptyContent,
+	entryTrouble,
+	indexOf,
+	layouts,
+	Pocket,
+	settled,
+	settledPocket,
+	type Layout,
+	type PageContent
+} from '#core/placing/content';
+import { pagePathPattern, pathTrouble } from '#core/placing/path';
+import { changeDoor, insertDoor, reachOf, thingOf, type DoorViewJson, type ThingRow } from '../access/things';
 import { db, sql, type Queryable } from '../db/client';
 import { document, documentAddress, page, placement, revision } from '../db/schema';
 import { newId } from '../id';
 import { instantOf, type Caller } from '../people/who';
-import { find } from '../reading/find';
 import { writeAudit } from '../site/audit';
 import { site } from '../site/site';
 import { checked, compile } from '../validate';
 
-const checkArticle = compile(Article);
-
+const checks = { article: compile(Article), catalogue: compile(Catalogue), pocket: compile(Pocket) };
 const freshPlacementId = () => newId().replaceAll('-', '').slice(-16);
 
-/** Content from outside, checked and settled. */
-export function articleFrom(value: unknown): Article {
-	return settled(checked(checkArticle, value), freshPlacementId);
+/** Content from outside for a layout, checked and settled. */
+export function contentFrom(layout: Layout, value: unknown): PageContent {
+	switch (layout) {
+		case 'article':
+			return settled(checked(checks.article, value), freshPlacementId);
+		case 'catalogue':
+			return checked(checks.catalogue, value);
+		case 'pocket': {
+			const pocket = checked(checks.pocket, value);
+			pocket.entries.forEach((entry, i) => {
+				const trouble = entryTrouble(entry);
+				if (trouble) throw new IanuaError('not-valid', { detail: `entry ${i + 1}: ${trouble}` });
+			});
+			return settledPocket(pocket, freshPlacementId);
+		}
+	}
 }
 
 export interface PageLine {
 	readonly id: string;
 	readonly path: string;
 	readonly title: string;
+	readonly layout: Layout;
 	readonly door: { readonly position: Position; readonly who: string; readonly sentence: string };
 	readonly published: boolean;
 	readonly publishedAt: string | null;
+	/** When the draft is to be published. */
+	readonly publishAt: string | null;
 	/** The draft has been saved after it was published. */
 	readonly changed: boolean;
 	readonly placements: number;
 	readonly draftAt: string;
+	readonly inNavigation: boolean;
+	readonly setAsideAt: string | null;
 }
 
 interface PageRow {
 	id: string;
 	path: string;
 	title: string;
+	layout: Layout;
 	draft_at: Date;
 	published_at: Date | null;
+	publish_at: Date | null;
 	placements: number;
+	navigation: number | null;
+	set_aside_at: Date | null;
 	door: DoorViewJson;
 }
 
 /** A page's door as its sentence sees it: there is nothing to save or print at a page itself. */
 const pageReach = (door: DoorViewJson, zone: string): Reach => ({ ...reachOf(door, zone, false), allow: { save: false, print: false } });
 
-/** Every page that is not set aside, in the order of the paths. */
-export async function listPages(): Promise<PageLine[]> {
+const pageSelect = (today: string) => sql()`
+	select p.id, p.path, p.draft_title as title, p.layout, p.draft, p.draft_number, p.draft_at, p.navigation, p.door_id, p.publish_at, p.set_aside_at, r.published_at,
+		door_view(p.door_id, ${today}::date) as door,
+		(select count(*)::int from placement x where x.page_id = p.id and not x.published) as placements
+	from page p left join revision r on r.id = p.published_id`;
+
+/** Every page in the order of the paths; with `aside` those set aside instead. */
+export async function listPages(aside = false): Promise<PageLine[]> {
 	const { zone } = await site();
 	const now = Date.now();
-	const rows = await sql()<PageRow[]>`
-		select p.id, p.path, p.draft_title as title, p.draft_at, r.published_at, door_view(p.door_id, ${dayOf(now, zone)}::date) as door,
-			(select count(*)::int from placement x where x.page_id = p.id and not x.published) as placements
-		from page p left join revision r on r.id = p.published_id where p.set_aside_at is null order by p.path`;
-	return rows.map((row) => {
-		const reach = pageReach(row.door, zone);
-		return {
-			id: row.id,
-			path: row.path,
-			title: row.title,
-			door: { position: reach.position, who: whoWords(reach), sentence: sentence(reach, now, zone) },
-			published: row.published_at !== null,
-			publishedAt: row.published_at?.toISOString() ?? null,
-			changed: row.published_at !== null && row.draft_at > row.published_at,
-			placements: row.placements,
-			draftAt: row.draft_at.toISOString()
-		};
-	});
+	const s = sql();
+	const rows = await s<PageRow[]>`${pageSelect(dayOf(now, zone))} where p.set_aside_at is ${aside ? s`not null` : s`null`} order by p.path`;
+	return rows.map((row) => lineOf(row, zone, now));
 }
 
-export interface PageDraft {
-	readonly id: string;
-	readonly path: string;
-	readonly title: string;
-	readonly content: Article;
-	readonly draftNumber: number;
-	readonly draftAt: string;
-	readonly publishedAt: string | null;
-	readonly changed: boolean;
-	readonly inNavigation: boolean;
-	readonly doorId: string;
-	readonly door: DoorViewJson & { readonly sentence: string };
-}
-
-/** A page with its draft, for the editor. */
-export async function pageDraft(id: string): Promise<PageDraft> {
-	const { zone } = await site();
-	const now = Date.now();
-	const [row] = /^[0-9a-f-]{36}$/.test(id)
-		? await sql()<(PageRow & { draft: Article; draft_number: number; navigation: number | null; door_id: string })[]>`
-			select p.id, p.path, p.draft_title as title, p.draft, p.draft_number, p.draft_at, p.navigation, p.door_id, r.published_at, door_view(p.door_id, ${dayOf(now, zone)}::date) as door
-			from page p left join revision r on r.id = p.published_id where p.id = ${id} and p.set_aside_at is null`
-		: [];
-	if (!row) throw new IanuaError('not-found');
+function lineOf(row: PageRow, zone: string, now: number): PageLine {
+	const reach = pageReach(row.door, zone);
 	return {
 		id: row.id,
 		path: row.path,
 		title: row.title,
+		layout: row.layout,
+		door: { position: reach.position, who: whoWords(reach), sentence: sentence(reach, now, zone) },
+		published: row.published_at !== null,
+		publishedAt: row.published_at?.toISOString() ?? null,
+		publishAt: row.publish_at?.toISOString() ?? null,
+		changed: row.published_at !== null && row.draft_at > row.published_at,
+		placements: row.placements,
+		draftAt: row.draft_at.toISOString(),
+		inNavigation: row.navigation !== null,
+		setAsideAt: row.set_aside_at?.toISOString() ?? null
+	};
+}
+
+export interface PageDraft extends Omit<PageLine, 'door'> {
+	readonly content: PageContent;
+	readonly draftNumber: number;
+	readonly doorId: string;
+	readonly door: DoorViewJson & { readonly sentence: string };
+}
+
+const isId = (text: string) => /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/.test(text);
+
+/** A page with its draft, by its id or its path; not one that was set aside, unless `aside` says so. */
+export async function pageDraft(which: string, aside = false): Promise<PageDraft> {
+	const { zone } = await site();
+	const now = Date.now();
+	const s = sql();
+	const [row] = await s<(PageRow & { draft: PageContent; draft_number: number; door_id: string })[]>`
+		${pageSelect(dayOf(now, zone))} where ${isId(which) ? s`p.id = ${which}` : s`p.path = ${which}`} ${aside ? s`` : s`and p.set_aside_at is null`}`;
+	if (!row) throw new IanuaError('not-found');
+	return {
+		...lineOf(row, zone, now),
 		content: row.draft,
 		draftNumber: row.draft_number,
-		draftAt: row.draft_at.toISOString(),
-		publishedAt: row.published_at?.toISOString() ?? null,
-		changed: row.published_at !== null && row.draft_at > row.published_at,
-		inNavigation: row.navigation !== null,
 		doorId: row.door_id,
 		door: { ...row.door, sentence: sentence(pageReach(row.door, zone), now, zone) }
 	};
 }
 
-/** Makes an empty page with an open door (a page is written to be seen; until published nobody sees it). */
-export async function addPage(given: { title: string; path: string }, actor: string | null): Promise<string> {
+/** A page as the API takes it. */
+const pageFields = {
+	path: Type.String({ maxLength: 200, pattern: pagePathPattern }),
+	title: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+	content: Type.Any(),
+	inNavigation: Type.Boolean(),
+	door: DoorChange
+};
+export const PageGiven = Type.Object(
+	{
+		path: pageFields.path,
+		title: pageFields.title,
+		layout: Type.Optional(Type.Union(layouts.map((l) => Type.Literal(l)))),
+		content: Type.Optional(pageFields.content),
+		inNavigation: Type.Optional(pageFields.inNavigation),
+		door: Type.Optional(pageFields.door)
+	},
+	{ additionalProperties: false }
+);
+export type PageGiven = Static<typeof PageGiven>;
+export const PageChange = Type.Partial(Type.Object(pageFields), { additionalProperties: false });
+export type PageChange = Static<typeof PageChange>;
+
+/** Makes a page with an open door (a page is written to be seen; until published nobody sees it). Gives its id. */
+export async function addPage(given: PageGiven, actor: string | null): Promise<string> {
 	const trouble = pathTrouble(given.path);
 	if (trouble) throw new IanuaError('not-valid', { detail: trouble });
+	const layout = given.layout ?? 'article';
+	const content = given.content === undefined ? emptyContent[layout] : contentFrom(layout, given.content);
 	return db().transaction(async (tx) => {
 		const id = newId();
 		const doorId = await insertDoor(tx, actor, 'open');
-		const [last] = await tx.select({ n: raw<number>`coalesce(max(${page.navigation}), 0)` }).from(page);
+		const navigation = (given.inNavigation ?? layout !== 'pocket') ? await nextInNavigation(tx) : null;
 		const [made] = await tx
 			.insert(page)
-			.values({
-				id,
-				path: given.path,
-				title: given.title,
-				draftTitle: given.title,
-				doorId,
-				draft: emptyArticle,
-				navigation: (last?.n ?? 0) + 1,
-				createdBy: actor
-			})
+			.values({ id, path: given.path, title: given.title.trim(), draftTitle: given.title.trim(), layout, doorId, draft: content, navigation, createdBy: actor })
 			.onConflictDoNothing()
 			.returning({ id: page.id });
 		if (!made) throw new IanuaError('address-taken', { slug: given.path });
-		await writeAudit(tx, { actor, action: 'written', kind: 'page', thing: id, after: given });
+		await indexPlacements(tx, id, layout, content, false);
+		if (given.door) await changeDoor(tx, doorId, given.door, { actor, kind: 'page', thing: id });
+		await writeAudit(tx, { actor, action: 'written', kind: 'page', thing: id, after: { path: given.path, title: given.title, layout } });
 		return id;
 	});
 }
 
-export interface DraftSave {
-	readonly title: string;
-	readonly content: Article;
-	readonly inNavigation: boolean;
+async function nextInNavigation(tx: Queryable): Promise<number> {
+	const [last] = await tx.select({ n: raw<number>`coalesce(max(${page.navigation}), 0)` }).from(page);
+	return (last?.n ?? 0) + 1;
+}
+
+async function lockedPage(tx: Queryable, id: string) {
+	const [row] = await tx
+		.select()
+		.from(page)
+		.where(and(eq(page.id, id), isNull(page.setAsideAt)))
+		.for('update');
+	if (!row) throw new IanuaError('not-found');
+	return row;
+}
+
+export interface DraftSave extends PageChange {
 	/** The number of the draft that the writer started from; null overwrites whatever is there. */
 	readonly draftNumber: number | null;
 }
 
-/** Saves the draft and gives its new number; refuses when somebody else saved meanwhile. */
+/** Saves what is named of a page's draft and gives its new number; refuses when somebody else saved meanwhile. */
 export async function saveDraft(id: string, given: DraftSave, actor: string): Promise<number> {
 	return db().transaction(async (tx) => {
-		const [row] = await tx
-			.select({ number: page.draftNumber, navigation: page.navigation })
-			.from(page)
-			.where(and(eq(page.id, id), isNull(page.setAsideAt)))
-			.for('update');
-		if (!row) throw new IanuaError('not-found');
-		if (given.draftNumber !== null && row.number !== given.draftNumber) throw new IanuaError('changed-meanwhile');
-		const next = row.number + 1;
-		const [last] = await tx.select({ n: raw<number>`coalesce(max(${page.navigation}), 0)` }).from(page);
-		const navigation = given.inNavigation ? (row.navigation ?? (last?.n ?? 0) + 1) : null;
-		await tx.update(page).set({ draft: given.content, draftTitle: given.title, draftNumber: next, draftAt: new Date(), navigation }).where(eq(page.id, id));
-		await indexPlacements(tx, id, given.content, false);
-		await writeAudit(tx, { actor, action: 'written', kind: 'page', thing: id, after: { title: given.title, draft: next } });
+		const row = await lockedPage(tx, id);
+		if (given.draftNumber !== null && row.draftNumber !== given.draftNumber) throw new IanuaError('changed-meanwhile');
+		const content = given.content === undefined ? row.draft : contentFrom(row.layout, given.content);
+		const next = row.draftNumber + 1;
+		const path = given.path ?? row.path;
+		if (path !== row.path) {
+			const trouble = pathTrouble(path);
+			if (trouble) throw new IanuaError('not-valid', { detail: trouble });
+			const [taken] = await tx.select({ id: page.id }).from(page).where(eq(page.path, path));
+			if (taken) throw new IanuaError('address-taken', { slug: path });
+		}
+		const navigation = given.inNavigation === undefined ? row.navigation : given.inNavigation ? (row.navigation ?? (await nextInNavigation(tx))) : null;
+		const draftTitle = given.title?.trim() ?? row.draftTitle;
+		await tx.update(page).set({ path, draft: content, draftTitle, draftNumber: next, draftAt: new Date(), navigation }).where(eq(page.id, id));
+		if (given.content !== undefined) await indexPlacements(tx, id, row.layout, content, false);
+		if (given.door) await changeDoor(tx, row.doorId, given.door, { actor, kind: 'page', thing: id });
+		await writeAudit(tx, {
+			actor,
+			action: 'written',
+			kind: 'page',
+			thing: id,
+			after: { title: draftTitle, draft: next, ...(path === row.path ? {} : { path }) }
+		});
 		return next;
 	});
 }
@@ -176,39 +244,150 @@ export async function saveDraft(id: string, given: DraftSave, actor: string): Pr
 /** Publishes the draft as a new revision. */
 export async function publish(id: string, actor: string | null): Promise<void> {
 	await db().transaction(async (tx) => {
-		const [row] = await tx
-			.select()
-			.from(page)
-			.where(and(eq(page.id, id), isNull(page.setAsideAt)))
-			.for('update');
-		if (!row) throw new IanuaError('not-found');
-		const [last] = await tx
-			.select({ n: raw<number>`coalesce(max(${revision.number}), 0)` })
-			.from(revision)
-			.where(eq(revision.pageId, id));
-		const revisionId = newId();
-		const number = (last?.n ?? 0) + 1;
-		await tx
-			.insert(revision)
-			.values({ id: revisionId, pageId: id, number, title: row.draftTitle, content: row.draft, publishedAt: new Date(), publishedBy: actor });
-		await tx.update(page).set({ publishedId: revisionId, title: row.draftTitle }).where(eq(page.id, id));
-		await indexPlacements(tx, id, row.draft, true);
-		await writeAudit(tx, { actor, action: 'published', kind: 'page', thing: id, after: { revision: number } });
+		const row = await lockedPage(tx, id);
+		await putOut(tx, row, row.draftTitle, row.draft, actor);
 	});
+}
+
+/** Puts content out as a page's next revision. */
+async function putOut(tx: Queryable, row: typeof page.$inferSelect, title: string, content: PageContent, actor: string | null): Promise<void> {
+	const [last] = await tx
+		.select({ n: raw<number>`coalesce(max(${revision.number}), 0)` })
+		.from(revision)
+		.where(eq(revision.pageId, row.id));
+	const revisionId = newId();
+	const number = (last?.n ?? 0) + 1;
+	await tx.insert(revision).values({ id: revisionId, pageId: row.id, number, title, content, publishedAt: new Date(), publishedBy: actor });
+	await tx.update(page).set({ publishedId: revisionId, title, publishAt: null, publishBy: null }).where(eq(page.id, row.id));
+	await indexPlacements(tx, row.id, row.layout, content, true);
+	await writeAudit(tx, { actor, action: 'published', kind: 'page', thing: row.id, after: { revision: number } });
+}
+
+/** Has the draft published at an instant, as it then is; null calls that off. */
+export async function publishLater(id: string, at: Date | null, actor: string): Promise<void> {
+	if (at && at.getTime() <= Date.now()) throw new IanuaError('not-valid', { detail: 'the time to publish at has passed' });
+	await db().transaction(async (tx) => {
+		const row = await lockedPage(tx, id);
+		await tx
+			.update(page)
+			.set({ publishAt: at, publishBy: at ? actor : null })
+			.where(eq(page.id, id));
+		await writeAudit(tx, { actor, action: 'changed', kind: 'page', thing: id, before: { publishAt: row.publishAt }, after: { publishAt: at } });
+	});
+}
+
+/** Publishes every draft whose time has come; gives how many. */
+export async function publishDue(now: Date): Promise<number> {
+	const due = await db()
+		.select({ id: page.id })
+		.from(page)
+		.where(and(isNotNull(page.publishAt), lte(page.publishAt, now), isNull(page.setAsideAt)));
+	let done = 0;
+	for (const { id } of due)
+		await db().transaction(async (tx) => {
+			const row = await lockedPage(tx, id);
+			// another server was quicker, or it was called off
+			if (!row.publishAt || row.publishAt > now) return;
+			await putOut(tx, row, row.draftTitle, row.draft, row.publishBy);
+			done++;
+		});
+	return done;
 }
 
 /** Takes a published page down; the draft and the revisions stay. */
 export async function takeDown(id: string, actor: string): Promise<void> {
 	await db().transaction(async (tx) => {
-		await tx.update(page).set({ publishedId: null }).where(eq(page.id, id));
+		await lockedPage(tx, id);
+		await tx.update(page).set({ publishedId: null, publishAt: null, publishBy: null }).where(eq(page.id, id));
 		await tx.delete(placement).where(and(eq(placement.pageId, id), eq(placement.published, true)));
 		await writeAudit(tx, { actor, action: 'taken-down', kind: 'page', thing: id });
 	});
 }
 
-async function indexPlacements(tx: Queryable, pageId: string, content: Article, published: boolean): Promise<void> {
+/** Sets a page aside: nobody sees it, its path stays its own, and it can be restored as it was. */
+export async function setPageAside(id: string, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		await lockedPage(tx, id);
+		await tx.update(page).set({ setAsideAt: new Date(), publishAt: null, publishBy: null }).where(eq(page.id, id));
+		await tx.delete(placement).where(eq(placement.pageId, id));
+		await writeAudit(tx, { actor, action: 'set-aside', kind: 'page', thing: id });
+	});
+}
+
+/** Brings back a page that was set aside, published as it was. */
+export async function restorePage(id: string, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		const [row] = await tx
+			.select()
+			.from(page)
+			.where(and(eq(page.id, id), isNotNull(page.setAsideAt)))
+			.for('update');
+		if (!row) throw new IanuaError('not-found');
+		await tx.update(page).set({ setAsideAt: null }).where(eq(page.id, id));
+		await indexPlacements(tx, id, row.layout, row.draft, false);
+		if (row.publishedId) {
+			const [out] = await tx.select().from(revision).where(eq(revision.id, row.publishedId));
+			await indexPlacements(tx, id, row.layout, out!.content, true);
+		}
+		await writeAudit(tx, { actor, action: 'restored', kind: 'page', thing: id });
+	});
+}
+
+export interface RevisionLine {
+	readonly number: number;
+	readonly title: string;
+	readonly publishedAt: string;
+	readonly publishedBy: string | null;
+	readonly inForce: boolean;
+}
+
+/** The published revisions of a page, the newest first. */
+export async function revisionsOf(id: string): Promise<RevisionLine[]> {
+	const rows = await sql()<{ number: number; title: string; published_at: Date; by: string | null; in_force: boolean }[]>`
+		select r.number, r.title, r.published_at, (select name from person where id = r.published_by) as by, r.id is not distinct from p.published_id as in_force
+		from revision r join page p on p.id = r.page_id where r.page_id = ${id} order by r.number desc`;
+	return rows.map((r) => ({ number: r.number, title: r.title, publishedAt: r.published_at.toISOString(), publishedBy: r.by, inForce: r.in_force }));
+}
+
+/** A revision's content. */
+export async function revisionOf(id: string, number: number): Promise<{ title: string; content: PageContent }> {
+	const [row] = await db()
+		.select({ title: revision.title, content: revision.content })
+		.from(revision)
+		.where(and(eq(revision.pageId, id), eq(revision.number, number)));
+	if (!row) throw new IanuaError('not-found');
+	return row;
+}
+
+/** Makes an earlier revision the draft again; what was the draft is lost only where it was never published. Gives the draft's number. */
+export async function goBackTo(id: string, number: number, actor: string): Promise<number> {
+	const { title, content } = await revisionOf(id, number);
+	return saveDraft(id, { title, content, draftNumber: null }, actor);
+}
+
+/** Changes a placement in the draft, and where it is out, in what is published. `change` gives null to take it out. */
+export async function changePlacement(id: string, placementId: string, change: (content: Article) => Article, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		const row = await lockedPage(tx, id);
+		if (row.layout !== 'article') throw new IanuaError('not-valid', { detail: 'only placements of an article are changed so' });
+		const has = (content: PageContent) => indexOf('article', content).some((p) => p.id === placementId);
+		if (has(row.draft)) {
+			const draft = change(row.draft as Article);
+			await tx
+				.update(page)
+				.set({ draft, draftNumber: row.draftNumber + 1, draftAt: new Date() })
+				.where(eq(page.id, id));
+			await indexPlacements(tx, id, row.layout, draft, false);
+		}
+		if (!row.publishedId) return;
+		const [out] = await tx.select().from(revision).where(eq(revision.id, row.publishedId));
+		if (has(out!.content)) await putOut(tx, row, out!.title, change(out!.content as Article), actor);
+	});
+}
+
+async function indexPlacements(tx: Queryable, pageId: string, layout: Layout, content: PageContent, published: boolean): Promise<void> {
 	await tx.delete(placement).where(and(eq(placement.pageId, pageId), eq(placement.published, published)));
-	const placed = placementsOf(content);
+	const placed = indexOf(layout, content);
 	if (!placed.length) return;
 	const slugs = raw.join(
 		[...new Set(placed.map((p) => p.document))].map((s) => raw`${s}`),
@@ -221,115 +400,18 @@ async function indexPlacements(tx: Queryable, pageId: string, content: Article, 
 		.where(raw`${document.slug} in (${slugs}) or ${documentAddress.slug} in (${slugs})`);
 	const ids = new Map(rows.flatMap((r) => [[r.slug, r.id] as const, ...(r.former ? [[r.former, r.id] as const] : [])]));
 	for (const p of placed) if (!ids.has(p.document)) throw new IanuaError('document-unknown', { slug: p.document });
-	await tx.insert(placement).values(placed.map((p) => ({ id: p.id, pageId, documentId: ids.get(p.document)!, form: p.form, press: p.press, published })));
-}
-
-/** A placement as somebody sees it: whole where the document lets them in, its words and the way to ask where it does not. */
-export type SeenPlacement =
-	| {
-			readonly state: 'open';
-			readonly slug: string;
-			readonly view: PlacementView;
-			readonly leafRatio: number | null;
-			readonly cover: { readonly mark: string; readonly alt: string };
-			readonly title: string;
-	  }
-	| { readonly state: 'kept'; readonly words: string; readonly href: string; readonly needsSignIn: boolean }
-	/** Shut, set aside or gone: which of them is not told. */
-	| { readonly state: 'away'; readonly words: string | null; readonly notice: string };
-
-export interface SeenPage {
-	readonly id: string;
-	readonly path: string;
-	readonly title: string;
-	readonly content: ContentNode;
-	readonly position: Position;
-	readonly listed: boolean;
-	/** By the placement's id. */
-	readonly placements: Readonly<Record<string, SeenPlacement>>;
-}
-
-interface SiteRow extends ThingRow {
-	id: string;
-	path: string;
-	title: string;
-	content: Article;
-	turned_away: DoorJson['turnedAway'];
-}
-
-export type PageAnswer =
-	| { readonly state: 'seen'; readonly page: SeenPage }
-	| { readonly state: 'refused'; readonly reason: Reason & { readonly code: RefusedCode }; readonly turnedAway: DoorJson['turnedAway'] }
-	| { readonly state: 'none' };
-
-/** The keys that a caller holds for a document. */
-type KeysFor = (documentId: string) => Promise<readonly HeldKey[]>;
-const noKeys: KeysFor = () => Promise.resolve([]);
-
-/** The published page at a path as a caller gets it; `keys` are those in their browser. */
-export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKeys): Promise<PageAnswer> {
-	const [[row], { zone }] = await Promise.all([
-		sql()<SiteRow[]>`
-			select p.id, p.path, r.title, r.content, p.set_aside_at, door_json(p.door_id) as door
-			from page p join revision r on r.id = p.published_id where p.path = ${path}`,
-		site()
-	]);
-	if (!row) return { state: 'none' };
-	const thing = thingOf(row, zone);
-	const decision = decide(caller.who, thing, 'read', instantOf(caller));
-	if (!decision.allowed) {
-		const [reason] = decision.reasons;
-		return { state: 'refused', reason: { ...reason, code: reason.code as RefusedCode }, turnedAway: row.door.turnedAway };
-	}
-	return { state: 'seen', page: await seen(row, thing, row.content, caller, keys) };
-}
-
-/** The draft of a page as a caller would get it once published: for the preview. */
-export async function previewOf(draft: PageDraft, caller: Caller): Promise<SeenPage> {
-	const { zone } = await site();
-	const [row] = await sql()<ThingRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${draft.id}`;
-	return seen(draft, thingOf(row!, zone), draft.content, caller);
-}
-
-async function seen(page: { id: string; path: string; title: string }, thing: Thing, content: Article, caller: Caller, keys = noKeys): Promise<SeenPage> {
-	const placed = placementsOf(content);
-	const documents = new Map(await Promise.all([...new Set(placed.map((p) => p.document))].map(async (slug) => [slug, await find(slug)] as const)));
-	const placements: Record<string, SeenPlacement> = {};
-	const notice = refusalWords('shut', (await site()).zone).words;
-	for (const attrs of placed) {
-		const found = documents.get(attrs.document);
-		const words = attrs.words?.trim() || null;
-		// staff too see that what was set aside is not there for readers
-		if (!found || found.thing.setAside) {
-			placements[attrs.id] = { state: 'away', words, notice };
-			continue;
-		}
-		const who = caller.who.kind === 'staff' ? caller.who : { ...caller.who, keys: await keys(found.id) };
-		const decision = decide(who, found.thing, attrs.press === 'save' ? 'save' : 'read', instantOf(caller));
-		const [reason] = decision.reasons;
-		if (decision.allowed) {
-			const { edition } = found;
-			const size = edition.sizes[0];
-			placements[attrs.id] = {
-				state: 'open',
-				slug: found.slug,
-				title: found.title,
-				view: placementView(attrs, { slug: found.slug, title: found.title, pages: edition.pages, bytes: edition.bytes }),
-				// a cover that is no page has a shape of its own
-				leafRatio: found.cover === null && size ? size.height / size.width : null,
-				cover: { mark: `${edition.number}-${coverMark(found.cover)}`, alt: found.coverAlt }
-			};
-		} else if (reason.code === 'shut' || reason.code === 'set-aside') placements[attrs.id] = { state: 'away', words, notice };
-		else
-			placements[attrs.id] = {
-				state: 'kept',
-				// the title is not told to somebody who is turned away; the page's own words are the page's
-				words: words ?? 'A document kept for members',
-				href: `/d/${found.slug}?from=${attrs.id}`,
-				needsSignIn: reason.code === 'sign-in'
-			};
-	}
-	return { id: page.id, path: page.path, title: page.title, content: bare(content), position: thing.door.position, listed: thing.door.listed, placements };
+	await tx.insert(placement).values(
+		placed.map((p) => ({
+			id: p.id,
+			pageId,
+			documentId: ids.get(p.document)!,
+			form: p.form,
+			press: p.press,
+			published,
+			locked: p.locked,
+			coverPage: p.page
+		}))
+	);
 }
 
 export interface NavigationItem {
@@ -347,6 +429,36 @@ export async function navigationFor(caller: Caller): Promise<NavigationItem[]> {
 	]);
 	const now = instantOf(caller);
 	return rows.filter((row) => row.path !== '/' && decide(caller.who, thingOf(row, zone), 'see', now).allowed).map(({ path, title }) => ({ path, title }));
+}
+
+/** The paths of the navigation in their order, drafts among them. */
+export async function navigationPaths(): Promise<string[]> {
+	const rows = await sql()<{ path: string }[]>`select path from page where navigation is not null and set_aside_at is null order by navigation, path`;
+	return rows.map((r) => r.path);
+}
+
+/** Puts the pages of the navigation in an order; those not named stay out of it. */
+export async function orderNavigation(paths: readonly string[], actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		const rows = await tx.select({ id: page.id, path: page.path, navigation: page.navigation }).from(page).where(isNull(page.setAsideAt));
+		for (const path of paths) if (!rows.some((r) => r.path === path)) throw new IanuaError('page-unknown', { path });
+		for (const row of rows) {
+			const at = paths.indexOf(row.path);
+			await tx
+				.update(page)
+				.set({ navigation: at < 0 ? null : at + 1 })
+				.where(eq(page.id, row.id));
+		}
+		const before = rows.filter((r) => r.navigation !== null).sort((a, b) => a.navigation! - b.navigation!);
+		await writeAudit(tx, {
+			actor,
+			action: 'changed',
+			kind: 'site',
+			thing: actor,
+			before: { navigation: before.map((r) => r.path) },
+			after: { navigation: paths }
+		});
+	});
 }
 
 /** The page on which a placement stands, for the way back from the reading room; null where this caller may not open it. */

@@ -4,7 +4,7 @@ import { stat } from 'node:fs/promises';
 import { decide, type Action, type Decision, type HeldKey, type RefusedCode } from '#core/access/decide';
 import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError, type ErrorCode } from '#core/errors';
-import { coverMark } from '#core/documents/cover';
+import { coverMark, type Cover } from '#core/documents/cover';
 import { disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
 import { exists, pathOf } from '../files/store';
@@ -14,6 +14,7 @@ import { callerOf, instantOf, type Caller } from '../people/who';
 import { coverOf, coverPath, coverWidths, leafPath, plainCover, type CoverWidth } from '../pdf/pictures';
 import { leafTextPath } from '../pdf/leaf-text';
 import { packedPath } from '../pdf/remake';
+import { isPlacedAsCover } from '../placing/placed';
 import { find, inEdition, type Found } from './find';
 import { stampFor } from './stamp';
 import { readerOf, recordKeyUsed, recordPassed, recordRefused, type Asker } from './record';
@@ -188,12 +189,19 @@ export async function answerFile(ask: Ask): Promise<Answer> {
 export async function answerCover(ask: Ask, width: number): Promise<Answer> {
 	const { found } = await letIn(ask, 'see');
 	if (!coverWidths.includes(width as CoverWidth)) throw new IanuaError('not-found');
+	const cover = ask.query.has('page') ? await placedCover(found, Number(ask.query.get('page'))) : found.cover;
 	return picture(
 		found,
-		(await coverPath(coverOf(found.edition, found.cover), width as CoverWidth)) ?? (await plainCover(width as CoverWidth)),
-		`cover-${width}-${coverMark(found.cover)}`,
+		(await coverPath(coverOf(found.edition, cover), width as CoverWidth)) ?? (await plainCover(width as CoverWidth)),
+		`cover-${width}-${coverMark(cover)}`,
 		ask
 	);
+}
+
+/** A page as a cover, where staff have placed it so: other pages are pictures of a reading, and entered as one. */
+async function placedCover(found: Found, page: number): Promise<Cover> {
+	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages || !(await isPlacedAsCover(found.id, page))) throw new IanuaError('not-found');
+	return { kind: 'page', page };
 }
 
 /** `/d/<slug>/leaf/<n>.webp?w=<px>`: the picture of a page, for whoever may read. The first of a reading is its opening. */

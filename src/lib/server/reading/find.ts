@@ -65,20 +65,43 @@ interface Row extends ThingRow, EditionRow {
 	gone_at: Date | null;
 }
 
+const foundSelect = () => sql()`
+	select d.id, d.slug, d.title, d.description, d.cover, d.cover_alt, d.gone_at, d.set_aside_at, door_json(d.door_id) as door,
+		door_json(fp.door_id) as follows_door, fp.set_aside_at as follows_set_aside,
+		e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, coalesce(d.language, e.language) as language,
+		e.findings, e.created_at as edition_at, e.condition, e.packed
+	from document d join door dr on dr.id = d.door_id join edition e on e.id = d.edition_id left join page fp on fp.id = dr.follows_page`;
+
 /** The document at an address, or null. A former address gives the document under its present one: compare `slug`. */
 export async function find(slug: string): Promise<Found | null> {
+	const s = sql();
 	const [[row], { zone }] = await Promise.all([
-		sql()<Row[]>`
-			select d.id, d.slug, d.title, d.description, d.cover, d.cover_alt, d.gone_at, d.set_aside_at, door_json(d.door_id) as door,
-				door_json(fp.door_id) as follows_door, fp.set_aside_at as follows_set_aside,
-				e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, coalesce(d.language, e.language) as language,
-				e.findings, e.created_at as edition_at, e.condition, e.packed
-			from document d join door dr on dr.id = d.door_id join edition e on e.id = d.edition_id left join page fp on fp.id = dr.follows_page
-			where d.slug = ${slug} or d.id = (select a.document_id from document_address a where a.slug = ${slug})
-			order by d.slug = ${slug} desc limit 1`,
+		s<Row[]>`${foundSelect()}
+			where d.id = coalesce((select id from document where slug = ${slug}), (select document_id from document_address where slug = ${slug}))`,
 		site()
 	]);
-	if (!row) return null;
+	return row ? foundOf(row, zone) : null;
+}
+
+/** The documents at many addresses, by the address asked for; those that are not there are left out. */
+export async function findAll(slugs: readonly string[]): Promise<Map<string, Found>> {
+	const asked = [...new Set(slugs)];
+	if (!asked.length) return new Map();
+	const s = sql();
+	const [rows, former, { zone }] = await Promise.all([
+		s<Row[]>`${foundSelect()} where d.slug in ${s(asked)} or d.id in (select document_id from document_address where slug in ${s(asked)})`,
+		s<{ slug: string; document_id: string }[]>`select slug, document_id from document_address where slug in ${s(asked)}`,
+		site()
+	]);
+	const found = rows.map((row) => foundOf(row, zone));
+	const [byId, bySlug] = [new Map(found.map((f) => [f.id, f])), new Map(found.map((f) => [f.slug, f]))];
+	return new Map([
+		...former.map((f) => [f.slug, byId.get(f.document_id)!] as const),
+		...asked.flatMap((slug) => (bySlug.has(slug) ? [[slug, bySlug.get(slug)!] as const] : []))
+	]);
+}
+
+function foundOf(row: Row, zone: string): Found {
 	const inForce = row.follows_door ?? row.door;
 	return {
 		id: row.id,

@@ -41,10 +41,22 @@ function browserOf(asker: Asker): string {
 
 type Source = { kind: 'page'; page: string | null; placement: string | null } | { kind: 'desk' | 'direct' } | { kind: 'outside'; outside: string };
 
+const outsideProof = (host: string) => createHmac('sha256', settings().IANUA_SECRET).update(`outside ${host}`).digest('base64url').slice(0, 16);
+
+/** Names a website that frames a document, for the requests of that frame: with a proof, so that nobody puts readers on its account. */
+export const outsideMark = (host: string): string => `at:${host.slice(0, 200)}:${outsideProof(host)}`;
+
+function outsideOf(mark: string): string | null {
+	const [, host, proof] = /^at:(.{1,200}):([\w-]{16})$/.exec(mark) ?? [];
+	return host && proof === outsideProof(host) ? host : null;
+}
+
 /** Where somebody came from: the placement or path that the address names, else the page before, if it is ours or another site's. */
 async function sourceOf(asker: Asker, slug: string): Promise<Source> {
 	const given = asker.from;
 	if (given === 'desk') return { kind: 'desk' };
+	const outside = given ? outsideOf(given) : null;
+	if (outside) return { kind: 'outside', outside };
 	if (given && /^[A-Za-z0-9_-]{6,40}$/.test(given)) {
 		const [row] = await sql()<{ page_id: string }[]>`select page_id from placement where id = ${given} order by published desc limit 1`;
 		if (row) return { kind: 'page', page: row.page_id, placement: given };

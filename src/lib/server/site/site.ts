@@ -2,6 +2,11 @@
 import { sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
 import { TurnedAwayGiven, type TurnedAwayWords } from '#core/access/door';
+import { IanuaError } from '#core/errors';
+import { framerPattern } from '#core/placing/outside';
+import { pagePathPattern } from '#core/placing/path';
+import { PlacementDefaults } from '#core/placing/placement';
+import { contrast, leastContrast, nearestPassing, siteGround, siteInk } from '#core/site/colour';
 import { db, sql } from '../db/client';
 import { setting } from '../db/schema';
 import { writeAudit } from './audit';
@@ -14,7 +19,22 @@ export interface Site {
 	readonly contact?: string | null;
 	/** What those turned away are told, where a document or page has no words of its own. */
 	readonly turnedAway?: TurnedAwayWords | null;
+	/** What placements are like unless they say otherwise. */
+	readonly placing?: PlacementDefaults | null;
+	/** The site's mark before its name, and its favicon: pictures by their checksums. */
+	readonly mark?: string | null;
+	readonly favicon?: string | null;
+	/** Colour of links and buttons, and of the ground, as #rrggbb. */
+	readonly colour?: string | null;
+	readonly background?: string | null;
+	/** The page that stands at / where no page has that path. */
+	readonly front?: string | null;
+	/** Websites that may frame documents: hosts, with a port, or all hosts under one as in *.example.org. */
+	readonly framers?: readonly string[];
 }
+
+/** What every page needs of the site. */
+export type SiteLook = Pick<Site, 'name' | 'mark' | 'favicon' | 'colour' | 'background'>;
 
 const unnamed: Site = { name: 'Our documents', zone: 'UTC' };
 const keepFor = 5_000;
@@ -28,20 +48,51 @@ export async function site(): Promise<Site> {
 	return kept.site;
 }
 
+const Colour = Type.Union([Type.Null(), Type.String({ pattern: '^#[0-9a-f]{6}$' })]);
+const PictureName = Type.Union([Type.Null(), Type.String({ pattern: '^[0-9a-f]{64}$' })]);
+
+/** What every page of the site and of the desk shows. */
+export async function siteLook(): Promise<SiteLook & Pick<Site, 'zone'>> {
+	const { name, zone, mark, favicon, colour, background } = await site();
+	return { name, zone, mark, favicon, colour, background };
+}
+
 /** What the owner sets of the site; only what is named changes. */
 export const SiteChange = Type.Object(
 	{
 		turnedAway: Type.Optional(Type.Union([Type.Null(), TurnedAwayGiven])),
-		contact: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 400, pattern: '^(?:https://[^\\s]+|[^\\s@]+@[^\\s@]+)$' })]))
+		contact: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 400, pattern: '^(?:https://[^\\s]+|[^\\s@]+@[^\\s@]+)$' })])),
+		name: Type.Optional(Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' })),
+		placing: Type.Optional(Type.Union([Type.Null(), PlacementDefaults])),
+		mark: Type.Optional(PictureName),
+		favicon: Type.Optional(PictureName),
+		colour: Type.Optional(Colour),
+		background: Type.Optional(Colour),
+		front: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 200, pattern: pagePathPattern })])),
+		framers: Type.Optional(Type.Array(Type.String({ maxLength: 200, pattern: framerPattern }), { maxItems: 100, uniqueItems: true }))
 	},
 	{ additionalProperties: false }
 );
+
+/** Refuses colours on which words could not be read, and offers the nearest that pass. */
+function checkColours(change: Static<typeof SiteChange>, before: Site): void {
+	if (change.colour === undefined && change.background === undefined) return;
+	const background = change.background === undefined ? (before.background ?? siteGround) : (change.background ?? siteGround);
+	const colour = change.colour === undefined ? before.colour : change.colour;
+	const refuse = (given: string, on: string, passes: string) => {
+		throw new IanuaError('colour-unreadable', { colour: given, on, ratio: contrast(given, on).toFixed(1), passes });
+	};
+	if (contrast(siteInk, background) < leastContrast) refuse(background, siteInk, nearestPassing(background, [siteInk]));
+	if (colour && (contrast(colour, background) < leastContrast || contrast(colour, '#ffffff') < leastContrast))
+		refuse(colour, background, nearestPassing(colour, [background, '#ffffff']));
+}
 
 /** Changes what is named, with its entry in the trail. */
 export async function changeSite(change: Static<typeof SiteChange>, actor: string): Promise<Site> {
 	await db().transaction(async (tx) => {
 		const [row] = (await tx.execute(raw`select value from setting where key = 'site' for update`)) as unknown as [{ value: Site } | undefined];
 		const before = { ...unnamed, ...row?.value };
+		checkColours(change, before);
 		const value = { ...before, ...change };
 		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
 		await writeAudit(tx, { actor, action: 'changed', kind: 'site', thing: actor, before, after: value });

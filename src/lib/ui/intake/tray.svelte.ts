@@ -91,13 +91,15 @@ export function onBroughtIn(call: (entry: TrayEntry) => void): void {
 	listener = call;
 }
 
-/** Puts files into the tray. `limit` is the largest the site takes, bytes; with `editionOf` they are new editions of that document. */
-export function bringIn(list: Iterable<File>, limit: number, editionOf: string | null = null): void {
+/** Puts files into the tray. `limit` is the largest the site takes, bytes; with `editionOf` they are new editions of that document. Gives their entries. */
+export function bringIn(list: Iterable<File>, limit: number, editionOf: string | null = null): TrayEntry[] {
+	const put: TrayEntry[] = [];
 	for (const file of list) {
 		const again = tray.entries.find((e) => e.state === 'needs-file' && e.name === file.name && e.bytes === file.size);
 		if (again) {
 			files.set(again.key, file);
 			again.state = 'waiting';
+			put.push(again);
 			continue;
 		}
 		const entry: TrayEntry = {
@@ -122,10 +124,12 @@ export function bringIn(list: Iterable<File>, limit: number, editionOf: string |
 		}
 		tray.entries.push(entry);
 		const mine = tray.entries[tray.entries.length - 1]!;
+		put.push(mine);
 		if (mine.state === 'looking') takeChecksum(mine, file);
 	}
 	tray.open = true;
 	next();
+	return put;
 }
 
 function takeChecksum(entry: TrayEntry, file: File): void {

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import type { ComponentProps, Snippet } from 'svelte';
 	import { page } from '$app/state';
+	import type { SiteLook } from '$lib/server/site/site';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 
 	interface Props {
@@ -10,12 +11,12 @@
 		children: Snippet;
 	}
 	let { heading, navigation, children }: Props = $props();
-	const name = $derived((page.data.site as { name: string }).name);
+	const site = $derived(page.data.site as SiteLook);
 	const me = $derived(page.data.me as { name: string; email: string; staff: boolean } | null);
 </script>
 
-<svelte:head><title>{heading}, {name}</title><meta name="robots" content="noindex" /></svelte:head>
-<SiteFrame {name} {navigation} {me}>
+<svelte:head><title>{heading}, {site.name}</title><meta name="robots" content="noindex" /></svelte:head>
+<SiteFrame {site} {navigation} {me}>
 	<div class="column">
 		<h1>{heading}</h1>
 		{@render children()}

@@ -1,12 +1,13 @@
-<!-- The content of a page, walked node by node: no HTML is ever taken from anybody. -->
+<!-- The content of an article, walked node by node: no HTML is ever taken from anybody. -->
 <script lang="ts">
 	import type { ContentNode } from '#core/placing/content';
-	import type { SeenPlacement } from '$lib/server/placing/service';
+	import type { Form } from '#core/placing/placement';
+	import type { SeenPlacement } from '$lib/server/placing/seen';
 	import Content from './Content.svelte';
 	import Placement from './Placement.svelte';
 	let { nodes, placements }: { nodes: readonly ContentNode[]; placements: Readonly<Record<string, SeenPlacement>> } = $props();
-	type Form = 'text' | 'button' | 'cover';
 	const mark = (node: ContentNode, type: string) => node.marks?.find((m) => m.type === type);
+	const attr = (node: ContentNode, name: string) => node.attrs?.[name] as number | undefined;
 </script>
 
 {#snippet inside(node: ContentNode)}{#if node.content}<Content nodes={node.content} {placements} />{/if}{/snippet}
@@ -30,4 +31,56 @@
 			{@render inside(node)}
 		</ol>{:else if node.type === 'listItem'}<li>{@render inside(node)}</li>{:else if node.type === 'blockquote'}<blockquote>
 			{@render inside(node)}
-		</blockquote>{:else if node.type === 'horizontalRule'}<hr />{/if}{/each}
+		</blockquote>{:else if node.type === 'horizontalRule'}<hr />{:else if node.type === 'columns'}<div class="columns">
+			{@render inside(node)}
+		</div>{:else if node.type === 'column'}<div>{@render inside(node)}</div>{:else if node.type === 'table'}<div class="table">
+			<table><tbody>{@render inside(node)}</tbody></table>
+		</div>{:else if node.type === 'tableRow'}<tr>{@render inside(node)}</tr>{:else if node.type === 'tableHeader'}<th
+			scope={i === 0 && nodes.some((n) => n.type === 'tableCell') ? 'row' : 'col'}
+			colspan={attr(node, 'colspan')}
+			rowspan={attr(node, 'rowspan')}>{@render inside(node)}</th
+		>{:else if node.type === 'tableCell'}<td colspan={attr(node, 'colspan')} rowspan={attr(node, 'rowspan')}>{@render inside(node)}</td
+		>{:else if node.type === 'picture'}<img
+			class="picture"
+			src="/picture/{node.attrs?.picture}.webp?w=800"
+			srcset="/picture/{node.attrs?.picture}.webp?w=400 400w, /picture/{node.attrs?.picture}.webp?w=800 800w, /picture/{node.attrs?.picture}.webp?w=1600 1600w"
+			sizes="(max-width: 760px) 100vw, 720px"
+			width={attr(node, 'width')}
+			height={attr(node, 'height')}
+			alt={String(node.attrs?.alt ?? '')}
+			loading="lazy"
+		/>{/if}{/each}
+
+<style>
+	.columns {
+		display: grid;
+		grid-template-columns: 1fr 1fr;
+		gap: 0 32px;
+	}
+	@media (max-width: 600px) {
+		.columns {
+			grid-template-columns: 1fr;
+		}
+	}
+	.table {
+		overflow-x: auto;
+	}
+	table {
+		border-collapse: collapse;
+		min-width: 100%;
+	}
+	th,
+	td {
+		border: 1px solid var(--line);
+		padding: 6px 10px;
+		text-align: left;
+		vertical-align: top;
+	}
+	th {
+		background: var(--sunk);
+	}
+	.picture {
+		max-width: 100%;
+		height: auto;
+	}
+</style>

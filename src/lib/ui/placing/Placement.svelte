@@ -1,54 +1,88 @@
-<!-- A placement as a reader sees it: text link, button or cover; where the document is kept from them, words and the way in. -->
+<!-- A placement as a reader sees it, in its form; where the document is kept from them, words and the way in. It stands within a
+     paragraph, so that all of it is phrasing content. -->
 <script lang="ts">
-	import type { SeenPlacement } from '$lib/server/placing/service';
+	import type { Snippet } from 'svelte';
+	import { sillHeight } from '#core/placing/frame';
+	import { cssWidth, type Form } from '#core/placing/placement';
+	import type { SeenPlacement } from '$lib/server/placing/seen';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
-	let { seen, form }: { seen: SeenPlacement; form: 'text' | 'button' | 'cover' } = $props();
+	import Cover from './Cover.svelte';
+	let { seen, form }: { seen: SeenPlacement; form: Form } = $props();
+	const px = (width: string | number | null, otherwise: number) => (typeof width === 'number' ? width : otherwise);
 </script>
+
+{#snippet pressed(kind: string, style: string | undefined, inside: Snippet)}
+	{#if seen.state === 'open'}
+		{@const { view } = seen}
+		<a
+			class={kind}
+			{style}
+			href={view.href}
+			title={view.hover || undefined}
+			target={view.newTab ? '_blank' : undefined}
+			rel={view.newTab ? 'noopener' : undefined}
+			download={view.download || undefined}
+			data-over={view.over || undefined}
+			data-sveltekit-reload={view.download || undefined}>{@render inside()}</a
+		>
+	{/if}
+{/snippet}
 
 {#if seen.state === 'open'}
 	{@const { view } = seen}
-	{@const target = view.newTab ? '_blank' : undefined}
 	{#if form === 'text'}
-		<a href={view.href} {target} rel={target && 'noopener'} download={view.download || undefined} data-sveltekit-reload={view.download || undefined}
-			>{view.words}</a
-		> <span class="facts">({view.facts})</span>
+		{#snippet inside()}{#if view.icon}<svg class="icon" viewBox="0 0 16 20" aria-hidden="true"><path d="M2 1h8l4 4v14H2zM10 1v4h4M5 9h6M5 12h6M5 15h4" /></svg
+				>{/if}{view.words}{/snippet}
+		{@render pressed('text', undefined, inside)}{#if view.said}{' '}<span class="facts">({view.said})</span>{/if}
 	{:else if form === 'button'}
-		<a
-			class="button"
-			href={view.href}
-			{target}
-			rel={target && 'noopener'}
-			download={view.download || undefined}
-			data-sveltekit-reload={view.download || undefined}>{view.words}<span>{view.facts}</span></a
-		>
-	{:else}
-		<a
-			class="cover"
-			style="width:{view.width}px"
-			href={view.href}
-			{target}
-			rel={target && 'noopener'}
-			download={view.download || undefined}
-			data-sveltekit-reload={view.download || undefined}
-		>
-			<img
-				src="/d/{seen.slug}/cover/{view.width > 300 ? 600 : 300}.webp?e={seen.cover.mark}"
-				srcset="/d/{seen.slug}/cover/600.webp?e={seen.cover.mark} 600w, /d/{seen.slug}/cover/1200.webp?e={seen.cover.mark} 1200w"
-				sizes="{view.width}px"
-				width={view.width}
-				height={seen.leafRatio === null ? undefined : Math.round(view.width * seen.leafRatio)}
-				alt={seen.cover.alt || `Cover of ${view.words}`}
-				loading="lazy"
-			/>
-			<strong>{view.words}</strong><span>{view.facts}</span>
-		</a>
-	{/if}
+		{#snippet inside()}{#if view.icon}<svg class="icon" viewBox="0 0 16 20" aria-hidden="true"><path d="M2 1h8l4 4v14H2zM10 1v4h4M5 9h6M5 12h6M5 15h4" /></svg
+				>{/if}{view.words}{#if view.said}<span>{view.said}</span>{/if}{/snippet}
+		{@render pressed(`button ${view.style} ${view.align}`, view.width ? `width:${cssWidth(view.width)}` : undefined, inside)}
+	{:else if form === 'cover'}
+		{#snippet inside()}
+			{#if seen.state === 'open'}<span class="leaf" class:border={view.border} class:shadow={view.shadow}
+					><Cover cover={seen.cover} width={px(view.width, 600)} alt={view.caption ? seen.cover.alt : view.alt || view.words} /></span
+				>{/if}
+			{#if view.caption}<strong>{view.words}</strong>{#if view.said}<span>{view.said}</span>{/if}{/if}
+		{/snippet}
+		{@render pressed(`cover ${view.align}`, `width:${cssWidth(view.width ?? 300)}`, inside)}
+	{:else if form === 'card'}
+		{#snippet inside()}
+			{#if seen.state === 'open'}
+				<span class="leaf" class:border={view.border} class:shadow={view.shadow}><Cover cover={seen.cover} width={120} alt="" /></span>
+				<span class="says"
+					><strong>{view.words}</strong>{#if seen.description}<span class="about">{seen.description}</span>{/if}{#if view.said}<span>{view.said}</span
+						>{/if}</span
+				>
+			{/if}
+		{/snippet}
+		{@render pressed(`card ${view.align}`, `width:${cssWidth(view.width ?? '100%')}`, inside)}
+	{:else if seen.frame}
+		<span class="frame {view.align}" style="width:{cssWidth(view.width ?? '100%')}">
+			<span
+				class="hold"
+				class:border={view.border}
+				style={view.height === 'worked out' ? `padding-bottom:calc(${(seen.frame.ratio * 100).toFixed(3)}% + ${sillHeight}px)` : `height:${view.height}px`}
+				><iframe src={seen.frame.href} title={view.words} loading="lazy"></iframe></span
+			>
+			<a class="cover narrow" href="/d/{seen.slug}/read?from={seen.id}"
+				><span class="leaf border"><Cover cover={seen.cover} width={220} /></span><strong>{view.words}</strong></a
+			>
+			<span class="below"
+				><a href="/d/{seen.slug}/read?from={seen.id}">Read in the whole window</a>{#if seen.maySave}<a
+						href="/d/{seen.slug}/file?save&from={seen.id}"
+						download
+						data-sveltekit-reload>Save</a
+					>{/if}</span
+			>
+		</span>
+	{:else}<span class="away"><strong>{view.words}</strong>Its pages cannot be shown here for now</span>{/if}
 {:else if seen.state === 'kept'}
-	{#if form === 'text'}
+	{#if form === 'text' && !seen.locked}
 		<a href={seen.href}>{seen.words}</a> <span class="facts">({seen.needsSignIn ? 'for members, sign in' : 'kept for others'})</span>
 	{:else}
 		<a class="kept" href={seen.href}
-			><DoorMark position="keyed" height={form === 'cover' ? 56 : 24} /><span
+			><DoorMark position="keyed" height={form === 'text' || form === 'button' ? 24 : 56} /><span
 				><strong>{seen.words}</strong>{seen.needsSignIn ? 'For members: sign in to open it' : 'Kept for others'}</span
 			></a
 		>
@@ -64,17 +98,42 @@
 		font-size: 0.88em;
 		white-space: nowrap;
 	}
+	.icon {
+		height: 0.95em;
+		width: auto;
+		display: inline-block;
+		vertical-align: -0.1em;
+		margin-right: 0.35em;
+		fill: none;
+		stroke: currentColor;
+		stroke-width: 1.5;
+	}
 	.button {
 		display: inline-flex;
 		flex-wrap: wrap;
 		align-items: baseline;
 		gap: 2px 10px;
+		max-width: 100%;
 		padding: 9px 18px;
+		border: 2px solid var(--verdigris);
 		background: var(--verdigris);
 		color: var(--on-verdigris);
 		border-radius: var(--corner);
 		font-weight: 600;
 		text-decoration: none;
+	}
+	.button.outlined {
+		background: none;
+		color: var(--verdigris);
+	}
+	.button.centre,
+	.button.right {
+		display: flex;
+		width: fit-content;
+		margin-left: auto;
+	}
+	.button.centre {
+		margin-right: auto;
 	}
 	.button span {
 		font-weight: 400;
@@ -87,21 +146,40 @@
 		text-decoration: none;
 		margin: 4px 24px 10px 0;
 	}
+	.cover.right {
+		float: right;
+		margin: 4px 0 10px 24px;
+	}
+	.cover.centre {
+		float: none;
+		display: block;
+		margin: 4px auto 10px;
+	}
 	@media (max-width: 600px) {
 		.cover {
 			float: none;
 			display: inline-block;
 		}
 	}
-	.cover img {
+	.leaf {
 		display: block;
-		max-width: 100%;
+	}
+	.leaf :global(img) {
+		display: block;
+		width: 100%;
 		height: auto;
-		border: 1px solid var(--line);
 		background: #fff;
+	}
+	.border :global(img) {
+		border: 1px solid var(--line);
+	}
+	.shadow :global(img) {
+		box-shadow: 0 2px 10px rgb(0 0 0 / 22%);
+	}
+	.cover .leaf {
 		margin-bottom: 7px;
 	}
-	.cover:hover img {
+	a:hover > .leaf.border :global(img) {
 		border-color: var(--verdigris);
 	}
 	.cover strong {
@@ -109,9 +187,94 @@
 		font-family: var(--title);
 		line-height: 1.3;
 	}
-	.cover span {
+	.cover > span:not(.leaf) {
 		color: var(--ink-soft);
 		font-size: 0.85em;
+	}
+	.card {
+		display: flex;
+		gap: 18px;
+		max-width: 100%;
+		padding: 14px;
+		border: 1px solid var(--line);
+		border-radius: var(--corner);
+		background: var(--sheet);
+		color: var(--ink);
+		text-decoration: none;
+	}
+	.card:hover {
+		border-color: var(--verdigris);
+	}
+	.card.centre {
+		margin-inline: auto;
+	}
+	.card.right {
+		margin-left: auto;
+	}
+	.card .leaf {
+		flex: 0 0 clamp(64px, 20%, 120px);
+	}
+	.says {
+		display: flex;
+		flex-direction: column;
+		gap: 5px;
+		min-width: 0;
+		color: var(--ink-soft);
+		font-size: 0.9em;
+	}
+	.says strong {
+		font: 600 1.15em/1.3 var(--title);
+		color: var(--ink);
+	}
+	.says .about {
+		color: var(--ink);
+	}
+	.frame {
+		display: block;
+		max-width: 100%;
+		container-type: inline-size;
+	}
+	.frame.centre {
+		margin-inline: auto;
+	}
+	.frame.right {
+		margin-left: auto;
+	}
+	.hold {
+		display: block;
+		position: relative;
+		box-sizing: content-box;
+	}
+	.hold.border {
+		border: 1px solid var(--line);
+	}
+	.hold iframe {
+		position: absolute;
+		inset: 0;
+		width: 100%;
+		height: 100%;
+		border: 0;
+	}
+	.below {
+		display: flex;
+		gap: 18px;
+		font-size: 0.88em;
+		padding-top: 6px;
+	}
+	.frame .narrow {
+		display: none;
+	}
+	/* too narrow for a frame to be read in: the cover and the way to the whole window stand in its place */
+	@container (max-width: 479px) {
+		.hold {
+			display: none;
+		}
+		.frame .narrow {
+			display: block;
+			float: none;
+			width: min(220px, 100%);
+			margin: 0;
+		}
 	}
 	.kept {
 		display: inline-flex;

@@ -1,20 +1,38 @@
 <!-- What stands around a page of the site: its name, its navigation, who is signed in. Nothing of the desk. -->
 <script lang="ts">
 	import type { Snippet } from 'svelte';
+	import { nearestPassing, siteGround } from '#core/site/colour';
 	import type { NavigationItem } from '$lib/server/placing/service';
+	import type { SiteLook } from '$lib/server/site/site';
 	let {
-		name,
+		site,
 		navigation = [],
 		current = '',
 		me = null,
 		children
-	}: { name: string; navigation?: readonly NavigationItem[]; current?: string; me?: { name: string; staff: boolean } | null; children: Snippet } = $props();
+	}: { site: SiteLook; navigation?: readonly NavigationItem[]; current?: string; me?: { name: string; staff: boolean } | null; children: Snippet } = $props();
+	// by night the site's colour is the nearest to it that can be read on the dark ground
+	const night = '#1b2524';
+	const style = $derived(
+		[
+			site.colour ? `--verdigris:light-dark(${site.colour},${nearestPassing(site.colour, [night])});--on-verdigris:light-dark(#ffffff,${night})` : '',
+			site.background && site.background !== siteGround ? `--sheet:light-dark(${site.background},${night})` : ''
+		]
+			.filter(Boolean)
+			.join(';') || undefined
+	);
 </script>
 
-<div class="site">
+<svelte:head
+	>{#if site.favicon}<link rel="icon" href="/picture/{site.favicon}.webp?w=64" type="image/webp" />{/if}</svelte:head
+>
+
+<div class="site" {style}>
 	<a class="skip" href="#content">To the content</a>
 	<header>
-		<a class="name" href="/">{name}</a>
+		<a class="name" href="/"
+			>{#if site.mark}<img src="/picture/{site.mark}.webp?w=400" alt="" height="34" />{/if}{site.name}</a
+		>
 		<nav aria-label="Site">
 			{#each navigation as item (item.path)}<a href={item.path} aria-current={item.path === current ? 'page' : undefined}>{item.title}</a>{/each}
 		</nav>
@@ -57,6 +75,13 @@
 		font: 600 19px var(--title);
 		color: var(--ink);
 		text-decoration: none;
+		display: inline-flex;
+		align-items: center;
+		gap: 10px;
+	}
+	.name img {
+		height: 34px;
+		width: auto;
 	}
 	nav {
 		display: flex;

@@ -1,9 +1,19 @@
-// The editor's own node: a placement, an inline atom drawn roughly as readers will see it.
-import { mergeAttributes, Node } from '@tiptap/core';
-import { factsWords, type PlacedDocument } from '#core/placing/placement';
+// The article editor's own nodes: a placement (an inline atom drawn as readers will see it), pictures, two columns, tables; and the
+// places where files are arriving.
+import { Extension, mergeAttributes, Node } from '@tiptap/core';
+import { Plugin, PluginKey, type EditorState } from '@tiptap/pm/state';
+import { columnResizing, goToNextCell, tableEditing } from '@tiptap/pm/tables';
+import { Decoration, DecorationSet } from '@tiptap/pm/view';
+import { mount, unmount } from 'svelte';
+import { SvelteMap } from 'svelte/reactivity';
+import { settingsOfForm, type KeptPlacement, type PlacedDocument, type PlacementDefaults } from '#core/placing/placement';
+import type { SeenCover } from '$lib/server/placing/seen';
+import PlacementDrawn from './PlacementDrawn.svelte';
 
 /** A document at hand, for drawing and for the shelf. */
 export interface AtHand extends PlacedDocument {
+	readonly description: string;
+	readonly cover: SeenCover;
 	readonly edition: number;
 	readonly position: 'shut' | 'keyed' | 'ajar' | 'open';
 	readonly who: string;
@@ -14,8 +24,11 @@ export const shelfDrag = 'application/x-ianua-document';
 
 export const freshPlacement = () => crypto.randomUUID().replaceAll('-', '').slice(-16);
 
-/** The node; `documents` tells what stands behind an address. */
-export function placementNode(documents: ReadonlyMap<string, AtHand>) {
+/** Every attribute that a placement may have. */
+export const placementAttrs = ['id', 'document', 'form', 'press', 'words', 'locked', ...new Set(Object.values(settingsOfForm).flat())] as const;
+
+/** The node; `documents` tells what stands behind an address, `defaults` what the site says of each form. */
+export function placementNode(documents: SvelteMap<string, AtHand>, defaults: PlacementDefaults) {
 	return Node.create({
 		name: 'placement',
 		group: 'inline',
@@ -24,63 +37,213 @@ export function placementNode(documents: ReadonlyMap<string, AtHand>) {
 		selectable: true,
 		draggable: true,
 		addAttributes() {
-			const kept = (name: string) => ({ default: null, parseHTML: (el: HTMLElement) => el.getAttribute(`data-${name}`), renderHTML: () => ({}) });
-			return {
-				id: kept('id'),
-				document: kept('document'),
-				form: { ...kept('form'), default: 'text' },
-				press: { ...kept('press'), default: 'page' },
-				words: kept('words'),
-				width: { ...kept('width'), parseHTML: (el: HTMLElement) => Number(el.getAttribute('data-width')) || null }
-			};
+			// all of them in one attribute of the element: what is cut and pasted keeps its settings
+			const of = (name: string) => ({
+				default: name === 'form' ? 'text' : name === 'press' ? 'page' : null,
+				parseHTML: (el: HTMLElement) => ((JSON.parse(el.dataset.placementAttrs ?? '{}') as Record<string, unknown>)[name] ?? null) as unknown,
+				renderHTML: () => ({})
+			});
+			return Object.fromEntries(placementAttrs.map((name) => [name, of(name)]));
 		},
 		parseHTML() {
-			return [{ tag: 'span[data-document]' }];
+			return [{ tag: 'span[data-placement-attrs]' }];
 		},
 		renderHTML({ node, HTMLAttributes }) {
-			const data = Object.fromEntries(Object.entries(node.attrs).flatMap(([k, v]) => (v === null ? [] : [[`data-${k}`, String(v)]])));
-			return ['span', mergeAttributes(HTMLAttributes, data)];
+			return ['span', mergeAttributes(HTMLAttributes, { 'data-placement-attrs': JSON.stringify(plain(node.attrs)) })];
 		},
 		addNodeView() {
 			return ({ node }) => {
 				const dom = document.createElement('span');
+				const props = new SvelteMap<'attrs', KeptPlacement>([['attrs', plain(node.attrs) as KeptPlacement]]);
+				const drawn = mount(PlacementDrawn, { target: dom, props: { props, documents, defaults } });
 				const show = (attrs: Record<string, unknown>) => {
-					const at = documents.get(String(attrs.document));
-					const words = String(attrs.words ?? '') || at?.title || String(attrs.document);
-					dom.className = `placement ${String(attrs.form)}`;
+					dom.className = 'placement';
 					dom.dataset.placement = String(attrs.id);
-					dom.replaceChildren();
-					if (attrs.form === 'cover') {
-						const image = document.createElement('img');
-						image.src = `/d/${String(attrs.document)}/cover/300.webp`;
-						image.alt = '';
-						image.draggable = false;
-						dom.style.width = `${Number(attrs.width) || 300}px`;
-						dom.append(image);
-					} else dom.style.width = '';
-					const strong = document.createElement('b');
-					strong.textContent = words;
-					const facts = document.createElement('i');
-					facts.textContent = at ? (attrs.form === 'text' ? ` (${factsWords(at)})` : factsWords(at)) : 'not here any more';
-					dom.append(strong, facts);
+					dom.dataset.form = String(attrs.form);
+					props.set('attrs', plain(attrs) as KeptPlacement);
 				};
 				show(node.attrs);
+				// a press chooses it here; it does not lead anywhere
+				dom.addEventListener('click', (event) => event.preventDefault());
 				return {
 					dom,
 					update: (next) => {
 						if (next.type.name !== 'placement') return false;
 						show(next.attrs);
 						return true;
-					}
+					},
+					ignoreMutation: () => true,
+					destroy: () => void unmount(drawn)
 				};
 			};
 		}
 	});
 }
 
+export const PictureNode = Node.create({
+	name: 'picture',
+	group: 'block',
+	atom: true,
+	draggable: true,
+	addAttributes() {
+		const of = (name: string) => ({ default: null, parseHTML: (el: HTMLElement) => el.getAttribute(`data-${name}`), renderHTML: () => ({}) });
+		return { picture: of('picture'), alt: of('alt'), width: of('width'), height: of('height') };
+	},
+	parseHTML() {
+		return [{ tag: 'img[data-picture]' }];
+	},
+	renderHTML({ node }) {
+		const { picture, alt } = node.attrs as { picture: string; alt: string | null };
+		return ['img', { 'data-picture': picture, src: `/picture/${picture}.webp?w=800`, alt: alt ?? '', class: 'picture' }];
+	}
+});
+
+export const Columns = Node.create({
+	name: 'columns',
+	group: 'block',
+	content: 'column column',
+	isolating: true,
+	parseHTML() {
+		return [{ tag: 'div[data-columns]' }];
+	},
+	renderHTML() {
+		return ['div', { 'data-columns': '', class: 'columns' }, 0];
+	}
+});
+export const Column = Node.create({
+	name: 'column',
+	content: 'block+',
+	isolating: true,
+	parseHTML() {
+		return [{ tag: 'div[data-column]' }];
+	},
+	renderHTML() {
+		return ['div', { 'data-column': '' }, 0];
+	}
+});
+
+const cell = (name: 'tableCell' | 'tableHeader', tag: 'td' | 'th') =>
+	Node.create({
+		name,
+		content: 'block+',
+		isolating: true,
+		addAttributes() {
+			const number = (attr: 'colspan' | 'rowspan') => ({ default: 1, parseHTML: (el: HTMLElement) => Number(el.getAttribute(attr)) || 1 });
+			return { colspan: number('colspan'), rowspan: number('rowspan'), colwidth: { default: null, rendered: false } };
+		},
+		extendNodeSchema: () => ({ tableRole: tag === 'td' ? 'cell' : 'header_cell' }),
+		parseHTML() {
+			return [{ tag }];
+		},
+		renderHTML({ HTMLAttributes }) {
+			return [tag, HTMLAttributes, 0];
+		}
+	});
+const Row = Node.create({
+	name: 'tableRow',
+	content: '(tableCell | tableHeader)*',
+	extendNodeSchema: () => ({ tableRole: 'row' }),
+	parseHTML() {
+		return [{ tag: 'tr' }];
+	},
+	renderHTML() {
+		return ['tr', 0];
+	}
+});
+const Table = Node.create({
+	name: 'table',
+	group: 'block',
+	content: 'tableRow+',
+	isolating: true,
+	extendNodeSchema: () => ({ tableRole: 'table' }),
+	parseHTML() {
+		return [{ tag: 'table' }];
+	},
+	renderHTML() {
+		return ['table', ['tbody', 0]];
+	},
+	addKeyboardShortcuts() {
+		const go = (by: 1 | -1) => () => goToNextCell(by)(this.editor.state, this.editor.view.dispatch);
+		return { Tab: go(1), 'Shift-Tab': go(-1) };
+	},
+	addProseMirrorPlugins() {
+		return [columnResizing(), tableEditing()];
+	}
+});
+/** ProseMirror's tables, of which @tiptap/pm brings the editing. */
+export const tables = [Table, Row, cell('tableCell', 'td'), cell('tableHeader', 'th')];
+
+export const newTable = (rows: number, columns: number) => ({
+	type: 'table',
+	content: Array.from({ length: rows }, (_, row) => ({
+		type: 'tableRow',
+		content: Array.from({ length: columns }, () => ({ type: row ? 'tableCell' : 'tableHeader', content: [{ type: 'paragraph' }] }))
+	}))
+});
+
+interface Arriving {
+	readonly id: number;
+	readonly dom: HTMLElement;
+}
+const arrivingKey = new PluginKey<DecorationSet>('arriving');
+export const flagsKey = new PluginKey('flags');
+
+/** Where a file that is arriving will stand now, whatever was written meanwhile; null where that place is gone. */
+export function placeOfArriving(state: EditorState, id: number): number | null {
+	const [found] = arrivingKey.getState(state)?.find(undefined, undefined, (spec: { id?: number }) => spec.id === id) ?? [];
+	return found ? found.from : null;
+}
+
+/** Shows files on their way in at their places, and marks placements that would turn somebody away. */
+export function marks(flags: ReadonlyMap<string, string>) {
+	return Extension.create({
+		name: 'ianuaMarks',
+		addProseMirrorPlugins() {
+			return [
+				new Plugin<DecorationSet>({
+					key: arrivingKey,
+					state: {
+						init: () => DecorationSet.empty,
+						apply(tr, before) {
+							let set = before.map(tr.mapping, tr.doc);
+							const change = tr.getMeta(arrivingKey) as { add?: Arriving & { at: number }; remove?: number } | undefined;
+							if (change?.add) set = set.add(tr.doc, [Decoration.widget(change.add.at, change.add.dom, { id: change.add.id, side: 1 })]);
+							if (change?.remove !== undefined) set = set.remove(set.find(undefined, undefined, (spec: { id?: number }) => spec.id === change.remove));
+							return set;
+						}
+					},
+					props: { decorations: (state) => arrivingKey.getState(state) }
+				}),
+				new Plugin({
+					key: flagsKey,
+					props: {
+						decorations(state) {
+							const found: Decoration[] = [];
+							state.doc.descendants((node, at) => {
+								const flag = node.type.name === 'placement' ? flags.get(String(node.attrs.id)) : undefined;
+								if (flag) found.push(Decoration.node(at, at + node.nodeSize, { class: flag }));
+							});
+							return DecorationSet.create(state.doc, found);
+						}
+					}
+				})
+			];
+		}
+	});
+}
+export { arrivingKey };
+
 /** ProseMirror JSON without the attributes that say nothing, as the server keeps it. */
 export function plain(value: unknown): unknown {
 	if (Array.isArray(value)) return value.map(plain);
-	if (value && typeof value === 'object') return Object.fromEntries(Object.entries(value).flatMap(([k, v]) => (v === null ? [] : [[k, plain(v)]])));
+	if (value && typeof value === 'object') {
+		const { type } = value as { type?: string };
+		const cellType = type === 'tableCell' || type === 'tableHeader';
+		return Object.fromEntries(
+			Object.entries(value).flatMap(([k, v]) =>
+				v === null ? [] : cellType && k === 'attrs' ? [[k, plain({ ...(v as object), colwidth: null })]] : [[k, plain(v)]]
+			)
+		);
+	}
 	return value;
 }

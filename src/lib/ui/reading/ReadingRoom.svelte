@@ -1,9 +1,11 @@
 <!-- The reading room: one page on a calm ground, the fore-edge at the right, the sill below with everything within reach. -->
 <script lang="ts">
-	import { onMount, tick } from 'svelte';
+	import { onMount, tick, untrack } from 'svelte';
 	import { counted } from '#core/access/reach';
 	import { fileSource, pictureSource, type PageSource } from './pages';
+	import type { FrameTool } from '#core/placing/placement';
 	import { fragment } from '#core/reading/fragment';
+	import type { RoomFrame } from '#core/reading/room';
 	import ForeEdge from './ForeEdge.svelte';
 	import { markWords } from './marks';
 
@@ -16,8 +18,11 @@
 		from,
 		back,
 		maySave,
-		language
+		language,
+		frame = null
 	}: {
+		/** Where the room stands in a frame: on a page, on another website, or over the page. */
+		frame?: RoomFrame | null;
 		slug: string;
 		title: string;
 		pages: number;
@@ -35,7 +40,8 @@
 
 	let current = $state(1);
 	let typed = $derived(String(current));
-	let fit = $state<Fit>('page');
+	let fit = $state<Fit>(untrack(() => frame?.fit ?? 'page'));
+	const has = (tool: FrameTool) => !frame || frame.tools.includes(tool);
 	let source = $state<PageSource>();
 	let trouble = $state<string | null>(null);
 	let waiting = $state(true);
@@ -57,7 +63,7 @@
 		const { page: asked, search } = asks();
 		wanted = search;
 		if (asked) current = Math.min(pages, Math.max(1, asked));
-		if (matchMedia('(max-width: 600px)').matches) fit = 'width';
+		if (!frame && matchMedia('(max-width: 600px)').matches) fit = 'width';
 		const address = new URL(location.href);
 		if (address.searchParams.has('from')) {
 			// what brought the reader here is known by now; an address handed on does not carry it along
@@ -95,7 +101,8 @@
 		try {
 			const { width, height } = await source.size(page);
 			if (mine.signal.aborted) return;
-			const room = { width: ground.clientWidth - (ground.clientWidth < 600 ? 16 : 48), height: ground.clientHeight - 40 };
+			const around = frame && frame.kind !== 'over' ? [0, 0] : [ground.clientWidth < 600 ? 16 : 48, 40];
+			const room = { width: ground.clientWidth - around[0]!, height: ground.clientHeight - around[1]! };
 			const scale = Math.max(0.1, fit === 'page' ? Math.min(room.width / width, room.height / height) : room.width / width);
 			await source.draw(page, scale, holder, mine.signal);
 			if (mine.signal.aborted) return;
@@ -126,6 +133,7 @@
 	}
 
 	function keys(event: KeyboardEvent) {
+		if (event.key === 'Escape' && frame?.kind === 'over') parent.postMessage('ianua-close', location.origin);
 		if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).closest('input')) return;
 		if (event.key === 'ArrowRight' || event.key === 'PageDown' || event.key === 'n') turn(current + 1);
 		else if (event.key === 'ArrowLeft' || event.key === 'PageUp' || event.key === 'v') turn(current - 1);
@@ -155,7 +163,13 @@
 	}}
 />
 
-<div class="room">
+<div
+	class="room"
+	class:framed={frame}
+	class:over={frame?.kind === 'over'}
+	class:edged={!frame || frame.edge}
+	data-theme={frame && frame.theme !== 'system' ? frame.theme : undefined}
+>
 	<div
 		class="ground"
 		bind:this={ground}
@@ -179,9 +193,13 @@
 			</p>
 		{/if}
 	</div>
-	<ForeEdge {pages} {current} {turn} />
+	{#if !frame || frame.edge}<ForeEdge {pages} {current} {turn} />{/if}
 	<footer class="sill">
-		<a class="edge" href={back.path} title="Back to {back.title}">To the site</a>
+		{#if frame?.kind === 'over'}<button class="edge" onclick={() => parent.postMessage('ianua-close', location.origin)} title="Back to the page">Close</button>
+		{:else if frame}<a class="edge" href="/d/{slug}/read{from ? `?from=${encodeURIComponent(from)}` : ''}#page={current}" target="_blank" rel="noopener"
+				>Whole window</a
+			>
+		{:else}<a class="edge" href={back.path} title="Back to {back.title}">To the site</a>{/if}
 		<strong class="title">{title}</strong>
 		<span class="turning">
 			<button onclick={() => turn(current - 1)} disabled={current <= 1} aria-label="Page before">‹</button>
@@ -200,9 +218,10 @@
 			>
 			<button onclick={() => turn(current + 1)} disabled={current >= pages} aria-label="Next page">›</button>
 		</span>
-		<button class="fit" onclick={changeFit} title="Change the fit">{fits[fit]}</button>
-		{#if maySave}<a class="save" href="/d/{slug}/file?save{suffix}" download>Save</a>{:else}<span class="soft-note" title="This may be read here, but not saved"
-				>Read only</span
+		{#if has('fit')}<button class="fit" onclick={changeFit} title="Change the fit">{fits[fit]}</button>{/if}
+		{#if !has('save')}{''}{:else if maySave}<a class="save" href="/d/{slug}/file?save{suffix}" download>Save</a>{:else}<span
+				class="soft-note"
+				title="This may be read here, but not saved">Read only</span
 			>{/if}
 	</footer>
 	<p class="sr-only" aria-live="polite">{waiting ? '' : `Page ${current} of ${counted(pages, 'page', 'pages')}`}</p>
@@ -222,6 +241,12 @@
 		align-content: safe center;
 		padding: 20px;
 		position: relative;
+	}
+	.room[data-theme='light'] {
+		color-scheme: light;
+	}
+	.room[data-theme='dark'] {
+		color-scheme: dark;
 	}
 	.leaf {
 		position: relative;
@@ -289,6 +314,22 @@
 	}
 	.sill .edge {
 		border: 1px solid #ffffff66;
+	}
+	/* in a frame on a page nothing stands around the leaf: the frame is as high as the page and the sill (core/placing/frame) */
+	.room.framed:not(.over) .ground {
+		padding: 0;
+		overflow: auto;
+	}
+	.room.framed:not(.over) .leaf {
+		border: 0;
+	}
+	.room.framed:not(.over) .sill {
+		height: 46px;
+		min-height: 0;
+		padding: 3px 8px;
+		gap: 4px;
+		font-size: 14px;
+		overflow: hidden;
 	}
 	.title {
 		font: 600 16.5px var(--title);

@@ -4,16 +4,26 @@ import type { PageServerLoad } from './$types';
 import { keysOfBrowser } from '$lib/server/access/keys';
 import { turnAwayFromPage } from '$lib/server/http/page';
 import { openDocumentsFor } from '$lib/server/documents/open-to';
-import { navigationFor, pageAt } from '$lib/server/placing/service';
+import { pageAt } from '$lib/server/placing/seen';
+import { navigationFor } from '$lib/server/placing/service';
+import { site } from '$lib/server/site/site';
 
-export const load: PageServerLoad = async ({ params, locals, request }) => {
+export const load: PageServerLoad = async ({ params, locals, request, url }) => {
 	const path = `/${params.path}`;
-	const [answer, navigation] = await Promise.all([
-		pageAt(path, locals.caller, (id) => keysOfBrowser(locals.caller, request.headers.get('cookie'), id)),
-		navigationFor(locals.caller)
-	]);
-	if (answer.state === 'seen') return { page: answer.page, navigation, documents: [] };
+	const { searchParams } = url;
+	const query = {
+		q: searchParams.get('q') ?? undefined,
+		folder: searchParams.get('folder') ?? undefined,
+		topic: searchParams.get('topic') ?? undefined,
+		order: searchParams.get('order') ?? undefined,
+		offset: Number(searchParams.get('from')) || 0
+	};
+	const at = (where: string) => pageAt(where, locals.caller, (id) => keysOfBrowser(locals.caller, request.headers.get('cookie'), id), query);
+	const [first, navigation, { front }] = await Promise.all([at(path), navigationFor(locals.caller), site()]);
+	// a site may name another of its pages as the one that stands at the root
+	const answer = first.state === 'none' && path === '/' && front ? await at(front) : first;
+	if (answer.state === 'seen') return { page: answer.page, navigation, documents: [], reading: searchParams.get('read'), query: searchParams.toString() };
 	if (answer.state === 'refused') await turnAwayFromPage(answer.reason, answer.turnedAway);
-	if (path === '/') return { page: null, navigation, documents: await openDocumentsFor(locals.caller) };
+	if (path === '/') return { page: null, navigation, documents: await openDocumentsFor(locals.caller), reading: null, query: '' };
 	error(404, { code: 'not-found', message: 'There is nothing here for you at this address.', heading: 'Nothing here' });
 };

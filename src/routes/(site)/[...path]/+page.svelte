@@ -1,21 +1,35 @@
 <script lang="ts">
-	import Content from '$lib/ui/placing/Content.svelte';
+	import { page as address } from '$app/state';
+	import PageBody from '$lib/ui/placing/PageBody.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	import DocumentList from '$lib/ui/documents/DocumentList.svelte';
 	let { data } = $props();
+	const canonical = $derived(address.url.origin + (data.page?.path ?? '/'));
+	const searchable = $derived(data.page && data.page.position === 'open' && data.page.listed);
 </script>
 
 <svelte:head>
 	<title>{data.page && data.page.path !== '/' ? `${data.page.title}, ${data.site.name}` : data.site.name}</title>
-	{#if data.page && !(data.page.position === 'open' && data.page.listed)}<meta name="robots" content="noindex" />{/if}
+	{#if data.page}
+		<link rel="canonical" href={canonical} />
+		{#if searchable}
+			<meta property="og:title" content={data.page.title} />
+			<meta property="og:type" content="website" />
+			<meta property="og:url" content={canonical} />
+			<meta property="og:site_name" content={data.site.name} />
+			{#if data.page.body.layout === 'catalogue'}<link
+					rel="alternate"
+					type="application/atom+xml"
+					title={data.page.title}
+					href="{data.page.path === '/' ? '' : data.page.path}/feed.atom"
+				/>{/if}
+		{:else}<meta name="robots" content="noindex" />{/if}
+	{/if}
 </svelte:head>
 
-<SiteFrame name={data.site.name} navigation={data.navigation} current={data.page?.path ?? '/'} me={data.me}>
+<SiteFrame site={data.site} navigation={data.navigation} current={data.page?.path ?? '/'} me={data.me}>
 	{#if data.page}
-		<article class="prose-page">
-			<h1>{data.page.title}</h1>
-			<Content nodes={data.page.content.content ?? []} placements={data.page.placements} />
-		</article>
+		<PageBody page={data.page} reading={data.reading} query={data.query} />
 	{:else}
 		<h1>{data.site.name}</h1>
 		{#if data.documents.length}<DocumentList documents={data.documents} />{:else}<p class="soft mt-3">
@@ -27,8 +41,5 @@
 <style>
 	h1 {
 		font-size: clamp(26px, 5vw, 36px);
-	}
-	article {
-		max-width: 720px;
 	}
 </style>

@@ -1,6 +1,6 @@
 // The document page.
 import type { PageServerLoad } from './$types';
-import { decide } from '#core/access/decide';
+import { decide, visitor } from '#core/access/decide';
 import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
 import { enter } from '$lib/server/http/page';
@@ -28,6 +28,8 @@ export const load: PageServerLoad = async (event) => {
 		},
 		from: event.url.searchParams.get('from'),
 		maySave: decide(caller.who, found.thing, 'save', instantOf(caller)).allowed,
+		/** Told to other websites: what they show of it is what a visitor sees. */
+		visitors: decide(visitor, found.thing, 'see', Date.now()).allowed,
 		searchable: found.position === 'open' && found.thing.door.listed
 	};
 };

@@ -29,13 +29,24 @@
 	<title>{document.title}, {data.site.name}</title>
 	{#if document.description}<meta name="description" content={document.description} />{/if}
 	<link rel="canonical" href="{page.url.origin}/d/{document.slug}" />
+	{#if data.visitors}
+		{@const self = `${page.url.origin}/d/${document.slug}`}
+		<meta property="og:type" content="article" />
+		<meta property="og:title" content={document.title} />
+		{#if document.description}<meta property="og:description" content={document.description} />{/if}
+		<meta property="og:url" content={self} />
+		<meta property="og:site_name" content={data.site.name} />
+		<meta property="og:image" content="{self}/cover/1200.webp" />
+		<link rel="alternate" type="application/json+oembed" href="{page.url.origin}/oembed?url={encodeURIComponent(self)}" title={document.title} />
+		<link rel="alternate" type="text/xml+oembed" href="{page.url.origin}/oembed?url={encodeURIComponent(self)}&format=xml" title={document.title} />
+	{/if}
 	{#if data.searchable}
 		<!-- eslint-disable-next-line svelte/no-at-html-tags -- JSON made here, “<” escaped -->
 		{@html `<script type="application/ld+json">${structured}${'<'}/script>`}
 	{:else}<meta name="robots" content="noindex" />{/if}
 </svelte:head>
 
-<SiteFrame name={data.site.name} navigation={data.navigation} me={data.me}>
+<SiteFrame site={data.site} navigation={data.navigation} me={data.me}>
 	<article>
 		<a class="cover" href={read}>
 			<img

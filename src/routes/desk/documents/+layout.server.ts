@@ -4,6 +4,7 @@ import { filtersOf, orderOf, usualOrder } from '#core/documents/filters';
 import { columnsFrom } from '$lib/ui/documents/columns';
 import { listDocuments } from '$lib/server/documents/list';
 import { labels } from '$lib/server/documents/labels';
+import { mismatches } from '$lib/server/placing/mismatches';
 import { savedFilters } from '$lib/server/documents/saved-filters';
 
 const pageLength = 50;
@@ -21,8 +22,12 @@ export const load: LayoutServerLoad = async ({ url, cookies, locals }) => {
 		labels('folder'),
 		labels('topic')
 	]);
+	const wrong = new Set((await mismatches({ documents: list.items.map((item) => item.id) })).filter((f) => !f.intended).map((f) => f.documentId));
 	return {
-		list,
+		list: {
+			...list,
+			items: list.items.map((item) => (wrong.has(item.id) ? { ...item, passage: { ...item.passage, placed: 'wrong' as const } } : item))
+		},
 		saved,
 		folders: folders.map((f) => f.name),
 		topics: topics.map((t) => t.name),

@@ -3,20 +3,29 @@ import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
+import { layouts, type Layout } from '#core/placing/content';
+import { mismatches } from '$lib/server/placing/mismatches';
 import { addPage, listPages } from '$lib/server/placing/service';
 
-export const load: PageServerLoad = async ({ url }) => ({ pages: await listPages(), place: url.searchParams.get('place') });
+export const load: PageServerLoad = async ({ url }) => {
+	const [pages, aside, found] = await Promise.all([listPages(), listPages(true), mismatches()]);
+	const deadEnds: Record<string, number> = {};
+	for (const f of found) if (f.kind === 'dead-end') deadEnds[f.pageId] = (deadEnds[f.pageId] ?? 0) + 1;
+	return { pages, aside, deadEnds, place: url.searchParams.get('place') };
+};
 
 export const actions: Actions = {
 	default: async ({ request, locals, url }) => {
 		const form = await request.formData();
 		const title = String(form.get('title') ?? '').trim();
 		const given = String(form.get('path') ?? '').trim();
+		const asked = String(form.get('layout') ?? 'article') as Layout;
+		const layout = layouts.includes(asked) ? asked : 'article';
 		const path = given ? (given.startsWith('/') ? given : `/${given}`) : `/${slugOf(title, 'page')}`;
 		if (!title) return fail(422, { title, path: given, trouble: 'A page needs a title.' });
 		let id: string;
 		try {
-			id = await addPage({ title, path }, locals.caller.person!.id);
+			id = await addPage({ title, path, layout }, locals.caller.person!.id);
 		} catch (error) {
 			if (error instanceof IanuaError) return fail(error.status, { title, path: given, trouble: error.message });
 			throw error;

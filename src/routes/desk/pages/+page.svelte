@@ -1,12 +1,23 @@
 <script lang="ts">
+	import { goto, invalidateAll } from '$app/navigation';
 	import { counted } from '#core/access/reach';
+	import { layouts, layoutWords } from '#core/placing/content';
+	import { call } from '$lib/ui/parts/api';
 	import Arch from '$lib/ui/parts/Arch.svelte';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 	let { data, form } = $props();
 	const href = (id: string) => `/desk/pages/${id}${data.place ? `?place=${encodeURIComponent(data.place)}` : ''}`;
+	let q = $state('');
+	const shown = $derived(data.pages.filter((p) => `${p.title} ${p.path}`.toLowerCase().includes(q.trim().toLowerCase())));
 	const stands = (p: (typeof data.pages)[number]) =>
-		p.published ? (p.changed ? 'Published, changed since' : `Published ${dayText(p.publishedAt!, data.site.zone)}`) : 'Draft';
+		p.publishAt
+			? `Goes out ${dayText(p.publishAt, data.site.zone)}`
+			: p.published
+				? p.changed
+					? 'Published, changed since'
+					: `Published ${dayText(p.publishedAt!, data.site.zone)}`
+				: 'Draft';
 </script>
 
 <svelte:head><title>Pages, {data.site.name}</title></svelte:head>
@@ -14,33 +25,74 @@
 	<div class="head">
 		<h1>Pages</h1>
 		<p class="soft">{counted(data.pages.length, 'page', 'pages')}</p>
+		{#if data.pages.length > 3}<input
+				class="field ml-auto"
+				type="search"
+				placeholder="Part of a title or path"
+				aria-label="Find a page"
+				bind:value={q}
+				onkeydown={(e) => {
+					if (e.key === 'Enter' && shown[0]) void goto(href(shown[0].id));
+				}}
+			/>{/if}
 	</div>
 	{#if data.place}<p class="say mb-3">Choose the page on which “{data.place}” is to stand, or write a new one.</p>{/if}
 	{#if form?.trouble}<p class="trouble mb-3" role="alert">{form.trouble}</p>{/if}
 	<form method="POST" class="new">
 		<label>Title <input class="field" name="title" required maxlength="200" placeholder="Give a day to the canal" value={form?.title ?? ''} /></label>
 		<label>Path <input class="field" name="path" maxlength="200" placeholder="made from the title" value={form?.path ?? ''} /></label>
+		<label
+			>Layout
+			<select class="field layout" name="layout">
+				{#each layouts as layout (layout)}<option value={layout}>{layoutWords[layout]}</option>{/each}
+			</select></label
+		>
 		<button class="btn main">Write a page</button>
 	</form>
 	{#if data.pages.length}
 		<table class="rows">
-			<thead><tr><th>Page</th><th>Written, door, published</th><th>Door</th><th>Documents placed</th><th>Draft saved</th></tr></thead>
+			<thead><tr><th>Page</th><th>Layout</th><th>Written, door, published</th><th>Door</th><th>Documents placed</th><th>Draft saved</th></tr></thead>
 			<tbody>
-				{#each data.pages as p (p.id)}
+				{#each shown as p (p.id)}
 					<tr>
 						<td><a href={href(p.id)}>{p.title}</a><small>{p.path}</small></td>
+						<td>{layoutWords[p.layout]}</td>
 						<td
 							><span class="way"
-								><Arch state="done" /><Arch state={p.door.position === 'shut' ? 'to-do' : 'done'} /><Arch state={p.published ? 'done' : 'to-do'} /></span
+								><Arch state="done" /><Arch state={data.deadEnds[p.id] ? 'wrong' : p.door.position === 'shut' ? 'to-do' : 'done'} /><Arch
+									state={p.published ? 'done' : 'to-do'}
+								/></span
 							><small class="beside">{stands(p)}</small></td
 						>
 						<td><span class="door" title={p.door.sentence}><DoorMark position={p.door.position} />{p.door.who}</span></td>
-						<td>{p.placements || ''}</td>
+						<td
+							>{p.placements || ''}{#if data.deadEnds[p.id]}<small class="wrong">{counted(data.deadEnds[p.id]!, 'dead end', 'dead ends')}</small>{/if}</td
+						>
 						<td>{dayText(p.draftAt, data.site.zone)}</td>
 					</tr>
 				{/each}
 			</tbody>
 		</table>
+		{#if !shown.length}<p class="soft mt-3">No page is called that.</p>{/if}
+		{#if data.aside.length}
+			<details class="aside">
+				<summary>{counted(data.aside.length, 'page is', 'pages are')} set aside</summary>
+				<ul>
+					{#each data.aside as p (p.id)}
+						<li class="flex gap-3 items-center py-1">
+							<span>{p.title}</span><span class="soft">{p.path}, {dayText(p.setAsideAt!, data.site.zone)}</span>
+							<button
+								class="btn"
+								onclick={async () => {
+									await call('POST', `/pages/${encodeURIComponent(p.path)}/restore`);
+									await invalidateAll();
+								}}>Restore</button
+							>
+						</li>
+					{/each}
+				</ul>
+			</details>
+		{/if}
 	{:else}
 		<div class="empty">
 			<h2>Write the first page</h2>
@@ -91,6 +143,16 @@
 	}
 	td a:hover {
 		text-decoration: underline;
+	}
+	.new .layout {
+		width: 150px;
+		padding-right: 28px;
+	}
+	small.wrong {
+		color: var(--brick);
+	}
+	.aside {
+		margin-top: 22px;
 	}
 	small {
 		display: block;

@@ -3,6 +3,7 @@
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import TurnedAwayForm from '$lib/ui/access/TurnedAwayForm.svelte';
+	import SiteForms from '$lib/ui/placing/SiteForms.svelte';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText } from '$lib/ui/parts/when';
@@ -11,9 +12,9 @@
 	let label = $state('');
 	let made = $state<{ label: string; token: string } | null>(null);
 
-	let contact = $state(untrack(() => data.site.contact ?? ''));
+	let contact = $state(untrack(() => data.given.contact ?? ''));
 	async function setSite(change: Record<string, unknown>) {
-		const before = Object.fromEntries(Object.keys(change).map((key) => [key, ({ ...data.site } as Record<string, unknown>)[key] ?? null]));
+		const before = Object.fromEntries(Object.keys(change).map((key) => [key, ({ ...data.given } as Record<string, unknown>)[key] ?? null]));
 		try {
 			await call('PATCH', '/site', change);
 			await invalidateAll();
@@ -21,7 +22,7 @@
 				undo: async () => {
 					await call('PATCH', '/site', before);
 					await invalidateAll();
-					contact = data.site.contact ?? '';
+					contact = data.given.contact ?? '';
 				}
 			});
 		} catch (error) {
@@ -56,12 +57,17 @@
 <div class="hall">
 	<h1>Settings</h1>
 	{#if data.owner}
+		<SiteForms given={data.given} pages={data.pages} navigation={data.navigation} {setSite} />
 		<h2>Turned away</h2>
 		<p>
 			What those are told whom a door does not admit, where the document or page has no words of its own. The reason is always told, and what is hidden stays
 			hidden.
 		</p>
-		{#key JSON.stringify(data.site.turnedAway)}<TurnedAwayForm words={data.site.turnedAway ?? null} site save={(turnedAway) => setSite({ turnedAway })} />{/key}
+		{#key JSON.stringify(data.given.turnedAway)}<TurnedAwayForm
+				words={data.given.turnedAway ?? null}
+				site
+				save={(turnedAway) => setSite({ turnedAway })}
+			/>{/key}
 		<h2>Reports of weaknesses</h2>
 		<p>A mail or https address, told in <a href="/.well-known/security.txt">security.txt</a>. Without one there is no such file.</p>
 		<form

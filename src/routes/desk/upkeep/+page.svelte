@@ -3,12 +3,15 @@
 	import { goto, invalidateAll } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import type { UpkeepLine } from '#core/upkeep/upkeep';
+	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
+	import { mendMismatch } from '$lib/ui/placing/writer.svelte';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
 	let busy = $state('');
+	let shownMismatches = $state(20);
 
 	const heads = {
 		'cannot-be-shown': 'Cannot be shown',
@@ -87,14 +90,24 @@
 		<a class="btn" href="/desk/upkeep/copies">Whose copy is this?</a>
 	</div>
 	<p class="say">
-		{data.lines.length
-			? `${counted(data.lines.length, 'thing needs', 'things need')} a hand, the worst first.`
-			: 'Nothing needs a hand: every document can be shown, and every watched source is as it was.'}
+		{data.lines.length + data.mismatches.length
+			? `${counted(data.lines.length + data.mismatches.length, 'thing needs', 'things need')} a hand, the worst first.`
+			: 'Nothing needs a hand: every document can be shown and opens where it is placed, and every watched source is as it was.'}
 		{#if data.knocks}<a href="/desk/people/knocks">{counted(data.knocks, 'knock waits', 'knocks wait')}</a> for an answer.{/if}
 		{#if data.look}
 			<a href="/desk/documents?condition=look">{counted(data.look, 'document is', 'documents are')} worth a look</a> for other reasons.
 		{/if}
 	</p>
+	{#if data.mismatches.length}
+		<div class="mismatches">
+			{#each data.mismatches.slice(0, shownMismatches) as found (found.kind + found.page + found.placement)}
+				<Mismatch {found} zone={data.site.zone} mend={(remedy, why) => void mendMismatch(found, remedy, why, () => invalidateAll())} />
+			{/each}
+			{#if data.mismatches.length > shownMismatches}<button class="btn" onclick={() => (shownMismatches += 50)}
+					>{counted(data.mismatches.length - shownMismatches, 'more', 'more')}</button
+				>{/if}
+		</div>
+	{/if}
 	{#if data.lines.length}
 		<ul>
 			{#each data.lines as line (line.slug + line.kind)}
@@ -128,7 +141,25 @@
 	{/if}
 </div>
 
+{#if data.intended.length}
+	<details class="meant">
+		<summary>{counted(data.intended.length, 'side door is', 'side doors are')} meant to be</summary>
+		{#each data.intended as found (found.page + found.placement)}
+			<Mismatch {found} zone={data.site.zone} mend={(remedy, why) => void mendMismatch(found, remedy, why, () => invalidateAll())} />
+		{/each}
+	</details>
+{/if}
+
 <style>
+	.mismatches {
+		display: grid;
+		gap: 8px;
+		margin-bottom: 14px;
+	}
+	.meant {
+		max-width: 1080px;
+		padding: 0 18px 40px;
+	}
 	.top {
 		display: flex;
 		align-items: baseline;

@@ -7,7 +7,7 @@
 </script>
 
 <svelte:head><title>Knock, {data.site.name}</title><meta name="robots" content="noindex" /></svelte:head>
-<SiteFrame name={data.site.name} me={data.me}>
+<SiteFrame site={data.site} me={data.me}>
 	<div class="knock">
 		<DoorMark position="keyed" height={64} />
 		{#if said?.done}

@@ -11,5 +11,5 @@
 </svelte:head>
 
 {#key data.document.slug}
-	<ReadingRoom {...data.document} from={data.from} back={data.back} maySave={data.maySave} />
+	<ReadingRoom {...data.document} from={data.from} back={data.back} maySave={data.maySave} frame={data.frame} />
 {/key}

@@ -4,7 +4,10 @@ import type { PageServerLoad } from './$types';
 import { keysOf } from '$lib/server/access/keys';
 import { documentView } from '$lib/server/documents/view';
 import { countAllMembers, listGroups } from '$lib/server/people/service';
+import { mismatches } from '$lib/server/placing/mismatches';
 import { listPages } from '$lib/server/placing/service';
+import { settings } from '$lib/server/settings';
+import { site } from '$lib/server/site/site';
 import { documentReport, ledger } from '$lib/server/readership/service';
 
 export const load: PageServerLoad = async ({ params, url, depends }) => {
@@ -12,17 +15,23 @@ export const load: PageServerLoad = async ({ params, url, depends }) => {
 	const view = await documentView(params.slug);
 	if (!view || view.goneAt) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/documents/${view.slug}${url.search}`);
-	const [groups, allMembers, pages, keys, report, recent] = await Promise.all([
+	const [groups, allMembers, pages, keys, report, recent, found, { placing, framers }] = await Promise.all([
 		listGroups(),
 		countAllMembers(),
 		listPages(),
 		keysOf(view.slug),
 		documentReport(view.id, { keyed: view.door.inForce === 'keyed', count: view.door.count }, 30),
-		ledger({ document: view.id, limit: 20, of: 'readers' })
+		ledger({ document: view.id, limit: 20, of: 'readers' }),
+		mismatches({ document: view.slug }),
+		site()
 	]);
 	return {
 		view,
 		groups,
+		mismatches: found,
+		placing: placing ?? {},
+		framers: framers ?? [],
+		origin: settings().IANUA_ORIGIN,
 		allMembers,
 		keys,
 		pages: pages.map(({ id, path, title }) => ({ id, path, title })),

@@ -2,6 +2,9 @@
 <script lang="ts">
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
+	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
+	import Outside from '$lib/ui/placing/Outside.svelte';
+	import { mendMismatch } from '$lib/ui/placing/writer.svelte';
 	import type { DoorChange } from '#core/access/door';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
@@ -270,7 +273,7 @@
 	</section>
 
 	<section class="station" id="placed" tabindex="-1">
-		<Arch state={view.passage.placed} size={30} />
+		<Arch state={data.mismatches.some((m) => !m.intended) ? 'wrong' : view.passage.placed} size={30} />
 		<div>
 			<h3>
 				Placed <span>{view.placements ? `in ${counted(view.placements, 'place', 'places')}` : 'nowhere yet'}</span><a href="/desk/pages?place={view.slug}"
@@ -281,13 +284,34 @@
 				<ul>
 					{#each view.placedOn as place (place.id + place.page)}
 						<li>
-							<a href="/desk/pages/{place.page}">{place.title}</a>, as a {formWords[place.form as Form].toLowerCase()}, press: {pressWords[
-								place.press as Press
-							].toLowerCase()}{place.published ? '' : ' (draft)'}
+							<a href="/desk/pages/{place.page}">{place.title}</a>, {place.form === 'list'
+								? 'listed'
+								: place.form === 'entry'
+									? 'an entry'
+									: `as a ${formWords[place.form as Form].toLowerCase()}`}{place.form === 'list' || place.form === 'entry' || place.form === 'frame'
+								? ''
+								: `, press: ${pressWords[place.press as Press].toLowerCase()}`}{place.published ? '' : ' (draft)'}
 						</li>
 					{/each}
 				</ul>
-			{:else}<p class="soft">Put it on a page as a text link, a button or a cover.</p>{/if}
+			{:else}<p class="soft">Put it on a page as a text link, a button, a cover, a card or a frame to read in.</p>{/if}
+			{#each data.mismatches as found (found.kind + found.placement)}
+				<div class="mt-2">
+					<Mismatch {found} zone={data.site.zone} names="page" mend={(remedy, why) => void mendMismatch(found, remedy, why, () => invalidateAll())} />
+				</div>
+			{/each}
+			{#key view.slug}
+				<Outside
+					origin={data.origin}
+					slug={view.slug}
+					title={view.title}
+					ratio={view.ratio ?? Math.SQRT2}
+					maySave={door.allow.save}
+					open={door.inForce === 'open' || door.inForce === 'ajar'}
+					defaults={data.placing}
+					framers={data.framers}
+				/>
+			{/key}
 		</div>
 	</section>
 

@@ -1,31 +1,42 @@
-// The editor of a page, with the documents at hand on the shelf.
+// The editor of a page, with the documents at hand.
 import type { PageServerLoad } from './$types';
+import { indexOf } from '#core/placing/content';
 import { turnAway } from '$lib/server/http/page';
-import { listDocuments } from '$lib/server/documents/list';
+import { labels } from '$lib/server/documents/labels';
 import { countAllMembers, listGroups } from '$lib/server/people/service';
-import { pageDraft } from '$lib/server/placing/service';
+import { mismatches } from '$lib/server/placing/mismatches';
+import { pageDraft, revisionsOf } from '$lib/server/placing/service';
+import { shelf, shelfOf } from '$lib/server/placing/shelf';
+import { settings } from '$lib/server/settings';
+import { site } from '$lib/server/site/site';
 
 export const load: PageServerLoad = async ({ params, url }) => {
-	const [draft, shelf, groups, allMembers] = await Promise.all([
-		pageDraft(params.id).catch(turnAway),
-		listDocuments({ limit: 200, order: null }),
+	const draft = await pageDraft(params.id).catch(turnAway);
+	const place = url.searchParams.get('place');
+	const on = indexOf(draft.layout, draft.content).map((p) => p.document);
+	const [atHand, placed, groups, allMembers, found, revisions, folders, topics, { placing }] = await Promise.all([
+		shelf(),
+		shelfOf([...new Set([...on, ...(place ? [place] : [])])]),
 		listGroups(),
-		countAllMembers()
+		countAllMembers(),
+		mismatches({ page: draft.id, draft: true }),
+		revisionsOf(draft.id),
+		labels('folder'),
+		labels('topic'),
+		site()
 	]);
 	return {
 		draft,
 		groups,
 		allMembers,
-		place: url.searchParams.get('place'),
-		shelf: shelf.items.map(({ slug, title, pages, bytes, door, edition }) => ({
-			slug,
-			title,
-			pages,
-			bytes,
-			edition,
-			position: door.position,
-			who: door.who,
-			sentence: door.sentence
-		}))
+		place,
+		atHand,
+		placed,
+		mismatches: found,
+		revisions,
+		folders,
+		topics,
+		placing: placing ?? {},
+		origin: settings().IANUA_ORIGIN
 	};
 };

@@ -3,13 +3,14 @@ import type { RequestHandler } from './$types';
 import { DoorChange } from '#core/access/door';
 import { changePageDoor, pageDraft } from '$lib/server/placing/service';
 import { answer, body, route, staff } from '$lib/server/http/api';
+import { mismatches } from '$lib/server/placing/mismatches';
 import { compile } from '$lib/server/validate';
 
 const check = compile(DoorChange);
 
 export const PATCH: RequestHandler = route(async (event) => {
-	const { id } = staff(event);
-	const change = await body(event, check);
-	await changePageDoor(event.params.id!, change, id);
-	return answer({ door: (await pageDraft(event.params.id!)).door });
+	const { id: actor } = staff(event);
+	const id = event.params.id!;
+	await changePageDoor(id, await body(event, check), actor);
+	return answer({ door: (await pageDraft(id)).door, mismatches: await mismatches({ page: id, draft: true }) });
 });

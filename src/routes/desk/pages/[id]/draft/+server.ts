@@ -1,25 +1,17 @@
-// Saves the draft that the editor sends.
+// Saves the draft that the editor sends, and tells who would now be turned away from what stands on it.
 import { Type } from '@sinclair/typebox';
 import type { RequestHandler } from './$types';
 import { answer, body, route, staff } from '$lib/server/http/api';
-import { articleFrom, saveDraft } from '$lib/server/placing/service';
+import { mismatches } from '$lib/server/placing/mismatches';
+import { PageChange, pageDraft, saveDraft } from '$lib/server/placing/service';
 import { compile } from '$lib/server/validate';
 
-const check = compile(
-	Type.Object(
-		{
-			title: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
-			content: Type.Unknown(),
-			inNavigation: Type.Boolean(),
-			draftNumber: Type.Integer()
-		},
-		{ additionalProperties: false }
-	)
-);
+const check = compile(Type.Composite([PageChange, Type.Object({ draftNumber: Type.Integer() })], { additionalProperties: false }));
 
 export const PUT: RequestHandler = route(async (event) => {
-	const { id } = staff(event);
-	const { title, content, inNavigation, draftNumber } = await body(event, check);
-	const next = await saveDraft(event.params.id!, { title: title.trim(), content: articleFrom(content), inNavigation, draftNumber }, id);
-	return answer({ draftNumber: next, savedAt: new Date().toISOString() });
+	const { id: actor } = staff(event);
+	const id = event.params.id!;
+	const draftNumber = await saveDraft(id, await body(event, check), actor);
+	const [{ path }, found] = await Promise.all([pageDraft(id), mismatches({ page: id, draft: true })]);
+	return answer({ draftNumber, savedAt: new Date().toISOString(), path, mismatches: found });
 });

@@ -1,30 +1,37 @@
-// The draft as somebody would see it once published: a visitor, a member of a group, or staff.
+// The draft as somebody would see it once published: a visitor, a member of a group, a given person, or staff.
 import type { PageServerLoad } from './$types';
-import { decide, visitor, type Who } from '#core/access/decide';
-import { always } from '#core/access/hours';
+import { decide } from '#core/access/decide';
+import { IanuaError } from '#core/errors';
 import { turnAway } from '$lib/server/http/page';
 import { listGroups } from '$lib/server/people/service';
-import { doorThing, navigationFor, pageDraft, previewOf } from '$lib/server/placing/service';
-
-/** Stands for a member who is in one group and nobody in particular: no door admits it by name. */
-const nobodyInParticular = '00000000-0000-0000-0000-000000000000';
+import { previewer } from '$lib/server/placing/preview';
+import { previewOf } from '$lib/server/placing/seen';
+import { doorThing, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/service';
 
 export const load: PageServerLoad = async ({ params, url, locals }) => {
 	const as = url.searchParams.get('as') ?? 'visitor';
 	const [draft, groups] = await Promise.all([pageDraft(params.id).catch(turnAway), listGroups()]);
-	const group = groups.find((g) => as === `group:${g.slug}`);
-	const who: Who = group
-		? { kind: 'member', id: nobodyInParticular, suspended: false, memberships: [{ group: group.id, span: always }] }
-		: as === 'staff'
-			? locals.caller.who
-			: visitor;
-	const caller = { who, person: null };
-	const decision = decide(who, await doorThing(draft.id), 'read', Date.now());
+	let trouble = '';
+	const caller = await previewer(as, locals.caller).catch((error: unknown) => {
+		if (!(error instanceof IanuaError)) throw error;
+		trouble = error.message;
+		return previewer('visitor', locals.caller);
+	});
+	const decision = decide(caller.who, await doorThing(draft.id), 'read', Date.now());
+	// an earlier revision in the draft's place
+	const number = Number(url.searchParams.get('revision')) || null;
+	const { title, content } = number ? await revisionOf(draft.id, number).catch(turnAway) : draft;
+	const { searchParams } = url;
+	const query = { q: searchParams.get('q') ?? undefined, folder: searchParams.get('folder') ?? undefined, topic: searchParams.get('topic') ?? undefined };
 	return {
-		draft: { id: draft.id, title: draft.title, path: draft.path },
+		draft: { id: draft.id, title, path: draft.path },
+		revision: number,
 		as,
+		trouble,
 		groups: groups.map(({ slug, name }) => ({ slug, name })),
-		page: decision.allowed ? await previewOf(draft, caller) : null,
+		page: decision.allowed ? await previewOf({ ...draft, title }, caller, query, content) : null,
+		reading: searchParams.get('read'),
+		query: searchParams.toString(),
 		refusedFor: decision.reasons[0].code,
 		navigation: await navigationFor(caller)
 	};

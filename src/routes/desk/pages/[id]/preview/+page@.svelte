@@ -1,41 +1,65 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import Content from '$lib/ui/placing/Content.svelte';
+	import PageBody from '$lib/ui/placing/PageBody.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data } = $props();
-	const phone = $derived(page.url.searchParams.get('on') === 'phone');
+	const widths = { wide: 'Wide', tablet: 'Tablet', phone: 'Phone' } as const;
+	const on = $derived((page.url.searchParams.get('on') ?? 'wide') as keyof typeof widths);
 	function address(change: Record<string, string>) {
 		const params = new URLSearchParams(page.url.searchParams);
 		for (const [k, v] of Object.entries(change)) params.set(k, v);
 		return `?${params}`;
 	}
+	let person = $state('');
 </script>
 
 <svelte:head><title>Preview: {data.draft.title}</title></svelte:head>
-<div class="bar">
-	<a class="btn" href="/desk/pages/{data.draft.id}">Back to writing</a>
-	<strong>Preview</strong>
-	<label
-		>as
-		<select class="field" value={data.as} onchange={(e) => goto(address({ as: e.currentTarget.value }))}>
-			<option value="visitor">a visitor</option>
-			{#each data.groups as group (group.slug)}<option value="group:{group.slug}">a member of {group.name}</option>{/each}
-			<option value="staff">staff</option>
-		</select>
-	</label>
-	<span class="ml-auto flex gap-1">
-		<a class="pill" class:on={!phone} href={address({ on: 'wide' })}>Wide</a>
-		<a class="pill" class:on={phone} href={address({ on: 'phone' })}>Phone</a>
-	</span>
-</div>
-<div class="stage" class:phone>
-	<SiteFrame name={data.site.name} navigation={data.navigation} current={data.draft.path}>
+{#if !page.url.searchParams.has('bare')}
+	<div class="bar">
+		<a class="btn" href="/desk/pages/{data.draft.id}">Back to writing</a>
+		<strong>{data.revision ? `Revision ${data.revision}` : 'Preview'}</strong>
+		<label
+			>as
+			<select
+				class="field"
+				value={data.as.startsWith('member:') ? 'person' : data.as}
+				onchange={(e) => (e.currentTarget.value === 'person' ? (person = ' ') : goto(address({ as: e.currentTarget.value })))}
+			>
+				<option value="visitor">a visitor</option>
+				{#each data.groups as group (group.slug)}<option value="group:{group.slug}">a member of {group.name}</option>{/each}
+				<option value="person">a given person…</option>
+				<option value="staff">staff</option>
+			</select>
+		</label>
+		{#if person || data.as.startsWith('member:')}
+			<form
+				onsubmit={(e) => {
+					e.preventDefault();
+					void goto(address({ as: `member:${person.trim()}` }));
+				}}
+			>
+				<input
+					class="field"
+					type="email"
+					required
+					aria-label="E-mail address of the person"
+					placeholder="name@example.org"
+					value={person.trim() || data.as.slice(7)}
+					oninput={(e) => (person = e.currentTarget.value || ' ')}
+				/>
+			</form>
+		{/if}
+		<span class="ml-auto flex gap-1">
+			{#each Object.entries(widths) as [width, words] (width)}<a class="pill" class:on={on === width} href={address({ on: width })}>{words}</a>{/each}
+		</span>
+	</div>
+{/if}
+{#if data.trouble}<p class="trouble m-3" role="alert">{data.trouble}</p>{/if}
+<div class="stage {on}">
+	<SiteFrame site={data.site} navigation={data.navigation} current={data.draft.path}>
 		{#if data.page}
-			<article class="prose-page">
-				<h1>{data.page.title}</h1>
-				<Content nodes={data.page.content.content ?? []} placements={data.page.placements} />
-			</article>
+			<PageBody page={data.page} reading={data.reading} query={data.query} />
 		{:else}
 			<p class="trouble">They would be turned away from this page: its door does not admit them.</p>
 		{/if}
@@ -59,20 +83,18 @@
 		font: 600 17px var(--title);
 		color: var(--brass);
 	}
-	.bar select {
+	.bar .field {
 		height: 34px;
 		padding: 0 30px 0 8px;
 		font-size: 14px;
 	}
-	.stage.phone {
+	.stage.phone,
+	.stage.tablet {
 		max-width: 390px;
 		margin: 18px auto;
 		border: 1px solid var(--edge);
 	}
-	article {
-		max-width: 720px;
-	}
-	h1 {
-		font-size: clamp(26px, 5vw, 36px);
+	.stage.tablet {
+		max-width: 820px;
 	}
 </style>

@@ -1,0 +1,154 @@
+// What a catalogue lists, to whom: only what they may see, with counts of its filters.
+import { isListed } from '#core/access/decide';
+import { dayWords } from '#core/access/reach';
+import { coverMark, type Cover } from '#core/documents/cover';
+import type { Catalogue } from '#core/placing/content';
+import { factsWords } from '#core/placing/placement';
+import type { PageSize } from '#core/intake/paper';
+import { thingOf, type ThingRow } from '../access/things';
+import { sql } from '../db/client';
+import { findFor } from '../documents/find-for';
+import { instantOf, type Caller } from '../people/who';
+import { site } from '../site/site';
+import type { SeenCover } from './seen';
+
+/** What somebody asks of a catalogue by its address. */
+export interface CatalogueQuery {
+	readonly q?: string;
+	readonly folder?: string;
+	readonly topic?: string;
+	readonly order?: string;
+	readonly offset?: number;
+}
+
+export interface ListedDocument {
+	readonly slug: string;
+	readonly title: string;
+	readonly description: string;
+	readonly folder: string;
+	readonly facts: string;
+	readonly pages: number;
+	readonly bytes: number;
+	readonly date: string;
+	readonly changedAt: string;
+	readonly cover: SeenCover;
+	/** Pages on which what was asked for stands. */
+	readonly hitPages: readonly number[];
+}
+
+export interface SeenCatalogue {
+	readonly lead: string;
+	readonly show: Catalogue['show'];
+	readonly beside: boolean;
+	readonly filters: boolean;
+	readonly items: readonly ListedDocument[];
+	readonly total: number;
+	readonly offset: number;
+	readonly order: string;
+	/** Values of each filter with how many documents each would show, the other filter and the find taken into account. */
+	readonly folders: readonly { readonly value: string; readonly count: number }[];
+	readonly topics: readonly { readonly value: string; readonly count: number }[];
+}
+
+/** Documents shown at once. */
+export const catalogueStep = 60;
+
+interface Row extends ThingRow {
+	id: string;
+	slug: string;
+	title: string;
+	description: string;
+	folder: string;
+	topics: string[];
+	pages: number;
+	bytes: string;
+	size: PageSize | null;
+	number: number;
+	edition_at: Date;
+	cover: Cover | null;
+	cover_alt: string;
+}
+
+/** The documents of a catalogue that a caller may see, newest first; not yet asked for anything. */
+async function documentsOf(content: Catalogue, caller: Caller): Promise<Row[]> {
+	const s = sql();
+	const { folders = [], topics = [], documents = [] } = content;
+	const parts = [
+		...(folders.length ? [s`d.folder in ${s(folders)}`] : []),
+		...(topics.length ? [s`d.topics && ${topics}::text[]`] : []),
+		...(documents.length ? [s`d.slug in ${s(documents)} or d.id in (select document_id from document_address where slug in ${s(documents)})`] : [])
+	];
+	const chosen = parts.length ? s`(${parts.reduce((any, one) => s`${any} or ${one}`)})` : s`true`;
+	const [rows, { zone }] = await Promise.all([
+		s<Row[]>`
+			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.cover, d.cover_alt, d.set_aside_at, e.pages, e.bytes, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at,
+				door_json(d.door_id) as door, door_json(fp.door_id) as follows_door, fp.set_aside_at as follows_set_aside
+			from document d join edition e on e.id = d.edition_id join door dr on dr.id = d.door_id left join page fp on fp.id = dr.follows_page
+				join door f on f.id = coalesce(fp.door_id, dr.id)
+			where d.set_aside_at is null and f.position <> 'shut' and e.condition not in ('refused', 'checking') and ${chosen} order by e.created_at desc`,
+		site()
+	]);
+	const now = instantOf(caller);
+	// staff see what readers could: a catalogue is looked at to see how it stands
+	return rows.filter((row) => isListed(caller.who, thingOf(row, zone), now));
+}
+
+const counts = (values: readonly string[]) => {
+	const by = new Map<string, number>();
+	for (const value of values) if (value) by.set(value, (by.get(value) ?? 0) + 1);
+	return [...by].map(([value, count]) => ({ value, count })).sort((a, b) => b.count - a.count || (a.value < b.value ? -1 : 1));
+};
+
+/** What a catalogue shows a caller who asks for something of it. */
+export async function listFor(content: Catalogue, caller: Caller, query: CatalogueQuery): Promise<SeenCatalogue> {
+	const { zone } = await site();
+	const q = query.q?.trim().slice(0, 200) ?? '';
+	const [all, found] = await Promise.all([documentsOf(content, caller), q ? findFor(caller, q, { limit: 500, offset: 0 }) : null]);
+	const hits = found && new Map(found.items.map((item, i) => [item.id, { rank: i, pages: item.hits.map((h) => h.page) }]));
+	const asked = hits ? all.filter((row) => hits.has(row.id)) : all;
+	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;
+	const onTopic = (row: Row) => !query.topic || row.topics.includes(query.topic);
+	const fitting = asked.filter((row) => inFolder(row) && onTopic(row));
+	const order = query.order ?? (q ? 'match' : (content.order ?? 'title'));
+	const given = new Map((content.documents ?? []).map((slug, i) => [slug, i]));
+	const title = (a: Row, b: Row) => a.title.localeCompare(b.title, 'en', { numeric: true });
+	const orders: Record<string, (a: Row, b: Row) => number> = {
+		title,
+		'-changed': (a, b) => b.edition_at.getTime() - a.edition_at.getTime(),
+		folder: (a, b) => a.folder.localeCompare(b.folder, 'en') || title(a, b),
+		'-pages': (a, b) => b.pages - a.pages || title(a, b),
+		given: (a, b) => (given.get(a.slug) ?? 9999) - (given.get(b.slug) ?? 9999) || title(a, b),
+		match: (a, b) => (hits?.get(a.id)?.rank ?? 0) - (hits?.get(b.id)?.rank ?? 0)
+	};
+	const sorted = [...fitting].sort(orders[order] ?? title);
+	const offset = Math.max(0, Math.min(query.offset ?? 0, Math.max(0, sorted.length - 1)));
+	return {
+		lead: content.lead ?? '',
+		show: content.show,
+		beside: content.beside,
+		filters: content.filters ?? true,
+		total: sorted.length,
+		offset,
+		order,
+		folders: counts(asked.filter(onTopic).map((row) => row.folder)),
+		topics: counts(asked.filter(inFolder).flatMap((row) => row.topics)),
+		items: sorted.slice(offset, offset + catalogueStep).map((row) => ({
+			slug: row.slug,
+			title: row.title,
+			description: row.description,
+			folder: row.folder,
+			facts: factsWords({ pages: row.pages, bytes: Number(row.bytes) }),
+			pages: row.pages,
+			bytes: Number(row.bytes),
+			date: dayWords(row.edition_at.getTime(), zone),
+			changedAt: row.edition_at.toISOString(),
+			cover: {
+				slug: row.slug,
+				query: `?e=${row.number}-${coverMark(row.cover)}`,
+				alt: row.cover_alt || `Cover of ${row.title}`,
+				ratio: row.cover === null && row.size ? row.size.height / row.size.width : null
+			},
+			hitPages: hits?.get(row.id)?.pages ?? []
+		}))
+	};
+}

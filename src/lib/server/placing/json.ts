@@ -1,0 +1,20 @@
+// A page as the API gives it.
+import { Type } from '@sinclair/typebox';
+import type { PageDraft } from './service';
+
+/** The path that an address of the API names: `/api/v1/pages/volunteering`, or with the slash as %2F. */
+export const pathOf = (param: string): string => `/${param.replace(/^\/+/, '')}`;
+
+export const Publishing = Type.Object(
+	{
+		published: Type.Optional(Type.Boolean()),
+		/** An instant to come; null calls it off. */
+		at: Type.Optional(Type.Union([Type.String({ format: 'date-time' }), Type.Null()]))
+	},
+	{ additionalProperties: false }
+);
+
+export function pageJson({ id: _id, doorId: _doorId, door, setAsideAt: _aside, ...page }: PageDraft) {
+	const { force: _force, groups, people, follows: _follows, turnedAway, ...kept } = door;
+	return { ...page, door: { ...kept, groups: groups.map((g) => g.slug), people: people.map((p) => p.email), turnedAway } };
+}

@@ -1,0 +1,255 @@
+// Dead ends and side doors of what is placed: found for the whole site in one pass, told in words, mended in one press.
+import { and, eq } from 'drizzle-orm';
+import { Type, type Static } from '@sinclair/typebox';
+import { audienceWords, type Audience } from '#core/access/audience';
+import { doorInForce } from '#core/access/decide';
+import type { DoorChange, Thing } from '#core/access/door';
+import { countIn, audienceAt, type Counted, type Population } from '#core/access/population';
+import { IanuaError } from '#core/errors';
+import { withPlacement } from '#core/placing/content';
+import { isNamedOnly, mismatchesOf, mismatchKinds, Populations, remediesFor, type MismatchKind, type Remedy } from '#core/placing/mismatch';
+import { allMembersOf, allThings } from '../access/reach';
+import type { DoorView } from '../access/things';
+import { db, sql } from '../db/client';
+import { page as pageTable, sideDoor } from '../db/schema';
+import { changeDocument } from '../documents/change';
+import { documentView } from '../documents/view';
+import { namesOf } from '../people/service';
+import { writeAudit } from '../site/audit';
+import { changePageDoor, changePlacement, pageDraft } from './service';
+
+/** Some placements: of the whole site as published, of one page's draft, or of one document. */
+export interface Which {
+	readonly page?: string;
+	readonly document?: string;
+	/** Of these documents, by id. */
+	readonly documents?: readonly string[];
+	/** As the draft has it, published or not. */
+	readonly draft?: boolean;
+}
+
+export interface Found {
+	readonly kind: MismatchKind;
+	readonly pageId: string;
+	readonly page: string;
+	readonly pageTitle: string;
+	readonly documentId: string;
+	readonly document: string;
+	readonly documentTitle: string;
+	readonly placement: string;
+	/** From when on; now, or the first instant to come at which somebody is meant. */
+	readonly from: string;
+	readonly audience: { readonly words: string; readonly people: number; readonly of: number; readonly anyone: boolean };
+	readonly remedies: readonly Remedy[];
+	/** A side door that is meant to be: why, and by whom that was said. */
+	readonly intended: { readonly why: string; readonly by: string | null; readonly at: string } | null;
+}
+
+interface Row {
+	id: string;
+	page_id: string;
+	path: string;
+	page_title: string;
+	document_id: string;
+	slug: string;
+	title: string;
+	form: string;
+	locked: boolean;
+	why: string | null;
+	marked_by: string | null;
+	marked_at: Date | null;
+}
+
+async function placed({ page, document, documents, draft = false }: Which): Promise<Row[]> {
+	const s = sql();
+	return s<Row[]>`
+		select x.id, x.page_id, p.path, p.title as page_title, x.document_id, d.slug, d.title, x.form, x.locked,
+			i.why, (select name from person where id = i.marked_by) as marked_by, i.marked_at
+		from placement x join page p on p.id = x.page_id join document d on d.id = x.document_id
+			left join side_door i on i.page_id = x.page_id and i.document_id = x.document_id
+		where x.published = ${!draft} and p.set_aside_at is null and d.set_aside_at is null and x.form <> 'list'
+			${page ? s`and p.id = ${page}` : s``} ${document ? s`and d.slug = ${document}` : s``} ${documents ? (documents.length ? s`and d.id in ${s(documents)}` : s`and false`) : s``}
+		order by p.path, d.title, x.id`;
+}
+
+/** What a door decides by, as a text: placements between alike doors are alike. */
+function markOf(thing: Thing): string {
+	const door = doorInForce(thing);
+	return JSON.stringify([
+		thing.setAside || thing.follows?.setAside,
+		door.position,
+		door.allMembers,
+		door.groups,
+		door.people,
+		door.hours,
+		thing.follows !== null
+	]);
+}
+
+type Kind = { kind: MismatchKind; from: number; audience: Audience; counted: Counted; remedies: readonly Remedy[] };
+
+function kindsOf(page: Thing, document: Thing, population: Population): Kind[] {
+	const { at } = population;
+	return mismatchKinds(page, document, at).flatMap(({ kind, from, audience }) => {
+		// those of today, also where it only begins later
+		const first = audienceAt(kind === 'dead-end' ? page : document, from);
+		const counted = countIn(audience, first, population);
+		return isNamedOnly(audience) && !counted.count ? [] : [{ kind, from, audience, counted, remedies: remediesFor(kind, page, document) }];
+	});
+}
+
+/** Pages and documents as the decision sees them, with the people of today and their names. Of very many, all are read. */
+function thingsOf(pairs: readonly (readonly [page: string, document: string])[]) {
+	const some = (at: 0 | 1) => {
+		const ids = [...new Set(pairs.map((p) => p[at]))];
+		return ids.length > 1000 ? null : ids;
+	};
+	return Promise.all([allThings('page', some(0)), allThings('document', some(1)), allMembersOf(), namesOf()]);
+}
+
+/** The dead ends and side doors of some placements, the worst first; those that are met (locked cards) are left out. */
+export async function mismatches(which: Which = {}, at = Date.now()): Promise<Found[]> {
+	const rows = await placed(which);
+	if (!rows.length) return [];
+	const [pages, documents, people, names] = await thingsOf(rows.map((r) => [r.page_id, r.document_id] as const));
+	const population = new Populations(people).at(at);
+	const marks = new Map<Thing, string>();
+	const mark = (thing: Thing) => marks.get(thing) ?? (marks.set(thing, markOf(thing)), marks.get(thing)!);
+	const known = new Map<string, Kind[]>();
+	const words = new Map<Audience, string>();
+	const found: Found[] = [];
+	for (const row of rows) {
+		const [page, document] = [pages.get(row.page_id), documents.get(row.document_id)];
+		if (!page || !document) continue;
+		// by the page itself where the document follows it, whatever the page's door is
+		const key = `${mark(page)} ${mark(document)}`;
+		let kinds = known.get(key);
+		if (!kinds) known.set(key, (kinds = kindsOf(page, document, population)));
+		for (const { kind, from, audience, counted, remedies } of kinds) {
+			if (kind === 'dead-end' && row.locked) continue;
+			let said = words.get(audience);
+			if (said === undefined) words.set(audience, (said = audienceWords(audience, names)));
+			found.push({
+				kind,
+				pageId: row.page_id,
+				page: row.path,
+				pageTitle: row.page_title,
+				documentId: row.document_id,
+				document: row.slug,
+				documentTitle: row.title,
+				placement: row.id,
+				from: new Date(from).toISOString(),
+				audience: { words: said, people: counted.count, of: counted.of, anyone: counted.anyone },
+				remedies: row.form === 'entry' ? remedies.filter((r) => r !== 'locked' && r !== 'take-out') : remedies,
+				intended: kind === 'side-door' && row.why !== null ? { why: row.why, by: row.marked_by, at: row.marked_at!.toISOString() } : null
+			});
+		}
+	}
+	const weight = (f: Found) => (f.intended ? 4 : 0) + (f.kind === 'dead-end' ? 0 : 2) + (f.from > new Date(at).toISOString() ? 1 : 0);
+	return found.sort((a, b) => weight(a) - weight(b) || Number(b.audience.anyone) - Number(a.audience.anyone) || b.audience.people - a.audience.people);
+}
+
+export interface Interval {
+	readonly from: string;
+	readonly until: string | null;
+	readonly words: string;
+	readonly people: number;
+	readonly of: number;
+	readonly anyone: boolean;
+}
+
+/** The spans of mismatches, over all time to come, in the order of `found`. */
+export async function intervalsOf(found: readonly Found[], at = Date.now()): Promise<Interval[][]> {
+	const [pages, documents, people, names] = await thingsOf(found.map((f) => [f.pageId, f.documentId] as const));
+	const populations = new Populations(people);
+	return found.map((f) => {
+		const [page, document] = [pages.get(f.pageId), documents.get(f.documentId)];
+		if (!page || !document) return [];
+		const spans = mismatchesOf(page, document, populations, at).find((m) => m.kind === f.kind)?.spans ?? [];
+		return spans.map(({ span, audience, counted }) => ({
+			from: new Date(span.from ?? at).toISOString(),
+			until: span.until === null ? null : new Date(span.until).toISOString(),
+			words: audienceWords(audience, names),
+			people: counted.count,
+			of: counted.of,
+			anyone: counted.anyone
+		}));
+	});
+}
+
+export const Mend = Type.Object(
+	{
+		page: Type.String({ maxLength: 200, description: 'path of the page' }),
+		document: Type.String({ maxLength: 80 }),
+		placement: Type.Optional(Type.String({ maxLength: 40 })),
+		remedy: Type.Union((['page-door', 'admit', 'follow', 'narrow', 'locked', 'take-out', 'intended'] as const).map((r) => Type.Literal(r))),
+		/** Why a side door is meant to be. */
+		why: Type.Optional(Type.String({ maxLength: 500 })),
+		/** Takes back that a side door is meant to be. */
+		undo: Type.Optional(Type.Boolean())
+	},
+	{ additionalProperties: false }
+);
+export type Mend = Static<typeof Mend>;
+
+/** Who a door admits and when, as a change that makes another door alike; allowance, listing and words stay as they are. */
+const asChange = (door: DoorView): DoorChange => ({
+	position: door.position,
+	allMembers: door.allMembers,
+	groups: door.groups.map((g) => g.slug),
+	people: door.people.map((p) => p.email),
+	from: door.from,
+	until: door.until
+});
+
+/** Does what a remedy says. Gives the door that was changed as it was before, for undo. */
+export async function mend(given: Mend, actor: string): Promise<{ before: { document?: DoorChange; page?: DoorChange } }> {
+	const [page, document] = [await pageDraft(given.page), await documentView(given.document)];
+	if (!document || document.goneAt) throw new IanuaError('document-unknown', { slug: given.document });
+	const set = async (change: DoorChange) => {
+		const before = { ...asChange(document.door), follows: document.door.follows?.path ?? null };
+		await changeDocument(document.slug, { door: change }, actor);
+		return { before: { document: before } };
+	};
+	switch (given.remedy) {
+		case 'page-door':
+			return set({ ...asChange(page.door), follows: null });
+		case 'admit':
+			return set({
+				groups: [...new Set([...document.door.groups, ...page.door.groups].map((g) => g.slug))],
+				...(page.door.allMembers ? { allMembers: true } : {})
+			});
+		case 'follow':
+			return set({ follows: page.path });
+		case 'narrow': {
+			const before = asChange(page.door);
+			await changePageDoor(page.id, asChange(document.door), actor);
+			return { before: { page: before } };
+		}
+		case 'locked':
+		case 'take-out':
+			if (!given.placement) throw new IanuaError('not-valid', { detail: 'which placement is not said' });
+			await changePlacement(
+				page.id,
+				given.placement,
+				(content) => withPlacement(content, given.placement!, (attrs) => (given.remedy === 'locked' ? { ...attrs, locked: true } : null)),
+				actor
+			);
+			return { before: {} };
+		case 'intended':
+			if (!given.undo && !given.why?.trim()) throw new IanuaError('not-valid', { detail: 'a side door that is meant to be needs a reason' });
+			await db().transaction(async (tx) => {
+				await tx.delete(sideDoor).where(and(eq(sideDoor.pageId, page.id), eq(sideDoor.documentId, document.id)));
+				if (!given.undo) await tx.insert(sideDoor).values({ pageId: page.id, documentId: document.id, why: given.why!.trim(), markedBy: actor });
+				const [row] = await tx.select({ path: pageTable.path }).from(pageTable).where(eq(pageTable.id, page.id));
+				await writeAudit(tx, {
+					actor,
+					action: 'changed',
+					kind: 'document',
+					thing: document.id,
+					after: { sideDoor: row!.path, meant: !given.undo, ...(given.undo ? {} : { why: given.why!.trim() }) }
+				});
+			});
+			return { before: {} };
+	}
+}

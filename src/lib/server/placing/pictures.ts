@@ -1,0 +1,41 @@
+// Pictures on pages, and the site's mark: kept in the store, sent as WebP in the widths that pages need.
+import { stat } from 'node:fs/promises';
+import sharp from 'sharp';
+import { db, sql } from '../db/client';
+import { picture } from '../db/schema';
+import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { keepBytes, pictureFrom } from '../intake/cover';
+
+/** Widest picture kept, and the widths that are sent, in px. */
+const widest = 2000;
+const widths = [64, 400, 800, 1600] as const;
+
+export interface KeptPicture {
+	/** Its checksum: the name by which pages show it. */
+	readonly picture: string;
+	readonly width: number;
+	readonly height: number;
+}
+
+/** Keeps a picture sent by staff. */
+export async function addPicture(stream: AsyncIterable<Uint8Array>, actor: string): Promise<KeptPicture> {
+	const { bytes, width, height } = await pictureFrom(stream, widest);
+	const sha256 = await keepBytes(bytes);
+	await db().insert(picture).values({ sha256, width, height, createdBy: actor }).onConflictDoNothing();
+	return { picture: sha256, width, height };
+}
+
+/** The file of a picture in the next of the widths; null where there is no such picture. */
+export async function picturePath(sha256: string, wish: number): Promise<{ path: string; bytes: number } | null> {
+	if (!/^[0-9a-f]{64}$/.test(sha256)) return null;
+	const [row] = await sql()`select 1 from picture where sha256 = ${sha256}`;
+	if (!row) return null;
+	const width = widths.find((w) => w >= wish) ?? widths.at(-1)!;
+	const path = madePath(sha256, `picture-${width}.webp`);
+	if (!(await exists(path))) {
+		const temporary = await temporaryPath('.webp');
+		await sharp(pathOf(sha256)).resize({ width, withoutEnlargement: true }).webp({ quality: 84 }).toFile(temporary);
+		await settle(temporary, path);
+	}
+	return { path, bytes: (await stat(path)).size };
+}

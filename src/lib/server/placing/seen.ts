@@ -1,0 +1,238 @@
+// What somebody sees of a page: its content, and of each placement what the document's own door allows.
+import type { Position, Thing } from '#core/access/door';
+import { decide, type HeldKey, type Reason, type RefusedCode } from '#core/access/decide';
+import { dayWords, refusalWords } from '#core/access/reach';
+import { coverMark } from '#core/documents/cover';
+import { bare, onShow, placementsOf, type Article, type Catalogue, type ContentNode, type Layout, type PageContent, type Pocket } from '#core/placing/content';
+import { shapeRatio } from '#core/placing/frame';
+import { factsWords, frameHref, placementView, type PlacementDefaults, type PlacementView } from '#core/placing/placement';
+import { thingOf, type DoorJson, type ThingRow } from '../access/things';
+import { sql } from '../db/client';
+import { iconDrawing } from '../intake/icons';
+import { instantOf, type Caller } from '../people/who';
+import { findAll, type Found } from '../reading/find';
+import { site } from '../site/site';
+import { listFor, type CatalogueQuery, type SeenCatalogue } from './catalogue';
+import type { PageDraft } from './service';
+
+/** A cover as it is drawn. */
+export interface SeenCover {
+	/** Path without width: `/d/map/cover/` and the query after `.webp`. */
+	readonly slug: string;
+	readonly query: string;
+	readonly alt: string;
+	/** Of height to width; null where the cover is no page. */
+	readonly ratio: number | null;
+}
+
+/** A placement as somebody sees it: whole where the document lets them in, its words and the way to ask where it does not. */
+export type SeenPlacement =
+	| {
+			readonly state: 'open';
+			readonly id: string;
+			readonly slug: string;
+			readonly view: PlacementView;
+			readonly cover: SeenCover;
+			readonly title: string;
+			readonly description: string;
+			readonly maySave: boolean;
+			/** Of a reading frame: its address, and the shape of its pages (height to width). */
+			readonly frame: { readonly href: string; readonly ratio: number } | null;
+	  }
+	| { readonly state: 'kept'; readonly words: string; readonly href: string; readonly needsSignIn: boolean; readonly locked: boolean }
+	/** Shut, set aside or gone: which of them is not told. */
+	| { readonly state: 'away'; readonly words: string | null; readonly notice: string };
+
+export interface SeenEntry {
+	readonly id: string;
+	readonly words: string;
+	/** Drawing of its icon, the inside of an SVG of 24 × 24; null shows the cover. */
+	readonly icon: string | null;
+	/** A plain link; null for a document. */
+	readonly url: string | null;
+	readonly document: { readonly slug: string; readonly facts: string; readonly cover: SeenCover; readonly maySave: boolean } | null;
+	/** Why the document is kept from this person; null where it is not. */
+	readonly kept: { readonly href: string; readonly needsSignIn: boolean } | null;
+}
+
+export interface SeenPage {
+	readonly id: string;
+	readonly path: string;
+	readonly title: string;
+	readonly position: Position;
+	readonly listed: boolean;
+	readonly body:
+		| { readonly layout: 'article'; readonly content: ContentNode; readonly placements: Readonly<Record<string, SeenPlacement>> }
+		| ({ readonly layout: 'catalogue' } & SeenCatalogue)
+		| { readonly layout: 'pocket'; readonly lead: string; readonly entries: readonly SeenEntry[] };
+}
+
+interface SiteRow extends ThingRow {
+	id: string;
+	path: string;
+	title: string;
+	layout: Layout;
+	content: PageContent;
+	turned_away: DoorJson['turnedAway'];
+}
+
+export type PageAnswer =
+	| { readonly state: 'seen'; readonly page: SeenPage }
+	| { readonly state: 'refused'; readonly reason: Reason & { readonly code: RefusedCode }; readonly turnedAway: DoorJson['turnedAway'] }
+	| { readonly state: 'none' };
+
+/** The keys that a caller holds for a document. */
+type KeysFor = (documentId: string) => Promise<readonly HeldKey[]>;
+const noKeys: KeysFor = () => Promise.resolve([]);
+
+/** The published page at a path as a caller gets it; `keys` are those in their browser, `query` what they ask of a catalogue. */
+export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKeys, query: CatalogueQuery = {}): Promise<PageAnswer> {
+	const [[row], { zone }] = await Promise.all([
+		sql()<SiteRow[]>`
+			select p.id, p.path, r.title, p.layout, r.content, p.set_aside_at, door_json(p.door_id) as door
+			from page p join revision r on r.id = p.published_id where p.path = ${path}`,
+		site()
+	]);
+	if (!row) return { state: 'none' };
+	const thing = thingOf(row, zone);
+	const decision = decide(caller.who, thing, 'read', instantOf(caller));
+	if (!decision.allowed) {
+		const [reason] = decision.reasons;
+		return { state: 'refused', reason: { ...reason, code: reason.code as RefusedCode }, turnedAway: row.door.turnedAway };
+	}
+	return { state: 'seen', page: await seen(row, thing, caller, keys, query) };
+}
+
+/** The draft of a page as a caller would get it once published: for the preview. `content` in place of the draft's. */
+export async function previewOf(draft: PageDraft, caller: Caller, query: CatalogueQuery = {}, content = draft.content): Promise<SeenPage> {
+	const { zone } = await site();
+	const [row] = await sql()<ThingRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${draft.id}`;
+	return seen({ ...draft, content }, thingOf(row!, zone), caller, noKeys, query);
+}
+
+type Written = { id: string; path: string; title: string; layout: Layout; content: PageContent };
+
+async function seen(page: Written, thing: Thing, caller: Caller, keys: KeysFor, query: CatalogueQuery): Promise<SeenPage> {
+	const body = await bodyOf(page, caller, keys, query);
+	return { id: page.id, path: page.path, title: page.title, position: thing.door.position, listed: thing.door.listed, body };
+}
+
+async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: CatalogueQuery): Promise<SeenPage['body']> {
+	switch (page.layout) {
+		case 'article':
+			return { layout: 'article', content: bare(page.content as Article), placements: await placementsFor(page.content as Article, caller, keys) };
+		case 'catalogue':
+			return { layout: 'catalogue', ...(await listFor(page.content as Catalogue, caller, query)) };
+		case 'pocket':
+			return { layout: 'pocket', lead: (page.content as Pocket).lead ?? '', entries: await entriesFor(page.content as Pocket, caller, keys) };
+	}
+}
+
+/** The cover of a document as it is drawn; `page` is another page than its own. */
+export function seenCover(found: Found, alt: string | null = null, page: number | null = null): SeenCover {
+	const [size] = found.edition.sizes;
+	return {
+		slug: found.slug,
+		query: `?e=${found.edition.number}-${coverMark(page ? { kind: 'page', page } : found.cover)}${page ? `&page=${page}` : ''}`,
+		alt: alt?.trim() || found.coverAlt || `Cover of ${found.title}`,
+		ratio: (found.cover === null || page !== null) && size ? size.height / size.width : null
+	};
+}
+
+/** Who a caller is to a document: with the keys that they hold for it. */
+const whoFor = async (caller: Caller, found: Found, keys: KeysFor) =>
+	caller.who.kind === 'staff' ? caller.who : { ...caller.who, keys: await keys(found.id) };
+
+async function placementsFor(content: Article, caller: Caller, keys: KeysFor): Promise<Record<string, SeenPlacement>> {
+	const placed = placementsOf(content);
+	const [documents, { zone, placing }] = await Promise.all([findAll(placed.map((p) => p.document)), site()]);
+	const placements: Record<string, SeenPlacement> = {};
+	const notice = refusalWords('shut', zone).words;
+	const defaults: PlacementDefaults = placing ?? {};
+	for (const attrs of placed) {
+		const found = documents.get(attrs.document);
+		const words = attrs.words?.trim() || null;
+		// staff too see that what was set aside is not there for readers
+		if (!found || found.thing.setAside) {
+			placements[attrs.id] = { state: 'away', words, notice };
+			continue;
+		}
+		const who = await whoFor(caller, found, keys);
+		const at = instantOf(caller);
+		const decision = decide(who, found.thing, attrs.form !== 'frame' && attrs.press === 'save' ? 'save' : 'read', at);
+		const [reason] = decision.reasons;
+		if (decision.allowed) {
+			const { edition } = found;
+			const view = placementView(
+				attrs,
+				{ slug: found.slug, title: found.title, pages: edition.pages, bytes: edition.bytes, date: dayWords(edition.createdAt.getTime(), zone) },
+				defaults
+			);
+			const [size] = edition.sizes;
+			placements[attrs.id] = {
+				state: 'open',
+				id: attrs.id,
+				slug: found.slug,
+				title: found.title,
+				description: attrs.form === 'card' && view.description ? found.description : '',
+				view,
+				cover: seenCover(found, view.alt, view.page && view.page <= edition.pages ? view.page : null),
+				maySave: decide(who, found.thing, 'save', at).allowed,
+				frame:
+					attrs.form === 'frame' && edition.pages > 0 && edition.condition !== 'refused'
+						? { href: frameHref(found.slug, attrs.id, view), ratio: size ? shapeRatio(size) : Math.SQRT2 }
+						: null
+			};
+		} else if (reason.code === 'shut' || reason.code === 'set-aside') placements[attrs.id] = { state: 'away', words, notice };
+		else
+			placements[attrs.id] = {
+				state: 'kept',
+				// the title is not told to somebody who is turned away; the page's own words are the page's
+				words: words ?? 'A document kept for members',
+				href: `/d/${found.slug}?from=${attrs.id}`,
+				needsSignIn: reason.code === 'sign-in',
+				locked: attrs.locked ?? false
+			};
+	}
+	return placements;
+}
+
+async function entriesFor(content: Pocket, caller: Caller, keys: KeysFor): Promise<SeenEntry[]> {
+	const { zone } = await site();
+	const at = instantOf(caller);
+	const shown = content.entries.filter((entry) => onShow(entry, at, zone));
+	const documents = await findAll(shown.flatMap((e) => e.document ?? []));
+	const entries: SeenEntry[] = [];
+	for (const entry of shown) {
+		const words = entry.words?.trim() ?? '';
+		const base = { id: entry.id! };
+		const icon = (otherwise: string | null) => (entry.icon || otherwise ? iconDrawing(entry.icon ?? otherwise!) : null);
+		if (entry.url) {
+			entries.push({ ...base, icon: await icon('link'), words, url: entry.url, document: null, kept: null });
+			continue;
+		}
+		const found = documents.get(entry.document!);
+		// what is shut or gone is not on the list: whoever holds a card or poster can do nothing about it
+		if (!found || found.thing.setAside) continue;
+		const who = await whoFor(caller, found, keys);
+		const { allowed, reasons } = decide(who, found.thing, 'read', at);
+		if (!allowed && (reasons[0].code === 'shut' || reasons[0].code === 'set-aside')) continue;
+		const { edition } = found;
+		entries.push({
+			...base,
+			icon: await icon(allowed ? null : 'lock-keyhole'),
+			words: words || (allowed ? found.title : 'A document kept for members'),
+			url: null,
+			document: allowed
+				? {
+						slug: found.slug,
+						facts: factsWords({ pages: edition.pages, bytes: edition.bytes }),
+						cover: seenCover(found),
+						maySave: decide(who, found.thing, 'save', at).allowed
+					}
+				: null,
+			kept: allowed ? null : { href: `/d/${found.slug}?from=${entry.id!}`, needsSignIn: reasons[0].code === 'sign-in' }
+		});
+	}
+	return entries;
+}

@@ -1,0 +1,93 @@
+<!-- A field that finds documents by a part of their titles and gives the one chosen; by mouse and by keyboard. -->
+<script lang="ts">
+	import type { AtHand } from './editor';
+	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+	let { words, choose }: { words: string; choose: (document: AtHand) => void } = $props();
+	let q = $state('');
+	let items = $state.raw<readonly AtHand[]>([]);
+	let at = $state(0);
+	let open = $state(false);
+	let asked = 0;
+	const id = $props.id();
+	async function find() {
+		const mine = ++asked;
+		const answer = (await fetch(`/desk/pages/shelf?q=${encodeURIComponent(q)}`).then((r) => r.json())) as { items: AtHand[] };
+		if (mine !== asked) return;
+		items = answer.items.slice(0, 8);
+		at = 0;
+		open = true;
+	}
+	function take(item: AtHand | undefined) {
+		if (!item) return;
+		open = false;
+		q = '';
+		choose(item);
+	}
+	function keys(event: KeyboardEvent) {
+		if (event.key === 'ArrowDown') at = Math.min(items.length - 1, at + 1);
+		else if (event.key === 'ArrowUp') at = Math.max(0, at - 1);
+		else if (event.key === 'Enter') take(open ? items[at] : undefined);
+		else if (event.key === 'Escape') open = false;
+		else return;
+		event.preventDefault();
+	}
+</script>
+
+<div class="find">
+	<input
+		class="field"
+		type="search"
+		placeholder={words}
+		aria-label={words}
+		role="combobox"
+		aria-expanded={open}
+		aria-controls="{id}-list"
+		aria-activedescendant={open ? `${id}-${at}` : undefined}
+		autocomplete="off"
+		bind:value={q}
+		oninput={() => void find()}
+		onfocus={() => void find()}
+		onblur={() => setTimeout(() => (open = false), 150)}
+		onkeydown={keys}
+	/>
+	{#if open}
+		<ul id="{id}-list" role="listbox" aria-label="Documents">
+			{#each items as item, i (item.slug)}
+				<li id="{id}-{i}" role="option" aria-selected={i === at}>
+					<button tabindex="-1" onclick={() => take(item)}><DoorMark position={item.position} height={16} />{item.title}</button>
+				</li>
+			{:else}<li class="soft p-2">No document is called that.</li>{/each}
+		</ul>
+	{/if}
+</div>
+
+<style>
+	.find {
+		position: relative;
+	}
+	.field {
+		width: 100%;
+	}
+	ul {
+		position: absolute;
+		z-index: 10;
+		left: 0;
+		right: 0;
+		background: var(--sheet);
+		border: 1px solid var(--edge);
+		box-shadow: 0 6px 24px rgb(0 0 0 / 18%);
+	}
+	button {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		width: 100%;
+		padding: 6px 9px;
+		text-align: left;
+		cursor: pointer;
+	}
+	li[aria-selected='true'],
+	button:hover {
+		background: var(--verdigris-wash);
+	}
+</style>

@@ -1,0 +1,34 @@
+<!-- A page of the site by its layout: one component for the site and for the preview. -->
+<script lang="ts">
+	import type { SeenPage } from '$lib/server/placing/seen';
+	import Catalogue from './Catalogue.svelte';
+	import Content from './Content.svelte';
+	import OverReader from './OverReader.svelte';
+	import Pocket from './Pocket.svelte';
+	let {
+		page,
+		reading = null,
+		query = ''
+	}: { page: SeenPage; /** The document read beside a catalogue's list. */ reading?: string | null; query?: string } = $props();
+</script>
+
+{#if page.body.layout === 'article'}
+	<article class="prose-page">
+		<h1>{page.title}</h1>
+		<Content nodes={page.body.content.content ?? []} placements={page.body.placements} />
+	</article>
+{:else if page.body.layout === 'catalogue'}
+	<Catalogue title={page.title} seen={page.body} {reading} {query} />
+{:else}
+	<Pocket title={page.title} lead={page.body.lead} entries={page.body.entries} />
+{/if}
+<OverReader />
+
+<style>
+	h1 {
+		font-size: clamp(26px, 5vw, 36px);
+	}
+	article {
+		max-width: 720px;
+	}
+</style>

@@ -1,0 +1,181 @@
+<!-- Fields for the settings of a placement or of all of a form. What differs from the usual is marked, with one press to return to it. -->
+<script lang="ts">
+	import { facts, frameTools, type Fact, type FrameTool, type PlacementSettings } from '#core/placing/placement';
+	type Name = keyof PlacementSettings;
+	let {
+		names,
+		own,
+		usual,
+		set
+	}: {
+		names: readonly Name[];
+		/** What is said here. */
+		own: Partial<PlacementSettings>;
+		/** What holds where nothing is said. */
+		usual: PlacementSettings;
+		/** A change; null returns to the usual. */
+		set: (change: Partial<Record<Name, unknown>>) => void;
+	} = $props();
+
+	const words: Record<Name, string> = {
+		hover: 'Hover title',
+		icon: 'Drawing of a page',
+		facts: 'Says',
+		style: 'Style',
+		width: 'Width',
+		align: 'Stands',
+		page: 'Page of the cover',
+		border: 'Border',
+		shadow: 'Shadow',
+		caption: 'Words below',
+		alt: 'Alternative text',
+		description: 'Description',
+		height: 'Height',
+		start: 'Starts at page',
+		fit: 'Fit',
+		foreEdge: 'Fore-edge',
+		tools: 'Tools',
+		theme: 'Colours'
+	};
+	const factWords: Record<Fact, string> = { type: 'type', pages: 'pages', size: 'size', date: 'date' };
+	const toolWords: Record<FrameTool, string> = { save: 'save', fit: 'fit' };
+	const choices: Partial<Record<Name, Record<string, string>>> = {
+		style: { filled: 'Filled', outlined: 'Outlined' },
+		align: { left: 'Left', centre: 'In the middle', right: 'Right' },
+		fit: { page: 'Whole page', width: 'Full width' },
+		theme: { system: 'As the system', light: 'Light', dark: 'Dark' }
+	};
+	const value = (name: Name) => (own[name] === undefined || own[name] === null ? usual[name] : own[name]);
+	const differs = (name: Name) => own[name] !== undefined && own[name] !== null && JSON.stringify(own[name]) !== JSON.stringify(usual[name]);
+	const change = (name: Name, to: unknown) => set({ [name]: JSON.stringify(to) === JSON.stringify(usual[name]) ? null : to });
+	const toggled = (name: 'facts' | 'tools', one: string) => {
+		const list = (value(name) ?? []) as string[];
+		change(
+			name,
+			(name === 'facts' ? (facts as readonly string[]) : (frameTools as readonly string[])).filter((x) => (x === one ? !list.includes(x) : list.includes(x)))
+		);
+	};
+	function width(text: string) {
+		const trimmed = text.trim();
+		if (!trimmed) return set({ width: null });
+		const share = /^(\d{1,3})\s*%$/.exec(trimmed);
+		if (share) return change('width', `${Math.min(100, Math.max(1, Number(share[1])))}%`);
+		const px = Number.parseInt(trimmed, 10);
+		if (px) change('width', Math.min(2400, Math.max(60, px)));
+	}
+	const number = (name: 'page' | 'start', text: string) =>
+		set({ [name]: Math.max(1, Number.parseInt(text, 10) || 0) === 1 && name === 'start' ? null : Number.parseInt(text, 10) || null });
+</script>
+
+{#each names as name (name)}
+	<div class="setting" class:differs={differs(name)}>
+		<span class="name">{words[name]}</span>
+		<span class="value">
+			{#if choices[name]}
+				{#each Object.entries(choices[name]!) as [key, said] (key)}<button
+						type="button"
+						class="pill"
+						class:on={value(name) === key}
+						aria-pressed={value(name) === key}
+						onclick={() => change(name, key)}>{said}</button
+					>{/each}
+			{:else if name === 'facts' || name === 'tools'}
+				{#each Object.entries(name === 'facts' ? factWords : toolWords) as [key, said] (key)}<label
+						><input type="checkbox" checked={((value(name) ?? []) as readonly string[]).includes(key)} onchange={() => toggled(name, key)} />{said}</label
+					>{/each}
+			{:else if name === 'width'}
+				<input
+					class="field short"
+					aria-label="Width in px or %"
+					placeholder={usual.width === null ? 'by its words' : ''}
+					value={value('width') === null ? '' : typeof value('width') === 'number' ? `${value('width')} px` : value('width')}
+					onchange={(e) => width(e.currentTarget.value)}
+				/>
+			{:else if name === 'height'}
+				<button
+					type="button"
+					class="pill"
+					class:on={value('height') === 'worked out'}
+					aria-pressed={value('height') === 'worked out'}
+					onclick={() => change('height', 'worked out')}>Worked out</button
+				>
+				<input
+					class="field short"
+					type="number"
+					min="200"
+					max="4000"
+					step="10"
+					aria-label="Height in px"
+					placeholder="px"
+					value={typeof value('height') === 'number' ? value('height') : ''}
+					onchange={(e) => change('height', Math.min(4000, Math.max(200, Number(e.currentTarget.value) || 900)))}
+				/>
+			{:else if name === 'page' || name === 'start'}
+				<input
+					class="field short"
+					type="number"
+					min="1"
+					aria-label={words[name]}
+					placeholder={name === 'page' ? 'as the document' : '1'}
+					value={value(name) ?? ''}
+					onchange={(e) => number(name, e.currentTarget.value)}
+				/>
+			{:else if name === 'hover' || name === 'alt'}
+				<input class="field" aria-label={words[name]} value={value(name) ?? ''} onchange={(e) => set({ [name]: e.currentTarget.value.trim() || null })} />
+			{:else}
+				<label
+					><input type="checkbox" checked={value(name) === true} onchange={(e) => change(name, e.currentTarget.checked)} />{value(name)
+						? 'shown'
+						: 'left out'}</label
+				>
+			{/if}
+			{#if differs(name)}<button type="button" class="quiet back" onclick={() => set({ [name]: null })} title="Differs from the site; press to return"
+					>as the site</button
+				>{/if}
+		</span>
+	</div>
+{/each}
+
+<style>
+	.setting {
+		display: grid;
+		grid-template-columns: 104px minmax(0, 1fr);
+		gap: 8px;
+		align-items: center;
+		border-left: 3px solid transparent;
+		padding-left: 7px;
+		margin-left: -10px;
+	}
+	.setting.differs {
+		border-left-color: var(--brass-bright);
+	}
+	.name {
+		font-size: 13px;
+		color: var(--ink-soft);
+	}
+	.value {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 3px 8px;
+		align-items: center;
+	}
+	.value label {
+		display: inline-flex;
+		gap: 5px;
+		align-items: center;
+		font-size: 13.5px;
+	}
+	.field {
+		height: 32px;
+		padding: 2px 8px;
+		font-size: 13.5px;
+		min-width: 0;
+		flex: 1;
+	}
+	.short {
+		flex: 0 0 92px;
+	}
+	.back {
+		font-size: 12px;
+	}
+</style>

@@ -1,0 +1,277 @@
+<!-- The site's look, its navigation, what placements are like, and which websites may frame: for its owners. -->
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { invalidateAll } from '$app/navigation';
+	import { contrast, leastContrast, nearestPassing, siteGround } from '#core/site/colour';
+	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm, type PlacementDefaults } from '#core/placing/placement';
+	import type { Site } from '$lib/server/site/site';
+	import { ApiTrouble, call } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import SettingFields from './SettingFields.svelte';
+
+	let {
+		given,
+		pages,
+		navigation,
+		setSite
+	}: {
+		given: Site;
+		pages: readonly { path: string; title: string; published: boolean }[];
+		navigation: readonly string[];
+		setSite: (change: Record<string, unknown>) => Promise<void>;
+	} = $props();
+
+	let name = $state(untrack(() => given.name));
+	let colour = $state(untrack(() => given.colour ?? '#1c6a61'));
+	let background = $state(untrack(() => given.background ?? siteGround));
+	let framers = $state(untrack(() => (given.framers ?? []).join('\n')));
+	let shownForm = $state<(typeof forms)[number]>('frame');
+
+	const weak = $derived(contrast(colour, background) < leastContrast || contrast(colour, '#ffffff') < leastContrast);
+	const passes = $derived(nearestPassing(colour, [background, '#ffffff']));
+
+	async function picture(kind: 'mark' | 'favicon', event: Event & { currentTarget: HTMLInputElement }) {
+		const file = event.currentTarget.files?.[0];
+		event.currentTarget.value = '';
+		if (!file) return;
+		const form = new FormData();
+		form.append('file', file);
+		try {
+			const response = await fetch('/api/v1/pictures', { method: 'POST', body: form });
+			const answer = (await response.json()) as { picture: string; title?: string };
+			if (!response.ok) throw new Error(answer.title ?? 'That did not work.');
+			await setSite({ [kind]: answer.picture });
+		} catch (error) {
+			notify(error instanceof Error ? error.message : 'That did not work.', { tone: 'wrong' });
+		}
+	}
+
+	async function order(paths: string[]) {
+		const before = [...navigation];
+		try {
+			await call('PATCH', '/navigation', { paths });
+			await invalidateAll();
+			notify('The navigation is set.', {
+				undo: async () => {
+					await call('PATCH', '/navigation', { paths: before });
+					await invalidateAll();
+				}
+			});
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		}
+	}
+	const move = (at: number, by: number) => {
+		const paths = [...navigation];
+		paths.splice(at + by, 0, ...paths.splice(at, 1));
+		void order(paths);
+	};
+	const titleOf = (path: string) => pages.find((p) => p.path === path)?.title ?? path;
+	const placing = $derived((given.placing ?? {}) as PlacementDefaults);
+	const setDefault = (form: (typeof forms)[number], change: Record<string, unknown>) => {
+		const own: Record<string, unknown> = { ...placing[form], ...change };
+		for (const key of Object.keys(own)) if (own[key] === null || own[key] === undefined) delete own[key];
+		void setSite({ placing: { ...placing, [form]: own } });
+	};
+</script>
+
+<h2>The site</h2>
+<form
+	class="look"
+	onsubmit={(e) => {
+		e.preventDefault();
+		void setSite({ name: name.trim(), colour: colour === '#1c6a61' ? null : colour, background: background === siteGround ? null : background });
+	}}
+>
+	<label>Name <input class="field" bind:value={name} required maxlength="120" /></label>
+	<label>Colour of links and buttons <span class="pair"><input type="color" bind:value={colour} /><code>{colour}</code></span></label>
+	<label>Background <span class="pair"><input type="color" bind:value={background} /><code>{background}</code></span></label>
+	{#if weak}
+		<p class="trouble" role="alert">
+			Words in {colour} could not be read on {background} and under white: {Math.min(contrast(colour, background), contrast(colour, '#ffffff')).toFixed(1)} to 1,
+			at least
+			{leastContrast} is needed.
+			<button type="button" class="btn" onclick={() => (colour = passes)}><i style="background:{passes}"></i>Take {passes}, the nearest that passes</button>
+		</p>
+	{/if}
+	<button class="btn" disabled={weak}>Set it</button>
+</form>
+<div class="pictures">
+	{#each [['mark', 'Mark before the name'], ['favicon', 'Favicon']] as const as [kind, words] (kind)}
+		<span
+			>{words}:
+			{#if given[kind]}<img src="/picture/{given[kind]}.webp?w=64" alt="" height="32" /><button class="quiet" onclick={() => setSite({ [kind]: null })}
+					>Take it away</button
+				>{:else}none{/if}
+			<label class="btn"
+				>Choose a picture<input class="sr-only" type="file" accept="image/png,image/jpeg,image/webp" onchange={(e) => picture(kind, e)} /></label
+			>
+		</span>
+	{/each}
+</div>
+<h2>Front page and navigation</h2>
+<p>
+	<label
+		>At / stands
+		<select class="field" value={given.front ?? ''} onchange={(e) => setSite({ front: e.currentTarget.value || null })}>
+			<option value="">{pages.some((p) => p.path === '/') ? `“${titleOf('/')}”` : 'a list of what may be read'}</option>
+			{#each pages.filter((p) => p.path !== '/' && p.published) as p (p.path)}<option value={p.path}>{p.title}</option>{/each}
+		</select></label
+	>
+	{#if given.front && pages.some((p) => p.path === '/' && p.published)}<span class="soft">A published page at / itself comes first.</span>{/if}
+</p>
+<ol class="nav">
+	{#each navigation as path, i (path)}
+		<li>
+			<strong>{titleOf(path)}</strong><span class="soft">{path}</span>
+			<span class="ml-auto flex gap-1">
+				<button class="btn" disabled={i === 0} onclick={() => move(i, -1)} aria-label="{titleOf(path)}: earlier">Earlier</button>
+				<button class="btn" disabled={i === navigation.length - 1} onclick={() => move(i, 1)} aria-label="{titleOf(path)}: later">Later</button>
+				<button class="btn" onclick={() => order(navigation.filter((p) => p !== path))} aria-label="{titleOf(path)}: out of the navigation">Out</button>
+			</span>
+		</li>
+	{:else}<li class="soft">No page is in the navigation.</li>{/each}
+</ol>
+{#if pages.some((p) => !navigation.includes(p.path))}
+	<label
+		>Put in
+		<select
+			class="field"
+			value=""
+			onchange={(e) => {
+				if (e.currentTarget.value) void order([...navigation, e.currentTarget.value]);
+			}}
+		>
+			<option value="">a page…</option>
+			{#each pages.filter((p) => !navigation.includes(p.path)) as p (p.path)}<option value={p.path}>{p.title}</option>{/each}
+		</select></label
+	>
+{/if}
+<h2>How placements look unless they say otherwise</h2>
+<div class="flex flex-wrap gap-1">
+	{#each forms as form (form)}<button class="pill" class:on={shownForm === form} aria-pressed={shownForm === form} onclick={() => (shownForm = form)}
+			>{formWords[form]}</button
+		>{/each}
+</div>
+<div class="defaults">
+	<label
+		>A press
+		<select
+			class="field"
+			value={placing[shownForm]?.press ?? (shownForm === 'button' ? 'save' : 'page')}
+			onchange={(e) => setDefault(shownForm, { press: e.currentTarget.value })}
+		>
+			{#each presses as press (press)}<option value={press}>{pressWords[press]}</option>{/each}
+		</select></label
+	>
+	<SettingFields
+		names={settingsOfForm[shownForm].filter((n) => !['hover', 'page', 'alt', 'start'].includes(n))}
+		own={placing[shownForm] ?? {}}
+		usual={defaultsOf(shownForm)}
+		set={(change) => setDefault(shownForm, change)}
+	/>
+</div>
+<h2>Websites that may frame documents</h2>
+<p>
+	One in a line: <code>news.example.org</code>, all under one as <code>*.example.org</code>, with a port where it is not the usual one. Any other website gets a
+	plain link in the frame.
+</p>
+<form
+	class="look"
+	onsubmit={(e) => {
+		e.preventDefault();
+		void setSite({
+			framers: [
+				...new Set(
+					framers
+						.split(/[\s,]+/)
+						.filter(Boolean)
+						.map((f) =>
+							f
+								.toLowerCase()
+								.replace(/^https?:\/\//, '')
+								.replace(/\/.*$/, '')
+						)
+				)
+			]
+		});
+	}}
+>
+	<textarea class="field" rows="4" bind:value={framers} aria-label="Websites that may frame documents"></textarea>
+	<button class="btn">Set it</button>
+</form>
+
+<style>
+	h2 {
+		font-size: 17px;
+		margin: 22px 0 6px;
+	}
+	.look {
+		display: grid;
+		gap: 10px;
+		justify-items: start;
+		margin: 10px 0;
+	}
+	.look label {
+		display: grid;
+		grid-template-columns: 200px auto;
+		align-items: center;
+		gap: 10px;
+	}
+	.look .field {
+		width: 380px;
+		max-width: 100%;
+	}
+	.pair {
+		display: inline-flex;
+		gap: 10px;
+		align-items: center;
+	}
+	input[type='color'] {
+		width: 46px;
+		height: 32px;
+		border: 1px solid var(--edge);
+		background: none;
+		padding: 2px;
+	}
+	.trouble i {
+		display: inline-block;
+		width: 14px;
+		height: 14px;
+		margin-right: 6px;
+		border: 1px solid var(--line);
+	}
+	.pictures {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 10px 26px;
+	}
+	.pictures span {
+		display: inline-flex;
+		gap: 10px;
+		align-items: center;
+	}
+	.nav {
+		border: 1px solid var(--line);
+		background: var(--sheet);
+		margin: 8px 0;
+	}
+	.nav li {
+		display: flex;
+		gap: 12px;
+		align-items: baseline;
+		padding: 6px 12px;
+	}
+	.nav li + li {
+		border-top: 1px solid var(--line);
+	}
+	.defaults {
+		margin-top: 12px;
+		display: grid;
+		gap: 10px;
+		max-width: 460px;
+	}
+	select.field {
+		padding-right: 28px;
+	}
+</style>

@@ -1,0 +1,208 @@
+// A page while it is written, whichever its layout: saved as one writes, published now or later, its mismatches always at hand.
+import { invalidateAll } from '$app/navigation';
+import type { DoorChange } from '#core/access/door';
+import type { Layout } from '#core/placing/content';
+import type { Remedy } from '#core/placing/mismatch';
+import type { Found } from '$lib/server/placing/mismatches';
+import type { PageDraft } from '$lib/server/placing/service';
+import { ApiTrouble, call } from '$lib/ui/parts/api';
+import { notify } from '$lib/ui/parts/notices.svelte';
+
+/** Ms after the last change at which the draft is saved. */
+const pause = 900;
+
+export class Writer {
+	readonly id: string;
+	readonly layout: Layout;
+	title = $state('');
+	path = $state('');
+	inNavigation = $state(false);
+	savedAt = $state('');
+	publishedAt = $state<string | null>(null);
+	publishAt = $state<string | null>(null);
+	changed = $state(false);
+	saving = $state<'saved' | 'waiting' | 'saving' | 'trouble'>('saved');
+	trouble = $state<string | null>(null);
+	mismatches = $state.raw<readonly Found[]>([]);
+	/** Dead ends that publishing asks about. */
+	asks = $state.raw<{ deadEnds: readonly Found[]; at?: string } | null>(null);
+	/** Gives the content as it is to be kept; each editor puts its own in. */
+	content: () => unknown = () => undefined;
+	#draftNumber: number;
+	#timer: ReturnType<typeof setTimeout> | undefined;
+	#running: Promise<boolean> = Promise.resolve(true);
+
+	constructor(draft: PageDraft, mismatches: readonly Found[]) {
+		this.id = draft.id;
+		this.layout = draft.layout;
+		this.title = draft.title;
+		this.path = draft.path;
+		this.inNavigation = draft.inNavigation;
+		this.savedAt = draft.draftAt;
+		this.publishedAt = draft.publishedAt;
+		this.publishAt = draft.publishAt;
+		this.changed = draft.changed;
+		this.#draftNumber = draft.draftNumber;
+		this.mismatches = mismatches;
+	}
+
+	/** Something was changed: saved in a moment. */
+	touch = (): void => {
+		this.saving = 'waiting';
+		clearTimeout(this.#timer);
+		this.#timer = setTimeout(() => void this.save(), pause);
+	};
+
+	/** Saves once what is being saved is through; true when the draft is safe. */
+	save = (): Promise<boolean> => {
+		clearTimeout(this.#timer);
+		this.#running = this.#running.then(async () => {
+			if (this.saving === 'saved') return true;
+			this.saving = 'saving';
+			try {
+				const answer = await this.#request<{ draftNumber: number; savedAt: string; mismatches: Found[] }>('PUT', 'draft', {
+					title: this.title,
+					path: this.path,
+					content: this.content(),
+					inNavigation: this.inNavigation,
+					draftNumber: this.#draftNumber
+				});
+				this.#draftNumber = answer.draftNumber;
+				this.savedAt = answer.savedAt;
+				this.mismatches = answer.mismatches;
+				this.changed = this.publishedAt !== null;
+				this.trouble = null;
+				// typing that went on meanwhile waits for its own save
+				if ((this.saving as string) === 'saving') this.saving = 'saved';
+				return true;
+			} catch (error) {
+				this.saving = 'trouble';
+				this.trouble =
+					error instanceof TypeError
+						? 'The server cannot be reached. What you wrote is still here; saving is tried again as you write.'
+						: (error as Error).message;
+				return false;
+			}
+		});
+		return this.#running;
+	};
+
+	async #request<T>(method: string, path: string, body: unknown): Promise<T> {
+		const response = await fetch(`/desk/pages/${this.id}/${path}`, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+		const answer = (await response.json().catch(() => ({}))) as T & { title?: string };
+		if (!response.ok) throw new Error(answer.title ?? `The server answered ${response.status}.`);
+		return answer;
+	}
+
+	/** Publishes, now or `at` an instant; where somebody would be turned away, asks first. */
+	publish = async (given: { anyway?: boolean; at?: string } = {}): Promise<void> => {
+		if (!(await this.save())) return;
+		await this.#out({ published: true, ...given }, given.at ? 'It is published when its time comes.' : `Published at ${this.path}`, given.at);
+	};
+	takeDown = (): Promise<void> => this.#out({ published: false }, 'Taken down. The draft is still here.');
+	callOff = (): Promise<void> => this.#out({ published: false, at: null }, 'It is not published by itself any more.');
+
+	async #out(body: object, done: string, at?: string): Promise<void> {
+		try {
+			const answer = await this.#request<{ publishedAt?: string | null; publishAt?: string | null; asks?: Found[] }>('POST', 'publish', body);
+			if (answer.asks) {
+				this.asks = { deadEnds: answer.asks, at };
+				return;
+			}
+			this.asks = null;
+			const down = this.publishedAt !== null && answer.publishedAt === null;
+			this.publishedAt = answer.publishedAt ?? null;
+			this.publishAt = answer.publishAt ?? null;
+			if (this.publishedAt && !at) this.changed = false;
+			notify(done, down ? { undo: () => this.publish({ anyway: true }) } : {});
+		} catch (error) {
+			notify((error as Error).message, { tone: 'wrong' });
+		}
+	}
+
+	changeDoor = async (change: DoorChange): Promise<void> => {
+		try {
+			const answer = await this.#request<{ mismatches: Found[] }>('PATCH', 'door', change);
+			this.mismatches = answer.mismatches;
+			await invalidateAll();
+		} catch (error) {
+			notify((error as Error).message, { tone: 'wrong' });
+		}
+	};
+
+	/** Does what a remedy says about a mismatch. What changes the content itself the editor does. */
+	mend = async (found: Found, remedy: Remedy, why?: string): Promise<void> => {
+		if (!(await this.save())) return;
+		await mendMismatch(found, remedy, why, this.refresh);
+	};
+
+	refresh = async (): Promise<void> => {
+		this.saving = 'waiting';
+		await this.save();
+		await invalidateAll();
+	};
+
+	stop = (): void => clearTimeout(this.#timer);
+}
+
+export const remedyWords: Record<Remedy, string> = {
+	'page-door': 'Give it the page’s door',
+	admit: 'Admit them to the document',
+	follow: 'Let it follow the page',
+	narrow: 'Narrow the page to those',
+	locked: 'Show the others a locked card',
+	'take-out': 'Take the placement out',
+	intended: 'It is meant to be'
+};
+
+/** Mends a mismatch by the API and offers undo where a door was changed; `after` shows how things then stand. */
+export async function mendMismatch(found: Found, remedy: Remedy, why: string | undefined, after: () => Promise<unknown>): Promise<void> {
+	const { page, document, placement } = found;
+	try {
+		const { before } = await call<{ before: { document?: DoorChange; page?: DoorChange } }>('POST', '/mismatches', {
+			page,
+			document,
+			placement,
+			remedy,
+			...(why ? { why } : {})
+		});
+		await after();
+		const undo = before.document
+			? () => call('PATCH', `/documents/${document}`, { door: before.document })
+			: before.page
+				? () => call('PATCH', `/pages/${encodeURIComponent(page)}`, { door: before.page })
+				: remedy === 'intended'
+					? () => call('POST', '/mismatches', { page, document, remedy, undo: true })
+					: null;
+		const done: Record<Remedy, string> = {
+			'page-door': `“${found.documentTitle}” has the page’s door.`,
+			admit: `“${found.documentTitle}” admits them.`,
+			follow: `“${found.documentTitle}” follows the page.`,
+			narrow: `“${found.pageTitle}” has the document’s door.`,
+			locked: 'The others see a locked card.',
+			'take-out': 'The placement is taken out.',
+			intended: 'Marked as meant to be.'
+		};
+		notify(
+			done[remedy],
+			undo
+				? {
+						undo: async () => {
+							await undo();
+							await after();
+						}
+					}
+				: {}
+		);
+	} catch (error) {
+		notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+	}
+}
+
+/** How many of whom, in words: 'anyone', '12 of 14 people today'. */
+export const audienceSaid = ({ audience }: Found): string =>
+	audience.anyone
+		? 'anyone without a sign-in too'
+		: audience.people
+			? `${audience.people} of ${audience.of} ${audience.of === 1 ? 'person' : 'people'} today`
+			: 'nobody of today';

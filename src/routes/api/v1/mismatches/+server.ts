@@ -1,0 +1,32 @@
+// Dead ends and side doors: listed, with their spans of time, and mended.
+import type { RequestHandler } from './$types';
+import { answer, body, route, staff } from '$lib/server/http/api';
+import { pathOf } from '$lib/server/placing/json';
+import { intervalsOf, Mend, mend, mismatches } from '$lib/server/placing/mismatches';
+import { pageDraft } from '$lib/server/placing/service';
+import { compile } from '$lib/server/validate';
+
+const checkMend = compile(Mend);
+const most = 500;
+
+export const GET: RequestHandler = route(async (event) => {
+	staff(event);
+	const { searchParams } = event.url;
+	const path = searchParams.get('page');
+	const found = await mismatches({
+		page: path ? (await pageDraft(pathOf(path))).id : undefined,
+		document: searchParams.get('document') ?? undefined,
+		draft: searchParams.has('draft')
+	});
+	const offset = Math.max(0, Number(searchParams.get('cursor')) || 0);
+	const shown = found.slice(offset, offset + most);
+	const intervals = await intervalsOf(shown);
+	return answer({
+		items: shown.map(({ pageId: _p, documentId: _d, ...item }, i) => ({ ...item, intervals: intervals[i] })),
+		next: offset + most < found.length ? String(offset + most) : null
+	});
+});
+export const POST: RequestHandler = route(async (event) => {
+	const { id: actor } = staff(event);
+	return answer(await mend(await body(event, checkMend), actor));
+});

@@ -1,0 +1,18 @@
+// The pages of the site, and one made.
+import type { RequestHandler } from './$types';
+import { answer, body, route, staff } from '$lib/server/http/api';
+import { pageJson } from '$lib/server/placing/json';
+import { addPage, listPages, pageDraft, PageGiven } from '$lib/server/placing/service';
+import { compile } from '$lib/server/validate';
+
+const checkBody = compile(PageGiven);
+
+export const GET: RequestHandler = route(async (event) => {
+	staff(event);
+	return answer({ items: (await listPages(event.url.searchParams.has('aside'))).map(({ id: _, ...line }) => line), next: null });
+});
+export const POST: RequestHandler = route(async (event) => {
+	const { id: actor } = staff(event);
+	const id = await addPage(await body(event, checkBody), actor);
+	return answer(pageJson(await pageDraft(id)), 201);
+});

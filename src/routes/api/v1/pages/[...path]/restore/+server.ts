@@ -1,0 +1,12 @@
+// Brings back a page that was set aside.
+import type { RequestHandler } from './$types';
+import { answer, route, staff } from '$lib/server/http/api';
+import { pageJson, pathOf } from '$lib/server/placing/json';
+import { pageDraft, restorePage } from '$lib/server/placing/service';
+
+export const POST: RequestHandler = route(async (event) => {
+	const { id: actor } = staff(event);
+	const { id } = await pageDraft(pathOf(event.params.path), true);
+	await restorePage(id, actor);
+	return answer(pageJson(await pageDraft(id)));
+});

@@ -1,0 +1,17 @@
+// Two states of a page beside each other: what was added and taken out, by its words.
+import type { PageServerLoad } from './$types';
+import { comparePages } from '#core/documents/compare';
+import { contentLines, type PageContent } from '#core/placing/content';
+import { turnAway } from '$lib/server/http/page';
+import { pageDraft, revisionOf, revisionsOf } from '$lib/server/placing/service';
+
+export const load: PageServerLoad = async ({ params, url }) => {
+	const draft = await pageDraft(params.id).catch(turnAway);
+	const revisions = await revisionsOf(draft.id);
+	const from = Number(url.searchParams.get('from')) || (revisions[0]?.number ?? 0);
+	const to = Number(url.searchParams.get('to')) || null;
+	const earlier = await revisionOf(draft.id, from).catch(turnAway);
+	const later: { title: string; content: PageContent } = to ? await revisionOf(draft.id, to).catch(turnAway) : draft;
+	const said = ({ title, content }: { title: string; content: PageContent }) => [title, ...contentLines(draft.layout, content)];
+	return { draft: { id: draft.id, title: draft.title }, revisions, from, to, comparison: comparePages(said(earlier), said(later)) };
+};

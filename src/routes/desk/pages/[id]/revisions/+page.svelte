@@ -1,0 +1,80 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { counted } from '#core/access/reach';
+	import { dayText } from '$lib/ui/parts/when';
+	let { data } = $props();
+	const c = $derived(data.comparison);
+	const address = (change: Record<string, number | null>) => {
+		const params = new URLSearchParams();
+		for (const [name, value] of Object.entries({ from: data.from, to: data.to, ...change })) if (value) params.set(name, String(value));
+		return `?${params}`;
+	};
+</script>
+
+<svelte:head><title>Revisions of {data.draft.title}, {data.site.name}</title></svelte:head>
+<div class="hall">
+	<p><a class="quiet" href="/desk/pages/{data.draft.id}">Back to writing</a></p>
+	<h1>{data.draft.title}</h1>
+	<p class="choose">
+		<label
+			>Revision <select class="field" value={data.from} onchange={(e) => goto(address({ from: Number(e.currentTarget.value) }))}>
+				{#each data.revisions as r (r.number)}<option value={r.number}>{r.number}, {dayText(r.publishedAt, data.site.zone)}</option>{/each}
+			</select></label
+		>
+		<label
+			>against <select class="field" value={data.to ?? 0} onchange={(e) => goto(address({ to: Number(e.currentTarget.value) || null }))}>
+				<option value={0}>the draft</option>
+				{#each data.revisions as r (r.number)}<option value={r.number}>{r.number}, {dayText(r.publishedAt, data.site.zone)}</option>{/each}
+			</select></label
+		>
+		<a class="btn" href="/desk/pages/{data.draft.id}/preview?revision={data.from}">Look at revision {data.from}</a>
+	</p>
+	<p class="say">
+		{c.added || c.removed ? `${counted(c.added, 'word', 'words')} added, ${counted(c.removed, 'word', 'words')} taken out.` : 'Their words are the same.'}
+	</p>
+	<ol>
+		{#each c.pages as block, i (i)}
+			{#if block.kind !== 'same'}
+				<li>
+					{#each block.parts as part, j (j)}{#if part.kind === 'added'}<ins>{part.text}</ins>{:else if part.kind === 'removed'}<del>{part.text}</del
+							>{:else}{part.text}{/if}{/each}
+				</li>
+			{/if}
+		{/each}
+	</ol>
+</div>
+
+<style>
+	.hall {
+		max-width: 860px;
+		padding: 16px 18px 40px;
+	}
+	.choose {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 16px;
+		align-items: center;
+		margin: 12px 0;
+	}
+	.choose .field {
+		padding-right: 28px;
+	}
+	ol {
+		border: 1px solid var(--line);
+		background: var(--sheet);
+		margin-top: 12px;
+	}
+	li {
+		padding: 10px 14px;
+	}
+	li + li {
+		border-top: 1px solid var(--line);
+	}
+	ins {
+		background: var(--verdigris-wash);
+		text-decoration: underline;
+	}
+	del {
+		background: var(--brick-wash);
+	}
+</style>

@@ -1,0 +1,27 @@
+<script lang="ts">
+	import ReadingRoom from '$lib/ui/reading/ReadingRoom.svelte';
+	let { data } = $props();
+	const room = $derived(data.room);
+</script>
+
+<svelte:head>
+	<title>{room ? room.document.title : data.site.name}</title>
+	<meta name="robots" content="noindex" />
+	{#if room}<link rel="canonical" href="/d/{room.document.slug}" />{/if}
+</svelte:head>
+
+{#if room}
+	<ReadingRoom {...room.document} from={room.from} back={room.back} maySave={room.maySave} frame={room.frame} />
+{:else}
+	<p class="link"><a href={data.link} target="_blank" rel="noopener">Open the document on its own website</a></p>
+{/if}
+
+<style>
+	.link {
+		display: grid;
+		place-items: center;
+		min-height: 100dvh;
+		padding: 16px;
+		text-align: center;
+	}
+</style>
