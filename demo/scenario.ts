@@ -278,7 +278,7 @@ export const pages = (today: string): readonly DemoPage[] => [
 			lead: 'Ternwell to Oxmere, in the pocket.',
 			entries: [
 				{ id: 'boat-entry-map', document: 'towpath-map', words: 'The line on one sheet' },
-				{ id: 'boat-entry-levels', document: 'water-level-bulletin-november', words: 'Levels this month', icon: 'waves' },
+				{ id: 'boat-entry-levels', document: 'water-level-bulletin-november', words: 'Levels this month', icon: 'gauge' },
 				{ id: 'boat-entry-stoppages', document: 'winter-stoppages', words: 'Locks closed this winter', until: day(today, 110) },
 				{ id: 'boat-entry-guide', document: 'cruising-guide' },
 				{ id: 'boat-entry-tides', url: 'https://tides.example/ternwell', words: 'Tides at Ternwell', icon: 'anchor' },

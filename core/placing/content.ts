@@ -244,8 +244,9 @@ export function indexOf(layout: Layout, content: PageContent): Indexed[] {
 				page: null
 			}));
 		case 'pocket':
-			return (content as Pocket).entries.flatMap(({ id, document }) =>
-				document ? [{ id: id!, document, form: 'entry' as const, press: 'over' as const, locked: false, page: null }] : []
+			// an entry that rests is met by nobody: it turns nobody away
+			return (content as Pocket).entries.flatMap(({ id, document, resting = false }) =>
+				document ? [{ id: id!, document, form: 'entry' as const, press: 'over' as const, locked: resting, page: null }] : []
 			);
 	}
 }

@@ -171,7 +171,6 @@
 		display: grid;
 		grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
 		gap: 22px;
-		align-items: end;
 	}
 	.reading ul.covers {
 		grid-template-columns: repeat(2, 1fr);

@@ -91,6 +91,11 @@
 		flex-wrap: wrap;
 		gap: 6px;
 	}
+	.do .btn {
+		min-height: 30px;
+		padding: 2px 10px;
+		font-size: 13.5px;
+	}
 	form {
 		display: flex;
 		gap: 8px;

@@ -8,6 +8,7 @@
 	import { spanOf } from '#core/access/hours';
 	import type { AtHand } from './editor';
 	import FindDocument from './FindDocument.svelte';
+	import { call } from '$lib/ui/parts/api';
 	import { freshPlacement } from './editor';
 	import type { Writer } from './writer.svelte';
 	let { writer, content, placed, zone, origin }: { writer: Writer; content: Pocket; placed: readonly AtHand[]; zone: string; origin: string } = $props();
@@ -32,6 +33,10 @@
 		writer.content = () => ({ ...(lead.trim() ? { lead: lead.trim() } : {}), entries: $state.snapshot(entries).filter((e) => !entryTrouble(e)) });
 		return writer.stop;
 	});
+	let icons = $state.raw<readonly { name: string; svg: string }[]>([]);
+	async function findIcons(word: string) {
+		icons = word.trim() ? (await call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word.trim())}`)).items.slice(0, 12) : [];
+	}
 	const touch = () => writer.touch();
 	function change(id: string, given: Partial<Line>) {
 		entries = entries.map((e) => {
@@ -148,11 +153,27 @@
 								>Icon <input
 									class="field"
 									value={entry.icon ?? ''}
-									placeholder={entry.document ? 'its cover' : 'link'}
+									placeholder={entry.document ? 'its cover; or a word' : 'a word'}
 									maxlength="60"
-									onchange={(e) => change(entry.id, { icon: e.currentTarget.value.trim().toLowerCase() })}
+									oninput={(e) => void findIcons(e.currentTarget.value)}
+									onchange={(e) => {
+										if (!e.currentTarget.value.trim()) change(entry.id, { icon: '' });
+									}}
 								/></label
 							>
+							{#if icons.length}
+								<span class="icons">
+									{#each icons as icon (icon.name)}<button
+											class="pill"
+											title={icon.name}
+											aria-label="Icon {icon.name}"
+											onclick={() => {
+												change(entry.id, { icon: icon.name });
+												icons = [];
+											}}><img src="data:image/svg+xml,{encodeURIComponent(icon.svg)}" alt="" width="22" height="22" /></button
+										>{/each}
+								</span>
+							{/if}
 							<label
 								>On show from <input
 									class="field"
@@ -398,6 +419,12 @@
 		gap: 2px;
 		font-size: 13px;
 		color: var(--ink-soft);
+	}
+	.icons {
+		grid-column: 1 / -1;
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px;
 	}
 	.more .trouble {
 		grid-column: 1 / -1;

@@ -64,7 +64,6 @@
 	}
 	header {
 		display: flex;
-		flex-wrap: wrap;
 		align-items: baseline;
 		gap: 6px 26px;
 		margin: 0 max(24px, calc((100% - 992px) / 2));
@@ -72,6 +71,8 @@
 		border-bottom: 1px solid var(--line);
 	}
 	.name {
+		flex: none;
+		max-width: 100%;
 		font: 600 19px var(--title);
 		color: var(--ink);
 		text-decoration: none;
@@ -84,6 +85,7 @@
 		width: auto;
 	}
 	nav {
+		flex: 1 1 300px;
 		display: flex;
 		flex-wrap: wrap;
 		gap: 4px 20px;
@@ -107,6 +109,15 @@
 		margin: 0 max(24px, calc((100% - 992px) / 2));
 		padding: 30px 0 60px;
 		display: flow-root;
+	}
+	@media (max-width: 760px) {
+		header {
+			flex-wrap: wrap;
+		}
+		nav {
+			order: 3;
+			flex-basis: 100%;
+		}
 	}
 	@media (max-width: 600px) {
 		header {

@@ -2,7 +2,7 @@
 // places where files are arriving.
 import { Extension, mergeAttributes, Node } from '@tiptap/core';
 import { Plugin, PluginKey, type EditorState } from '@tiptap/pm/state';
-import { columnResizing, goToNextCell, tableEditing } from '@tiptap/pm/tables';
+import { goToNextCell, tableEditing } from '@tiptap/pm/tables';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
 import { mount, unmount } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
@@ -131,7 +131,6 @@ const cell = (name: 'tableCell' | 'tableHeader', tag: 'td' | 'th') =>
 			const number = (attr: 'colspan' | 'rowspan') => ({ default: 1, parseHTML: (el: HTMLElement) => Number(el.getAttribute(attr)) || 1 });
 			return { colspan: number('colspan'), rowspan: number('rowspan'), colwidth: { default: null, rendered: false } };
 		},
-		extendNodeSchema: () => ({ tableRole: tag === 'td' ? 'cell' : 'header_cell' }),
 		parseHTML() {
 			return [{ tag }];
 		},
@@ -139,10 +138,10 @@ const cell = (name: 'tableCell' | 'tableHeader', tag: 'td' | 'th') =>
 			return [tag, HTMLAttributes, 0];
 		}
 	});
+const tableRoles: Readonly<Record<string, string>> = { table: 'table', tableRow: 'row', tableCell: 'cell', tableHeader: 'header_cell' };
 const Row = Node.create({
 	name: 'tableRow',
 	content: '(tableCell | tableHeader)*',
-	extendNodeSchema: () => ({ tableRole: 'row' }),
 	parseHTML() {
 		return [{ tag: 'tr' }];
 	},
@@ -155,7 +154,8 @@ const Table = Node.create({
 	group: 'block',
 	content: 'tableRow+',
 	isolating: true,
-	extendNodeSchema: () => ({ tableRole: 'table' }),
+	// asked of every node of the editor: which part of a table it is
+	extendNodeSchema: ({ name }) => (tableRoles[name] ? { tableRole: tableRoles[name] } : {}),
 	parseHTML() {
 		return [{ tag: 'table' }];
 	},
@@ -167,7 +167,7 @@ const Table = Node.create({
 		return { Tab: go(1), 'Shift-Tab': go(-1) };
 	},
 	addProseMirrorPlugins() {
-		return [columnResizing(), tableEditing()];
+		return [tableEditing()];
 	}
 });
 /** ProseMirror's tables, of which @tiptap/pm brings the editing. */

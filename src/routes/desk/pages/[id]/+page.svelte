@@ -76,7 +76,7 @@
 		<a class="quiet" href="/desk/pages">Pages</a>
 		<input class="name" aria-label="Title" bind:value={writer.title} oninput={writer.touch} maxlength="200" />
 		<span class="soft" role="status" data-testid="draft-state">
-			{writer.saving === 'saved' ? `draft saved ${timeText(writer.savedAt, data.site.zone)}` : writer.saving === 'trouble' ? 'not saved' : 'saving …'}
+			{writer.saving === 'saved' ? `saved ${timeText(writer.savedAt, data.site.zone)}` : writer.saving === 'trouble' ? 'not saved' : 'saving …'}
 		</span>
 		{#if writer.publishedAt}<a class="quiet" href={writer.path} target="_blank" rel="noopener">{writer.path}</a>{:else}<span class="soft">{writer.path}</span
 			>{/if}
@@ -228,7 +228,7 @@
 		display: flex;
 		flex-wrap: wrap;
 		align-items: center;
-		gap: 6px 14px;
+		gap: 6px 11px;
 		padding: 8px 18px;
 		background: var(--sheet);
 		border-bottom: 1px solid var(--line);
@@ -238,7 +238,9 @@
 		border: 1px solid transparent;
 		background: transparent;
 		padding: 2px 6px;
-		width: 230px;
+		flex: 1 1 150px;
+		min-width: 120px;
+		max-width: 300px;
 		border-radius: var(--corner);
 		text-overflow: ellipsis;
 	}
@@ -266,7 +268,7 @@
 		border-radius: var(--corner);
 	}
 	.stations i {
-		width: 16px;
+		width: 10px;
 		border-top: 2px solid var(--line);
 	}
 	.found {

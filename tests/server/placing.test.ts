@@ -1,0 +1,453 @@
+// Pages by the API, their layouts, every form and press, dead ends and side doors, and documents on other websites.
+import { HtmlValidate } from 'html-validate';
+import sharp from 'sharp';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { forms, presses } from '#core/placing/placement';
+import { document, ledgerOf, member, origin, pdf, send, staff, until, visitor, type Client, type DocumentJson } from './help';
+
+const { sql } = await import('#server/db/client');
+const { publishDue } = await import('#server/placing/service');
+
+interface PageJson {
+	path: string;
+	title: string;
+	layout: string;
+	published: boolean;
+	publishAt: string | null;
+	draftNumber: number;
+	content: { content: unknown[]; entries: { id: string }[] };
+	door: { position: string; groups: string[] };
+	deadEnds?: number;
+}
+interface MismatchJson {
+	kind: string;
+	page: string;
+	document: string;
+	placement: string;
+	audience: { words: string; people: number; of: number; anyone: boolean };
+	intervals: { from: string; until: string | null; words: string; people: number; of: number; anyone: boolean }[];
+	remedies: string[];
+	intended: { why: string } | null;
+}
+
+let boss: Client;
+beforeAll(async () => {
+	boss = await staff();
+});
+let n = 0;
+const text = (value: string) => ({ type: 'text', text: value });
+const article = (...content: unknown[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] });
+const placed = (of: string, attrs: object = {}) => ({ type: 'placement', attrs: { document: of, form: 'text', press: 'page', ...attrs } });
+async function page(given: Record<string, unknown>, out = true): Promise<PageJson> {
+	const made = await boss.api<PageJson>('POST', '/pages', { path: `/placing-${process.pid}-${++n}`, title: `Placing ${n}`, ...given });
+	return out ? boss.api<PageJson>('POST', `/pages/${encodeURIComponent(made.path)}/publish`) : made;
+}
+const html = async (client: Client, path: string) => (await client.get(path)).text();
+const mismatches = async (path: string) => (await boss.api<{ items: MismatchJson[] }>('GET', `/mismatches?page=${encodeURIComponent(path)}`)).items;
+
+describe('pages by the API', () => {
+	it('are made, changed, published, taken down, set aside and restored; their paths may have several parts', async () => {
+		const path = `/placing-${process.pid}/in/parts`;
+		const made = await page({ path, content: article(text('First')) }, false);
+		expect(made).toMatchObject({ path, layout: 'article', published: false, door: { position: 'open' } });
+		expect((await visitor().get(path)).status).toBe(404);
+		const api = `/pages${path}`;
+		expect(await boss.api<PageJson>('POST', `${api}/publish`)).toMatchObject({ published: true, deadEnds: 0 });
+		expect(await html(visitor(), path)).toContain('First');
+		await boss.api('PATCH', api, { title: 'Renamed', content: article(text('Second')), door: { position: 'keyed', groups: [] } });
+		expect((await visitor().get(path)).status).toBe(401);
+		await boss.api('PATCH', api, { door: { position: 'open' } });
+		expect(await html(visitor(), path)).toContain('First');
+		await boss.api('DELETE', api);
+		expect((await visitor().get(path)).status).toBe(404);
+		expect((await boss.send('GET', `/api/v1${api}`)).status).toBe(404);
+		await boss.api('POST', `${api}/restore`);
+		expect(await html(visitor(), path)).toContain('First');
+		expect(await boss.api<PageJson>('POST', `${api}/publish`, { published: false })).toMatchObject({ published: false });
+		expect((await visitor().get(path)).status).toBe(404);
+	});
+	it('refuse a path of the application, one that is taken, and content of another layout', async () => {
+		const status = async (given: object) => (await boss.send('POST', '/api/v1/pages', { title: 'x', ...given })).status;
+		const { path } = await page({}, false);
+		expect(await status({ path: '/desk/x' })).toBe(422);
+		expect(await status({ path })).toBe(409);
+		expect(await status({ path: `${path}-a`, layout: 'pocket', content: article() })).toBe(422);
+		expect(await status({ path: `${path}-b`, content: { entries: [] } })).toBe(422);
+		expect(await status({ path: `${path}-c`, layout: 'pocket', content: { entries: [{ url: 'javascript:alert(1)', words: 'x' }] } })).toBe(422);
+		expect((await visitor().send('POST', '/api/v1/pages', { title: 'x', path: `${path}-d` })).status).toBe(401);
+	});
+	it('keep every revision: compared, and gone back to', async () => {
+		const { path } = await page({ content: article(text('The first words')) });
+		const api = `/pages${path}`;
+		await boss.api('PATCH', api, { content: article(text('The second words')) });
+		await boss.api('POST', `${api}/publish`);
+		const { items } = await boss.api<{ items: { number: number; inForce: boolean }[] }>('GET', `${api}/revisions`);
+		expect(items).toMatchObject([
+			{ number: 2, inForce: true },
+			{ number: 1, inForce: false }
+		]);
+		const back = await boss.api<PageJson>('POST', `${api}/revisions`, { number: 1 });
+		expect(JSON.stringify(back.content)).toContain('The first words');
+		expect(await html(visitor(), path)).toContain('The second words');
+		const [{ id }] = await sql()<[{ id: string }]>`select id from page where path = ${path}`;
+		const compared = await html(boss, `/desk/pages/${id}/revisions?from=2`);
+		expect(compared).toMatch(/<ins[^>]*>first<\/ins>/);
+		expect(compared).toMatch(/<del[^>]*>second<\/del>/);
+	});
+	it('go out when their time comes, once, as the draft then is', async () => {
+		const made = await page({ content: article(text('Not yet')) }, false);
+		const api = `/pages${made.path}`;
+		expect((await boss.send('POST', `/api/v1${api}/publish`, { at: '2020-01-01T00:00:00Z' })).status).toBe(422);
+		const at = new Date(Date.now() + 3_600_000);
+		expect((await boss.api<PageJson>('POST', `${api}/publish`, { at: at.toISOString() })).publishAt).toBe(at.toISOString());
+		await boss.api('PATCH', api, { content: article(text('Written meanwhile')) });
+		await publishDue(new Date());
+		expect((await visitor().get(made.path)).status).toBe(404);
+		const later = new Date(at.getTime() + 1000);
+		expect((await Promise.all([publishDue(later), publishDue(later)])).reduce((a, b) => a + b)).toBe(1);
+		expect(await html(visitor(), made.path)).toContain('Written meanwhile');
+	});
+});
+
+describe('every form and press', () => {
+	let open: DocumentJson, path: string;
+	beforeAll(async () => {
+		open = await document({ position: 'open' });
+		const content = forms.flatMap((form) => presses.map((press) => placed(open.slug, { id: `p-${form}-${press}`, form, press })));
+		({ path } = await page({ content: article(...content) }));
+	});
+	it('leads where it says without any script, and says it beside', async () => {
+		const seen = await html(visitor(), path);
+		const ends = {
+			page: `/d/${open.slug}?from=`,
+			over: `/d/${open.slug}/read?from=`,
+			tab: `/d/${open.slug}/read?from=`,
+			here: `/d/${open.slug}/read?from=`,
+			save: `/d/${open.slug}/file?save&amp;from=`
+		};
+		for (const form of ['text', 'button', 'cover', 'card'] as const)
+			for (const press of presses) {
+				const link = new RegExp(`<a[^>]*href="${ends[press].replace(/[?]/g, '\\?')}p-${form}-${press}"[^>]*>`).exec(seen)?.[0];
+				expect(link, `${form} ${press}`).toBeDefined();
+				expect(/target="_blank"/.test(link!), `${form} ${press}`).toBe(press === 'tab');
+				expect(/ download/.test(link!), `${form} ${press}`).toBe(press === 'save');
+				expect(/data-over/.test(link!), `${form} ${press}`).toBe(press === 'over');
+			}
+		expect(seen).toContain(`<iframe src="/d/${open.slug}/read?frame=1&amp;from=p-frame-page"`);
+		// A4 and its sill; in a narrow place the cover and the way to the whole window stand in its stead
+		expect(seen).toContain('padding-bottom:calc(141.4');
+		expect(seen).toContain('Read in the whole window');
+	});
+	it('is HTML as the standard has it', async () => {
+		const validator = new HtmlValidate({ extends: ['html-validate:standard'] });
+		const library = await page({ layout: 'catalogue', content: { show: 'table', beside: true } });
+		const pocket = await page({ layout: 'pocket', content: { entries: [{ document: open.slug }, { url: 'https://example.org/', words: 'Out' }] } });
+		for (const address of [path, library.path, pocket.path, `/d/${open.slug}`, `/embed/${open.slug}`]) {
+			const report = await validator.validateString(await html(visitor(), address));
+			const said = report.results.flatMap((r) => r.messages.map((m) => `${m.ruleId}: ${m.message} (line ${m.line})`));
+			expect(said, address).toEqual([]);
+		}
+	});
+	it('follows what the site sets for all of them, and says only what differs', async () => {
+		await boss.api('PATCH', '/site', { placing: { cover: { width: 210, caption: false }, text: { facts: [] } } });
+		try {
+			const seen = await html(visitor(), path);
+			expect(seen).toContain('width:210px');
+			expect(seen).not.toContain('(PDF, 3 pages');
+		} finally {
+			await boss.api('PATCH', '/site', { placing: null });
+		}
+	});
+	it('shows a page as a cover only where it is placed so', async () => {
+		const paper = await document({ position: 'open' });
+		const cover = (q: string) => visitor().get(`/d/${paper.slug}/cover/300.webp${q}`);
+		expect((await cover('?page=2')).status).toBe(404);
+		await page({ content: article(placed(paper.slug, { form: 'cover', page: 2 })) });
+		expect((await cover('?page=2')).status).toBe(200);
+		expect((await cover('?page=3')).status).toBe(404);
+		expect((await cover('?page=999')).status).toBe(404);
+	});
+});
+
+describe('layouts', () => {
+	it('a catalogue lists to each what they may see, with counts, filters, find and an order', async () => {
+		const keeper = await member({ group: 'Catalogue keepers' });
+		const folder = `Catalogue ${process.pid}`;
+		const make = async (title: string, words: string, door: object, topics: string[]) => {
+			const response = await send(await pdf([words, 'another page']), `${title}.pdf`, { title, folder });
+			const { slug } = (await response.json()) as DocumentJson;
+			await boss.api('PATCH', `/documents/${slug}`, { topics, door, language: 'en' });
+			return slug;
+		};
+		const [a, b, c] = [
+			await make('Alpha of the catalogue', 'windlass', { position: 'open' }, ['one']),
+			await make('Beta of the catalogue', 'aqueduct', { position: 'open' }, ['one', 'two']),
+			await make('Gamma of the catalogue', 'aqueduct', { position: 'keyed', groups: ['catalogue-keepers'] }, ['two'])
+		];
+		await make('Delta of the catalogue', 'aqueduct', { position: 'ajar' }, ['two']);
+		await make('Epsilon of the catalogue', 'aqueduct', { position: 'shut' }, ['two']);
+		const { path } = await page({ layout: 'catalogue', content: { folders: [folder], show: 'list', order: 'title', beside: false } });
+		const listed = async (who: Client, query = '') =>
+			[...(await html(who, path + query)).matchAll(/<strong[^>]*>(\w+) of the catalogue<\/strong>/g)].map((m) => m[1]);
+		expect(await listed(visitor())).toEqual(['Alpha', 'Beta']);
+		expect(await listed(keeper)).toEqual(['Alpha', 'Beta', 'Gamma']);
+		expect(await listed(keeper, '?topic=two')).toEqual(['Beta', 'Gamma']);
+		expect(await listed(keeper, '?q=aqueduct')).toEqual(expect.arrayContaining(['Beta', 'Gamma']));
+		expect(await listed(visitor(), '?q=windlass')).toEqual(['Alpha']);
+		expect(await listed(keeper, '?order=-changed')).toEqual(['Gamma', 'Beta', 'Alpha']);
+		const seen = await html(visitor(), path);
+		expect(seen).toMatch(/one \(2\)/);
+		for (const hidden of [c, 'Gamma', 'Delta', 'Epsilon']) expect(seen).not.toContain(hidden);
+		// its feed is a visitor's
+		const feed = await html(keeper, `${path}/feed.atom`);
+		expect([...feed.matchAll(/<title>(\w+) of/g)].map((m) => m[1])).toEqual(['Beta', 'Alpha']);
+		expect(feed).toContain(`<id>${origin}/d/${a}</id>`);
+		expect((await visitor().get(`${path}/feed.atom`)).headers.get('content-type')).toContain('application/atom+xml');
+		// reading beside the list
+		await boss.api('PATCH', `/pages${path}`, { content: { folders: [folder], show: 'list', order: 'title', beside: true } });
+		await boss.api('POST', `/pages${path}/publish`);
+		expect(await html(visitor(), `${path}?read=${b}`)).toContain(`<iframe src="/d/${b}/read?frame=1`);
+		expect(await html(visitor(), `${path}?read=${c}`)).not.toContain(`<iframe`);
+	});
+	it('a pocket page shows what is on show, in its order, to whom it may', async () => {
+		const [open, keyed, shut] = [await document({ position: 'open' }), await document({ position: 'keyed', groups: [] }), await document()];
+		const day = (offset: number) => new Date(Date.now() + offset * 86_400_000).toISOString().slice(0, 10);
+		const { path, content } = await page({
+			layout: 'pocket',
+			content: {
+				lead: 'On the way',
+				entries: [
+					{ url: 'https://example.org/tides', words: 'Tides', icon: 'anchor' },
+					{ document: open.slug, words: 'The map' },
+					{ document: keyed.slug, words: 'The rota' },
+					{ document: shut.slug, words: 'The plan' },
+					{ document: open.slug, words: 'Rests', resting: true },
+					{ document: open.slug, words: 'Later', from: day(3) },
+					{ document: open.slug, words: 'Over', until: day(-3) }
+				]
+			}
+		});
+		expect(new Set(content.entries.map((e) => e.id)).size).toBe(7);
+		const words = [...(await html(visitor(), path)).matchAll(/<span class="says[^"]*"><strong[^>]*>([^<]+)</g)].map((m) => m[1]);
+		expect(words).toEqual(['Tides', 'The map', 'The rota']);
+		const seen = await html(visitor(), path);
+		expect(seen).toContain(`/d/${open.slug}/file?save&amp;from=`);
+		for (const hidden of [keyed.title, shut.slug, 'The plan']) expect(seen).not.toContain(hidden);
+		const [{ id }] = await sql()<[{ id: string }]>`select id from page where path = ${path}`;
+		const svg = await (await boss.get(`/desk/pages/${id}/qr.svg`)).text();
+		// ISO/IEC 18004: a quiet zone of four modules on each side (from memory)
+		expect(svg).toContain('<svg');
+		const side = Number(/viewBox="0 0 (\d+)/.exec(svg)![1]);
+		expect((side - 8 - 17) % 4).toBe(0);
+		const png = await sharp(Buffer.from(await (await boss.get(`/desk/pages/${id}/qr.png`)).arrayBuffer()))
+			.raw()
+			.toBuffer({ resolveWithObject: true });
+		const edge = 4 * 16;
+		for (let y = 0; y < edge; y += 7) for (let x = 0; x < png.info.width; x += 7) expect(png.data[(y * png.info.width + x) * png.info.channels]).toBe(255);
+	});
+	it('a page may stand at the root without having that path, and the navigation has an order', async () => {
+		const [first, second] = [await page({ content: article(text('A front of its own')) }), await page({})];
+		const before = (await sql()<{ path: string }[]>`select path from page where navigation is not null and set_aside_at is null order by navigation`).map(
+			(r) => r.path
+		);
+		await boss.api('PATCH', '/site', { front: first.path });
+		await boss.api('PATCH', '/navigation', { paths: [second.path, first.path] });
+		try {
+			const seen = await html(visitor(), '/');
+			expect(seen).toContain('A front of its own');
+			const nav = /<nav aria-label="Site"[\s\S]*?<\/nav>/.exec(seen)![0];
+			expect(nav.indexOf(second.title)).toBeLessThan(nav.indexOf(first.title));
+			expect((await boss.send('PATCH', '/api/v1/navigation', { paths: ['/never-was'] })).status).toBe(422);
+		} finally {
+			await boss.api('PATCH', '/navigation', { paths: before });
+			await boss.api('PATCH', '/site', { front: null });
+		}
+	});
+	it('pictures on pages are kept by the site and sent in the width that is asked for', async () => {
+		const form = new FormData();
+		form.append(
+			'file',
+			new Blob([
+				new Uint8Array(
+					await sharp({ create: { width: 900, height: 600, channels: 3, background: '#2d5f8b' } })
+						.png()
+						.toBuffer()
+				)
+			]),
+			'lock.png'
+		);
+		const { picture } = await boss.api<{ picture: string }>('POST', '/pictures', form);
+		const { path } = await page({ content: { type: 'doc', content: [{ type: 'picture', attrs: { picture, alt: 'A lock' } }] } });
+		expect(await html(visitor(), path)).toContain(`/picture/${picture}.webp?w=800`);
+		const answer = await visitor().get(`/picture/${picture}.webp?w=400`);
+		expect((await sharp(Buffer.from(await answer.arrayBuffer())).metadata()).width).toBe(400);
+		expect((await visitor().get(`/picture/${'0'.repeat(64)}.webp`)).status).toBe(404);
+		const bad = new FormData();
+		bad.append('file', new Blob(['<svg onload="alert(1)">']), 'x.png');
+		expect((await boss.send('POST', '/api/v1/pictures', bad)).status).toBe(422);
+	});
+});
+
+describe('dead ends and side doors', () => {
+	it('are told with who, how many, over time, and mended in one press', async () => {
+		await member({ group: 'Mismatch wardens' });
+		const ends = { group: 'Mismatch friends', until: '2099-12-31' };
+		await member(ends);
+		await member(ends, { group: 'Mismatch wardens' });
+		const paper = await document({ position: 'keyed', groups: ['mismatch-wardens'] });
+		const { path } = await page({ content: article(placed(paper.slug, { id: 'mismatch-one' })), door: { position: 'keyed', groups: ['mismatch-friends'] } });
+		const found = await mismatches(path);
+		expect(found.map((f) => [f.kind, f.audience.words, f.audience.people, f.audience.of])).toEqual([
+			['dead-end', 'Mismatch friends without Mismatch wardens', 1, 2],
+			['side-door', 'Mismatch wardens without Mismatch friends', 1, 2]
+		]);
+		expect(found[0]).toMatchObject({ page: path, document: paper.slug, placement: 'mismatch-one' });
+		expect(found[0]!.intervals.map((i) => [i.people, i.of])).toEqual([
+			[1, 2],
+			[0, 0]
+		]);
+		// the last day counts through the whole of it, in the site's zone
+		expect(found[0]!.intervals[0]!.until).toBe('2100-01-01T00:00:00.000Z');
+		const { before } = await boss.api<{ before: { document: object } }>('POST', '/mismatches', { page: path, document: paper.slug, remedy: 'admit' });
+		expect((await mismatches(path)).map((f) => f.kind)).toEqual(['side-door']);
+		await boss.api('PATCH', `/documents/${paper.slug}`, { door: before.document });
+		expect((await mismatches(path)).length).toBe(2);
+		for (const remedy of ['page-door', 'follow']) {
+			await boss.api('POST', '/mismatches', { page: path, document: paper.slug, remedy });
+			expect(await mismatches(path), remedy).toEqual([]);
+			await boss.api('PATCH', `/documents/${paper.slug}`, { door: before.document });
+		}
+	});
+	it('a locked card meets a dead end, a placement taken out is gone from what is published too, and the page can be narrowed', async () => {
+		const paper = await document({ position: 'keyed', groups: [] });
+		const made = await page({ content: article(text('Before '), placed(paper.slug, { id: 'locked-one' }), placed(paper.slug, { id: 'locked-two' })) });
+		expect(made.deadEnds).toBe(2);
+		await boss.api('POST', '/mismatches', { page: made.path, document: paper.slug, placement: 'locked-one', remedy: 'locked' });
+		expect((await mismatches(made.path)).map((f) => f.placement)).toEqual(['locked-two']);
+		expect(await html(visitor(), made.path)).toContain('sign in to open it');
+		await boss.api('POST', '/mismatches', { page: made.path, document: paper.slug, placement: 'locked-two', remedy: 'take-out' });
+		expect(await mismatches(made.path)).toEqual([]);
+		expect(await html(visitor(), made.path)).not.toContain('locked-two');
+		const other = await page({ content: article(placed(paper.slug, { id: 'narrow-one' })) });
+		await boss.api('POST', '/mismatches', { page: other.path, document: paper.slug, remedy: 'narrow' });
+		expect(await mismatches(other.path)).toEqual([]);
+		expect((await visitor().get(other.path)).status).toBe(401);
+	});
+	it('a side door may be meant to be, with who said so and why', async () => {
+		const paper = await document({ position: 'open' });
+		const { path } = await page({ content: article(placed(paper.slug)), door: { position: 'keyed', groups: [] } });
+		expect((await mismatches(path))[0]).toMatchObject({ kind: 'side-door', audience: { words: 'everyone', anyone: true }, intended: null });
+		expect((await boss.send('POST', '/api/v1/mismatches', { page: path, document: paper.slug, remedy: 'intended' })).status).toBe(422);
+		await boss.api('POST', '/mismatches', { page: path, document: paper.slug, remedy: 'intended', why: 'It is for everyone.' });
+		expect((await mismatches(path))[0]!.intended).toMatchObject({ why: 'It is for everyone.' });
+		await boss.api('POST', '/mismatches', { page: path, document: paper.slug, remedy: 'intended', undo: true });
+		expect((await mismatches(path))[0]!.intended).toBeNull();
+	});
+	it('publishing in the desk asks once, and a draft is told of before', async () => {
+		const paper = await document();
+		const made = await page({ content: article(placed(paper.slug)) }, false);
+		const [{ id }] = await sql()<[{ id: string }]>`select id from page where path = ${made.path}`;
+		const press = async (more = {}) =>
+			(await (await boss.send('POST', `/desk/pages/${id}/publish`, { published: true, ...more })).json()) as { asks?: unknown[]; publishedAt?: string };
+		expect((await press()).asks).toHaveLength(1);
+		expect((await visitor().get(made.path)).status).toBe(404);
+		expect((await press({ anyway: true })).publishedAt).toBeTruthy();
+		const draft = await boss.send('PUT', `/desk/pages/${id}/draft`, {
+			title: 'x',
+			content: article(placed(paper.slug), placed(paper.slug)),
+			draftNumber: made.draftNumber
+		});
+		expect(((await draft.json()) as { mismatches: unknown[] }).mismatches).toHaveLength(2);
+	});
+	it('a mismatch to come is told from when; what rests, or is only listed, turns nobody away', async () => {
+		const paper = await document({ position: 'open', until: '2099-06-30' });
+		const { path } = await page({ content: article(placed(paper.slug)) });
+		const [found] = await mismatches(path);
+		// until 30 June through the whole day, British Summer Time
+		expect(found).toMatchObject({ kind: 'dead-end', from: '2099-06-30T23:00:00.000Z', audience: { anyone: true } });
+		const shut = await document();
+		const pocket = await page({ layout: 'pocket', content: { entries: [{ document: shut.slug, resting: true }] } });
+		const list = await page({ layout: 'catalogue', content: { documents: [shut.slug], show: 'list', beside: false } });
+		for (const quiet of [pocket, list]) expect(await mismatches(quiet.path)).toEqual([]);
+	});
+});
+
+describe('on other websites', () => {
+	let open: DocumentJson, keyed: DocumentJson;
+	beforeAll(async () => {
+		[open, keyed] = [await document({ position: 'open' }), await document({ position: 'keyed', groups: [] })];
+		await boss.api('PATCH', '/site', { framers: ['news.example', '*.town.example'] });
+	});
+	const embed = (slug: string, from?: string) => visitor(crypto.randomUUID()).get(`/embed/${slug}`, from ? { referer: `${from}/story` } : {});
+	it('a site that may frame gets the frame, any other a plain link and not a word of the document', async () => {
+		const may = await embed(open.slug, 'https://a.town.example');
+		expect(may.headers.get('content-security-policy')).toMatch(/frame-ancestors 'self' news\.example \*\.town\.example(;|$)/);
+		expect(await may.text()).toContain(open.title);
+		const not = await embed(open.slug, 'https://elsewhere.example');
+		expect(not.headers.get('content-security-policy')).toContain('frame-ancestors *');
+		const words = await not.text();
+		expect(words).not.toContain(open.title);
+		expect(words).toContain(`href="${origin}/d/${open.slug}"`);
+		expect((await embed(keyed.slug, 'https://news.example')).status).toBe(401);
+		// no other page may be framed by anybody
+		for (const path of [`/d/${open.slug}`, `/d/${open.slug}/read`, '/sign-in'])
+			expect((await visitor().get(path)).headers.get('content-security-policy'), path).toContain("frame-ancestors 'self'");
+	});
+	it('what is read in such a frame stands in the ledger under the website, and nobody puts readers on another’s account', async () => {
+		const { outsideMark } = await import('#server/reading/record');
+		const paper = await document({ position: 'open' });
+		const frame = await (await embed(paper.slug, 'https://news.example')).text();
+		expect(frame).toContain(outsideMark('news.example'));
+		const read = async (from: string) =>
+			(await visitor(crypto.randomUUID()).get(`/d/${paper.slug}/leaf/1.webp?from=${encodeURIComponent(from)}`)).arrayBuffer();
+		await read(outsideMark('news.example'));
+		await until(async () => (await ledgerOf(paper.slug)).some((e) => e.source.kind === 'outside' && e.source.site === 'news.example'));
+		await read(outsideMark('news.example').replace('news', 'fame'));
+		expect((await ledgerOf(paper.slug)).filter((e) => e.source.site?.includes('fame'))).toEqual([]);
+	});
+	it('oEmbed answers in JSON and XML for what is open, 401, 404 and 501 otherwise', async () => {
+		const ask = (slug: string, more = '') => visitor().get(`/oembed?url=${encodeURIComponent(`${origin}/d/${slug}`)}${more}`);
+		const json = await ask(open.slug, '&maxwidth=400');
+		expect(json.headers.get('content-type')).toContain('application/json');
+		const answer = (await json.json()) as { html: string; width: number; title: string };
+		expect(answer).toMatchObject({ type: 'rich', version: '1.0', title: open.title, width: 400 });
+		expect(answer.html).toContain(`src="${origin}/embed/${open.slug}"`);
+		const xml = await ask(open.slug, '&format=xml');
+		expect(xml.headers.get('content-type')).toContain('text/xml');
+		expect(await xml.text()).toContain('<type>rich</type>');
+		const shut = await document();
+		expect([
+			(await ask(keyed.slug)).status,
+			(await ask(shut.slug)).status,
+			(await ask('never-was')).status,
+			(await ask(open.slug, '&format=yaml')).status
+		]).toEqual([401, 404, 404, 501]);
+		expect((await visitor().get('/oembed?url=https%3A%2F%2Felsewhere.example%2Fd%2Fx')).status).toBe(404);
+		for (const refused of [keyed, shut]) expect(await (await ask(refused.slug)).text()).not.toContain(refused.title);
+		// found from the document's page
+		const head = await html(visitor(), `/d/${open.slug}`);
+		expect(head).toContain('type="application/json+oembed"');
+		expect(head).toContain('property="og:title"');
+		expect(head).toContain('"@type":"DigitalDocument"');
+	});
+	it('sitemap and robots.txt tell of what a visitor may see listed', async () => {
+		const [ajar, quiet] = [await document({ position: 'ajar' }), await document({ position: 'open', listed: false })];
+		const { path } = await page({});
+		const map = await html(boss, '/sitemap.xml');
+		expect(map).toContain('xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"');
+		expect(map).toContain(`<loc>${origin}/d/${open.slug}</loc>`.replace(/\//g, '/'));
+		expect(map).toContain(path);
+		for (const kept of [keyed, ajar, quiet]) expect(map).not.toContain(kept.slug);
+		expect(await html(visitor(), '/robots.txt')).toContain(`Sitemap: ${origin}/sitemap.xml`);
+	});
+	it('colours in which words could not be read are refused, with the nearest that passes', async () => {
+		const answer = await boss.send('PATCH', '/api/v1/site', { colour: '#8fd3c8' });
+		expect(answer.status).toBe(422);
+		const { code, facts } = (await answer.json()) as { code: string; facts: { passes: string } };
+		expect(code).toBe('colour-unreadable');
+		expect((await boss.send('PATCH', '/api/v1/site', { colour: facts.passes })).status).toBe(200);
+		expect(await html(visitor(), '/sign-in')).toContain(facts.passes);
+		await boss.api('PATCH', '/site', { colour: null });
+		expect((await boss.send('PATCH', '/api/v1/site', { framers: ["x.example; script-src 'unsafe-inline'"] })).status).toBe(422);
+	});
+});
