@@ -72,6 +72,9 @@ const withKey = async (slug: string, allow: { save: boolean; print: boolean }, w
 	return client('', { cookie: `${cookie}; ianua_reader=${randomUUID()}` });
 };
 
+/** The page on which a door's document is placed; its path says nothing of it. */
+const placedAt = (door: DoorCase) => `/matrix-placed-${doors.indexOf(door)}`;
+
 let insider: Client, outsider: Client, lapsed: Client;
 const people: PersonCase[] = [
 	{ name: 'a visitor', who: () => Promise.resolve(visitor(randomUUID())), keyed: 401 },
@@ -104,6 +107,8 @@ beforeAll(async () => {
 	lapsed = await member({ group: 'Matrix in', until: '2020-01-01' });
 	const [{ addPage, publish, changePageDoor }, { sql }] = await Promise.all([import('#server/placing/service'), import('#server/db/client')]);
 	const [{ id: owner }] = (await sql()<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
+	const list = await addPage({ path: '/matrix-list', title: 'List', layout: 'catalogue', content: { show: 'list', order: '-changed', beside: false } }, owner);
+	await publish(list, owner);
 	for (const [path, door] of [
 		['/matrix-shut', { position: 'shut' }],
 		['/matrix-keyed', keyed]
@@ -121,6 +126,13 @@ describe.each(doors)('a door that is $name', (door) => {
 		const name = `Matrix ${door.name} ${process.pid}`;
 		made = (await (await send(await pdf(`${inside} ${name}`, 2), `${name}.pdf`, { title: `Title of ${name}` })).json()) as DocumentJson;
 		await boss.api('PATCH', `/documents/${made.slug}`, { door: door.door, description: `Description of ${name}` });
+		const path = placedAt(door);
+		const content = (['text', 'button', 'cover', 'card', 'frame'] as const).map((form) => ({
+			type: 'placement',
+			attrs: { document: made.slug, form, press: 'page' }
+		}));
+		await boss.api('POST', '/pages', { path, title: 'Placed', content: { type: 'doc', content: [{ type: 'paragraph', content }] } });
+		await boss.api('POST', `/pages${path}/publish`);
 	});
 
 	it.each(people)('$name gets what the rules say at every address, and otherwise learns nothing', async (person) => {
@@ -162,6 +174,26 @@ describe.each(doors)('a door that is $name', (door) => {
 				if (expected(door, person, 'save') !== 200 && status < 400 && !(status >= 300 && status < 309)) expect.fail(`${path}: ${status}`);
 				if (expected(door, person, 'save') !== 200) expect(body.includes('%PDF-'), path).toBe(false);
 			}
+			// on other websites and for machines
+			const embedded = await who.get(`/embed/${made.slug}`);
+			expect(['embed', embedded.status]).toEqual(['embed', expected(door, person, 'read')]);
+			const frame = await embedded.text();
+			if (expected(door, person, 'read') !== 200) for (const secret of secrets) expect(frame.includes(secret), `embed tells “${secret}”`).toBe(false);
+			// whoever asks: these answer as to a visitor
+			const asVisitor = expected(door, people[0]!, 'read');
+			const oembed = await who.get(`/oembed?url=${encodeURIComponent(`${origin}/d/${made.slug}`)}`);
+			expect(['oembed', oembed.status]).toEqual(['oembed', asVisitor === 403 ? 401 : asVisitor]);
+			const told = await oembed.text();
+			if (asVisitor !== 200) for (const secret of secrets) expect(told.includes(secret), `oembed tells “${secret}”`).toBe(false);
+			const openAndListed = door.stands === 'everyone' && door.door.position === 'open';
+			for (const path of ['/sitemap.xml', '/matrix-list/feed.atom'])
+				expect([path, (await (await who.get(path)).text()).includes(made.slug)]).toEqual([path, openAndListed]);
+			const mayList = person.staff || (openAndListed && asVisitor === 200) || (door.stands === 'keyed' && person.name === 'a member of the group');
+			const catalogue = await (await who.get(`/matrix-list?q=${inside}`)).text();
+			if (!mayList) expect(catalogue.includes(made.slug)).toBe(false);
+			const placed = await (await who.get(placedAt(door))).text();
+			expect(['placed', placed.includes(made.title)]).toEqual(['placed', expected(door, person, 'read') === 200 && !door.aside]);
+
 			// lists and the API
 			const listed = await (await who.get(`/api/v1/find?q=${inside}`)).text();
 			const mayRead = expected(door, person, 'read') === 200;

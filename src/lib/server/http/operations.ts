@@ -9,6 +9,10 @@ import { BulkChange, DocumentChange } from '../documents/change';
 import { conditionWords } from '#core/intake/condition';
 import { GroupChange, GroupGiven, MemberChange, MemberGiven } from '../people/members';
 import { standings } from '../people/service';
+import { layouts } from '#core/placing/content';
+import { Publishing } from '../placing/json';
+import { Mend } from '../placing/mismatches';
+import { PageChange, PageGiven } from '../placing/service';
 import { SiteChange } from '../site/site';
 
 const Instant = Type.String({ format: 'date-time', description: 'RFC 3339, UTC' });
@@ -266,7 +270,51 @@ export interface Operation {
 	readonly answer: TSchema | null;
 }
 
+const PageAnswer = Type.Object({
+	path: Type.String(),
+	title: Type.String(),
+	layout: oneOf(layouts),
+	content: Type.Any({ description: 'as docs/architecture.md has it for each layout' }),
+	draftNumber: Type.Integer(),
+	published: Type.Boolean(),
+	publishedAt: nullable(Instant),
+	publishAt: nullable(Instant),
+	changed: Type.Boolean({ description: 'the draft was saved after it was published' }),
+	placements: Type.Integer(),
+	draftAt: Instant,
+	inNavigation: Type.Boolean(),
+	door: Type.Any()
+});
+const IntervalAnswer = Type.Object({
+	from: Instant,
+	until: nullable(Instant),
+	words: Type.String(),
+	people: Type.Integer(),
+	of: Type.Integer(),
+	anyone: Type.Boolean()
+});
+const MismatchAnswer = Type.Object({
+	kind: oneOf(['dead-end', 'side-door']),
+	page: Type.String({ description: 'its path' }),
+	pageTitle: Type.String(),
+	document: Type.String({ description: 'its slug' }),
+	documentTitle: Type.String(),
+	placement: Type.String(),
+	from: Instant,
+	audience: Type.Object({ words: Type.String(), people: Type.Integer({ description: 'of today' }), of: Type.Integer(), anyone: Type.Boolean() }),
+	intervals: Type.Array(IntervalAnswer),
+	remedies: Type.Array(Mend.properties.remedy),
+	intended: nullable(Type.Object({ why: Type.String(), by: nullable(Type.String()), at: Instant }))
+});
+const MismatchQuery = Type.Object({
+	page: Type.Optional(Type.String({ description: 'a path' })),
+	document: Type.Optional(Type.String()),
+	draft: Type.Optional(Type.String({ description: 'as the drafts have it, published or not' })),
+	cursor: Type.Optional(Type.String())
+});
+
 const Nothing = Type.Object({ ok: Type.Literal(true) });
+const path = '/pages/{path}';
 const slug = '/documents/{slug}';
 
 /** Every operation; a test compares them with the routes there are. */
@@ -483,6 +531,60 @@ export const operations: readonly Operation[] = [
 		csv: true,
 		status: 200,
 		answer: TableAnswer
+	},
+	{ method: 'get', path: '/pages', words: 'The pages of the site', status: 200, answer: Type.Object({ items: Type.Array(Type.Any()), next: Type.Null() }) },
+	{ method: 'post', path: '/pages', words: 'Makes a page; it is a draft until published', body: PageGiven, status: 201, answer: PageAnswer },
+	{ method: 'get', path, words: 'One page with its draft; the front page is %2F', status: 200, answer: PageAnswer },
+	{ method: 'patch', path, words: 'Changes the draft of a page, and its door at once', body: PageChange, status: 200, answer: PageAnswer },
+	{ method: 'delete', path, words: 'Sets a page aside', status: 200, answer: Nothing },
+	{ method: 'post', path: `${path}/restore`, words: 'Brings back a page that was set aside', status: 200, answer: PageAnswer },
+	{
+		method: 'post',
+		path: `${path}/publish`,
+		words: 'Publishes the draft, now or at an instant, or takes the page down',
+		body: Publishing,
+		status: 200,
+		answer: Type.Composite([PageAnswer, Type.Object({ deadEnds: Type.Integer() })])
+	},
+	{
+		method: 'get',
+		path: `${path}/revisions`,
+		words: 'Published revisions, the newest first',
+		status: 200,
+		answer: Type.Object({ items: Type.Array(Type.Any()), next: Type.Null() })
+	},
+	{
+		method: 'post',
+		path: `${path}/revisions`,
+		words: 'Makes an earlier revision the draft',
+		body: Type.Object({ number: Type.Integer({ minimum: 1 }) }),
+		status: 200,
+		answer: PageAnswer
+	},
+	{
+		method: 'get',
+		path: '/mismatches',
+		words: 'Dead ends and side doors, with their spans of time',
+		query: MismatchQuery,
+		status: 200,
+		answer: Type.Object({ items: Type.Array(MismatchAnswer), next: nullable(Type.String()) })
+	},
+	{ method: 'post', path: '/mismatches', words: 'Mends a dead end or a side door', body: Mend, status: 200, answer: Type.Object({ before: Type.Any() }) },
+	{
+		method: 'patch',
+		path: '/navigation',
+		words: 'Orders the navigation',
+		body: Type.Object({ paths: Type.Array(Type.String()) }),
+		status: 200,
+		answer: Nothing
+	},
+	{
+		method: 'post',
+		path: '/pictures',
+		words: 'Keeps a picture for pages or the site’s mark',
+		form: [],
+		status: 201,
+		answer: Type.Object({ picture: Sha256, width: Type.Integer(), height: Type.Integer() })
 	},
 	{ method: 'get', path: '/site', words: 'The site’s settings', status: 200, answer: Type.Any() },
 	{ method: 'patch', path: '/site', words: 'Changes the site’s settings; for its owners', body: SiteChange, status: 200, answer: Type.Any() },
