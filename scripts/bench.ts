@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { build } from './build';
 import { benchAccess } from './bench-access';
 import { benchIntake } from './bench-intake';
+import { benchPlacing } from './bench-placing';
 import { benchRoom } from './bench-room';
 import { noisePdf } from './noise-pdf';
 import { freePort } from './postgres';
@@ -14,7 +15,7 @@ import { scratch } from './scratch';
 const seconds = 8;
 const { path: data, drop } = scratch('bench');
 /** npm run bench -- save: only that one. */
-const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access') => !process.argv[2] || process.argv[2] === part;
+const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing') => !process.argv[2] || process.argv[2] === part;
 
 /**
  * The sender of the load, in a process of its own: 32 sockets that ask again as soon as an answer is whole. Bytes are counted, not
@@ -149,6 +150,7 @@ try {
 	}
 
 	if (wanted('intake')) await benchIntake(running, staff);
+	if (wanted('placing')) await benchPlacing(running);
 	if (wanted('access')) await benchAccess(running);
 	if (wanted('room')) await benchRoom(running, staff, people.staff);
 	await running.stop();

@@ -20,6 +20,8 @@ export interface Population {
 	/** Who is in any group at the instant. */
 	readonly members: Uint32Array;
 	readonly place: ReadonlyMap<string, number>;
+	/** Everybody who is not suspended. */
+	readonly known: Uint32Array;
 }
 
 /** The people as they stand at an instant. */
@@ -28,9 +30,11 @@ export function populationAt(people: readonly Member[], at: Instant): Population
 	const groups = new Map<string, Uint32Array>();
 	const members = new Uint32Array(words);
 	const place = new Map<string, number>();
+	const known = new Uint32Array(words);
 	people.forEach((person, i) => {
 		if (person.suspended) return;
 		place.set(person.id, i);
+		known[i >> 5]! |= 1 << (i & 31);
 		for (const { group, span } of person.memberships) {
 			if (within(span, at) !== 'in') continue;
 			let bits = groups.get(group);
@@ -39,7 +43,7 @@ export function populationAt(people: readonly Member[], at: Instant): Population
 			members[i >> 5]! |= 1 << (i & 31);
 		}
 	});
-	return { at, ids: people.map((p) => p.id), groups, members, place };
+	return { at, ids: people.map((p) => p.id), groups, members, place, known };
 }
 
 /** The door a thing has at an instant, null where it is as good as shut: set aside, shut, or outside its hours. */
@@ -102,12 +106,14 @@ export function countIn(audience: Audience, within: Audience, population: Popula
 	return { anyone: audience.some((term) => !term.all.length), count: sum(bits), of: sum(all) };
 }
 
-const sum = (bits: Uint32Array): number => bits.reduce((n, word) => n + ones(word), 0);
+function sum(bits: Uint32Array): number {
+	let n = 0;
+	for (let i = 0; i < bits.length; i++) n += ones(bits[i]!);
+	return n;
+}
 
-function bitsOf(audience: Audience, { groups, members, place }: Population): Uint32Array {
+function bitsOf(audience: Audience, { groups, members, place, known }: Population): Uint32Array {
 	const size = members.length;
-	const known = new Uint32Array(size);
-	for (const at of place.values()) known[at >> 5]! |= 1 << (at & 31);
 	const empty = new Uint32Array(size);
 	const marked = (mark: Mark): Uint32Array => {
 		if (mark.kind === 'all-members') return members;

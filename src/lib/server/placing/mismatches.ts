@@ -145,7 +145,8 @@ export async function mismatches(which: Which = {}, at = Date.now()): Promise<Fo
 			});
 		}
 	}
-	const weight = (f: Found) => (f.intended ? 4 : 0) + (f.kind === 'dead-end' ? 0 : 2) + (f.from > new Date(at).toISOString() ? 1 : 0);
+	const now = new Date(at).toISOString();
+	const weight = (f: Found) => (f.intended ? 4 : 0) + (f.kind === 'dead-end' ? 0 : 2) + (f.from > now ? 1 : 0);
 	return found.sort((a, b) => weight(a) - weight(b) || Number(b.audience.anyone) - Number(a.audience.anyone) || b.audience.people - a.audience.people);
 }
 

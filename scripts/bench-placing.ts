@@ -1,0 +1,127 @@
+// All dead ends and side doors of 10,000 documents on 1,000 pages with 100 groups in one pass; and a published article from the server.
+import { Random } from '../demo/random';
+import type { Running } from './run';
+
+const share = (values: readonly number[], part: number) => [...values].sort((a, b) => a - b)[Math.ceil(values.length * part) - 1]!;
+
+export async function benchPlacing(running: Running): Promise<void> {
+	Object.assign(process.env, running.environment);
+	const [{ sql, closeDatabase }, { makeMany }, { mismatches }, { newId }] = await Promise.all([
+		import('#server/db/client'),
+		import('../demo/many'),
+		import('#server/placing/mismatches'),
+		import('#server/id')
+	]);
+
+	// 1. the article first, while the site is as the demo has it: five readers' pages in turn, as a visitor
+	const pages = ['/', '/volunteering', '/heritage', '/water-levels'];
+	const times: number[] = [];
+	let largest = 0;
+	for (let round = 0; round < 130; round++)
+		for (const path of pages) {
+			const at = performance.now();
+			const response = await fetch(running.origin + path, { headers: { 'accept-encoding': 'identity' } });
+			const html = await response.text();
+			if (round >= 5) times.push(performance.now() - at);
+			if (round > 0) continue;
+			// what it brings along: its own scripts, styles and type, as they are sent
+			const wanted = new Set([...html.matchAll(/(?:href|src)="(\/_app\/[^"]+)"/g)].map((m) => m[1]!));
+			let bytes = await sent(running.origin + path);
+			for (const file of wanted) bytes += await sent(running.origin + file);
+			largest = Math.max(largest, bytes);
+			console.log(`${path}: ${(bytes / 1000).toFixed(0)} kB sent, ${wanted.size} files with it`);
+		}
+	const bare: number[] = [];
+	for (let i = 0; i < 200; i++) {
+		const at = performance.now();
+		await (await fetch(`${running.origin}/healthz`)).text();
+		bare.push(performance.now() - at);
+	}
+	console.log(
+		`a published article, ${times.length} times over ${pages.length} pages: median ${share(times, 0.5).toFixed(1)} ms, 95 % within ${share(times, 0.95).toFixed(1)} ms (/healthz: ${share(bare, 0.5).toFixed(1)}, ${share(bare, 0.95).toFixed(1)}); at most ${(largest / 1000).toFixed(0)} kB without pictures`
+	);
+
+	// 2. everything on everything
+	const s = sql();
+	const random = new Random(9);
+	const now = Date.now();
+	const day = (days: number) => new Date(now + days * 86_400_000).toISOString().slice(0, 10);
+	const [{ id: actor }] = (await s<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
+	await makeMany({ documents: 10_000, pages: 0, seed: 13, actor, now });
+	const documents = await s<{ id: string; door_id: string; position: string }[]>`
+		select d.id, d.door_id, x.position from document d join door x on x.id = d.door_id where d.slug like 'many-13-%'`;
+	const groups = Array.from({ length: 100 }, (_, i) => ({ id: newId(), slug: `placing-${i}`, name: `Placing ${i}` }));
+	await s`insert into member_group ${s(groups)}`;
+	const people = Array.from({ length: 2000 }, (_, i) => ({ id: newId(), name: `Reader ${i}`, email: `placing-${i}@example.org`, role: 'member' }));
+	const memberships = people.flatMap((p) =>
+		Array.from({ length: 1 + Math.floor(random.next() * 3) }, () => ({
+			id: newId(),
+			person_id: p.id,
+			group_id: random.pick(groups).id,
+			from_day: random.next() < 0.5 ? day(-Math.floor(random.next() * 900)) : null,
+			until_day: random.next() < 0.5 ? day(Math.floor(random.next() * 900) - 200) : null
+		}))
+	);
+	await s`insert into person ${s(people)}`;
+	await s`insert into membership ${s(memberships)}`;
+	const pageDoors = Array.from({ length: 1000 }, () => ({
+		id: newId(),
+		position: random.next() < 0.5 ? 'open' : 'keyed',
+		all_members: random.next() < 0.2,
+		until_bound: random.next() < 0.2 ? day(30 + Math.floor(random.next() * 300)) : null
+	}));
+	await s`insert into door ${s(pageDoors)}`;
+	const admits = [
+		...documents.filter((d) => d.position === 'keyed').map((d) => d.door_id),
+		...pageDoors.filter((d) => d.position === 'keyed').map((d) => d.id)
+	].flatMap((door_id) =>
+		[...new Set(Array.from({ length: 1 + Math.floor(random.next() * 3) }, () => random.pick(groups).id))].map((group_id) => ({ door_id, group_id }))
+	);
+	for (let at = 0; at < admits.length; at += 5000) await s`insert into door_group ${s(admits.slice(at, at + 5000))} on conflict do nothing`;
+	const made = pageDoors.map((door, i) => ({
+		id: newId(),
+		path: `/placing/${i}`,
+		title: `Placing ${i}`,
+		draft_title: `Placing ${i}`,
+		door_id: door.id,
+		draft: { type: 'doc', content: [] }
+	}));
+	for (let at = 0; at < made.length; at += 500) await s`insert into page ${s(made.slice(at, at + 500))}`;
+	const placements = documents.map((d, i) => ({
+		id: `bench-${i}`,
+		page_id: made[i % made.length]!.id,
+		document_id: d.id,
+		form: 'text',
+		press: 'page',
+		published: true
+	}));
+	for (let at = 0; at < placements.length; at += 5000) await s`insert into placement ${s(placements.slice(at, at + 5000))}`;
+	await s`vacuum analyze`;
+	const passes: number[] = [];
+	let found = 0;
+	for (let i = 0; i < 6; i++) {
+		const at = performance.now();
+		const all = await mismatches();
+		if (i > 0) passes.push(performance.now() - at);
+		found = all.length;
+		if (all.length < 1000) throw new Error('too few were found to mean anything');
+	}
+	console.log(
+		`all mismatches of ${placements.length} placements on 1,000 pages with 100 groups, one pass (${found} found): ${passes.map((p) => p.toFixed(0)).join(', ')} ms`
+	);
+	await closeDatabase();
+}
+
+/** Bytes of a body as it is sent, compressed where the server does so. */
+async function sent(url: string): Promise<number> {
+	const { request } = await import('node:http');
+	return new Promise((done, fail) => {
+		request(url, { headers: { 'accept-encoding': 'gzip, br' } }, (response) => {
+			let bytes = 0;
+			response.on('data', (chunk: Buffer) => (bytes += chunk.length));
+			response.on('end', () => done(bytes));
+		})
+			.on('error', fail)
+			.end();
+	});
+}
