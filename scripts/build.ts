@@ -4,7 +4,16 @@ import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
-const sources = ['core', 'src', 'static/brand', 'static/ianua-document.js', 'package-lock.json', 'svelte.config.js', 'vite.config.ts'];
+const sources = [
+	'core',
+	'src',
+	'static/brand',
+	'static/ianua-document.js',
+	'static/reading-over.js',
+	'package-lock.json',
+	'svelte.config.js',
+	'vite.config.ts'
+];
 const stamp = 'build/.sources';
 
 function* files(path: string): Generator<string> {

@@ -1,5 +1,6 @@
 // The web server: hands requests for files to the chain itself (large chunks, no detour), all others to kit's handler.
 // Settings come from the environment; see docs/settings.md.
+import compression from 'compression';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { pathToFileURL } from 'node:url';
 import { resolve } from 'node:path';
@@ -16,6 +17,9 @@ type Handler = (request: IncomingMessage, response: ServerResponse) => void;
 type Deliver = (request: IncomingMessage, response: ServerResponse, address: string) => Promise<boolean>;
 const { handler } = (await import(pathToFileURL(resolve('build/handler.js')).href)) as { handler: Handler };
 const deliver = (globalThis as { ianuaDeliverFile?: Deliver }).ianuaDeliverFile!;
+
+// what is built lies compressed already, files and pictures do not shrink: this is for pages and JSON
+const compress = compression() as unknown as (request: IncomingMessage, response: ServerResponse, next: () => void) => void;
 
 const mostBody = 2_000_000;
 /** Addresses that take files; the intake bounds those. */
@@ -47,7 +51,7 @@ const server = createServer((request, response) => {
 	}
 	deliver(request, response, addressOf(request)).then(
 		(done) => {
-			if (!done) handler(request, response);
+			if (!done) compress(request, response, () => handler(request, response));
 		},
 		() => response.destroy()
 	);

@@ -23,10 +23,6 @@ declare global {
 			/** For /embed: the website that frames, and whether it may. */
 			framing?: { by: string | null; allowed: boolean };
 		}
-		interface PageState {
-			/** Address of what is read over the page. */
-			over?: string;
-		}
 		interface Platform {
 			req: import('node:http').IncomingMessage;
 		}

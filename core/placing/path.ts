@@ -17,6 +17,7 @@ export const reservedParts: readonly string[] = [
 	'picture',
 	'postbox',
 	'ianua-document.js',
+	'reading-over.js',
 	'healthz',
 	'sitemap.xml',
 	'robots.txt',

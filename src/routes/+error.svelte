@@ -1,5 +1,6 @@
 <!-- Turned away, nothing here, or something went wrong: says which, and what to do. -->
 <script lang="ts">
+	import '$lib/ui/site.css';
 	import { page } from '$app/state';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import type { SiteLook } from '$lib/server/site/site';

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 
-const css = readFileSync(new URL('./theme.css', import.meta.url), 'utf8');
+const css = readFileSync(new URL('./base.css', import.meta.url), 'utf8');
 const tokens = new Map([...css.matchAll(/--([a-z-]+): light-dark\((#[0-9a-f]{6}), (#[0-9a-f]{6})\)/g)].map((m) => [m[1]!, { light: m[2]!, dark: m[3]! }]));
 
 /** Relative luminance and contrast as WCAG 2.2 defines them. */

@@ -1,5 +1,6 @@
 <!-- The desk: the lintel above every room; PDFs dropped anywhere start the intake. -->
 <script lang="ts">
+	import '$lib/ui/theme.css';
 	import { goto, invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { Modal } from 'flowbite-svelte';

@@ -31,7 +31,7 @@
 <h1>{title}</h1>
 {#if seen.lead}<p class="lead">{seen.lead}</p>{/if}
 {#if seen.filters}
-	<form class="ask" role="search" data-sveltekit-keepfocus>
+	<form class="ask" role="search">
 		<input
 			class="field"
 			type="search"
@@ -42,7 +42,7 @@
 		/>
 		{#if seen.folders.length > 1 || asked.get('folder')}
 			<label
-				>Folder <select class="field" name="folder" onchange={(e) => e.currentTarget.form?.requestSubmit()}>
+				>Folder <select class="field" name="folder" data-asks>
 					<option value="">All</option>
 					{#each seen.folders as { value, count } (value)}<option {value} selected={asked.get('folder') === value}>{value} ({count})</option>{/each}
 				</select></label
@@ -50,14 +50,14 @@
 		{/if}
 		{#if seen.topics.length > 1 || asked.get('topic')}
 			<label
-				>Topic <select class="field" name="topic" onchange={(e) => e.currentTarget.form?.requestSubmit()}>
+				>Topic <select class="field" name="topic" data-asks>
 					<option value="">All</option>
 					{#each seen.topics as { value, count } (value)}<option {value} selected={asked.get('topic') === value}>{value} ({count})</option>{/each}
 				</select></label
 			>
 		{/if}
 		<label
-			>Order <select class="field" name="order" onchange={(e) => e.currentTarget.form?.requestSubmit()}>
+			>Order <select class="field" name="order" data-asks>
 				{#each orders as order (order)}<option value={order} selected={seen.order === order}>{orderWords[order]}</option>{/each}
 			</select></label
 		>

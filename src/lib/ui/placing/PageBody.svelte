@@ -3,7 +3,6 @@
 	import type { SeenPage } from '$lib/server/placing/seen';
 	import Catalogue from './Catalogue.svelte';
 	import Content from './Content.svelte';
-	import OverReader from './OverReader.svelte';
 	import Pocket from './Pocket.svelte';
 	let {
 		page,
@@ -22,7 +21,7 @@
 {:else}
 	<Pocket title={page.title} lead={page.body.lead} entries={page.body.entries} />
 {/if}
-<OverReader />
+<svelte:head><script src="/reading-over.js" defer></script></svelte:head>
 
 <style>
 	h1 {

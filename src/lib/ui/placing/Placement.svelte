@@ -119,7 +119,7 @@
 		background: var(--verdigris);
 		color: var(--on-verdigris);
 		border-radius: var(--corner);
-		font-weight: 600;
+		font: 600 1em var(--title);
 		text-decoration: none;
 	}
 	.button.outlined {
@@ -136,6 +136,7 @@
 		margin-right: auto;
 	}
 	.button span {
+		font-family: var(--body);
 		font-weight: 400;
 		font-size: 0.85em;
 	}

@@ -8,6 +8,9 @@ import { pageAt } from '$lib/server/placing/seen';
 import { navigationFor } from '$lib/server/placing/service';
 import { site } from '$lib/server/site/site';
 
+// a page of the site is words and links: no script of ours but the one that reads over it
+export const csr = false;
+
 export const load: PageServerLoad = async ({ params, locals, request, url }) => {
 	const path = `/${params.path}`;
 	const { searchParams } = url;
