@@ -37,7 +37,7 @@ const shots: readonly Shot[] = [
 		path: '/desk/pages',
 		prepare: async (page) => {
 			await page.getByRole('link', { name: 'Give a day to the canal' }).click();
-			await page.locator('.placement.cover').click();
+			await page.locator('.placement').first().click();
 			await page.getByText('this placement').waitFor();
 		}
 	},

@@ -8,7 +8,7 @@ import { test as base, type Browser, type BrowserContext, type BrowserContextOpt
 export const origin = () => process.env.IANUA_TEST_ORIGIN!;
 export const signIn = () =>
 	JSON.parse(process.env.IANUA_TEST_SIGN_IN!) as Record<'staff' | 'member', { email: string; password: string }> & {
-		ports: { source: number };
+		ports: { source: number; outside: number };
 	};
 
 export interface People {
@@ -100,5 +100,7 @@ export async function drop(page: Page, target: string, files: readonly { name: s
 		},
 		files.map(({ name, bytes }) => ({ name, base64: bytes.toString('base64') }))
 	);
-	for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent(target, event, { dataTransfer: data });
+	const box = (await page.locator(target).first().boundingBox())!;
+	const at = { clientX: box.x + Math.min(box.width / 2, 200), clientY: box.y + Math.min(box.height / 2, 200) };
+	for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent(target, event, { dataTransfer: data, ...at });
 }

@@ -1,9 +1,10 @@
 <!-- Writing an article: the page as it will look, the shelf of documents below, the chosen placement at the right. -->
 <script lang="ts">
 	import { Editor } from '@tiptap/core';
+	import { NodeSelection, TextSelection } from '@tiptap/pm/state';
 	import { addColumnAfter, addRowAfter, deleteColumn, deleteRow, deleteTable, isInTable } from '@tiptap/pm/tables';
 	import StarterKit from '@tiptap/starter-kit';
-	import { onMount, untrack } from 'svelte';
+	import { onMount, tick, untrack } from 'svelte';
 	import { SvelteMap } from 'svelte/reactivity';
 	import {
 		defaultsOf,
@@ -81,16 +82,15 @@
 		for (const at of [...placed, ...atHand, ...(found ?? [])]) documents.set(at.slug, at);
 	});
 	const shelf = $derived(q.trim() && found ? found : atHand);
-	const flags = new SvelteMap<string, string>();
-
-	// where somebody would be turned away, the placement is marked
+	/** Placements that would turn somebody away, by their ids; the editor's decorations look here. */
+	const flags = new Map<string, string>();
 	$effect(() => {
-		const kinds = new Map<string, string>();
-		for (const f of writer.mismatches) if (!f.intended && kinds.get(f.placement) !== 'dead-end') kinds.set(f.placement, f.kind);
-		flags.clear();
-		for (const [id, kind] of kinds) flags.set(id, kind);
-		const e = untrack(() => editor);
-		e?.view.dispatch(e.state.tr.setMeta(flagsKey, true).setMeta('addToHistory', false));
+		const found = writer.mismatches;
+		untrack(() => {
+			flags.clear();
+			for (const f of found) if (!f.intended && flags.get(f.placement) !== 'dead-end') flags.set(f.placement, f.kind);
+			editor?.view.dispatch(editor.state.tr.setMeta(flagsKey, true).setMeta('addToHistory', false));
+		});
 	});
 
 	const chosen = $derived.by(() => {
@@ -138,10 +138,23 @@
 			],
 			editorProps: {
 				attributes: { class: 'prose-page', role: 'textbox', 'aria-multiline': 'true', 'aria-label': 'Text of the page' },
-				handleKeyDown: (_view, event) => {
+				// writing on after a placement was put in leaves it there: words go behind it
+				handleTextInput: (view, _from, _to, typed) => {
+					const { selection } = view.state;
+					if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'placement') return false;
+					const tr = view.state.tr.insertText(typed, selection.to);
+					view.dispatch(tr.setSelection(TextSelection.create(tr.doc, selection.to + typed.length)));
+					return true;
+				},
+				handleKeyDown: (view, event) => {
+					const { selection } = view.state;
+					if (event.key === 'Enter' && selection instanceof NodeSelection && selection.node.type.name === 'placement') {
+						editor?.chain().setTextSelection(selection.to).splitBlock().run();
+						return true;
+					}
 					// a command at the cursor: Alt and p
 					if (event.altKey && !event.ctrlKey && !event.metaKey && event.code === 'KeyP') {
-						askPlace();
+						void askPlace();
 						return true;
 					}
 					return false;
@@ -322,11 +335,14 @@
 		else editor?.chain().focus().setLink({ href: href.trim() }).run();
 	}
 
-	function askPlace() {
+	let placeField = $state<HTMLInputElement>();
+	async function askPlace() {
 		placing = true;
 		placeQ = '';
 		placeAt = 0;
 		found = null;
+		await tick();
+		placeField?.focus();
 	}
 	const candidates = $derived((placeQ.trim() && found ? found : atHand).slice(0, 8));
 	function placeKeys(event: KeyboardEvent) {
@@ -405,14 +421,13 @@
 					}}
 				/></label
 			>
-			<button class="place" title="Alt and p" onclick={askPlace}>Place a document</button>
+			<button class="place" title="Alt and p" onclick={() => void askPlace()}>Place a document</button>
 			{#if placing}
 				<div class="asking" role="dialog" aria-label="Place a document">
-					<!-- svelte-ignore a11y_autofocus -- it was just asked for -->
 					<input
 						class="field"
 						type="search"
-						autofocus
+						bind:this={placeField}
 						placeholder="Part of its title"
 						aria-label="Which document"
 						role="combobox"

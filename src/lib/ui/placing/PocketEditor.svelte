@@ -321,8 +321,12 @@
 		border-top: 1px solid var(--line);
 		background: var(--sheet);
 	}
-	.unseen .name {
-		opacity: 0.6;
+	.unseen .name strong {
+		color: var(--ink-soft);
+		font-weight: 500;
+	}
+	.unseen .name img {
+		opacity: 0.5;
 	}
 	.handle {
 		cursor: grab;

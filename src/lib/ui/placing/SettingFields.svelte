@@ -165,6 +165,14 @@
 		align-items: center;
 		font-size: 13.5px;
 	}
+	.value input[type='checkbox'] {
+		width: 20px;
+		height: 20px;
+	}
+	.value label {
+		min-height: 26px;
+		margin-right: 6px;
+	}
 	.field {
 		height: 32px;
 		padding: 2px 8px;

@@ -1,0 +1,455 @@
+// Writing pages and placing documents on them, in every form; dead ends; the three layouts; other websites.
+import { readFileSync } from 'node:fs';
+import AxeBuilder from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { chromiumPdf, drop, expect, origin, signIn, test } from './help';
+
+const outside = () => `http://127.0.0.1:${signIn().ports.outside}`;
+const sheetOf = (page: Page) => page.getByRole('complementary', { name: 'This placement' });
+const textOf = (page: Page) => page.getByRole('textbox', { name: 'Text of the page' });
+const saved = (page: Page) => expect(page.getByTestId('draft-state')).toContainText(/^\s*saved/);
+
+async function write(page: Page, title: string, layout = 'Article'): Promise<void> {
+	await page.goto('/desk/pages');
+	await page.getByLabel('Title').fill(title);
+	await page.getByLabel('Layout').selectOption(layout);
+	await page.getByRole('button', { name: 'Write a page' }).click();
+	await page.getByTestId('draft-state').waitFor();
+}
+
+test('from a PDF on the computer to a published placement for a group alone: four actions', async ({ people, browser }) => {
+	const bytes = readFileSync(await chromiumPdf(browser, 'Rota of the paddles', 2));
+	const page = await people.as('staff');
+	await page.goto('/desk/pages');
+	let actions = 0;
+	const act = async (what: Promise<unknown>) => {
+		actions++;
+		await what;
+	};
+	// the page of a group is there already, as on any site
+	await act(page.getByRole('link', { name: 'Wardens’ room' }).click());
+	await textOf(page).waitFor();
+	await act(drop(page, '.ProseMirror > p:first-child', [{ name: 'Rota of the paddles.pdf', bytes }]));
+	await expect(page.locator('.arriving, .placement.ProseMirror-selectednode')).toBeVisible();
+	const sheet = sheetOf(page);
+	await expect(sheet.getByRole('heading', { name: 'Rota of the paddles' })).toBeVisible({ timeout: 30_000 });
+	// it came in shut: that is a dead end, told where it stands
+	await expect(sheet).toContainText('Dead end');
+	await expect(sheet).toContainText('Lock wardens');
+	await act(sheet.getByRole('button', { name: 'Let it follow the page' }).click());
+	await expect(sheet).not.toContainText('Dead end');
+	await act(page.getByRole('button', { name: 'Publish', exact: true }).click());
+	await expect(page.getByText('Published at /wardens')).toBeVisible();
+	expect(actions).toBeLessThanOrEqual(5);
+
+	const warden = await people.as('member');
+	await warden.goto('/wardens');
+	await expect(warden.getByRole('link', { name: 'Rota of the paddles' })).toBeVisible();
+	const visitor = await people.as('visitor');
+	await visitor.goto('/d/rota-of-the-paddles');
+	await expect(visitor.getByTestId('turned-away')).toBeVisible();
+});
+
+test('every press of every form does what it says, and reading over the page returns to the same spot', async ({ people }) => {
+	test.setTimeout(150_000);
+	const staff = await people.as('staff');
+	const forms = ['text', 'button', 'cover', 'card'] as const;
+	const presses = ['page', 'over', 'tab', 'here', 'save'] as const;
+	const content = forms.flatMap((form) =>
+		presses.map((press) => ({
+			type: 'paragraph',
+			content: [
+				{ type: 'placement', attrs: { document: 'cruising-guide', form, press, words: `${form} ${press}`, ...(form === 'cover' ? { align: 'centre' } : {}) } }
+			]
+		}))
+	);
+	const api = (path: string, data: object) => staff.request.post(`/api/v1${path}`, { data, headers: { origin: origin() } });
+	await api('/pages', { path: '/every-press', title: 'Every press', inNavigation: false, content: { type: 'doc', content } });
+	await api('/pages/every-press/publish', {});
+	const page = await people.as('visitor');
+	await page.goto('/every-press');
+	for (const form of forms) {
+		const link = (press: string) =>
+			page
+				.locator(`a.${form}, a`)
+				.filter({ hasText: `${form} ${press}` })
+				.first();
+		await link('page').click();
+		await expect(page, form).toHaveURL(/\/d\/cruising-guide\?from=/);
+		await page.goBack();
+		await link('here').click();
+		await expect(page, form).toHaveURL(/\/d\/cruising-guide\/read/);
+		await page.goBack();
+		const [tab] = await Promise.all([page.waitForEvent('popup'), link('tab').click()]);
+		await expect(tab, form).toHaveURL(/\/d\/cruising-guide\/read/);
+		await tab.close();
+		const [file] = await Promise.all([page.waitForEvent('download'), link('save').click()]);
+		expect(file.suggestedFilename()).toBe('Cruising guide (web).pdf');
+		await link('over').scrollIntoViewIfNeeded();
+		const before = await page.evaluate(() => scrollY);
+		await link('over').click();
+		const room = page.frameLocator('dialog iframe');
+		await expect(room.locator('.leaf canvas')).toBeVisible();
+		await room.getByRole('button', { name: 'Close' }).click();
+		await expect(page.locator('dialog[open]')).toHaveCount(0);
+		expect(await page.evaluate(() => scrollY)).toBe(before);
+		await expect(page).toHaveURL(/\/every-press$/);
+		// the way back of the browser closes it as well
+		await link('over').click();
+		await expect(page.locator('dialog[open]')).toHaveCount(1);
+		await page.goBack();
+		await expect(page.locator('dialog[open]')).toHaveCount(0);
+	}
+	const bare = await people.as('visitor', { javaScriptEnabled: false });
+	await bare.goto('/every-press');
+	for (const form of forms) {
+		await bare
+			.locator('a')
+			.filter({ hasText: `${form} over` })
+			.first()
+			.click();
+		await expect(bare).toHaveURL(/\/d\/cruising-guide\/read/);
+		await bare.goBack();
+		const [file] = await Promise.all([
+			bare.waitForEvent('download'),
+			bare
+				.locator('a')
+				.filter({ hasText: `${form} save` })
+				.first()
+				.click()
+		]);
+		expect(file.suggestedFilename()).toBe('Cruising guide (web).pdf');
+	}
+});
+
+test('placements are put in by keyboard, by a pasted address and from the shelf; settings show at once and undo covers all', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'By keyboard');
+	const text = textOf(page);
+	await text.click();
+	await page.keyboard.type('Read the ');
+	await page.keyboard.press('Alt+p');
+	await expect(page.getByRole('combobox', { name: 'Which document' })).toBeFocused();
+	await page.keyboard.type('cruising');
+	await expect(page.getByRole('option', { name: 'Cruising guide' })).toBeVisible();
+	await page.keyboard.press('Enter');
+	await expect(page.locator('.placement')).toContainText('Cruising guide (PDF, 22 pages');
+	// writing goes on behind it
+	await page.keyboard.type(' first.');
+	await expect(text).toContainText(/Read the Cruising guide.* first\./);
+	await page.locator('.placement').click();
+	const sheet = sheetOf(page);
+	await sheet.getByRole('button', { name: 'Cover', exact: true }).click();
+	const width = () => page.locator('.placement a.cover').evaluate((el) => el.getBoundingClientRect().width);
+	expect(await width()).toBe(300);
+	await sheet.getByLabel('Width in px or %').fill('180 px');
+	await sheet.getByLabel('Width in px or %').press('Enter');
+	await expect.poll(width).toBe(180);
+	await expect(sheet.locator('.setting.differs')).toContainText('Width');
+	await sheet.getByRole('button', { name: 'as the site' }).click();
+	await expect.poll(width).toBe(300);
+	await sheet.getByRole('button', { name: 'Reading frame' }).click();
+	// A5 in 654 px and its sill: as high as one whole page
+	const frame = await page.locator('.placement .hold').evaluate((el) => el.getBoundingClientRect());
+	expect(Math.abs(frame.height - 46 - (frame.width - 2) * (210 / 148) - 2)).toBeLessThan(4);
+	await page.getByRole('button', { name: 'Undo' }).click();
+	await page.getByRole('button', { name: 'Undo' }).click();
+	await page.getByRole('button', { name: 'Undo' }).click();
+	await page.getByRole('button', { name: 'Undo' }).click();
+	await expect(page.locator('.placement[data-form=frame]')).toHaveCount(0);
+
+	await text.click();
+	await page.keyboard.press('Control+End');
+	await text.evaluate((el, address) => {
+		const data = new DataTransfer();
+		data.setData('text/plain', address);
+		el.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+	}, `${origin()}/d/towpath-map/read`);
+	await expect(page.locator('.placement').last()).toContainText('Towpath map');
+	await page.keyboard.press('Escape');
+	await page.getByRole('button', { name: 'Table', exact: true }).click();
+	await expect(page.locator('.ProseMirror table th')).toHaveCount(3);
+	await page.getByRole('button', { name: 'Row', exact: true }).click();
+	await expect(page.locator('.ProseMirror table tr')).toHaveCount(4);
+	await page.getByRole('searchbox', { name: 'Find on the shelf' }).fill('archive');
+	await expect(page.getByRole('button', { name: /^Place Engineering archive/ })).toBeVisible();
+	await saved(page);
+	await page.reload();
+	await expect(page.locator('.ProseMirror table tr')).toHaveCount(4);
+	await expect(page.locator('.placement').last()).toContainText('Towpath map');
+});
+
+test('a dead end is told while writing, asked about once at publishing, and mended in one press; undo takes it back', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'Leads nowhere');
+	await textOf(page).click();
+	await page.getByRole('searchbox', { name: 'Find on the shelf' }).fill('handbook');
+	await page.getByRole('button', { name: 'Place Lock warden handbook' }).click();
+	await expect(sheetOf(page)).toContainText('everyone without Lock wardens');
+	await expect(page.locator('.placement.dead-end')).toBeVisible();
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	const asks = page.getByRole('dialog');
+	await expect(asks).toContainText('Some would be turned away');
+	await asks.getByRole('button', { name: 'Publish all the same' }).click();
+	await expect(page.getByText('Published at /leads-nowhere')).toBeVisible();
+
+	await page.goto('/desk/upkeep');
+	const line = page.locator('.mismatch').filter({ hasText: 'Leads nowhere' });
+	await expect(line).toContainText('Lock warden handbook');
+	await line.getByRole('button', { name: 'Narrow the page to those' }).click();
+	await expect(line).toHaveCount(0);
+	const visitor = await people.as('visitor');
+	await visitor.goto('/leads-nowhere');
+	await expect(visitor.getByTestId('turned-away')).toBeVisible();
+	await page.getByRole('button', { name: 'Undo' }).click();
+	await expect(line).toHaveCount(1);
+	await page.goto('/desk/documents/lock-warden-handbook');
+	const onSheet = page.locator('#placed .mismatch').filter({ hasText: 'Leads nowhere' });
+	await onSheet.getByRole('button', { name: 'Show the others a locked card' }).click();
+	await expect(onSheet).toHaveCount(0);
+	await visitor.reload();
+	await expect(visitor.getByRole('link', { name: /For members: sign in to open it/ })).toBeVisible();
+});
+
+test('drafts go out at a time, are compared and gone back to; a page is found by a part of its title and set aside', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'Changing words');
+	await textOf(page).click();
+	await page.keyboard.type('The old words stand here.');
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /changing-words')).toBeVisible();
+	await textOf(page).click();
+	await page.keyboard.press('Control+a');
+	await page.keyboard.type('The new words stand here.');
+	await expect(page.getByText('Published, changed since')).toBeVisible();
+	await saved(page);
+	await page.reload();
+	await page.getByRole('button', { name: 'More' }).click();
+	await page.getByRole('link', { name: 'Compare' }).click();
+	await expect(page.locator('del')).toHaveText('old');
+	await expect(page.locator('ins')).toHaveText('new');
+	await page.getByRole('link', { name: 'Back to writing' }).click();
+	await page.getByRole('button', { name: 'More' }).click();
+	await page.getByLabel('Publish at').fill('2099-03-01T09:00');
+	await page.getByRole('button', { name: 'Set the time' }).click();
+	await expect(page.getByText(/Goes out 1 March/)).toBeVisible();
+	await page.getByRole('button', { name: 'More' }).click();
+	await page.getByRole('button', { name: 'Call it off' }).click();
+	await expect(page.getByText(/Goes out/)).toHaveCount(0);
+	await page.getByRole('button', { name: 'Go back to it' }).click();
+	await expect(textOf(page)).toContainText('The old words stand here.');
+
+	await page.goto('/desk/pages');
+	await page.getByLabel('Find a page').fill('ging wor');
+	await expect(page.locator('tbody tr')).toHaveCount(1);
+	await page.getByLabel('Find a page').press('Enter');
+	await textOf(page).waitFor();
+	await page.getByRole('button', { name: 'More' }).click();
+	await page.getByRole('button', { name: 'Set aside' }).click();
+	await expect(page.getByText('“Changing words” is set aside.')).toBeVisible();
+	const visitor = await people.as('visitor');
+	expect((await visitor.goto('/changing-words'))!.status()).toBe(404);
+	await page.getByRole('button', { name: 'Undo' }).click();
+	await expect(page.getByRole('link', { name: 'Changing words' })).toBeVisible();
+	expect((await visitor.goto('/changing-words'))!.status()).toBe(200);
+});
+
+test('a catalogue is made, seen by each as far as they may, and read beside its list', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'Papers of the wardens', 'Catalogue');
+	await page.getByRole('checkbox', { name: /^Wardens/ }).check();
+	await page.getByRole('checkbox', { name: /beside the list/ }).check();
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /papers-of-the-wardens')).toBeVisible();
+	const visitor = await people.as('visitor');
+	await visitor.goto('/papers-of-the-wardens');
+	await expect(visitor.getByText('Lock warden handbook')).toHaveCount(0);
+	const warden = await people.as('member');
+	await warden.goto('/papers-of-the-wardens');
+	await warden.getByRole('link', { name: 'Lock warden handbook' }).click();
+	const room = warden.frameLocator('section.beside iframe');
+	await expect(room.locator('.leaf canvas, .leaf img').first()).toBeVisible();
+	await warden.getByRole('link', { name: 'Close' }).click();
+	await expect(warden.locator('section.beside')).toHaveCount(0);
+	await visitor.goto('/library');
+	await visitor.locator('select[name=folder]').selectOption({ label: 'Leaflets (5)' });
+	await expect(visitor).toHaveURL(/folder=Leaflets/);
+	await expect(visitor.locator('ul.list li')).toHaveCount(5);
+	await visitor.getByRole('searchbox').fill('éclusier');
+	await visitor.getByRole('searchbox').press('Enter');
+	await expect(visitor.locator('ul.list li')).toHaveCount(1);
+});
+
+test('a pocket page is put in order by keyboard and by hand, rests what it should, and leads back to its list', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'In the pocket', 'Pocket page');
+	for (const [part, title] of [
+		['cruising', 'Cruising guide'],
+		['towpath', 'Towpath map']
+	] as const) {
+		await page.getByRole('combobox', { name: 'Add a document' }).fill(part);
+		await page.getByRole('option', { name: title }).click();
+	}
+	await page.getByLabel('Address of a link').fill('example.org/tides');
+	await page.getByLabel('Words of the link').fill('Tides');
+	await page.getByRole('button', { name: 'Add the link' }).click();
+	const names = () => page.locator('.name strong').allTextContents();
+	expect(await names()).toEqual(['Cruising guide', 'Towpath map', 'Tides']);
+	await page.getByRole('button', { name: 'Move Tides' }).press('Alt+ArrowUp');
+	await page.getByRole('button', { name: 'Move Tides' }).press('Alt+ArrowUp');
+	expect(await names()).toEqual(['Tides', 'Cruising guide', 'Towpath map']);
+	// by hand: the last is drawn up over the first
+	const [from, to] = [(await page.locator('.handle').nth(2).boundingBox())!, (await page.locator('.handle').nth(0).boundingBox())!];
+	await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
+	await page.mouse.down();
+	await page.mouse.move(from.x + from.width / 2, from.y - 20, { steps: 8 });
+	await page.mouse.move(to.x + to.width / 2, to.y + 4, { steps: 16 });
+	await page.waitForTimeout(400);
+	await page.mouse.up();
+	await expect.poll(names).toEqual(['Towpath map', 'Tides', 'Cruising guide']);
+	await page.getByRole('button', { name: 'Rest', exact: true }).nth(1).click();
+	await expect(page.locator('.side')).toContainText('sees 2 of 3');
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /in-the-pocket')).toBeVisible();
+	const [svg] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'SVG' }).click()]);
+	expect(svg.suggestedFilename()).toBe('in-the-pocket-qr.svg');
+
+	const phone = await people.as('visitor', { viewport: { width: 360, height: 740 }, hasTouch: true, isMobile: true });
+	await phone.goto('/in-the-pocket');
+	expect(await phone.locator('.pocket li strong').allTextContents()).toEqual(['Towpath map', 'Cruising guide']);
+	await phone.getByRole('link', { name: /^Towpath map/ }).tap();
+	const room = phone.frameLocator('dialog iframe');
+	await expect(room.locator('.leaf canvas')).toBeVisible();
+	await room.getByRole('button', { name: 'Close' }).tap();
+	await expect(phone.locator('dialog[open]')).toHaveCount(0);
+	const [file] = await Promise.all([phone.waitForEvent('download'), phone.getByRole('link', { name: 'Save Towpath map' }).tap()]);
+	expect(file.suggestedFilename()).toMatch(/\.pdf$/);
+	expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+});
+
+test('a preview is for a visitor, a group or a given person, wide, on a tablet or a phone', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/pages');
+	await page.getByRole('link', { name: 'Give a day to the canal' }).click();
+	await page.getByRole('link', { name: 'Preview' }).click();
+	await expect(page.getByText('For members: sign in to open it').first()).toBeVisible();
+	await page.getByRole('combobox', { name: /^as/ }).selectOption({ label: 'a given person…' });
+	await page.getByLabel('E-mail address of the person').fill('wren.lockyer@example.org');
+	await page.getByLabel('E-mail address of the person').press('Enter');
+	await expect(page.getByRole('link', { name: /^Cover of Lock warden handbook/ })).toBeVisible();
+	await page.getByRole('link', { name: 'Phone' }).click();
+	await expect.poll(() => page.locator('.stage').evaluate((el) => el.clientWidth)).toBeLessThanOrEqual(390);
+	await page.getByRole('link', { name: 'Tablet' }).click();
+	await expect.poll(() => page.locator('.stage').evaluate((el) => el.clientWidth)).toBeGreaterThan(700);
+});
+
+test('on another website a document is read in a frame and by its element, under that website’s name in the ledger', async ({ people }) => {
+	const page = await people.as('visitor');
+	await page.goto(`${outside()}/`);
+	const room = page.frameLocator('iframe');
+	await expect(room.locator('.leaf canvas')).toBeVisible();
+	const frame = (await page.locator('iframe').boundingBox())!;
+	expect(frame.height).toBeGreaterThan(frame.width);
+	const staff = await people.as('staff');
+	await expect
+		.poll(async () => {
+			const { items } = (await (await staff.request.get('/api/v1/documents/cruising-guide/ledger?limit=20')).json()) as {
+				items: { kind: string; source: { kind: string; site?: string } }[];
+			};
+			return items.some((e) => e.kind === 'opened' && e.source.kind === 'outside' && e.source.site === new URL(outside()).host);
+		})
+		.toBe(true);
+	// the same site under a name that is not on the list
+	await page.goto(`${outside().replace('127.0.0.1', 'localhost')}/`);
+	await expect(page.frameLocator('iframe').getByRole('link', { name: 'Open the document on its own website' })).toBeVisible();
+
+	await page.goto(`${outside()}/elements`);
+	const element = (form: string) => page.locator(`ianua-document[form=${form}]`);
+	await expect(element('card').locator('img')).toBeVisible();
+	await element('frame').scrollIntoViewIfNeeded();
+	await expect(element('frame').frameLocator('iframe').locator('.leaf canvas')).toBeVisible();
+	for (const form of ['text', 'button', 'cover', 'card'])
+		for (const [press, address] of [
+			['page', /\/d\/cruising-guide$/],
+			['tab', /\/d\/cruising-guide\/read$/],
+			['here', /\/d\/cruising-guide\/read$/],
+			['save', /\/d\/cruising-guide\/file\?save$/]
+		] as const) {
+			await element(form).evaluate((el, value) => el.setAttribute('press', value), press);
+			const link = element(form).locator(`a.${form}`);
+			await expect(link).toHaveAttribute('href', address);
+			await expect(link).toHaveAttribute('target', press === 'tab' ? '_blank' : '');
+		}
+	// what is not open to everyone shows what stands inside the element
+	await element('card').evaluate((el, src) => {
+		const kept = document.createElement('ianua-document');
+		kept.id = 'kept';
+		kept.setAttribute('src', src);
+		kept.innerHTML = '<a href="#">Ask the society</a>';
+		el.after(kept);
+	}, `${origin()}/d/lock-warden-handbook`);
+	await expect(page.locator('#kept a')).toHaveText('Ask the society');
+	const bare = await people.as('visitor', { javaScriptEnabled: false });
+	await bare.goto(`${outside()}/forms`);
+	await bare.getByRole('link', { name: 'Cruising guide', exact: true }).click();
+	await expect(bare.getByRole('heading', { name: 'Cruising guide' })).toBeVisible();
+});
+
+test('the code to copy is copied, says so, and can be selected', async ({ people }) => {
+	const page = await people.as('staff', { permissions: ['clipboard-read', 'clipboard-write'] });
+	await page.goto('/desk/documents/cruising-guide');
+	await page.getByText('On another website').click();
+	await page.getByRole('button', { name: 'Copy the code' }).click();
+	await expect(page.getByText('The code is copied.')).toBeVisible();
+	const code = await page.evaluate(() => navigator.clipboard.readText());
+	expect(code).toContain(`<iframe src="${origin()}/embed/cruising-guide"`);
+	await expect(page.getByLabel('Code to copy')).toHaveValue(code);
+	await page.getByRole('button', { name: 'QR', exact: true }).click();
+	await expect(page.locator('.qr svg')).toBeVisible();
+});
+
+test('the site’s colours are refused where they cannot be read, and its look follows the rest', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/settings');
+	await page.getByLabel('Colour of links and buttons').fill('#9ad0c0');
+	await expect(page.getByText(/could not be read/)).toBeVisible();
+	await page.getByRole('button', { name: /the nearest that passes/ }).click();
+	await expect(page.getByText(/could not be read/)).toHaveCount(0);
+	await page.locator('form.look').first().getByRole('button', { name: 'Set it' }).click();
+	await expect(page.getByText('Set for the whole site.')).toBeVisible();
+	await page.getByRole('button', { name: 'Undo' }).click();
+	await page.getByRole('button', { name: 'Library: earlier' }).click();
+	await expect(page.locator('.nav li strong').first()).toHaveText('Library');
+	await page.getByRole('button', { name: 'Undo' }).last().click();
+	await expect(page.locator('.nav li strong').first()).toHaveText('Give a day to the canal');
+});
+
+test('axe finds nothing against WCAG 2.2 AA where pages are made', async ({ people }) => {
+	test.setTimeout(180_000);
+	for (const colorScheme of ['light', 'dark'] as const) {
+		const page = await people.as('staff', { colorScheme, reducedMotion: 'reduce' });
+		for (const title of ['Give a day to the canal', 'Leaflets', 'On the boat']) {
+			await page.goto('/desk/pages');
+			await page.getByRole('link', { name: title }).click();
+			await page.getByTestId('draft-state').waitFor();
+			if (title.startsWith('Give')) await page.locator('.placement').first().click();
+			if (title === 'On the boat') await page.locator('.name').first().click();
+			await page.waitForLoadState('networkidle');
+			const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).exclude('iframe').analyze();
+			expect(
+				violations.map(
+					(v) =>
+						`${v.id}: ${v.nodes
+							.map((n) => `${n.target.join(' ')} ${n.any[0]?.message ?? ''}`)
+							.slice(0, 4)
+							.join(' | ')}`
+				),
+				`${title}, ${colorScheme}`
+			).toEqual([]);
+		}
+	}
+});
