@@ -11,7 +11,6 @@ import { changeDocument, setAside } from '#server/documents/change';
 import { saveFilter } from '#server/documents/saved-filters';
 import { documentView } from '#server/documents/view';
 import { issueKey } from '#server/access/keys';
-import { changeDoor } from '#server/access/things';
 import { bringInStream } from '#server/intake/bring-in';
 import { checkEdition } from '#server/intake/check';
 import { bringInFromWeb, compareSource } from '#server/intake/source';

@@ -7,7 +7,8 @@ import { find } from '$lib/server/reading/find';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 
-const plain = (status: number, words: string) => new Response(`${words}\n`, { status, headers: { 'content-type': 'text/plain; charset=utf-8', 'access-control-allow-origin': '*' } });
+const plain = (status: number, words: string) =>
+	new Response(`${words}\n`, { status, headers: { 'content-type': 'text/plain; charset=utf-8', 'access-control-allow-origin': '*' } });
 
 export const GET: RequestHandler = async ({ url }) => {
 	const { searchParams } = url;

@@ -7,7 +7,6 @@ import { site } from '../site/site';
 
 export const xml = (text: string): string =>
 	// XML 1.0, 2.2: control characters cannot stand in it at all
-	// eslint-disable-next-line no-control-regex
 	text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '').replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
 
 export interface Listed {

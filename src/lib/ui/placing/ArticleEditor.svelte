@@ -300,6 +300,14 @@
 		}
 	});
 
+	/** Puts a block in behind what is chosen, which stays. */
+	const putBlock = (block: object, at?: number) =>
+		editor
+			?.chain()
+			.focus()
+			.insertContentAt(at ?? editor.state.selection.to, block)
+			.run();
+
 	async function putPicture(file: File, at?: number) {
 		const form = new FormData();
 		form.append('file', file);
@@ -307,11 +315,7 @@
 		const answer = (await response.json()) as { picture: string; width: number; height: number; title?: string };
 		if (!response.ok) return notify(answer.title ?? 'That did not work.', { tone: 'wrong' });
 		const { picture, width, height } = answer;
-		editor
-			?.chain()
-			.focus()
-			.insertContentAt(at ?? editor.state.selection.to, { type: 'picture', attrs: { picture, width, height } })
-			.run();
+		putBlock({ type: 'picture', attrs: { picture, width, height } }, at);
 	}
 	function setAlt(alt: string) {
 		if (!editor) return;
@@ -384,12 +388,7 @@
 		{
 			words: 'Two columns',
 			on: active('columns'),
-			run: () =>
-				editor
-					?.chain()
-					.focus()
-					.insertContent({ type: 'columns', content: [0, 1].map(() => ({ type: 'column', content: [{ type: 'paragraph' }] })) })
-					.run()
+			run: () => putBlock({ type: 'columns', content: [0, 1].map(() => ({ type: 'column', content: [{ type: 'paragraph' }] })) })
 		},
 		...(inTable
 			? [
@@ -399,7 +398,7 @@
 					{ words: 'Column out', on: false, run: run(deleteColumn) },
 					{ words: 'Table out', on: false, run: run(deleteTable) }
 				]
-			: [{ words: 'Table', on: false, run: () => editor?.chain().focus().insertContent(newTable(3, 3)).run() }]),
+			: [{ words: 'Table', on: false, run: () => putBlock(newTable(3, 3)) }]),
 		{ words: 'Undo', on: false, run: () => editor?.chain().focus().undo().run() },
 		{ words: 'Redo', on: false, run: () => editor?.chain().focus().redo().run() }
 	]);

@@ -65,9 +65,8 @@
 	</form>
 {/if}
 <p class="soft" role="status">
-	{seen.total
-		? counted(seen.total, 'document', 'documents')
-		: 'Nothing here fits that.'}{#if asked.get('q') || asked.get('folder') || asked.get('topic')}{' '}<a href="?">Show all</a>{/if}
+	{seen.total ? counted(seen.total, 'document', 'documents') : 'Nothing here fits that.'}
+	{#if asked.get('q') || asked.get('folder') || asked.get('topic')}<a href="?">Show all</a>{/if}
 </p>
 <div class="both" class:reading={read}>
 	<div>

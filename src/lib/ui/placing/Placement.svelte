@@ -33,7 +33,8 @@
 	{#if form === 'text'}
 		{#snippet inside()}{#if view.icon}<svg class="icon" viewBox="0 0 16 20" aria-hidden="true"><path d="M2 1h8l4 4v14H2zM10 1v4h4M5 9h6M5 12h6M5 15h4" /></svg
 				>{/if}{view.words}{/snippet}
-		{@render pressed('text', undefined, inside)}{#if view.said}{' '}<span class="facts">({view.said})</span>{/if}
+		{@render pressed('text', undefined, inside)}
+		{#if view.said}<span class="facts">({view.said})</span>{/if}
 	{:else if form === 'button'}
 		{#snippet inside()}{#if view.icon}<svg class="icon" viewBox="0 0 16 20" aria-hidden="true"><path d="M2 1h8l4 4v14H2zM10 1v4h4M5 9h6M5 12h6M5 15h4" /></svg
 				>{/if}{view.words}{#if view.said}<span>{view.said}</span>{/if}{/snippet}

@@ -219,10 +219,10 @@
 			<button onclick={() => turn(current + 1)} disabled={current >= pages} aria-label="Next page">›</button>
 		</span>
 		{#if has('fit')}<button class="fit" onclick={changeFit} title="Change the fit">{fits[fit]}</button>{/if}
-		{#if !has('save')}{''}{:else if maySave}<a class="save" href="/d/{slug}/file?save{suffix}" download>Save</a>{:else}<span
-				class="soft-note"
-				title="This may be read here, but not saved">Read only</span
-			>{/if}
+		{#if has('save')}{#if maySave}<a class="save" href="/d/{slug}/file?save{suffix}" download>Save</a>{:else}<span
+					class="soft-note"
+					title="This may be read here, but not saved">Read only</span
+				>{/if}{/if}
 	</footer>
 	<p class="sr-only" aria-live="polite">{waiting ? '' : `Page ${current} of ${counted(pages, 'page', 'pages')}`}</p>
 </div>

@@ -4,7 +4,7 @@ import { Readable } from 'node:stream';
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { problem } from '$lib/server/http/api';
-import { picturePath } from '$lib/server/placing/pictures';
+import { picturePath } from '$lib/server/intake/pictures';
 
 export const GET: RequestHandler = async (event) => {
 	const sha256 = /^([0-9a-f]{64})\.webp$/.exec(event.params.name)?.[1];

@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { answer, route, staff } from '$lib/server/http/api';
 import { withUpload } from '$lib/server/intake/multipart';
-import { addPicture } from '$lib/server/placing/pictures';
+import { addPicture } from '$lib/server/intake/pictures';
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);

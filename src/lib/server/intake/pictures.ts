@@ -4,7 +4,7 @@ import sharp from 'sharp';
 import { db, sql } from '../db/client';
 import { picture } from '../db/schema';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
-import { keepBytes, pictureFrom } from '../intake/cover';
+import { keepBytes, pictureFrom } from './cover';
 
 /** Widest picture kept, and the widths that are sent, in px. */
 const widest = 2000;
