@@ -26,7 +26,6 @@ const drawn = async (page: Page) => {
 const shots: readonly Shot[] = [
 	{ name: 'documents', as: 'staff', path: '/desk/documents/lock-warden-handbook' },
 	{ name: 'documents-dark', as: 'staff', path: '/desk/documents/lock-warden-handbook', dark: true },
-	{ name: 'documents-table', as: 'staff', path: '/desk/documents?order=readers' },
 	{ name: 'covers', as: 'staff', path: '/desk/documents?as=covers' },
 	{ name: 'find', as: 'staff', path: '/desk/documents?q="stop planks" feeder -minutes' },
 	{ name: 'upkeep', as: 'staff', path: '/desk/upkeep' },
@@ -53,13 +52,23 @@ const shots: readonly Shot[] = [
 	{ name: 'readership', as: 'staff', path: '/desk/readership' },
 	{ name: 'readership-document', as: 'staff', path: '/desk/readership/lock-warden-handbook' },
 	{ name: 'site', as: 'visitor', path: '/' },
-	{ name: 'site-phone', as: 'visitor', path: '/volunteering', phone: true },
+	{ name: 'catalogue', as: 'visitor', path: '/leaflets?read=rules-for-fishing' },
+	{ name: 'pocket-phone', as: 'visitor', path: '/boat', phone: true },
+	{
+		name: 'pocket-editor',
+		as: 'staff',
+		path: '/desk/pages',
+		prepare: async (page) => {
+			await page.getByRole('link', { name: 'On the boat' }).click();
+			await page.locator('.qr').waitFor();
+			await page.waitForLoadState('networkidle');
+		}
+	},
 	{ name: 'document-page', as: 'visitor', path: '/d/cruising-guide' },
 	{ name: 'reading-room', as: 'visitor', path: '/d/cruising-guide/read#page=4', prepare: drawn },
 	{ name: 'reading-room-phone', as: 'visitor', path: '/d/cruising-guide/read', phone: true, prepare: drawn },
 	{ name: 'turned-away', as: 'visitor', path: '/d/lock-warden-handbook' },
-	{ name: 'try-door', as: 'staff', path: '/desk/try?path=/volunteering&as=group:friends' },
-	{ name: 'my-documents', as: 'member', path: '/me' }
+	{ name: 'try-door', as: 'staff', path: '/desk/try?path=/volunteering&as=group:friends' }
 ];
 
 interface SignIn {
