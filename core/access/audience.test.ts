@@ -19,11 +19,10 @@ import {
 	type Marked
 } from './audience';
 import { decide, visitor } from './decide';
-import { newDoor, positions, type Door, type Thing } from './door';
-import { spanOf, within } from './hours';
-import { audienceAt, idsOf, populationAt, reach, whoOf, type Member } from './population';
+import { positions } from './door';
+import { within } from './hours';
+import { audienceAt, idsOf, populationAt, reach, whoOf } from './population';
 
-const zone = 'Europe/London';
 const now = Date.parse('2026-11-24T12:00Z');
 const names = { group: (id: string) => ({ F: 'Friends', W: 'Lock wardens', M: 'Moorers' })[id] ?? id, person: (id: string) => id };
 const friends = anyOf([groupMark('F')]);
@@ -84,60 +83,6 @@ describe('audiences for anyone ever', () => {
 			{ numRuns: 400 }
 		);
 	});
-});
-
-// The worked cases of the model: Ada, Ben, Cem and Dot on 2026-11-24, Europe/London.
-describe('who is let in at one door and not at another', () => {
-	const m = (group: string, from: string | null, until: string | null) => ({ group, span: spanOf(from, until, zone) });
-	const people: Member[] = [
-		{ id: 'Ada', suspended: false, memberships: [m('F', '2026-01-01', '2026-12-31')] },
-		{ id: 'Ben', suspended: false, memberships: [m('W', '2026-03-01', null)] },
-		{ id: 'Cem', suspended: false, memberships: [m('F', null, '2026-10-31')] },
-		{ id: 'Dot', suspended: false, memberships: [m('F', null, null), m('W', null, null)] }
-	];
-	const keyed = (door: Partial<Door>): Thing => ({ setAside: false, follows: null, door: { ...newDoor, position: 'keyed', ...door } });
-	const open: Thing = keyed({ position: 'open' });
-	const gap = (first: Thing, second: Thing, at: number) => {
-		const audience = difference(audienceAt(first, at), audienceAt(second, at));
-		const marked = people.map((p) => ({ id: p.id, groups: new Set(p.memberships.filter((x) => within(x.span, at) === 'in').map((x) => x.group)) }));
-		const firstPeople = marked.filter((p) => isIn(audienceAt(first, at), p));
-		return {
-			words: audienceWords(audience, names),
-			who: isIn(audience, null) ? 'anyone' : firstPeople.filter((p) => isIn(audience, p)).map((p) => p.id),
-			of: firstPeople.length
-		};
-	};
-	const wardensOnly = keyed({ groups: ['W'] });
-	const friendsOnly = keyed({ groups: ['F'] });
-	const everyMember = keyed({ allMembers: true });
-	const year = Date.parse('2027-01-01T00:00Z');
-
-	it('X keyed to Lock wardens, on P open', () => expect(gap(open, wardensOnly, now)).toMatchObject({ words: 'everyone without Lock wardens', who: 'anyone' }));
-	it('X keyed to Lock wardens, on P keyed to all members', () => {
-		expect(gap(everyMember, wardensOnly, now)).toEqual({ words: 'all members without Lock wardens', who: ['Ada'], of: 3 });
-		expect(gap(everyMember, wardensOnly, year)).toEqual({ words: 'all members without Lock wardens', who: [], of: 2 });
-	});
-	it('X keyed to Friends until 2027-03-31, on P keyed to all members', () => {
-		const x = keyed({ groups: ['F'], hours: spanOf(null, '2027-03-31', zone) });
-		expect(gap(everyMember, x, now)).toEqual({ words: 'all members without Friends', who: ['Ben'], of: 3 });
-		expect(gap(everyMember, x, year)).toEqual({ words: 'all members without Friends', who: ['Ben'], of: 2 });
-		expect(gap(everyMember, x, Date.parse('2027-03-31T23:00Z'))).toEqual({ words: 'all members', who: ['Ben', 'Dot'], of: 2 });
-	});
-	it('X keyed to Lock wardens, on P keyed to Friends, both ways', () => {
-		expect(gap(friendsOnly, wardensOnly, now)).toEqual({ words: 'Friends without Lock wardens', who: ['Ada'], of: 2 });
-		expect(gap(wardensOnly, friendsOnly, now)).toEqual({ words: 'Lock wardens without Friends', who: ['Ben'], of: 2 });
-		expect(gap(friendsOnly, wardensOnly, year)).toEqual({ words: 'Friends without Lock wardens', who: [], of: 1 });
-		expect(gap(wardensOnly, friendsOnly, year)).toEqual({ words: 'Lock wardens without Friends', who: ['Ben'], of: 2 });
-	});
-	it('X follows P: nobody, whatever is done to P', () => {
-		const follows: Thing = { setAside: false, door: newDoor, follows: { setAside: false, door: friendsOnly.door } };
-		expect(gap(friendsOnly, follows, now).words).toBe('nobody');
-	});
-	it('X keyed to Ben by name, on P keyed to Lock wardens', () =>
-		expect(gap(wardensOnly, keyed({ people: ['Ben'] }), now)).toEqual({ words: 'Lock wardens without Ben', who: ['Dot'], of: 2 }));
-	it('X ajar, on P keyed to all members', () =>
-		expect(gap(keyed({ position: 'ajar' }), everyMember, now)).toMatchObject({ words: 'everyone without all members', who: 'anyone' }));
-	it('X shut, on P open', () => expect(gap(open, keyed({ position: 'shut' }), now)).toMatchObject({ words: 'everyone', who: 'anyone' }));
 });
 
 describe('whom a thing reaches', () => {

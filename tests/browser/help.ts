@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
 import { test as base, type Browser, type BrowserContext, type BrowserContextOptions, type Page } from '@playwright/test';
 
 export const origin = () => process.env.IANUA_TEST_ORIGIN!;
@@ -103,4 +104,21 @@ export async function drop(page: Page, target: string, files: readonly { name: s
 	const box = (await page.locator(target).first().boundingBox())!;
 	const at = { clientX: box.x + Math.min(box.width / 2, 200), clientY: box.y + Math.min(box.height / 2, 200) };
 	for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent(target, event, { dataTransfer: data, ...at });
+}
+
+/** What axe-core finds on a page against WCAG 2.2 AA, a line each. */
+export async function axe(page: Page): Promise<string[]> {
+	// the text layer of a page is invisible by design, over its picture; what stands in a frame is looked at by itself
+	const { violations } = await new AxeBuilder({ page })
+		.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+		.exclude('.textLayer')
+		.exclude('iframe')
+		.analyze();
+	return violations.map(
+		(v) =>
+			`${v.id}: ${v.nodes
+				.map((n) => `${n.target.join(' ')} ${n.any[0]?.message ?? ''}`)
+				.slice(0, 4)
+				.join(' | ')}`
+	);
 }

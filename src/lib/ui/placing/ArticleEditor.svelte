@@ -234,8 +234,9 @@
 		if (at !== null) editor?.chain().setNodeSelection(at).run();
 	}
 
+	/** Sets attributes of what is chosen: a placement or a picture. */
 	function set(change: Record<string, unknown>) {
-		if (!editor || !chosen) return;
+		if (!editor || !(chosen ?? chosenPicture)) return;
 		// setting attributes replaces the node, and with it the choice of it: choose it again
 		const at = editor.state.selection.from;
 		const node = editor.state.doc.nodeAt(at)!;
@@ -317,20 +318,6 @@
 		const { picture, width, height } = answer;
 		putBlock({ type: 'picture', attrs: { picture, width, height } }, at);
 	}
-	function setAlt(alt: string) {
-		if (!editor) return;
-		const at = editor.state.selection.from;
-		const attrs = { ...editor.state.doc.nodeAt(at)!.attrs, alt: alt.trim() || null };
-		editor
-			.chain()
-			.command(({ tr }) => {
-				tr.setNodeMarkup(at, undefined, attrs);
-				return true;
-			})
-			.setNodeSelection(at)
-			.run();
-	}
-
 	function link() {
 		const before = (editor?.getAttributes('link').href as string | undefined) ?? '';
 		const href = prompt('Address of the link (empty takes it away)', before);
@@ -518,7 +505,7 @@
 			<h2>This picture</h2>
 			<label class="grid gap-1 mt-3"
 				>What it shows, for those who do not see it
-				<input class="field" value={chosenPicture.alt ?? ''} maxlength="400" onchange={(e) => setAlt(e.currentTarget.value)} /></label
+				<input class="field" value={chosenPicture.alt ?? ''} maxlength="400" onchange={(e) => set({ alt: e.currentTarget.value.trim() || null })} /></label
 			>
 			<p><button class="btn mt-4" onclick={() => editor?.chain().focus().deleteSelection().run()}>Take out</button></p>
 		</aside>
