@@ -70,7 +70,7 @@
 	<summary>On another website</summary>
 	{#if !visible}<p class="soft">Its door does not let visitors in: outside this site nobody would see more than the words to sign in.</p>{/if}
 	<div class="line">
-		<input class="field" readonly value={address} aria-label="Its own address" onfocus={(e) => e.currentTarget.select()} />
+		<input class="field" readonly value={address} aria-label="Direct link" onfocus={(e) => e.currentTarget.select()} />
 		<button class="btn" onclick={() => copy('address', address)}>Copy</button>
 		<button class="btn" onclick={() => (qr ? (qr = '') : void drawQr())} aria-expanded={qr !== ''}>QR</button>
 	</div>
