@@ -7,39 +7,26 @@ const share = (values: readonly number[], part: number) => [...values].sort((a, 
 
 export async function benchAccess(running: Running): Promise<void> {
 	Object.assign(process.env, running.environment);
-	const [{ sql, closeDatabase }, { makeMany }, { letIn, TurnedAway }, { reachOfAll }, { newId }] = await Promise.all([
+	const [{ sql, closeDatabase }, { makeMany }, { letIn, TurnedAway }, { reachOfAll }, { newId }, { makePeople }] = await Promise.all([
 		import('#server/db/client'),
 		import('../demo/many'),
 		import('#server/reading/chain'),
 		import('#server/access/reach'),
-		import('#server/id')
+		import('#server/id'),
+		import('./bench-people')
 	]);
 	const s = sql();
 	const random = new Random(5);
 	const now = Date.now();
-	const day = (days: number) => new Date(now + days * 86_400_000).toISOString().slice(0, 10);
 	const [{ id: actor }] = (await s<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
 	const slugs = await makeMany({ documents: 10_000, pages: 0, seed: 7, actor, now });
-	const groups = Array.from({ length: 100 }, (_, i) => ({ id: newId(), slug: `bench-${i}`, name: `Bench ${i}` }));
-	await s`insert into member_group ${s(groups)}`;
-	const people = Array.from({ length: 10_000 }, (_, i) => ({ id: newId(), name: `Person ${i}`, email: `bench-${i}@example.org`, role: 'member' }));
-	const memberships = people.flatMap((p) =>
-		Array.from({ length: 1 + Math.floor(random.next() * 3) }, () => ({
-			id: newId(),
-			person_id: p.id,
-			group_id: random.pick(groups).id,
-			from_day: random.next() < 0.5 ? day(-Math.floor(random.next() * 900)) : null,
-			until_day: random.next() < 0.5 ? day(Math.floor(random.next() * 900) - 200) : null
-		}))
-	);
+	const { groups, people } = await makePeople(s, random, 'bench', 100, 10_000);
 	const doors = await s<
 		{ id: string }[]
 	>`select d.door_id as id from document d join door x on x.id = d.door_id where d.slug like 'many-7-%' and x.position = 'keyed'`;
 	const admits = doors.flatMap(({ id }) =>
 		[...new Set(Array.from({ length: 1 + Math.floor(random.next() * 4) }, () => random.pick(groups).id))].map((group_id) => ({ door_id: id, group_id }))
 	);
-	for (let at = 0; at < 10_000; at += 2000) await s`insert into person ${s(people.slice(at, at + 2000))}`;
-	for (let at = 0; at < memberships.length; at += 5000) await s`insert into membership ${s(memberships.slice(at, at + 5000))}`;
 	for (let at = 0; at < admits.length; at += 5000) await s`insert into door_group ${s(admits.slice(at, at + 5000))}`;
 	const sessions = Array.from({ length: 500 }, () => ({
 		id: newId(),

@@ -8,11 +8,12 @@ const share = (values: readonly number[], part: number) => [...values].sort((a, 
 
 export async function benchPlacing(running: Running): Promise<void> {
 	Object.assign(process.env, running.environment);
-	const [{ sql, closeDatabase }, { makeMany }, { mismatches }, { newId }] = await Promise.all([
+	const [{ sql, closeDatabase }, { makeMany }, { mismatches }, { newId }, { makePeople }] = await Promise.all([
 		import('#server/db/client'),
 		import('../demo/many'),
 		import('#server/placing/mismatches'),
-		import('#server/id')
+		import('#server/id'),
+		import('./bench-people')
 	]);
 
 	// 1. the article first, while the site is as the demo has it: readers' pages in turn, as a visitor
@@ -45,20 +46,7 @@ export async function benchPlacing(running: Running): Promise<void> {
 	await makeMany({ documents: 10_000, pages: 0, seed: 13, actor, now });
 	const documents = await s<{ id: string; door_id: string; position: string }[]>`
 		select d.id, d.door_id, x.position from document d join door x on x.id = d.door_id where d.slug like 'many-13-%'`;
-	const groups = Array.from({ length: 100 }, (_, i) => ({ id: newId(), slug: `placing-${i}`, name: `Placing ${i}` }));
-	await s`insert into member_group ${s(groups)}`;
-	const people = Array.from({ length: 2000 }, (_, i) => ({ id: newId(), name: `Reader ${i}`, email: `placing-${i}@example.org`, role: 'member' }));
-	const memberships = people.flatMap((p) =>
-		Array.from({ length: 1 + Math.floor(random.next() * 3) }, () => ({
-			id: newId(),
-			person_id: p.id,
-			group_id: random.pick(groups).id,
-			from_day: random.next() < 0.5 ? day(-Math.floor(random.next() * 900)) : null,
-			until_day: random.next() < 0.5 ? day(Math.floor(random.next() * 900) - 200) : null
-		}))
-	);
-	await s`insert into person ${s(people)}`;
-	await s`insert into membership ${s(memberships)}`;
+	const { groups } = await makePeople(s, random, 'placing', 100, 2_000);
 	const pageDoors = Array.from({ length: 1000 }, () => ({
 		id: newId(),
 		position: random.next() < 0.5 ? 'open' : 'keyed',

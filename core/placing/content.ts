@@ -80,6 +80,8 @@ export const Article = Type.Object({ type: Type.Literal('doc'), content: Type.Ar
 export type Article = Static<typeof Article>;
 
 export const catalogueShows = ['list', 'covers', 'table'] as const;
+/** Documents of a catalogue shown at once. */
+export const catalogueStep = 60;
 export const catalogueOrders = ['title', '-changed', 'folder', '-pages', 'given'] as const;
 /** A catalogue: documents of these folders, with these topics, or picked by hand; all there are where it names none. */
 export const Catalogue = Type.Object(

@@ -2,6 +2,7 @@ import { Ajv } from 'ajv';
 import { describe, expect, it } from 'vitest';
 import {
 	Article,
+	contentLines,
 	emptyArticle,
 	entryTrouble,
 	indexOf,
@@ -153,5 +154,33 @@ describe('pocket pages and catalogues', () => {
 		expect(valid(doc({ type: 'columns', content: [{ type: 'column', content: [paragraph()] }] }))).toBe(false);
 		expect(valid(doc({ type: 'picture', attrs: { picture: 'a'.repeat(64), alt: 'A lock' } }))).toBe(true);
 		expect(valid(doc({ type: 'picture', attrs: { picture: 'https://evil.example/x.png' } }))).toBe(false);
+	});
+	it('every layout is told in lines, a block or entry each, for revisions to be compared by', () => {
+		const cell = { type: 'tableCell', content: [paragraph(text('in a cell'))] };
+		expect(
+			contentLines(
+				'article',
+				doc(
+					{ type: 'heading', attrs: { level: 2 }, content: [text('Title')] },
+					paragraph(text('Read '), placement({ id: 'abcdef', words: 'the map', form: 'button', press: 'save' })),
+					paragraph(),
+					{ type: 'table', content: [{ type: 'tableRow', content: [cell] }] },
+					{ type: 'picture', attrs: { picture: 'a'.repeat(64), alt: 'A lock' } }
+				) as ArticleType
+			)
+		).toEqual(['Title', 'Read [the map: map, button, save]', 'in a cell', '[picture: A lock]']);
+		expect(contentLines('catalogue', { folders: ['Notices'], show: 'table', beside: true })).toEqual([
+			'Folder Notices',
+			'Shown as table, order title, read beside the list'
+		]);
+		expect(
+			contentLines('pocket', {
+				lead: 'On the way',
+				entries: [
+					{ document: 'map', until: '2026-12-01' },
+					{ url: '/x', words: 'X', resting: true }
+				]
+			})
+		).toEqual(['On the way', 'map, until 2026-12-01', 'X, /x, resting']);
 	});
 });

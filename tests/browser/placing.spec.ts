@@ -70,7 +70,7 @@ test('every press of every form does what it says, and reading over the page ret
 	for (const form of forms) {
 		const link = (press: string) =>
 			page
-				.locator(`a.${form}, a`)
+				.locator('a')
 				.filter({ hasText: `${form} ${press}` })
 				.first();
 		await link('page').click();
@@ -237,6 +237,11 @@ test('drafts go out at a time, are compared and gone back to; a page is found by
 	await page.getByRole('button', { name: 'More' }).click();
 	await page.getByRole('button', { name: 'Call it off' }).click();
 	await expect(page.getByText(/Goes out/)).toHaveCount(0);
+	// its path may change meanwhile
+	await page.getByLabel('Path').fill('/changed-words');
+	await page.getByLabel('Path').press('Tab');
+	await expect(page.getByRole('link', { name: '/changed-words' })).toBeVisible();
+	await saved(page);
 	await page.getByRole('button', { name: 'Go back to it' }).click();
 	await expect(textOf(page)).toContainText('The old words stand here.');
 
@@ -249,10 +254,10 @@ test('drafts go out at a time, are compared and gone back to; a page is found by
 	await page.getByRole('button', { name: 'Set aside' }).click();
 	await expect(page.getByText('“Changing words” is set aside.')).toBeVisible();
 	const visitor = await people.as('visitor');
-	expect((await visitor.goto('/changing-words'))!.status()).toBe(404);
+	expect((await visitor.goto('/changed-words'))!.status()).toBe(404);
 	await page.getByRole('button', { name: 'Undo' }).click();
 	await expect(page.getByRole('link', { name: 'Changing words' })).toBeVisible();
-	expect((await visitor.goto('/changing-words'))!.status()).toBe(200);
+	expect((await visitor.goto('/changed-words'))!.status()).toBe(200);
 });
 
 test('a catalogue is made, seen by each as far as they may, and read beside its list', async ({ people }) => {

@@ -2,12 +2,12 @@
 import { isListed } from '#core/access/decide';
 import { dayWords } from '#core/access/reach';
 import { coverMark, type Cover } from '#core/documents/cover';
-import type { Catalogue } from '#core/placing/content';
+import { catalogueStep, type Catalogue } from '#core/placing/content';
 import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
 import { thingOf, type ThingRow } from '../access/things';
 import { sql } from '../db/client';
-import { findFor } from '../documents/find-for';
+import { hitsOf, matchingDocuments } from '../documents/find';
 import { instantOf, type Caller } from '../people/who';
 import { site } from '../site/site';
 import type { SeenCover } from './seen';
@@ -49,9 +49,6 @@ export interface SeenCatalogue {
 	readonly folders: readonly { readonly value: string; readonly count: number }[];
 	readonly topics: readonly { readonly value: string; readonly count: number }[];
 }
-
-/** Documents shown at once. */
-export const catalogueStep = 60;
 
 interface Row extends ThingRow {
 	id: string;
@@ -103,9 +100,9 @@ const counts = (values: readonly string[]) => {
 export async function listFor(content: Catalogue, caller: Caller, query: CatalogueQuery): Promise<SeenCatalogue> {
 	const { zone } = await site();
 	const q = query.q?.trim().slice(0, 200) ?? '';
-	const [all, found] = await Promise.all([documentsOf(content, caller), q ? findFor(caller, q, { limit: 500, offset: 0 }) : null]);
-	const hits = found && new Map(found.items.map((item, i) => [item.id, { rank: i, pages: item.hits.map((h) => h.page) }]));
-	const asked = hits ? all.filter((row) => hits.has(row.id)) : all;
+	const [all, found] = await Promise.all([documentsOf(content, caller), q ? matchingDocuments(q, false) : null]);
+	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
+	const asked = ranks ? all.filter((row) => ranks.has(row.id)) : all;
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;
 	const onTopic = (row: Row) => !query.topic || row.topics.includes(query.topic);
 	const fitting = asked.filter((row) => inFolder(row) && onTopic(row));
@@ -118,10 +115,16 @@ export async function listFor(content: Catalogue, caller: Caller, query: Catalog
 		folder: (a, b) => a.folder.localeCompare(b.folder, 'en') || title(a, b),
 		'-pages': (a, b) => b.pages - a.pages || title(a, b),
 		given: (a, b) => (given.get(a.slug) ?? 9999) - (given.get(b.slug) ?? 9999) || title(a, b),
-		match: (a, b) => (hits?.get(a.id)?.rank ?? 0) - (hits?.get(b.id)?.rank ?? 0)
+		match: (a, b) => (ranks?.get(b.id) ?? 0) - (ranks?.get(a.id) ?? 0) || title(a, b)
 	};
 	const sorted = [...fitting].sort(orders[order] ?? title);
 	const offset = Math.max(0, Math.min(query.offset ?? 0, Math.max(0, sorted.length - 1)));
+	const shown = sorted.slice(offset, offset + catalogueStep);
+	const hits = await hitsOf(
+		q,
+		shown.map((row) => row.id),
+		3
+	);
 	return {
 		lead: content.lead ?? '',
 		show: content.show,
@@ -132,7 +135,7 @@ export async function listFor(content: Catalogue, caller: Caller, query: Catalog
 		order,
 		folders: counts(asked.filter(onTopic).map((row) => row.folder)),
 		topics: counts(asked.filter(inFolder).flatMap((row) => row.topics)),
-		items: sorted.slice(offset, offset + catalogueStep).map((row) => ({
+		items: shown.map((row) => ({
 			slug: row.slug,
 			title: row.title,
 			description: row.description,
@@ -148,7 +151,7 @@ export async function listFor(content: Catalogue, caller: Caller, query: Catalog
 				alt: row.cover_alt || `Cover of ${row.title}`,
 				ratio: row.cover === null && row.size ? row.size.height / row.size.width : null
 			},
-			hitPages: hits?.get(row.id)?.pages ?? []
+			hitPages: hits.get(row.id)?.map((hit) => hit.page) ?? []
 		}))
 	};
 }

@@ -24,6 +24,7 @@ import { changeDoor, insertDoor, reachOf, thingOf, type DoorViewJson, type Thing
 import { db, sql, type Queryable } from '../db/client';
 import { document, documentAddress, page, placement, revision } from '../db/schema';
 import { newId } from '../id';
+import { log } from '../log';
 import { instantOf, type Caller } from '../people/who';
 import { writeAudit } from '../site/audit';
 import { site } from '../site/site';
@@ -196,11 +197,12 @@ async function nextInNavigation(tx: Queryable): Promise<number> {
 	return (last?.n ?? 0) + 1;
 }
 
-async function lockedPage(tx: Queryable, id: string) {
+/** A page's row, held until the transaction ends: one in use, or with `aside` one that was set aside. */
+async function lockedPage(tx: Queryable, id: string, aside = false) {
 	const [row] = await tx
 		.select()
 		.from(page)
-		.where(and(eq(page.id, id), isNull(page.setAsideAt)))
+		.where(and(eq(page.id, id), aside ? isNotNull(page.setAsideAt) : isNull(page.setAsideAt)))
 		.for('update');
 	if (!row) throw new IanuaError('not-found');
 	return row;
@@ -284,13 +286,16 @@ export async function publishDue(now: Date): Promise<number> {
 		.where(and(isNotNull(page.publishAt), lte(page.publishAt, now), isNull(page.setAsideAt)));
 	let done = 0;
 	for (const { id } of due)
-		await db().transaction(async (tx) => {
-			const row = await lockedPage(tx, id);
-			// another server was quicker, or it was called off
-			if (!row.publishAt || row.publishAt > now) return;
-			await putOut(tx, row, row.draftTitle, row.draft, row.publishBy);
-			done++;
-		});
+		await db()
+			.transaction(async (tx) => {
+				const row = await lockedPage(tx, id);
+				// another server was quicker, or it was called off
+				if (!row.publishAt || row.publishAt > now) return;
+				await putOut(tx, row, row.draftTitle, row.draft, row.publishBy);
+				done++;
+			})
+			// one page that cannot go out keeps no other back; it is tried again with the next look
+			.catch((err: unknown) => log().error({ err, page: id }, 'publishing at its time'));
 	return done;
 }
 
@@ -317,12 +322,7 @@ export async function setPageAside(id: string, actor: string): Promise<void> {
 /** Brings back a page that was set aside, published as it was. */
 export async function restorePage(id: string, actor: string): Promise<void> {
 	await db().transaction(async (tx) => {
-		const [row] = await tx
-			.select()
-			.from(page)
-			.where(and(eq(page.id, id), isNotNull(page.setAsideAt)))
-			.for('update');
-		if (!row) throw new IanuaError('not-found');
+		const row = await lockedPage(tx, id, true);
 		await tx.update(page).set({ setAsideAt: null }).where(eq(page.id, id));
 		await indexPlacements(tx, id, row.layout, row.draft, false);
 		if (row.publishedId) {

@@ -1,7 +1,7 @@
 <!-- A catalogue: what the reader may see, filtered and in an order; where it is set so, a document is read beside the list. Works without script. -->
 <script lang="ts">
 	import { counted } from '#core/access/reach';
-	import { catalogueOrders } from '#core/placing/content';
+	import { catalogueOrders, catalogueStep as step } from '#core/placing/content';
 	import type { ListedDocument, SeenCatalogue } from '$lib/server/placing/catalogue';
 	import Cover from './Cover.svelte';
 	let { title, seen, reading, query }: { title: string; seen: SeenCatalogue; reading: string | null; query: string } = $props();
@@ -24,7 +24,6 @@
 		return `?${params}`;
 	}
 	const href = (document: ListedDocument) => (seen.beside ? address({ read: document.slug }) : `/d/${document.slug}`);
-	const step = 60;
 	const read = $derived(reading ? seen.items.find((d) => d.slug === reading) : undefined);
 </script>
 
@@ -40,22 +39,17 @@
 			placeholder="Find in titles and in the words inside"
 			aria-label="Find in this catalogue"
 		/>
-		{#if seen.folders.length > 1 || asked.get('folder')}
-			<label
-				>Folder <select class="field" name="folder" data-asks>
-					<option value="">All</option>
-					{#each seen.folders as { value, count } (value)}<option {value} selected={asked.get('folder') === value}>{value} ({count})</option>{/each}
-				</select></label
-			>
-		{/if}
-		{#if seen.topics.length > 1 || asked.get('topic')}
-			<label
-				>Topic <select class="field" name="topic" data-asks>
-					<option value="">All</option>
-					{#each seen.topics as { value, count } (value)}<option {value} selected={asked.get('topic') === value}>{value} ({count})</option>{/each}
-				</select></label
-			>
-		{/if}
+		{#each [{ name: 'folder', words: 'Folder', values: seen.folders }, { name: 'topic', words: 'Topic', values: seen.topics }] as filter (filter.name)}
+			{#if filter.values.length > 1 || asked.get(filter.name)}
+				<label
+					>{filter.words}
+					<select class="field" name={filter.name} data-asks>
+						<option value="">All</option>
+						{#each filter.values as { value, count } (value)}<option {value} selected={asked.get(filter.name) === value}>{value} ({count})</option>{/each}
+					</select></label
+				>
+			{/if}
+		{/each}
 		<label
 			>Order <select class="field" name="order" data-asks>
 				{#each orders as order (order)}<option value={order} selected={seen.order === order}>{orderWords[order]}</option>{/each}

@@ -28,7 +28,6 @@
 	const doorWord = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' } as const;
 	const deadEnds = $derived(writer.mismatches.filter((f) => f.kind === 'dead-end'));
 	const sideDoors = $derived(writer.mismatches.filter((f) => f.kind === 'side-door' && !f.intended));
-	const api = `/pages/${encodeURIComponent(untrack(() => data.draft.path))}`;
 
 	beforeNavigate(({ cancel, willUnload }) => {
 		if (writer.saving === 'saved') return;
@@ -39,7 +38,7 @@
 	async function goBack(number: number) {
 		if (!(await writer.save())) return;
 		try {
-			await call('POST', `${api}/revisions`, { number });
+			await call('POST', `/pages/${encodeURIComponent(writer.path)}/revisions`, { number });
 			// the editor begins anew with what the draft is now
 			location.reload();
 		} catch (error) {
