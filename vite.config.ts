@@ -2,13 +2,14 @@ import { cpSync, existsSync, rmSync } from 'node:fs';
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig, type Plugin } from 'vite';
+import { trimPdfjs } from './scripts/trim-pdfjs';
 
-/** pdf.js fetches fonts, character maps, colour profiles and decoders while reading: they ship as static files. */
+/** pdf.js fetches fonts, character maps, colour profiles, decoders and the icons of notes while reading: they ship as static files. */
 function pdfAssets(): Plugin {
 	return {
 		name: 'pdf-assets',
 		buildStart() {
-			for (const part of ['standard_fonts', 'cmaps', 'wasm', 'iccs']) {
+			for (const part of ['standard_fonts', 'cmaps', 'wasm', 'iccs', 'web/images']) {
 				const to = `static/pdfjs/${part}`;
 				if (existsSync(to)) continue;
 				cpSync(`node_modules/pdfjs-dist/${part}`, to, { recursive: true });
@@ -19,6 +20,7 @@ function pdfAssets(): Plugin {
 }
 
 export default defineConfig({
-	plugins: [pdfAssets(), tailwindcss(), sveltekit()],
+	plugins: [pdfAssets(), trimPdfjs(), tailwindcss(), sveltekit()],
+	worker: { format: 'es', plugins: () => [trimPdfjs()] },
 	build: { chunkSizeWarningLimit: 1500 }
 });

@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
 	test: {
 		projects: [
-			{ test: { name: 'core', include: ['core/**/*.test.ts', 'src/lib/ui/**/*.test.ts'] } },
+			{ test: { name: 'core', include: ['core/**/*.test.ts', 'src/lib/ui/**/*.test.ts'], testTimeout: 60_000 } },
 			{
 				test: {
 					name: 'server',

@@ -85,6 +85,10 @@ export const catalogue = {
 	'save-not-allowed': { status: 403, words: 'This may be read here, but not saved.' },
 	'print-not-allowed': { status: 403, words: 'This may be read here, but not printed.' },
 	unexpected: { status: 500, words: 'Something went wrong on our side. It has been noted; try again in a moment.' },
+	'ledger-closed': {
+		status: 503,
+		words: 'This cannot be opened just now, because its opening could not be written down. Try again in a moment.'
+	},
 	'not-ready': { status: 503, words: 'The site is not ready: {detail}.' }
 } as const satisfies Record<string, { status: number; words: string }>;
 

@@ -81,7 +81,7 @@ const principal: readonly DemoDocument[] = [
 		description: 'Thirty-one miles, 22 locks and an aqueduct, from the lower pounds to the summit.',
 		folder: 'Guides',
 		topics: ['boating', 'navigation'],
-		age: 41,
+		age: 186,
 		weekly: 26,
 		door: { position: 'open' },
 		sheet: {
@@ -141,7 +141,7 @@ const principal: readonly DemoDocument[] = [
 		description: 'One landscape sheet: bridges, water points, stiles and stations.',
 		folder: 'Guides',
 		topics: ['walking', 'heritage'],
-		age: 60,
+		age: 204,
 		weekly: 21,
 		door: { position: 'open' },
 		sheet: {
@@ -159,7 +159,7 @@ const principal: readonly DemoDocument[] = [
 		description: 'Four pages to go through before the season, with room for ticks.',
 		folder: 'Guides',
 		topics: ['boating', 'safety'],
-		age: 75,
+		age: 230,
 		weekly: 18,
 		door: { position: 'keyed', allMembers: true },
 		sheet: {
@@ -246,7 +246,7 @@ const principal: readonly DemoDocument[] = [
 		description: 'Nine stops between the toll house and the aqueduct.',
 		folder: 'Leaflets',
 		topics: ['walking', 'heritage'],
-		age: 55,
+		age: 190,
 		weekly: 11,
 		door: { position: 'ajar' },
 		sheet: {

@@ -20,6 +20,7 @@ import { addGroup, hasOwner, insertPerson } from '#server/people/service';
 import { mend } from '#server/placing/mismatches';
 import { addPage, orderNavigation, publish } from '#server/placing/service';
 import { settings } from '#server/settings';
+import { sumAgain } from '#server/readership/sums';
 import { saveSite, site } from '#server/site/site';
 import * as society from './documents';
 import { makePdf } from './pdf';
@@ -138,6 +139,8 @@ async function load(): Promise<void> {
 	await mend({ ...scenario.meantSideDoor, remedy: 'intended' }, editor);
 	const readers = ids.map((id, i) => ({ id, memberships: members[i]!.memberships }));
 	const entries = await loadReadership(popular, readers, groupIds, editor, now, scenario.site.zone);
+
+	await sumAgain();
 
 	// The owner comes last: until there is one, a load that broke off counts as not made.
 	const ownerId = await db().transaction((tx) => insertPerson(tx, { ...scenario.staff[0]!, password: staffHash }, null));

@@ -1,6 +1,8 @@
-// Some weeks of made-up readership: a weekly rhythm, a burst after a mailing, robots, double clicks, staff and refusals.
+// Half a year of made-up readership: a weekly rhythm, a burst after a mailing, pages attended to, placements shown, robots by name and by
+// behaviour, double clicks, staff and refusals.
 import { spanOf } from '#core/access/hours';
 import { decide, type RefusedCode, type Who } from '#core/access/decide';
+import { robotOpeningsAnHour, type Device } from '#core/readership/counting';
 import { sql } from '#server/db/client';
 import { find } from '#server/reading/find';
 import { v7 } from 'uuid';
@@ -23,6 +25,26 @@ const outside = ['paddlers.example.net', 'walks.example.com', 'news.example.net'
 /** Visits by weekday, Sunday first: people plan their weekends. */
 const rhythm = [1.3, 0.7, 0.8, 0.9, 1.1, 1.4, 1.2];
 
+/** Shares of devices: most read on the sofa, walks and boats are read on phones. */
+const deviceOf = (random: Random): Device => {
+	const n = random.next();
+	return n < 0.52 ? 'computer' : n < 0.86 ? 'phone' : n < 0.97 ? 'tablet' : 'other';
+};
+
+/** How a reading went: through all pages by the thorough, else some from the front, with a favourite early and a place where many stop. */
+function attentionOf(random: Random, pages: number, thorough: boolean): { page: number; seconds: number }[] {
+	const favourite = Math.max(1, Math.round(pages * 0.2));
+	const stop = Math.max(1, Math.round(pages * 0.34));
+	const furthest = thorough ? pages : random.next() < 0.3 ? stop : Math.max(1, Math.round(pages * random.next() ** 2));
+	const out: { page: number; seconds: number }[] = [];
+	for (let page = 1; page <= Math.min(furthest, 120); page++) {
+		const liked = Math.exp(-((page - favourite) ** 2) / (2 + pages / 6));
+		const seconds = Math.round(10 * (1 + 14 * random.next() ** 2 + 40 * liked * random.next())) / 10;
+		if (thorough || random.next() < 0.85) out.push({ page, seconds: thorough ? seconds + 2 : seconds });
+	}
+	return out.length ? out : [{ page: 1, seconds: 4 }];
+}
+
 /** Writes the ledger of the last `days` days. Every entry is what the chain would have made of such a request. */
 export async function loadReadership(
 	documents: readonly Popular[],
@@ -31,7 +53,7 @@ export async function loadReadership(
 	staffId: string,
 	now: number,
 	zone: string,
-	days = 42
+	days = 182
 ): Promise<number> {
 	const random = new Random(1898);
 	const placements = await sql()<
@@ -47,11 +69,21 @@ export async function loadReadership(
 		memberships: r.memberships.map((m) => ({ group: groupIds.get(m.group)!, span: spanOf(m.from, m.until, zone) }))
 	}));
 	const rows: Record<string, unknown>[] = [];
+	let mailed: { document: string; edition: string; people: string[] } | null = null;
 
 	for (const { slug, weekly, age } of documents) {
 		const found = await find(slug);
 		if (!found) throw new Error(`demo: no document ${slug}`);
 		const places = placements.filter((p) => p.slug === slug);
+		if (slug === 'lock-warden-handbook')
+			mailed = {
+				document: found.id,
+				edition: found.edition.id,
+				people: whos
+					.filter((w) => decide(w, found.thing, 'read', now).allowed)
+					.map((w) => w.id)
+					.slice(0, 9)
+			};
 		const enter = (at: number, kind: string, who: Who & { id?: string }, reader: string, extra: Record<string, unknown> = {}) => {
 			// somebody turned away at the document came from a page that let them in
 			const from = kind === 'turned-away' ? places.filter((p) => openPages.has(p.page_id)) : places;
@@ -76,10 +108,17 @@ export async function loadReadership(
 				staff: who.kind === 'staff',
 				robot: false,
 				preload: false,
+				device: deviceOf(random),
+				controlled: !open,
+				attention: null,
 				...extra
 			});
+			return id;
 		};
 		const open = found.position === 'open' || found.position === 'ajar';
+		const kept = open ? whos : whos.filter((w) => !decide(w, found.thing, 'read', now).allowed);
+		// every sixth of them has not come yet
+		const admitted = open ? [] : whos.filter((w) => decide(w, found.thing, 'read', now).allowed).filter((_, i) => i % 6 !== 4);
 		for (let back = Math.min(days, age) - 1; back >= 0; back--) {
 			const start = now - back * dayMs;
 			const burst = slug === 'lock-warden-handbook' && back <= 20 && back >= 17 ? 4 : 1;
@@ -88,8 +127,10 @@ export async function loadReadership(
 			for (let n = 0; n < count; n++) {
 				// between seven in the morning and eleven at night
 				const at = Date.parse(`${new Date(start).toISOString().slice(0, 10)}T07:00Z`) + Math.floor(random.next() * 16 * 3_600_000);
-				const asVisitor = open ? random.next() < 0.8 : random.next() < 0.15;
-				const who: Who & { id?: string } = asVisitor ? { kind: 'visitor' } : random.pick(whos);
+				const asVisitor = open ? random.next() < 0.8 : random.next() < 0.12;
+				// who reads what is kept for some is mostly one of them
+				const among = open ? whos : admitted.length && random.next() < 0.7 ? admitted : kept.length ? kept : whos;
+				const who: Who & { id?: string } = asVisitor ? { kind: 'visitor' } : random.pick(among);
 				const reader = who.kind === 'member' ? `p:${who.id}` : `c:demo-${random.whole(1, 400)}`;
 				const decision = decide(who, found.thing, 'read', at);
 				if (!decision.allowed) {
@@ -97,9 +138,24 @@ export async function loadReadership(
 					if (code !== 'shut') enter(at, 'turned-away', who, reader, { reason: code });
 					continue;
 				}
-				enter(at, 'opened', who, reader);
+				if (random.next() < 0.4) enter(at - 20_000, 'looked', who, reader);
+				const reading = enter(at, 'opened', who, reader);
+				if (random.next() < 0.75 && found.edition.pages) {
+					const thorough = found.edition.pages <= 60 && random.next() < (who.kind === 'member' ? 0.45 : 0.2);
+					enter(at + 90_000, 'read', who, reader, { reading_id: reading, attention: attentionOf(random, found.edition.pages, thorough) });
+				}
 				if (random.next() < 0.06) enter(at + 12_000, 'opened', who, reader); // a double click
 				if (found.thing.door.allow.save && random.next() < 0.28) enter(at + random.whole(40, 400) * 1000, 'saved', who, reader);
+			}
+			for (const place of places) {
+				if (!openPages.has(place.page_id)) continue;
+				for (let n = random.whole(3, 9); n > 0; n--)
+					enter(start - random.whole(0, 8) * 3_600_000, 'shown', { kind: 'visitor' }, `c:demo-${random.whole(1, 400)}`, {
+						source_kind: 'page',
+						page_id: place.page_id,
+						placement_id: place.id,
+						outside: null
+					});
 			}
 			if (open && random.next() < 0.3)
 				enter(start - 3_600_000, 'opened', { kind: 'visitor' }, `a:robot-${random.whole(1, 3)}`, {
@@ -118,8 +174,45 @@ export async function loadReadership(
 				});
 		}
 	}
+	remind(rows, mailed, now);
+	robotAtWork(rows, now);
 	const kept = rows.filter((r) => (r.at as Date).getTime() < now);
 	for (const month of new Set(kept.map((r) => (r.at as Date).toISOString().slice(0, 7)))) await sql()`select ledger_month(${`${month}-01`}::date)`;
-	for (let i = 0; i < kept.length; i += 500) await sql()`insert into ledger ${sql()(kept.slice(i, i + 500))}`;
+	for (let i = 0; i < kept.length; i += 500)
+		await sql()`insert into ledger select * from jsonb_populate_recordset(null::ledger, ${sql().json(kept.slice(i, i + 500) as never)})`;
 	return kept.length;
+}
+
+/** Those who were mailed that they had not opened the handbook: twenty days ago, in the morning. */
+function remind(rows: Record<string, unknown>[], mailed: { document: string; edition: string; people: string[] } | null, now: number): void {
+	for (const person of mailed?.people ?? []) {
+		const at = Date.parse(`${new Date(now - 20 * dayMs).toISOString().slice(0, 10)}T08:30Z`);
+		const id = v7({ msecs: at });
+		rows.push({
+			...{ id, at: new Date(at), kind: 'reminded', document_id: mailed!.document, edition_id: mailed!.edition, reading_id: id, reader: `p:${person}` },
+			...{ who: 'member', person_id: person, source_kind: 'desk', staff: false, robot: false, preload: false }
+		});
+	}
+}
+
+/** A robot that gives no name, told by its behaviour: it opens one document over and over within an hour, five days ago. */
+function robotAtWork(rows: Record<string, unknown>[], now: number): void {
+	const pattern = rows.find((r) => r.kind === 'opened' && r.who === 'visitor');
+	if (!pattern) return;
+	const from = Date.parse(`${new Date(now - 5 * dayMs).toISOString().slice(0, 10)}T03:00Z`);
+	for (let n = 0; n <= robotOpeningsAnHour + 20; n++) {
+		const at = from + n * 40_000;
+		const id = v7({ msecs: at });
+		rows.push({
+			...pattern,
+			id,
+			at: new Date(at),
+			reading_id: id,
+			reader: 'a:busy-robot',
+			source_kind: 'direct',
+			page_id: null,
+			placement_id: null,
+			outside: null
+		});
+	}
 }

@@ -75,7 +75,7 @@ export function day(today: string, offset: number): string {
 	return new Date(Date.parse(`${today}T00:00Z`) + offset * 86_400_000).toISOString().slice(0, 10);
 }
 
-/** Forty-eight members; the first is the one whose sign-in is printed (a lock warden, not a trustee). */
+/** Eighty members; the first is the one whose sign-in is printed (a lock warden, not a trustee). */
 export function members(today: string): DemoMember[] {
 	const random = new Random(31);
 	const out: DemoMember[] = [
@@ -89,7 +89,7 @@ export function members(today: string): DemoMember[] {
 		}
 	];
 	const used = new Set(['Wren Lockyer']);
-	while (out.length < 48) {
+	while (out.length < 80) {
 		const name = `${random.pick(first)} ${random.pick(last)}`;
 		if (used.has(name)) continue;
 		used.add(name);

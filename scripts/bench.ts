@@ -6,6 +6,8 @@ import { build } from './build';
 import { benchAccess } from './bench-access';
 import { benchIntake } from './bench-intake';
 import { benchPlacing } from './bench-placing';
+import { benchReading } from './bench-reading';
+import { benchKill, benchReadership } from './bench-readership';
 import { benchRoom } from './bench-room';
 import { noisePdf } from './noise-pdf';
 import { freePort } from './postgres';
@@ -13,9 +15,11 @@ import { runIanua } from './run';
 import { scratch } from './scratch';
 
 const seconds = 8;
-const { path: data, drop } = scratch('bench');
+/** IANUA_BENCH_DATA: a folder that is kept, so that ten million entries need not be made for each run. */
+const { path: data, drop } = scratch('bench', process.env.IANUA_BENCH_DATA);
 /** npm run bench -- save: only that one. */
-const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing') => !process.argv[2] || process.argv[2] === part;
+const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'kill') =>
+	!process.argv[2] || process.argv[2] === part;
 
 /**
  * The sender of the load, in a process of its own: 32 sockets that ask again as soon as an answer is whole. Bytes are counted, not
@@ -114,7 +118,8 @@ try {
 	}
 
 	// 2. a 5 MB file saved by a signed-in member, decision and ledger included, against a bare stream of the same file
-	const running = await runIanua({ data, port: await freePort(), demo: true, log: 'error' });
+	const port = await freePort();
+	let running = await runIanua({ data, port, demo: true, log: 'error' });
 	const people = JSON.parse(readFileSync(join(data, 'sign-in.json'), 'utf8')) as Record<'staff' | 'member', { email: string; password: string }>;
 	const [staff, member] = [await signIn(running.origin, people.staff), await signIn(running.origin, people.member)];
 	if (wanted('save')) {
@@ -150,9 +155,12 @@ try {
 	}
 
 	if (wanted('intake')) await benchIntake(running, staff);
+	if (wanted('reading')) await benchReading(running, staff);
 	if (wanted('placing')) await benchPlacing(running);
 	if (wanted('access')) await benchAccess(running);
 	if (wanted('room')) await benchRoom(running, staff, people.staff);
+	if (wanted('readership')) await benchReadership(running, staff, load);
+	if (wanted('kill')) running = await benchKill(running, staff, port);
 	await running.stop();
 } finally {
 	drop();

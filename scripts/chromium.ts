@@ -9,6 +9,8 @@ export const chromiumOptions = {
 		'--no-first-run',
 		'--disable-background-networking',
 		'--disable-component-update',
-		'--disable-sync'
+		'--disable-sync',
+		// headless Chromium calls itself so, and would be taken for a robot
+		'--user-agent=Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/150.0.0.0 Safari/537.36'
 	]
 };

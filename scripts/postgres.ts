@@ -14,6 +14,8 @@ export interface Postgres {
 	stop(): void;
 	/** Stops and starts it again on the same port, every connection cut: for tests. */
 	restart(): void;
+	/** Ends it as a power cut would, all its processes at once: for tests. */
+	kill(): void;
 }
 
 const asRoot = process.getuid?.() === 0;
@@ -122,6 +124,20 @@ export async function startPostgres(data: string, { quick = false } = {}): Promi
 		port,
 		folder,
 		stop: () => void call('pg_ctl', ['-D', cluster, '-m', 'fast', '-w', 'stop'], folder),
+		kill: () => {
+			const main = Number(readFileSync(join(cluster, 'postmaster.pid'), 'utf8').split('\n')[0]);
+			const children = execFileSync('sh', ['-c', `pgrep -P ${main} || true`], { encoding: 'utf8' })
+				.split('\n')
+				.filter(Boolean)
+				.map(Number);
+			for (const pid of [main, ...children]) {
+				try {
+					process.kill(pid, 'SIGKILL');
+				} catch {
+					// gone already: its parent was killed before it
+				}
+			}
+		},
 		restart: () => void call('pg_ctl', ['-D', cluster, '-l', join(folder, 'postgres.log'), '-m', 'fast', '-w', 'restart'], folder)
 	};
 }

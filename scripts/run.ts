@@ -16,6 +16,8 @@ export interface Running {
 	stop(): Promise<void>;
 	/** Ends the web server as a power cut would: for tests. */
 	kill(): void;
+	/** Ends PostgreSQL as a power cut would; `restartPostgres` brings it back: for tests. */
+	killPostgres(): void;
 	/** Cuts every connection to PostgreSQL and starts it again: for tests. */
 	restartPostgres(): void;
 }
@@ -82,7 +84,11 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 			pid: child.pid!,
 			environment,
 			ended,
-			kill: () => void child.kill('SIGKILL'),
+			kill: () => {
+				child.kill('SIGKILL');
+				standins?.stop();
+			},
+			killPostgres: () => postgres?.kill(),
 			restartPostgres: () => postgres?.restart(),
 			stop: async () => {
 				child.kill('SIGTERM');

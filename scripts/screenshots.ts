@@ -19,7 +19,7 @@ interface Shot {
 }
 
 const drawn = async (page: Page) => {
-	await page.locator('.leaf canvas, .leaf img').first().waitFor();
+	await page.locator('.page[data-loaded] canvas').first().waitFor();
 	await page.locator('.wait').waitFor({ state: 'detached' });
 };
 

@@ -4,6 +4,7 @@ import compression from 'compression';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { pathToFileURL } from 'node:url';
 import { resolve } from 'node:path';
+import { log } from '#server/log';
 import { settings } from '#server/settings';
 
 const { IANUA_HOST, IANUA_ORIGIN, IANUA_PORT, IANUA_TRUST_PROXY } = settings();
@@ -60,6 +61,25 @@ server.requestTimeout = 0; // an upload may take as long as it takes; headers st
 server.listen(IANUA_PORT, IANUA_HOST, () => process.send?.('listening'));
 server.on('error', (error) => {
 	console.error(error.message);
+	process.exit(1);
+});
+
+/**
+ * Whether an error that nobody awaited is that of a connection to the database: it was reset, or gone at the very moment of writing. Who
+ * awaits a query on such a connection is refused, and the next one has a new connection: the server outlives its database.
+ */
+function isLostConnection(error: Error & { code?: string }): boolean {
+	return (
+		['ECONNRESET', 'ECONNREFUSED', 'EPIPE', 'CONNECTION_CLOSED', 'CONNECTION_ENDED', '57P01', '57P02', '57P03'].includes(error.code ?? '') ||
+		(error instanceof TypeError && /nextWrite \(.*postgres.*connection\.js/.test(error.stack ?? ''))
+	);
+}
+process.on('uncaughtException', (error) => {
+	if (isLostConnection(error)) {
+		log().warn({ err: error }, 'a connection to the database was lost');
+		return;
+	}
+	log().fatal({ err: error }, 'unexpected error; the server ends');
 	process.exit(1);
 });
 

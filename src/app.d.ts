@@ -1,3 +1,4 @@
+import type { Language } from '#core/words/words';
 import type { Caller } from '$lib/server/people/who';
 
 declare global {
@@ -18,6 +19,8 @@ declare global {
 		interface Locals {
 			caller: Caller;
 			requestId: string;
+			/** The language in which readers are spoken to. */
+			language: Language;
 			/** Name of the site, for pages that show an error. */
 			siteName: string;
 			/** For /embed: the website that frames, and whether it may. */

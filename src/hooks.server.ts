@@ -4,6 +4,7 @@ import { building } from '$app/environment';
 import { svelteKitHandler } from 'better-auth/svelte-kit';
 import { IanuaError } from '#core/errors';
 import { frameAncestors } from '#core/placing/outside';
+import { directionOf, isLanguage } from '#core/words/words';
 import { trialOf } from '$lib/server/access/try-door';
 import { ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
 import { dropTemporary } from '$lib/server/files/store';
@@ -14,7 +15,9 @@ import { addressHeader, auth } from '$lib/server/people/auth';
 import { hasOwner } from '$lib/server/people/service';
 import { callerOf } from '$lib/server/people/who';
 import { deliverFile } from '$lib/server/reading/deliver';
+import { agreedCookie, readerCookie } from '$lib/server/reading/reader';
 import { settings } from '$lib/server/settings';
+import { languageCookie, languageOf } from '$lib/server/site/language';
 import { site } from '$lib/server/site/site';
 import { startWork } from '$lib/server/work';
 
@@ -49,9 +52,20 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const isApi = pathname.startsWith('/api/');
 	if (foreign(event.request)) return problem(new IanuaError('foreign-origin'), event.locals.requestId);
 
+	const asked = event.url.searchParams.get('lang');
+	if (isLanguage(asked))
+		event.cookies.set(languageCookie, asked, { path: '/', maxAge: 365 * 86_400, sameSite: 'lax', secure: event.url.protocol === 'https:' });
+
+	const remember = event.url.searchParams.get('remember');
+	if (remember === 'yes' || remember === 'no') {
+		event.cookies.set(agreedCookie, remember, { path: '/', maxAge: 180 * 86_400, sameSite: 'lax', secure: event.url.protocol === 'https:' });
+		if (remember === 'no') event.cookies.delete(readerCookie, { path: '/d' });
+	}
+
 	if (pathname !== '/healthz') {
 		event.locals.caller = await callerOf(event.request.headers.get('cookie'), event.request.headers.get('authorization'));
 		event.locals.siteName = (await site()).name;
+		event.locals.language = await languageOf((name) => event.request.headers.get(name), asked, pathname);
 		if (!(await hasOwner()) && pathname !== '/begin' && !isApi) redirect(303, '/begin');
 	}
 	if (
@@ -79,11 +93,14 @@ export const handle: Handle = async ({ event, resolve }) => {
 	}
 
 	const theme = /^(light|dark)$/.exec(event.cookies.get('ianua_theme') ?? '')?.[1] ?? 'system';
+	// the desk speaks English
+	const language = pathname.startsWith('/desk') || pathname === '/begin' ? 'en' : (event.locals.language ?? 'en');
+	const spoken = directionOf(language) === 'rtl' ? `${language}" dir="rtl` : language;
 	const response = await svelteKitHandler({
 		event,
 		auth: auth(),
 		building,
-		resolve: (e) => resolve(e, { transformPageChunk: ({ html }) => html.replace('%ianua.theme%', theme) })
+		resolve: (e) => resolve(e, { transformPageChunk: ({ html }) => html.replace('%ianua.theme%', theme).replace('%ianua.language%', spoken) })
 	});
 
 	const { headers } = response;

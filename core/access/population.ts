@@ -93,7 +93,7 @@ export function reach(thing: Thing, population: Population): Reached {
 
 /** How many of an audience there are today. */
 export interface Counted {
-	/** Visitors are among them. */
+	/** Visitors are among them: then nobody is counted. */
 	readonly anyone: boolean;
 	readonly count: number;
 	/** Of how many. */
@@ -102,8 +102,8 @@ export interface Counted {
 
 /** How many people of a population an audience is, among those of another in which it lies. */
 export function countIn(audience: Audience, within: Audience, population: Population): Counted {
-	const [bits, all] = [bitsOf(audience, population), bitsOf(within, population)];
-	return { anyone: audience.some((term) => !term.all.length), count: sum(bits), of: sum(all) };
+	if (audience.some((term) => !term.all.length)) return { anyone: true, count: 0, of: 0 };
+	return { anyone: false, count: sum(bitsOf(audience, population)), of: sum(bitsOf(within, population)) };
 }
 
 function sum(bits: Uint32Array): number {

@@ -1,6 +1,8 @@
 // A door said as a sentence with numbers, and a refusal said to the person it meets.
 import type { RefusedCode } from './decide';
 import type { Allowance, Position } from './door';
+import { told } from '../words/told';
+import { say, type Language, type SiteWords } from '../words/words';
 import { dayOf, within, type Instant, type Span } from './hours';
 
 /** What the sentence is made from: names, not ids, and how many people of today the groups and names come to. */
@@ -86,11 +88,12 @@ function tail(reach: Reach): string {
 }
 
 /** A bound as people say it: a day where it falls on a day's edge ('until' names the last day), else day and time. */
-export function boundWords(bound: Instant, zone: string, side: 'from' | 'until'): string {
-	const time = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(bound);
+export function boundWords(bound: Instant, zone: string, side: 'from' | 'until', language: Language = 'en'): string {
 	const onEdge = dayOf(bound, zone) !== dayOf(bound - 1, zone);
-	if (onEdge) return dayWords(side === 'until' ? bound - 1 : bound, zone);
-	return `${time} on ${dayWords(bound, zone)}`;
+	const day = (at: Instant) => (language === 'en' ? dayWords(at, zone) : new Intl.DateTimeFormat(language, { timeZone: zone, dateStyle: 'long' }).format(at));
+	if (onEdge) return day(side === 'until' ? bound - 1 : bound);
+	const time = new Intl.DateTimeFormat(language === 'en' ? 'en-GB' : language, { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(bound);
+	return language === 'en' ? `${time} on ${day(bound)}` : `${day(bound)}, ${time}`;
 }
 
 /** Why somebody is let in, for staff. */
@@ -120,56 +123,38 @@ export interface Refusal {
 	readonly offersSignIn: boolean;
 }
 
-/** The words for a refusal. They name neither title, file name, pages nor size (the thing may be nobody's business). */
-export function refusalWords(code: RefusedCode, zone: string, facts: { at?: Instant; group?: string } = {}): Refusal {
-	const group = facts.group ? ` of ${facts.group}` : '';
-	switch (code) {
-		case 'set-aside':
-		case 'shut':
-			return { heading: 'Nothing here', words: 'There is nothing here for you at this address.', offersSignIn: false };
-		case 'not-yet':
-			return { heading: 'Not open yet', words: `This opens on ${boundWords(facts.at!, zone, 'from')}.`, offersSignIn: false };
-		case 'closed':
-			return { heading: 'Closed', words: 'This was open for a time, and that time is over.', offersSignIn: false };
-		case 'sign-in':
-			return { heading: 'For members', words: 'This is kept for members. Sign in, and if you are among those it is meant for, it opens.', offersSignIn: true };
-		case 'membership-not-yet':
-			return {
-				heading: 'Your membership has not begun',
-				words: `Your membership${group} begins on ${boundWords(facts.at!, zone, 'from')}; this opens to you then.`,
-				offersSignIn: false
-			};
-		case 'membership-lapsed':
-			return {
-				heading: 'Your membership has run out',
-				words: `Your membership${group} ran until ${boundWords(facts.at!, zone, 'until')}. Once it is renewed, this opens to you again.`,
-				offersSignIn: false
-			};
-		case 'not-admitted':
-			return { heading: 'Not for your groups', words: 'You are signed in, but this is kept for other groups than yours.', offersSignIn: false };
-		case 'key-withdrawn':
-			return { heading: 'This key no longer opens', words: 'It has been withdrawn. Ask whoever gave it to you for another one.', offersSignIn: false };
-		case 'key-lapsed':
-			return {
-				heading: 'This key has run out',
-				words: `It opened until ${boundWords(facts.at!, zone, 'until')}. Ask whoever gave it to you for another one.`,
-				offersSignIn: false
-			};
-		case 'key-used-up':
-			return {
-				heading: 'This key is used up',
-				words: 'It has been used as often as it may be. Ask whoever gave it to you for another one.',
-				offersSignIn: false
-			};
-		case 'key-password':
-			return {
-				heading: 'This key wants its password',
-				words: 'Open the address of the key once more and give the password that came with it.',
-				offersSignIn: false
-			};
-		case 'save-not-allowed':
-			return { heading: 'To be read here', words: 'You may read this here, but not save a copy.', offersSignIn: false };
-		case 'print-not-allowed':
-			return { heading: 'To be read here', words: 'You may read this here, but not print it.', offersSignIn: false };
-	}
+const refusals = {
+	'not-yet': ['notYet', 'notYetWords'],
+	closed: ['closed', 'closedWords'],
+	'sign-in': ['forMembers', 'forMembersWords'],
+	'membership-not-yet': ['membershipNotYet', 'membershipNotYetWords', 'membershipNotYetIn'],
+	'membership-lapsed': ['membershipLapsed', 'membershipLapsedWords', 'membershipLapsedIn'],
+	'not-admitted': ['notAdmitted', 'notAdmittedWords'],
+	'key-withdrawn': ['keyWithdrawn', 'keyWithdrawnWords'],
+	'key-lapsed': ['keyLapsed', 'keyLapsedWords'],
+	'key-used-up': ['keyUsedUp', 'keyUsedUpWords'],
+	'key-password': ['keyPassword', 'keyPasswordWords'],
+	'save-not-allowed': ['toBeRead', 'notSave'],
+	'print-not-allowed': ['toBeRead', 'notPrint'],
+	// what is hidden looks like nothing at all
+	'set-aside': ['nothingHere', 'nothingHereWords'],
+	shut: ['nothingHere', 'nothingHereWords']
+} as const satisfies Record<RefusedCode, readonly [heading: keyof SiteWords, words: keyof SiteWords, ofGroup?: keyof SiteWords]>;
+
+/** Refusals whose instant is an end: the last day is said, not the first after it. */
+const ends: ReadonlySet<RefusedCode> = new Set(['membership-lapsed', 'key-lapsed']);
+
+/**
+ * The words for a refusal, in a language. They name neither title, file name, pages nor size (the thing may be nobody's business).
+ * `facts`: the instant that the reason speaks of, and the name of the asker's own group.
+ */
+export function refusalWords(code: RefusedCode, zone: string, facts: { at?: Instant; group?: string } = {}, language: Language = 'en'): Refusal {
+	const [heading, plain, ofGroup] = refusals[code] as readonly [keyof SiteWords, keyof SiteWords, (keyof SiteWords)?];
+	const words = told[language].site;
+	const day = facts.at === undefined ? '' : boundWords(facts.at, zone, ends.has(code) ? 'until' : 'from', language);
+	return {
+		heading: say(language, words[heading]),
+		words: say(language, words[facts.group && ofGroup ? ofGroup : plain], { day, group: facts.group ?? '' }),
+		offersSignIn: code === 'sign-in'
+	};
 }

@@ -3,6 +3,7 @@
 import type { RefusedCode } from './decide';
 import type { TurnedAwayWords } from './door';
 import type { Instant } from './hours';
+import type { Language } from '../words/words';
 import { refusalWords } from './reach';
 
 export interface TurnedAwayPage {
@@ -30,9 +31,10 @@ export function turnedAwayPage(
 	zone: string,
 	facts: { at?: Instant; group?: string },
 	own: TurnedAwayWords | null,
-	site: TurnedAwayWords | null
+	site: TurnedAwayWords | null,
+	language: Language = 'en'
 ): TurnedAwayPage {
-	const general = refusalWords(code, zone, facts);
+	const general = refusalWords(code, zone, facts, language);
 	if (hidden.includes(code)) return { ...general, reason: null, button: null, knock: false };
 	const words = own?.words || site?.words;
 	return {

@@ -51,6 +51,8 @@ export interface Facts {
 	readonly pages: number;
 	/** Runs of equal page sizes, merged: how many pages have which size. */
 	readonly sizes: readonly (PageSize & { readonly pages: number })[];
+	/** The same in the order of the pages, in runs of equal size; missing in what was checked before they were kept, or where there are too many. */
+	readonly runs?: readonly (PageSize & { readonly pages: number })[];
 	readonly title: string | null;
 	readonly author: string | null;
 	readonly subject: string | null;

@@ -31,6 +31,11 @@ describe('the height of a frame', () => {
 			expect(shapeRatio({ width: w, height: h }, { spread: true })).toBeCloseTo(shapeRatio({ width: w, height: h }, { turned: 1 }), 1);
 		}
 	});
+	it('rounds a half up, with tools and without them', () => {
+		// 223 × 955 ÷ 446 is 477.5; 955 ÷ 446 alone is no binary number, and 223 times it a little less
+		const page = { width: 446, height: 955 };
+		expect([frameHeight(223, page), frameHeight(223, page, { tools: 46, borders: 2 })]).toEqual([478, 526]);
+	});
 	it('adds tools and borders once, and grows with the width', () => {
 		fc.assert(
 			fc.property(fc.integer({ min: 200, max: 2000 }), fc.integer({ min: 1, max: 3000 }), fc.integer({ min: 1, max: 3000 }), (width, w, h) => {
@@ -38,7 +43,8 @@ describe('the height of a frame', () => {
 				expect(frameHeight(width, page, { tools: 46, borders: 2 }) - frameHeight(width, page)).toBe(48);
 				expect(frameHeight(width + 1, page)).toBeGreaterThanOrEqual(frameHeight(width, page));
 				expect(shapeRatio(page, { turned: 1 }) * shapeRatio(page)).toBeCloseTo(1, 6);
-			})
+			}),
+			{ numRuns: 20_000 }
 		);
 	});
 });

@@ -20,10 +20,18 @@ export interface FrameParts {
 	readonly spread?: boolean;
 }
 
-/** Of the height to the width of what stands in the frame. A4 upright: 1.414. */
-export function shapeRatio(page: PageShape, { turned = 0, spread = false }: Pick<FrameParts, 'turned' | 'spread'> = {}): number {
+type Shown = Pick<FrameParts, 'turned' | 'spread'>;
+
+/** What stands in the frame: the page as it is turned, or two of them side by side. */
+function shownShape(page: PageShape, { turned = 0, spread = false }: Shown): PageShape {
 	const [width, height] = turned % 2 ? [page.height, page.width] : [page.width, page.height];
-	return height / (spread ? 2 * width : width);
+	return { width: spread ? 2 * width : width, height };
+}
+
+/** Of the height to the width of what stands in the frame. A4 upright: 1.414. */
+export function shapeRatio(page: PageShape, shown: Shown = {}): number {
+	const { width, height } = shownShape(page, shown);
+	return height / width;
 }
 
 /**
@@ -31,5 +39,7 @@ export function shapeRatio(page: PageShape, { turned = 0, spread = false }: Pick
  * shape. Without tools and borders A4 at 700 px is 990 high, at 640 it is 905; Letter at 640 is 828.
  */
 export function frameHeight(width: number, page: PageShape, { tools = 0, borders = 0, ...shown }: FrameParts = {}): number {
-	return Math.round(tools + borders + width * shapeRatio(page, shown));
+	const shape = shownShape(page, shown);
+	// multiplied first: a half is then exactly a half, with tools and without them
+	return Math.round(tools + borders + (width * shape.height) / shape.width);
 }

@@ -88,7 +88,7 @@ export class Populations {
 	}
 }
 
-const sameCount = (a: Counted, b: Counted) => a.anyone === b.anyone && (a.anyone || (a.count === b.count && a.of === b.of));
+const sameCount = (a: Counted, b: Counted) => a.anyone === b.anyone && a.count === b.count && a.of === b.of;
 
 /**
  * The mismatches of a document on a page from `at` on, each with its spans: a new one begins wherever the audience or the

@@ -1,6 +1,6 @@
 // Showing documents on other websites: which sites may frame, the code to copy, and oEmbed 1.0 (oembed.com).
 import { cssWidth, frameHref, type PlacementSettings } from './placement';
-import { shapeRatio, sillHeight, type PageShape } from './frame';
+import { frameHeight, sillHeight, type PageShape } from './frame';
 
 /** A host, with a port where it is not the usual one, or all hosts under one: `example.org`, `*.example.org`, `localhost:4200`. */
 export const framerPattern = '^(?:\\*\\.)?[a-z0-9](?:[a-z0-9-]*[a-z0-9])?(?:\\.[a-z0-9](?:[a-z0-9-]*[a-z0-9])?)*(?::\\d{1,5})?$';
@@ -36,7 +36,7 @@ export function frameCode({ origin, slug, title, shape }: Shown, settings: Place
 		settings.height === 'worked out'
 			? // what stands around the page is as high at any width
 				typeof width === 'number'
-				? `height:${Math.round(width * shapeRatio(shape) + sillHeight)}px`
+				? `height:${frameHeight(width, shape, { tools: sillHeight })}px`
 				: `aspect-ratio:${round(shape.width)}/${round(shape.height)};min-height:320px`
 			: `height:${settings.height ?? 900}px`;
 	const border = settings.border ? '1px solid #c9c5b9' : '0';
@@ -48,7 +48,7 @@ const round = (n: number) => Math.round(n * 10) / 10;
 /** The code of a cover that leads to the document. */
 export function coverCode({ origin, slug, title, shape }: Shown, width: number): string {
 	const size = width <= 300 ? 300 : width <= 600 ? 600 : 1200;
-	return `<a href="${escaped(`${origin}/d/${slug}`)}" rel="noopener"><img src="${escaped(`${origin}/d/${slug}/cover/${size}.webp`)}" width="${width}" height="${Math.round(width * shapeRatio(shape))}" alt="${escaped(title)}" loading="lazy"></a>`;
+	return `<a href="${escaped(`${origin}/d/${slug}`)}" rel="noopener"><img src="${escaped(`${origin}/d/${slug}/cover/${size}.webp`)}" width="${width}" height="${frameHeight(width, shape)}" alt="${escaped(title)}" loading="lazy"></a>`;
 }
 
 /** The code of a plain link. */
@@ -80,10 +80,9 @@ const usualWidth = 700;
 
 /** The oEmbed answer for a document. `maxwidth` and `maxheight` bound what the code takes up (oEmbed 1.0, 2.2). */
 export function oEmbed(shown: Shown & { site: string }, bounds: { maxwidth?: number; maxheight?: number }, settings: PlacementSettings): OEmbed {
-	const ratio = shapeRatio(shown.shape);
 	const width = Math.max(1, Math.min(usualWidth, bounds.maxwidth ?? usualWidth));
-	const height = Math.max(1, Math.min(Math.round(width * ratio + sillHeight), bounds.maxheight ?? Infinity));
-	const cover = Math.round(300 * ratio);
+	const height = Math.max(1, Math.min(frameHeight(width, shown.shape, { tools: sillHeight }), bounds.maxheight ?? Infinity));
+	const cover = frameHeight(300, shown.shape);
 	// a cover is 300 px wide or it is not given: nothing larger than was asked for (oEmbed 1.0, 2.3.4)
 	const fits = 300 <= (bounds.maxwidth ?? Infinity) && cover <= (bounds.maxheight ?? Infinity);
 	return {

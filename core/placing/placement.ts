@@ -3,6 +3,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { counted } from '../access/reach';
 import { slugPattern } from '../documents/address';
 import { sizeWords } from '../documents/size';
+import { askedFor, readingSettings } from '../reading/settings';
 
 export const forms = ['text', 'button', 'cover', 'card', 'frame'] as const;
 export type Form = (typeof forms)[number];
@@ -21,10 +22,6 @@ export const pressWords: Record<Press, string> = {
 /** What is said of a document beside its words. */
 export const facts = ['type', 'pages', 'size', 'date'] as const;
 export type Fact = (typeof facts)[number];
-
-/** Tools of a reading frame that can be left out. */
-export const frameTools = ['save', 'fit'] as const;
-export type FrameTool = (typeof frameTools)[number];
 
 /** CSS px, or a share of the column: '50%'. */
 const Width = Type.Union([Type.Integer({ minimum: 60, maximum: 2400 }), Type.String({ pattern: '^(?:[1-9]\\d?|100)%$' })]);
@@ -55,10 +52,12 @@ const settings = {
 	height: Type.Union([Type.Integer({ minimum: 200, maximum: 4000 }), Type.Literal('worked out')]),
 	/** Page that a frame or a reading begins with. */
 	start: Type.Integer({ minimum: 1, maximum: 100_000 }),
-	fit: oneOf(['page', 'width'] as const),
-	foreEdge: Type.Boolean(),
-	tools: Type.Array(oneOf(frameTools), { uniqueItems: true }),
-	theme: oneOf(['system', 'light', 'dark'] as const)
+	/** How it is read, where that differs from what the document or the site says. */
+	way: readingSettings.way,
+	fit: readingSettings.fit,
+	foreEdge: readingSettings.foreEdge,
+	tools: readingSettings.tools,
+	theme: readingSettings.theme
 };
 type SettingName = keyof typeof settings;
 
@@ -67,11 +66,11 @@ const ownEach: ReadonlySet<SettingName> = new Set(['hover', 'page', 'alt', 'star
 
 /** Which settings each form has. */
 export const settingsOfForm: Record<Form, readonly SettingName[]> = {
-	text: ['hover', 'icon', 'facts', 'start'],
-	button: ['hover', 'icon', 'facts', 'style', 'width', 'align', 'start'],
-	cover: ['hover', 'facts', 'width', 'align', 'page', 'border', 'shadow', 'caption', 'alt', 'start'],
-	card: ['hover', 'facts', 'width', 'align', 'description', 'page', 'border', 'shadow', 'alt', 'start'],
-	frame: ['width', 'height', 'align', 'border', 'start', 'fit', 'foreEdge', 'tools', 'theme']
+	text: ['hover', 'icon', 'facts', 'start', 'way', 'fit'],
+	button: ['hover', 'icon', 'facts', 'style', 'width', 'align', 'start', 'way', 'fit'],
+	cover: ['hover', 'facts', 'width', 'align', 'page', 'border', 'shadow', 'caption', 'alt', 'start', 'way', 'fit'],
+	card: ['hover', 'facts', 'width', 'align', 'description', 'page', 'border', 'shadow', 'alt', 'start', 'way', 'fit'],
+	frame: ['width', 'height', 'align', 'border', 'start', 'way', 'fit', 'foreEdge', 'tools', 'theme']
 };
 
 const Settings = Type.Partial(Type.Object(settings));
@@ -115,10 +114,11 @@ const plain: PlacementSettings = {
 	description: true,
 	height: 'worked out',
 	start: null,
-	fit: 'page',
-	foreEdge: false,
-	tools: ['save', 'fit'],
-	theme: 'system'
+	way: null,
+	fit: null,
+	foreEdge: null,
+	tools: null,
+	theme: null
 };
 /** As it comes: a cover 300 px wide, a frame the whole column (common practice, no source). */
 const asItComes: Record<Form, Partial<PlacementSettings>> = { text: {}, button: {}, cover: { width: 300 }, card: { width: '100%' }, frame: { width: '100%' } };
@@ -187,7 +187,7 @@ export function factsWords(document: Pick<PlacedDocument, 'pages' | 'bytes' | 'd
 }
 
 /** Where a press leads. The placement's id goes along, so that the ledger can name the page it stood on. */
-export function pressHref(slug: string, press: Press, placement: string, start: number | null = null): string {
+export function pressHref(slug: string, press: Press, placement: string, read: Partial<Pick<PlacementSettings, 'start' | 'way' | 'fit'>> = {}): string {
 	const from = `from=${encodeURIComponent(placement)}`;
 	switch (press) {
 		case 'page':
@@ -195,7 +195,7 @@ export function pressHref(slug: string, press: Press, placement: string, start: 
 		case 'over':
 		case 'tab':
 		case 'here':
-			return `/d/${slug}/read?${from}${start ? `#page=${start}` : ''}`;
+			return `/d/${slug}/read?${[from, ...askedFor({ way: read.way, fit: read.fit })].join('&')}${read.start ? `#page=${read.start}` : ''}`;
 		case 'save':
 			return `/d/${slug}/file?save&${from}`;
 	}
@@ -206,7 +206,7 @@ export function placementView(attrs: KeptPlacement, document: PlacedDocument, si
 	const settings = settingsOf(attrs, site);
 	return {
 		...settings,
-		href: pressHref(document.slug, attrs.press, attrs.id, settings.start),
+		href: pressHref(document.slug, attrs.press, attrs.id, settings),
 		newTab: attrs.press === 'tab',
 		download: attrs.press === 'save',
 		over: attrs.press === 'over',
@@ -219,10 +219,7 @@ export function placementView(attrs: KeptPlacement, document: PlacedDocument, si
 export function frameHref(slug: string, placement: string, s: PlacementSettings, embed = false): string {
 	const asked = [
 		...(embed ? [] : ['frame=1', `from=${encodeURIComponent(placement)}`]),
-		...(s.fit === 'page' ? [] : [`fit=${s.fit}`]),
-		...(s.foreEdge ? ['edge=1'] : []),
-		...(s.tools!.length < frameTools.length ? [`tools=${s.tools!.join('+') || 'none'}`] : []),
-		...(s.theme === 'system' ? [] : [`theme=${s.theme}`])
+		...askedFor({ way: s.way, fit: s.fit, foreEdge: s.foreEdge, tools: s.tools, theme: s.theme })
 	].join('&');
 	return `${embed ? `/embed/${slug}` : `/d/${slug}/read`}${asked && `?${asked}`}${s.start ? `#page=${s.start}` : ''}`;
 }

@@ -72,7 +72,7 @@ describe('a placement', () => {
 		expect(settingsOf(attrs)).toMatchObject({ width: 300, border: true, shadow: false });
 		expect(settingsOf(attrs, { cover: { width: 220, shadow: true } })).toMatchObject({ width: 220, border: true, shadow: true });
 		expect(settingsOf({ ...attrs, width: '50%', shadow: false }, { cover: { width: 220, shadow: true } })).toMatchObject({ width: '50%', shadow: false });
-		expect(defaultsOf('frame')).toMatchObject({ width: '100%', height: 'worked out', fit: 'page' });
+		expect(defaultsOf('frame')).toMatchObject({ width: '100%', height: 'worked out', fit: null });
 		// a setting of another form does not stray in
 		expect(settingsOf({ ...attrs, form: 'text', width: 500 }).width).toBeNull();
 	});
@@ -89,7 +89,7 @@ describe('a placement', () => {
 		expect(frameHref('map', 'abcdef', { ...defaultsOf('frame'), tools: [] }, true)).toBe('/embed/map?tools=none');
 	});
 	it('each press has its own address', () => {
-		expect(pressHref('map', 'over', 'abcdef', 4)).toBe('/d/map/read?from=abcdef#page=4');
+		expect(pressHref('map', 'over', 'abcdef', { start: 4 })).toBe('/d/map/read?from=abcdef#page=4');
 		expect(pressHref('map', 'page', 'abcdef')).toBe('/d/map?from=abcdef');
 		expect(pressHref('map', 'tab', 'abcdef')).toBe('/d/map/read?from=abcdef');
 		expect(pressHref('map', 'here', 'abcdef')).toBe('/d/map/read?from=abcdef');

@@ -1,47 +1,379 @@
-// Counting by the COUNTER Code of Practice, release 5, section 7 (from memory), with the model's worked cases.
+// Counting by the COUNTER Code of Practice, release 5, section 7 (from memory), with the model's worked cases, properties, and a second,
+// naive implementation that looks at all pairs.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { doubles, everyDay } from './counting';
-import { documentAnswer, siteAnswer } from './words';
+import { counted, deviceOf, devices, doubles, entryKinds, isThrough, noFigures, sumDay, type EntryKind, type Figures, type Summable } from './counting';
+import { itemReport, itemTable, monthsOf } from './items';
+import { dayAfter, daysIn, periodOf, piecesOf, series, stepOf } from './period';
+import { cutAddress, keptOf, readershipOf } from './settings';
+import { nextMailing } from './mailing';
+import { signedContent, waitAfter } from './webhook';
+import { changeWords, documentAnswer, durationWords, memberAnswer, siteAnswer } from './words';
 
-const at = (...seconds: number[]) => seconds.map((s) => ({ at: s * 1000, reader: 'r', document: 'd', kind: 'opened' }));
-const counts = (...seconds: number[]) => doubles(at(...seconds)).filter((d) => !d).length;
-const clock = (text: string) => Date.parse(`2026-11-24T${text}Z`) / 1000;
+const entry = (at: number, more: Partial<Summable> = {}): Summable => ({
+	at,
+	kind: 'opened',
+	reader: 'r',
+	staff: false,
+	robot: false,
+	preload: false,
+	placement: null,
+	edition: 'e',
+	person: null,
+	key: null,
+	device: 'computer',
+	controlled: false,
+	source: { kind: 'direct', page: null, outside: null },
+	attention: null,
+	...more
+});
+const seconds = (...times: number[]) => times.map((s) => entry(s * 1000));
+const left = (...times: number[]) => [...doubles(seconds(...times))].map((d) => d.double);
+const counts = (...times: number[]) => left(...times).filter((d) => !d).length;
+const clock = (text: string) => Date.parse(`2026-11-24T${text}Z`);
+const utcHour = (at: number) => new Date(at).getUTCHours();
 
 describe('double clicks', () => {
-	it('10:01:00 and 10:01:29 count one, the later', () => expect(doubles(at(clock('10:01:00'), clock('10:01:29')))).toEqual([true, false]));
-	it('10:01:00 and 10:01:35 count two', () => expect(counts(clock('10:01:00'), clock('10:01:35'))).toBe(2));
-	it('0 s, 20 s, 40 s count one, at 40 s', () => expect(doubles(at(0, 20, 40))).toEqual([true, true, false]));
+	it('10:01:00 and 10:01:29 count one, the later', () => expect(left(clock('10:01:00') / 1000, clock('10:01:29') / 1000)).toEqual([true, false]));
+	it('10:01:00 and 10:01:35 count two', () => expect(counts(clock('10:01:00') / 1000, clock('10:01:35') / 1000)).toBe(2));
+	it('0 s, 20 s, 40 s count one, at 40 s', () => expect(left(0, 20, 40)).toEqual([true, true, false]));
 	it('0 s, 30 s one; 0 s, 31 s two', () => expect([counts(0, 30), counts(0, 31)]).toEqual([1, 2]));
-	it('another reader, document or kind is no double', () => {
-		const [a] = at(0);
-		for (const other of [{ reader: 'x' }, { document: 'x' }, { kind: 'saved' }]) expect(doubles([a!, { ...a!, at: 5000, ...other }])).toEqual([false, false]);
+	it('another reader or kind is no double, nor another placement that came into view', () => {
+		const marks = (a: Partial<Summable>, b: Partial<Summable>) => [...doubles([entry(0, a), entry(5000, b)])].map((d) => d.double);
+		expect(marks({}, { reader: 'x' })).toEqual([false, false]);
+		expect(marks({}, { kind: 'saved' })).toEqual([false, false]);
+		expect(marks({ kind: 'shown', placement: 'a' }, { kind: 'shown', placement: 'b' })).toEqual([false, false]);
+		expect(marks({ kind: 'shown', placement: 'a' }, { kind: 'shown', placement: 'a' })).toEqual([true, false]);
 	});
-	it('the last of a chain always counts', () => {
+	it('what is told of reading is never a double', () =>
+		expect([...doubles([entry(0, { kind: 'read' }), entry(5000, { kind: 'read' })])].some((d) => d.double)).toBe(false));
+	it('a double click by staff or a robot takes nothing from anybody', () => {
+		expect([...counted([entry(0), entry(5000, { staff: true })])].map((e) => e.at)).toEqual([0]);
+		expect([...counted([entry(0), entry(5000)], new Set(['r']))]).toEqual([]);
+	});
+	it('holds no more than the last 30 s: what comes out is never further behind what went in', () => {
+		const most = 20_000;
+		let given = 0;
+		function* many() {
+			for (let i = 0; i < most; i++) yield entry((given = i * 1000), { reader: `r${i % 7}` });
+		}
+		let behind = 0;
+		for (const { entry: e } of doubles(many())) if (given < (most - 1) * 1000) behind = Math.max(behind, given - e.at);
+		expect(behind).toBe(31_000);
+	});
+});
+
+/** All pairs: an entry is left out where another of the same reader and kind comes next within 30 s. */
+function naive(entries: readonly Summable[], robots: ReadonlySet<string>): Summable[] {
+	const people = entries.filter((e) => !e.staff && !e.robot && !e.preload && !robots.has(e.reader));
+	return people.filter(
+		(e, i) =>
+			e.kind === 'read' ||
+			!people.some(
+				(o, j) => j > i && o.reader === e.reader && o.kind === e.kind && (e.kind !== 'shown' || o.placement === e.placement) && o.at - e.at <= 30_000
+			)
+	);
+}
+
+const anyEntry = fc.record({
+	at: fc.integer({ min: 0, max: 4_000 }).map((s) => s * 1000),
+	kind: fc.constantFrom(...entryKinds),
+	reader: fc.constantFrom('a', 'b', 'c', 'busy'),
+	staff: fc.integer({ min: 0, max: 9 }).map((n) => n === 0),
+	robot: fc.integer({ min: 0, max: 9 }).map((n) => n === 0),
+	preload: fc.integer({ min: 0, max: 9 }).map((n) => n === 0),
+	placement: fc.constantFrom(null, 'p', 'q'),
+	edition: fc.constantFrom('one', 'two'),
+	person: fc.constant(null),
+	key: fc.constantFrom(null, 'k'),
+	device: fc.constantFrom(...devices),
+	controlled: fc.boolean(),
+	source: fc.constantFrom({ kind: 'direct', page: null, outside: null } as const, { kind: 'page', page: 'x', outside: null } as const),
+	attention: fc.option(fc.array(fc.record({ page: fc.integer({ min: 1, max: 9 }), seconds: fc.integer({ min: 1, max: 50 }) }), { maxLength: 4 }), { nil: null })
+});
+const anyDay = fc.array(anyEntry, { maxLength: 80 }).map((list) => list.sort((a, b) => a.at - b.at) as Summable[]);
+
+describe('a day', () => {
+	it('is what the naive count makes of it', () => {
 		fc.assert(
-			fc.property(fc.array(fc.nat(300), { minLength: 1 }), (seconds) => {
-				expect(doubles(at(...seconds.sort((x, y) => x - y))).at(-1)).toBe(false);
+			fc.property(anyDay, fc.integer({ min: 0, max: 4_000 }), (entries, end) => {
+				const robots = new Set(['busy']);
+				const until = end * 1000;
+				const sum = sumDay(entries, until, utcHour, robots);
+				const all = naive(entries, robots).filter((e) => e.at < until);
+				const of = (...kinds: EntryKind[]) => all.filter((e) => kinds.includes(e.kind));
+				const requests = of('opened', 'saved');
+				expect(sum).toMatchObject({
+					openings: of('opened').length,
+					saves: of('saved').length,
+					printed: of('printed').length,
+					refusals: of('turned-away').length,
+					knocks: of('knocked').length,
+					keysUsed: of('key-used').length,
+					shown: of('shown').length,
+					looks: of('looked').length,
+					controlled: requests.filter((e) => e.controlled).length,
+					uniques: new Set(requests.map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
+					seconds: of('read').reduce((n, e) => n + (e.attention ?? []).reduce((m, a) => m + a.seconds, 0), 0)
+				});
+				const total = (numbers: readonly number[]) => numbers.reduce((a, b) => a + b, 0);
+				expect(total(sum.hours)).toBe(requests.length);
+				expect(total(sum.devices)).toBe(requests.length);
+				expect(total(sum.sources.map((s) => s.openings + s.saves))).toBe(requests.length);
+				expect(total(sum.sources.map((s) => s.shown))).toBe(sum.shown);
+				expect(new Set(sum.readers.filter((r) => r.openings + r.saves).map((r) => r.reader)).size).toBe(new Set(requests.map((e) => e.reader)).size);
+				for (const r of sum.readers) expect(r.seconds).toBe(total([...r.pages.values()]));
+				expect(total(sum.readers.map((r) => r.seconds))).toBe(sum.seconds);
+			}),
+			{ numRuns: 400 }
+		);
+	});
+	it('10:05 and 10:55 are one unique; 10:55 and 11:05 two', () => {
+		const uniques = (...times: string[]) =>
+			sumDay(
+				times.map((t) => entry(clock(t))),
+				Infinity,
+				utcHour
+			).uniques;
+		expect([uniques('10:05:00', '10:55:00'), uniques('10:55:00', '11:05:00')]).toEqual([1, 2]);
+	});
+	it('a double click over midnight counts on the later day alone', () => {
+		const midnight = clock('00:00:00') + 86_400_000;
+		const both = [entry(midnight - 10_000), entry(midnight + 10_000)];
+		expect(sumDay(both, midnight, utcHour).openings).toBe(0);
+		expect(sumDay(both.slice(1), midnight + 86_400_000, utcHour).openings).toBe(1);
+	});
+});
+
+describe('read through', () => {
+	it('at least 90 % of the pages with at least 2 s each', () => {
+		expect([isThrough(29, 32), isThrough(28, 32), isThrough(9, 10), isThrough(1, 1), isThrough(0, 0)]).toEqual([true, false, true, true, false]);
+	});
+	it('as much as the site sets', () => expect(isThrough(5, 10, 0.5)).toBe(true));
+});
+
+it('devices by what browsers call themselves (common practice, no source)', () => {
+	const named = {
+		'Mozilla/5.0 (X11; Linux x86_64) AppleWebKit/537.36 (KHTML, like Gecko) Chrome/140.0.0.0 Safari/537.36': 'computer',
+		'Mozilla/5.0 (Windows NT 10.0; Win64; x64; rv:140.0) Gecko/20100101 Firefox/140.0': 'computer',
+		'Mozilla/5.0 (iPhone; CPU iPhone OS 18_0 like Mac OS X) AppleWebKit/605.1.15 Version/18.0 Mobile/15E148 Safari/604.1': 'phone',
+		'Mozilla/5.0 (Linux; Android 15; Pixel 9) AppleWebKit/537.36 Chrome/140.0.0.0 Mobile Safari/537.36': 'phone',
+		'Mozilla/5.0 (Linux; Android 15; SM-X910) AppleWebKit/537.36 Chrome/140.0.0.0 Safari/537.36': 'tablet',
+		'Mozilla/5.0 (iPad; CPU OS 16_0 like Mac OS X) AppleWebKit/605.1.15 Version/16.0 Mobile/15E148 Safari/604.1': 'tablet',
+		'curl/8.0': 'other'
+	};
+	for (const [agent, device] of Object.entries(named)) expect(deviceOf(agent), agent).toBe(device);
+});
+
+describe('the time of a report', () => {
+	const today = '2026-11-25';
+	it('is the last 30 days where nothing else is asked, beside the 30 before', () => {
+		expect(periodOf({}, today)).toEqual({
+			first: '2026-10-27',
+			last: today,
+			length: 30,
+			by: 'day',
+			preset: 30,
+			before: { first: '2026-09-27', last: '2026-10-26' }
+		});
+	});
+	it('is what is asked, never past today, and what means nothing is let be', () => {
+		expect(periodOf({ from: '2026-02-28', until: '2026-03-01' }, today)).toMatchObject({
+			length: 2,
+			preset: null,
+			before: { first: '2026-02-26', last: '2026-02-27' }
+		});
+		expect(periodOf({ from: '2026-11-20', until: '2027-05-01' }, today)).toMatchObject({ first: '2026-11-20', last: today });
+		expect(periodOf({ from: '2026-13-40', days: '12' }, today)).toMatchObject({ length: 30 });
+		expect(periodOf({ from: '2026-11-20', until: '2026-11-10' }, today).length).toBe(30);
+		expect([periodOf({ days: '90' }, today).by, periodOf({ days: '365' }, today).by, periodOf({ days: '365', by: 'week' }, today).by]).toEqual([
+			'week',
+			'month',
+			'week'
+		]);
+	});
+	it('the time before is as long and ends where it begins', () => {
+		fc.assert(
+			fc.property(fc.integer({ min: 0, max: 800 }), fc.integer({ min: 0, max: 800 }), (back, length) => {
+				const last = dayAfter(today, -back);
+				const period = periodOf({ from: dayAfter(last, -length), until: last }, today);
+				expect(daysIn(period)).toBe(daysIn(period.before));
+				expect(dayAfter(period.before.last, 1)).toBe(period.first);
 			})
+		);
+	});
+	it('is days and whole months, each day in one of them', () => {
+		expect(piecesOf({ first: '2026-10-30', last: '2026-12-02' })).toEqual({
+			spans: ['day', 'day', 'month', 'day', 'day'],
+			days: ['2026-10-30', '2026-10-31', '2026-11-01', '2026-12-01', '2026-12-02']
+		});
+		expect(piecesOf({ first: '2028-02-01', last: '2028-02-29' })).toEqual({ spans: ['month'], days: ['2028-02-01'] });
+		fc.assert(
+			fc.property(fc.integer({ min: 0, max: 1500 }), fc.integer({ min: 0, max: 900 }), (start, length) => {
+				const days = { first: dayAfter('2025-12-15', start), last: dayAfter('2025-12-15', start + length) };
+				const { spans, days: firsts } = piecesOf(days);
+				const all = firsts.flatMap((day, i) => {
+					const out = [day];
+					if (spans[i] === 'month') for (let d = dayAfter(day, 1); d.slice(0, 7) === day.slice(0, 7); d = dayAfter(d, 1)) out.push(d);
+					return out;
+				});
+				expect(all).toEqual(Array.from({ length: length + 1 }, (_, i) => dayAfter(days.first, i)));
+				expect(spans.filter((s) => s === 'day').length).toBeLessThanOrEqual(60);
+			})
+		);
+	});
+	it('weeks begin on Monday, months on the first (ISO 8601)', () => {
+		expect([stepOf('2026-11-25', 'week'), stepOf('2026-11-23', 'week'), stepOf('2026-11-22', 'week'), stepOf('2026-11-25', 'month')]).toEqual([
+			'2026-11-23',
+			'2026-11-23',
+			'2026-11-16',
+			'2026-11-01'
+		]);
+	});
+	it('every day stands in its series, also across a change of clocks, and sums are kept by week and month', () => {
+		const rows = [
+			{ day: '2026-10-25', openings: 3, saves: 1 },
+			{ day: '2026-10-23', openings: 2, saves: 0 }
+		];
+		const days = series(rows, periodOf({ from: '2026-10-24', until: '2026-10-26' }, today));
+		expect(days.map((d) => [d.day, d.openings, d.saves, d.before])).toEqual([
+			['2026-10-24', 0, 0, 0],
+			['2026-10-25', 3, 1, 0],
+			['2026-10-26', 0, 0, 2]
+		]);
+		for (const by of ['week', 'month']) {
+			const bars = series(rows, periodOf({ from: '2026-10-01', until: '2026-11-20', by }, today));
+			expect(bars.reduce((n, b) => n + b.openings, 0)).toBe(5);
+		}
+	});
+});
+
+describe('the answer', () => {
+	const say = (pieces: readonly { text: string }[]) => pieces.map((p) => p.text).join('');
+	const when = { words: 'in the last 30 days', length: 30 };
+	const figures = (some: Partial<Figures>): Figures => ({ ...noFigures, ...some });
+	it('is a sentence made from the figures', () => {
+		expect(
+			say(
+				documentAnswer(
+					figures({ openings: 25, saves: 5, printed: 1, refusals: 26, readers: 12, seconds: 15_600 }),
+					figures({ seconds: 11_700 }),
+					{ admitted: 14, opened: 11, through: 7 },
+					when,
+					'Volunteering'
+				)
+			)
+		).toBe(
+			'11 of the 14 who may open it have, and 7 read it through. 3 have not opened it. 12 readers in the last 30 days: 25 openings, 5 copies saved and printed 1 time. They gave it 4 h 20 min, 33 % more than in the 30 days before. Turned away 26 times, mostly from Volunteering.'
+		);
+		expect(say(documentAnswer(figures({ openings: 1, readers: 1 }), noFigures, null, when))).toBe(
+			'1 reader in the last 30 days: 1 opening and 0 copies saved. '
+		);
+		expect(say(documentAnswer(noFigures, noFigures, null, when))).toBe('Nobody opened it in the last 30 days. ');
+		expect(say(documentAnswer(noFigures, noFigures, { admitted: 0, opened: 0, through: 0 }, when))).toContain('Nobody but staff may open it today.');
+		expect(say(siteAnswer(noFigures, noFigures, 0, when))).toBe('Nobody opened a document in the last 30 days.');
+		expect(say(siteAnswer(figures({ openings: 20, saves: 2, readers: 9, refusals: 1 }), figures({ openings: 11 }), 4, when))).toBe(
+			'9 readers opened 4 documents 20 times in the last 30 days and saved 2 copies, twice as much as in the 30 days before. 1 time somebody was turned away.'
+		);
+		expect(say(memberAnswer('Ada', figures({ openings: 2, seconds: 70 }), 1, when))).toBe(
+			'Ada opened 1 document 2 times in the last 30 days, saved 0 copies and read for 1 min. '
+		);
+	});
+	it('says times and changes as people do', () => {
+		expect([0, 40, 59.6, 3_599, 3_600, 15_600].map(durationWords)).toEqual(['0 s', '40 s', '1 min', '1 h', '1 h', '4 h 20 min']);
+		expect([changeWords(5, 0), changeWords(100, 100), changeWords(112, 100), changeWords(80, 100), changeWords(200, 100), changeWords(410, 100)]).toEqual([
+			null,
+			'as much as',
+			'12 % more than',
+			'20 % less than',
+			'twice as much as',
+			'4 times as much as'
+		]);
+	});
+});
+
+describe('the item report', () => {
+	it('has a line for each kind of figure with its months and their total', () => {
+		const report = itemReport(
+			[
+				{ slug: 'guide', title: 'Guide', month: '2026-10', investigations: 9, requests: 5, uniques: 4, refusals: 0 },
+				{ slug: 'guide', title: 'Guide', month: '2026-12', investigations: 2, requests: 1, uniques: 1, refusals: 0 }
+			],
+			{ site: 'Society', origin: 'https://example.org', first: '2026-10-15', last: '2027-01-02', created: '2027-01-02T00:00:00Z' }
+		);
+		expect(report.months).toEqual(['2026-10', '2026-11', '2026-12', '2027-01']);
+		expect(report.items.map((i) => [i.Metric_Type, i.Reporting_Period_Total, ...Object.values(i.months)])).toEqual([
+			['Total_Item_Investigations', 11, 9, 0, 2, 0],
+			['Total_Item_Requests', 6, 5, 0, 1, 0],
+			['Unique_Item_Requests', 5, 4, 0, 1, 0]
+		]);
+		const lines = itemTable(report).split('\r\n');
+		expect(lines).toContain('Reporting_Period\tBegin_Date=2026-10-15; End_Date=2027-01-02');
+		expect(lines.find((l) => l.startsWith('Guide\tianua:guide'))).toBe(
+			'Guide\tianua:guide\thttps://example.org/d/guide\tTotal_Item_Investigations\t11\t9\t0\t2\t0'
+		);
+	});
+	it('no title breaks the table or is taken for a formula', () => {
+		const report = itemReport([{ slug: 's', title: '=A1\tB\nC', month: '2026-10', investigations: 1, requests: 1, uniques: 1, refusals: 0 }], {
+			...{ site: 'S', origin: 'https://example.org', first: '2026-10-01', last: '2026-10-31', created: '' }
+		});
+		expect(itemTable(report)).toContain("'=A1 B C\tianua:s");
+	});
+	it('months go over the end of a year', () => expect(monthsOf('2026-12-31', '2027-02-01')).toEqual(['2026-12', '2027-01', '2027-02']));
+});
+
+describe('what is kept of readers', () => {
+	it('addresses are cut to 24 bits of IPv4 and 48 of IPv6 (RFC 5737 and RFC 3849 addresses)', () => {
+		expect(
+			['203.0.113.77', '::ffff:198.51.100.9', '2001:db8:12:34::1', '2001:0db8::1', '::1', 'fe80::1%eth0', '2001:db8:1:2:3:4:5:6', 'nonsense', '1:2:3'].map(
+				cutAddress
+			)
+		).toEqual(['203.0.113.0', '198.51.100.0', '2001:db8:12::', '2001:db8:0::', '0:0:0::', 'fe80:0:0::', '2001:db8:1::', 'unknown', 'unknown']);
+	});
+	it('who does not want to be followed gets no cookie; nothing stays nothing', () => {
+		expect([
+			keptOf('cookie', { gpc: '1', dnt: null }),
+			keptOf('cookie', { gpc: null, dnt: '1' }),
+			keptOf('cookie', { gpc: null, dnt: '0' }),
+			keptOf('nothing', { gpc: '1', dnt: '1' })
+		]).toEqual(['day', 'day', 'cookie', 'nothing']);
+	});
+	it('a site that sets nothing keeps a mark for a day, for ever, and 90 % is through', () =>
+		expect(readershipOf(null)).toEqual({ nameless: 'day', months: null, through: 0.9 }));
+});
+
+describe('reports by mail', () => {
+	const next = (after: string, every: 'week' | 'month', zone = 'Europe/London') => new Date(nextMailing(Date.parse(after), every, zone)).toISOString();
+	it('come on Monday, or on the first, at seven by the clock on the wall', () => {
+		expect(next('2026-11-25T12:00Z', 'week')).toBe('2026-11-30T07:00:00.000Z');
+		expect(next('2026-11-30T06:59Z', 'week')).toBe('2026-11-30T07:00:00.000Z');
+		expect(next('2026-11-30T07:00Z', 'week')).toBe('2026-12-07T07:00:00.000Z');
+		expect(next('2026-11-25T12:00Z', 'month')).toBe('2026-12-01T07:00:00.000Z');
+		// summer time: seven is six in UTC; and a zone that is ahead
+		expect(next('2027-03-28T12:00Z', 'week')).toBe('2027-03-29T06:00:00.000Z');
+		expect(next('2026-12-31T23:30Z', 'month', 'Asia/Tokyo')).toBe('2027-02-01T07:00:00.000Z'.replace('02-01T07', '01-31T22'));
+	});
+	it('come again and again, always later', () => {
+		fc.assert(
+			fc.property(
+				fc.integer({ min: 0, max: 3650 }),
+				fc.constantFrom(...(['week', 'month'] as const)),
+				fc.constantFrom('Europe/London', 'America/New_York', 'Pacific/Chatham'),
+				(day, every, zone) => {
+					const after = Date.parse('2020-01-01T00:00Z') + day * 86_400_000;
+					const at = nextMailing(after, every, zone);
+					expect(at).toBeGreaterThan(after);
+					expect(at - after).toBeLessThanOrEqual((every === 'week' ? 7 : 31) * 86_400_000 + 3_600_000);
+				}
+			)
 		);
 	});
 });
 
-it('every day of a time stands in a series, also across a change of clocks', () => {
-	const days = everyDay([{ day: '2026-10-25', openings: 3, saves: 1 }], '2026-10-24', '2026-10-26');
-	expect(days.map((d) => [d.day, d.openings])).toEqual([
-		['2026-10-24', 0],
-		['2026-10-25', 3],
-		['2026-10-26', 0]
-	]);
-});
-
-it('the answer is a sentence made from the figures', () => {
-	const say = (pieces: { text: string }[]) => pieces.map((p) => p.text).join('');
-	expect(say(documentAnswer({ openings: 25, saves: 5, refusals: 26, readers: 11 }, 14, 11, 30))).toBe(
-		'11 of the 14 who may open it have done so in the last 30 days: 25 openings and 5 copies saved. Turned away 26 times.'
-	);
-	expect(say(documentAnswer({ openings: 1, saves: 0, refusals: 0, readers: 1 }, null, 0, 7))).toBe(
-		'1 reader in the last 7 days: 1 opening and 0 copies saved. '
-	);
-	expect(say(siteAnswer({ openings: 0, saves: 0, refusals: 0, readers: 0 }, 0, 30))).toBe('Nobody has opened a document in the last 30 days.');
+describe('webhooks (Standard Webhooks 1.0, from memory)', () => {
+	it('sign the id, the time and the body joined by full stops', () =>
+		expect(signedContent('msg_1', 1_614_265_330, '{"test": 2432232314}')).toBe('msg_1.1614265330.{"test": 2432232314}'));
+	it('are tried again ever later, and given up in the end', () => {
+		expect([1, 2, 9, 10].map(waitAfter)).toEqual([5, 300, 86_400, null]);
+	});
 });

@@ -2,7 +2,7 @@
 import { parse } from 'content-disposition';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { disposition, savedName } from './disposition';
+import { attachmentDisposition, disposition, savedName } from './disposition';
 
 describe('the examples of RFC 6266, section 5, as the package we write with reads them', () => {
 	it('Attachment; filename=example.html', () =>
@@ -16,6 +16,11 @@ describe('the examples of RFC 6266, section 5, as the package we write with read
 });
 
 describe('what we write', () => {
+	it('a file inside a document keeps its own kind', () => {
+		expect(attachmentDisposition('readings.csv')).toBe('attachment; filename=readings.csv');
+		expect(attachmentDisposition('gauge §.txt')).toContain("filename*=UTF-8''gauge%20%C2%A7.txt");
+		expect(attachmentDisposition('../../etc/passwd')).toBe('attachment; filename=passwd');
+	});
 	it('a plain name as a token or quoted string', () => {
 		expect(disposition('attachment', 'plans.pdf')).toBe('attachment; filename=plans.pdf');
 		expect(disposition('inline', 'an example.pdf')).toBe('inline; filename="an example.pdf"');

@@ -10,6 +10,9 @@ export function disposition(type: 'inline' | 'attachment', fileName: string): st
 	return create(savedName(fileName), { type });
 }
 
+/** The field for a file that travels inside a document: saved under its own name, whatever kind it is. */
+export const attachmentDisposition = (fileName: string): string => create(baseName(fileName) || 'attachment', { type: 'attachment' });
+
 /** The name a copy is saved under: no folders, no control characters, ends in .pdf. */
 export function savedName(fileName: string): string {
 	const name = baseName(fileName) || 'document';

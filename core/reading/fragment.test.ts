@@ -1,18 +1,53 @@
 // RFC 8118, section 3: parameters of fragments that name parts of PDF documents.
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { fragment } from './fragment';
+import { fragment, toPage, type Fragment } from './fragment';
+
+const none: Fragment = { page: null, nameddest: null, zoom: null, view: null, viewrect: null, search: [], pagemode: null };
 
 describe('the fragment of the reading room', () => {
-	it.each([
-		// the examples of RFC 8118, section 3 (from memory), as far as they name pages and words
-		['#page=3', 3, []],
-		['#page=4&zoom=200,250,100', 4, []],
-		['#search=%22word1%20word2%22', null, ['word1', 'word2']],
-		['#page=2#search=lock+gate', 2, ['lock', 'gate']],
-		['#page=0', null, []],
-		['#page=three', null, []],
-		['#search=%E0%A4%A', null, ['E0', 'A4', 'A']],
-		['', null, []]
-	])('%s', (hash, page, search) => expect(fragment(hash)).toEqual({ page, search }));
+	it.each<[string, Partial<Fragment>]>([
+		// the examples of RFC 8118, section 3 (from memory)
+		['#page=3', { page: 3 }],
+		['#nameddest=Chapter6', { nameddest: 'Chapter6' }],
+		['#page=3&zoom=200,250,100', { page: 3, zoom: { scale: 200, left: 250, top: 100 } }],
+		['#zoom=100', { zoom: { scale: 100, left: null, top: null } }],
+		['#page=72&view=fitH,100', { page: 72, view: { kind: 'FitH', offset: 100 } }],
+		['#page=2&view=Fit', { page: 2, view: { kind: 'Fit', offset: null } }],
+		['#page=1&viewrect=50,50,200,300', { page: 1, viewrect: [50, 50, 200, 300] }],
+		['#pagemode=bookmarks&page=2', { pagemode: 'bookmarks', page: 2 }],
+		['#pagemode=thumbs', { pagemode: 'thumbs' }],
+		['#pagemode=none', { pagemode: 'none' }],
+		['#search=%22word1%20word2%22', { search: ['word1', 'word2'] }],
+		// parameters stand apart by & or #
+		['#page=2#search=lock+gate', { page: 2, search: ['lock', 'gate'] }],
+		['#PAGE=4', { page: 4 }],
+		// what makes no sense is passed over, and the rest obeyed
+		['#page=0&search=a', { search: ['a'] }],
+		['#page=three', {}],
+		['#page=2&zoom=huge', { page: 2 }],
+		['#zoom=-5', {}],
+		['#zoom=50,,20', { zoom: { scale: 50, left: null, top: 20 } }],
+		['#view=FitQ', {}],
+		['#viewrect=1,2,3', {}],
+		['#viewrect=1,2,0,4', {}],
+		['#pagemode=fullscreen', {}],
+		['#search=%E0%A4%A', { search: ['E0', 'A4', 'A'] }],
+		['', {}]
+	])('%s', (hash, wanted) => expect(fragment(hash)).toEqual({ ...none, ...wanted }));
 	it('names a word once and keeps accents', () => expect(fragment('#search=%C3%89cluse%20%C3%89cluse').search).toEqual(['Écluse']));
+	it('never throws', () => {
+		fc.assert(
+			fc.property(fc.string(), (text) => {
+				expect(fragment(`#${text}`).search.length).toBeLessThanOrEqual(20);
+			})
+		);
+	});
+	it('reads back what leads to a page', () => {
+		fc.assert(
+			fc.property(fc.integer({ min: 1, max: 9_999_999 }), fc.uniqueArray(fc.stringMatching(/^[a-zé]{1,12}$/), { maxLength: 5 }), (page, search) => {
+				expect(fragment(toPage(page, search))).toEqual({ ...none, page, search });
+			})
+		);
+	});
 });

@@ -1,13 +1,38 @@
-// What the fragment of a reading room's address asks for (RFC 8118, section 3; parameters stand apart by & or #).
+// What the fragment of a reading room's address asks for: RFC 8118, section 3, "Fragment Identifiers". Parameters stand apart by & or
+// #, are obeyed from left to right, and what makes no sense is passed over.
+
+/** Where to stand and how large: in points from the page's upper left corner, scale in per cent. */
+export interface FragmentZoom {
+	readonly scale: number;
+	readonly left: number | null;
+	readonly top: number | null;
+}
+
+/** `view`: Fit, FitH, FitV, FitB, FitBH, FitBV, each with the offset it may have. */
+export interface FragmentView {
+	readonly kind: 'Fit' | 'FitH' | 'FitV' | 'FitB' | 'FitBH' | 'FitBV';
+	readonly offset: number | null;
+}
 
 export interface Fragment {
 	/** Page number from 1; null where none is named. */
 	readonly page: number | null;
-	/** Words to be marked. */
+	/** A destination that the document names itself. */
+	readonly nameddest: string | null;
+	readonly zoom: FragmentZoom | null;
+	readonly view: FragmentView | null;
+	/** A rectangle to fill the window with, in points: left, top, width, height. */
+	readonly viewrect: readonly [left: number, top: number, width: number, height: number] | null;
+	/** Words to be found and marked. */
 	readonly search: readonly string[];
+	/** What to show beside the page. */
+	readonly pagemode: 'bookmarks' | 'thumbs' | 'none' | null;
 }
 
-/** `fragment('#page=3&search=%22lock%20gate%22')` → { page: 3, search: ['lock', 'gate'] }. */
+const number = (text: string | undefined): number | null => (text !== undefined && /^-?\d{1,7}(?:\.\d{1,6})?$/.test(text.trim()) ? Number(text) : null);
+const kinds: readonly FragmentView['kind'][] = ['Fit', 'FitH', 'FitV', 'FitB', 'FitBH', 'FitBV'];
+
+/** `fragment('#page=3&zoom=200,250,100')` → page 3 at 200 %, 250 points from the left and 100 from the top. */
 export function fragment(hash: string): Fragment {
 	const values = new Map<string, string>();
 	for (const part of hash.replace(/^#/, '').split(/[&#]/)) {
@@ -15,8 +40,21 @@ export function fragment(hash: string): Fragment {
 		if (at > 0) values.set(part.slice(0, at).toLowerCase(), decoded(part.slice(at + 1)));
 	}
 	const page = /^\d{1,7}$/.exec(values.get('page') ?? '');
-	const search = (values.get('search') ?? '').slice(0, 500).match(/[\p{L}\p{M}\p{N}]+/gu) ?? [];
-	return { page: page && Number(page[0]) > 0 ? Number(page[0]) : null, search: [...new Set(search)].slice(0, 20) };
+	const words = (values.get('search') ?? '').slice(0, 500).match(/[\p{L}\p{M}\p{N}]+/gu) ?? [];
+	const [scale, left, top] = (values.get('zoom') ?? '').split(',').map(number);
+	const [kind, offset] = (values.get('view') ?? '').split(',');
+	const named = kinds.find((k) => k.toLowerCase() === kind?.trim().toLowerCase());
+	const rect = (values.get('viewrect') ?? '').split(',').map(number);
+	const mode = (values.get('pagemode') ?? '').toLowerCase();
+	return {
+		page: page && Number(page[0]) > 0 ? Number(page[0]) : null,
+		nameddest: values.get('nameddest')?.slice(0, 500) || null,
+		zoom: scale && scale > 0 ? { scale, left: left ?? null, top: top ?? null } : null,
+		view: named ? { kind: named, offset: number(offset) } : null,
+		viewrect: rect.length === 4 && rect.every((n) => n !== null) && rect[2]! > 0 && rect[3]! > 0 ? (rect as [number, number, number, number]) : null,
+		search: [...new Set(words)].slice(0, 20),
+		pagemode: mode === 'bookmarks' || mode === 'thumbs' || mode === 'none' ? mode : null
+	};
 }
 
 function decoded(text: string): string {
@@ -26,3 +64,7 @@ function decoded(text: string): string {
 		return text;
 	}
 }
+
+/** The fragment that leads to a page, with the words marked there: `toPage(3, ['lock'])` → '#page=3&search=lock'. */
+export const toPage = (page: number, search: readonly string[] = []): string =>
+	`#page=${page}${search.length ? `&search=${encodeURIComponent(search.join(' '))}` : ''}`;

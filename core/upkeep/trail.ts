@@ -57,6 +57,7 @@ const fields: Record<string, string> = {
 	untilBound: 'last day',
 	mailedTo: 'mailed to',
 	coverAlt: 'alternative text',
+	reading: 'how it is read',
 	documentId: 'document',
 	setAsideAt: 'set aside',
 	handedTo: 'handed to'

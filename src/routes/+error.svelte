@@ -4,11 +4,12 @@
 	import { page } from '$app/state';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import type { SiteLook } from '$lib/server/site/site';
+	import { words } from '$lib/ui/parts/words';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	const site = $derived((page.data.site as SiteLook | undefined) ?? { name: 'Ianua' });
 	const me = $derived((page.data.me as { name: string; staff: boolean } | null | undefined) ?? null);
 	const refused = $derived(page.status === 401 || page.status === 403);
-	const heading = $derived(page.error?.heading ?? (page.status === 404 ? 'Nothing here' : refused ? 'Not for you' : 'Something went wrong'));
+	const heading = $derived(page.error?.heading ?? words(page.status === 404 ? 'nothingHere' : refused ? 'notForYou' : 'wentWrong'));
 	const to = $derived(encodeURIComponent(page.url.pathname.replace(/\/turned-away$/, '') + page.url.search));
 </script>
 
@@ -21,11 +22,11 @@
 		{#if page.error?.reason}<p class="soft">{page.error.reason}</p>{/if}
 		<div class="ways">
 			{#if page.error?.button}<a class="btn" class:main={!page.error.offersSignIn} href={page.error.button.target}>{page.error.button.label}</a>{/if}
-			{#if page.error?.offersSignIn && !me}<a class="btn main" href="/sign-in?to={to}">Sign in</a>
-			{:else if !page.error?.button}<a class="btn" href="/">To the front page</a>{/if}
-			{#if page.error?.knockAt}<a class="btn" href={page.error.knockAt}>Knock: ask to be let in</a>{/if}
+			{#if page.error?.offersSignIn && !me}<a class="btn main" href="/sign-in?to={to}">{words('signIn')}</a>
+			{:else if !page.error?.button}<a class="btn" href="/">{words('toFront')}</a>{/if}
+			{#if page.error?.knockAt}<a class="btn" href={page.error.knockAt}>{words('knock')}</a>{/if}
 		</div>
-		{#if page.error?.requestId}<p class="soft small">If it happens again, tell the site’s staff this number: {page.error.requestId}</p>{/if}
+		{#if page.error?.requestId}<p class="soft small">{words('ifAgain', { number: page.error.requestId })}</p>{/if}
 	</div>
 </SiteFrame>
 

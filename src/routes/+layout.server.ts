@@ -1,4 +1,5 @@
 import type { LayoutServerLoad } from './$types';
+import { told } from '#core/words/told';
 import { siteLook } from '$lib/server/site/site';
 
 export const load: LayoutServerLoad = async ({ locals, cookies }) => {
@@ -6,6 +7,8 @@ export const load: LayoutServerLoad = async ({ locals, cookies }) => {
 	return {
 		site: await siteLook(),
 		me: person ? { name: person.name, email: person.email, staff: who.kind === 'staff' } : null,
+		language: locals.language,
+		words: told[locals.language].site,
 		theme: cookies.get('ianua_theme') ?? 'system'
 	};
 };

@@ -82,10 +82,13 @@ test('read only, a page has its words over the picture; they can be selected, an
 	const asked: string[] = [];
 	reader.on('request', (request) => asked.push(new URL(request.url()).pathname));
 	await reader.goto('/d/rules-for-fishing/read');
-	await expect(reader.locator('.leaf .words span').first()).toBeAttached();
-	const words = await reader.locator('.leaf .words').innerText();
+	await expect(reader.locator('.page[data-page-number="1"] .textLayer span').first()).toBeAttached();
+	const words = await reader.locator('.page[data-page-number="1"] .textLayer').innerText();
 	expect(words).toMatch(/fishing/i);
-	const [line, picture] = [await reader.locator('.leaf .words span').first().boundingBox(), await reader.locator('.leaf img').boundingBox()];
+	const [line, picture] = [
+		await reader.locator('.page[data-page-number="1"] .textLayer span').first().boundingBox(),
+		await reader.locator('.page[data-page-number="1"]').boundingBox()
+	];
 	expect(line!.x).toBeGreaterThanOrEqual(picture!.x);
 	expect(line!.x + line!.width).toBeLessThanOrEqual(picture!.x + picture!.width + 1);
 	expect(asked.some((path) => path.endsWith('/file'))).toBe(false);

@@ -88,7 +88,7 @@ test('every press of every form does what it says, and reading over the page ret
 		const before = await page.evaluate(() => scrollY);
 		await link('over').click();
 		const room = page.frameLocator('dialog iframe');
-		await expect(room.locator('.leaf canvas')).toBeVisible();
+		await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();
 		await room.getByRole('button', { name: 'Close' }).click();
 		await expect(page.locator('dialog[open]')).toHaveCount(0);
 		expect(await page.evaluate(() => scrollY)).toBe(before);
@@ -238,8 +238,8 @@ test('drafts go out at a time, are compared and gone back to; a page is found by
 	await page.getByRole('button', { name: 'Call it off' }).click();
 	await expect(page.getByText(/Goes out/)).toHaveCount(0);
 	// its path may change meanwhile
-	await page.getByLabel('Path').fill('/changed-words');
-	await page.getByLabel('Path').press('Tab');
+	await page.getByRole('textbox', { name: 'Path' }).fill('/changed-words');
+	await page.getByRole('textbox', { name: 'Path' }).press('Tab');
 	await expect(page.getByRole('link', { name: '/changed-words' })).toBeVisible();
 	await saved(page);
 	await page.getByRole('button', { name: 'Go back to it' }).click();
@@ -275,7 +275,7 @@ test('a catalogue is made, seen by each as far as they may, and read beside its 
 	await warden.goto('/papers-of-the-wardens');
 	await warden.getByRole('link', { name: 'Lock warden handbook' }).click();
 	const room = warden.frameLocator('section.beside iframe');
-	await expect(room.locator('.leaf canvas, .leaf img').first()).toBeVisible();
+	await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();
 	await warden.getByRole('link', { name: 'Close' }).click();
 	await expect(warden.locator('section.beside')).toHaveCount(0);
 	await visitor.goto('/library');
@@ -327,7 +327,7 @@ test('a pocket page is put in order by keyboard and by hand, rests what it shoul
 	expect(await phone.locator('.pocket li strong').allTextContents()).toEqual(['Towpath map', 'Cruising guide']);
 	await phone.getByRole('link', { name: /^Towpath map/ }).tap();
 	const room = phone.frameLocator('dialog iframe');
-	await expect(room.locator('.leaf canvas')).toBeVisible();
+	await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();
 	await room.getByRole('button', { name: 'Close' }).tap();
 	await expect(phone.locator('dialog[open]')).toHaveCount(0);
 	const [file] = await Promise.all([phone.waitForEvent('download'), phone.getByRole('link', { name: 'Save Towpath map' }).tap()]);
@@ -355,7 +355,7 @@ test('on another website a document is read in a frame and by its element, under
 	const page = await people.as('visitor');
 	await page.goto(`${outside()}/`);
 	const room = page.frameLocator('iframe');
-	await expect(room.locator('.leaf canvas')).toBeVisible();
+	await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();
 	const frame = (await page.locator('iframe').boundingBox())!;
 	expect(frame.height).toBeGreaterThan(frame.width);
 	const staff = await people.as('staff');
@@ -375,7 +375,7 @@ test('on another website a document is read in a frame and by its element, under
 	const element = (form: string) => page.locator(`ianua-document[form=${form}]`);
 	await expect(element('card').locator('img')).toBeVisible();
 	await element('frame').scrollIntoViewIfNeeded();
-	await expect(element('frame').frameLocator('iframe').locator('.leaf canvas')).toBeVisible();
+	await expect(element('frame').frameLocator('iframe').locator('.page[data-loaded] canvas').first()).toBeVisible();
 	for (const form of ['text', 'button', 'cover', 'card'])
 		for (const [press, address] of [
 			['page', /\/d\/cruising-guide$/],

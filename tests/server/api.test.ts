@@ -112,7 +112,7 @@ describe('who may call', () => {
 		});
 		const { token } = (await response.json()) as { token: string };
 		expect((await visitor().get('/api/v1/groups', { authorization: `Bearer ${token}` })).status).toBe(200);
-		expect((await visitor().get('/api/v1/groups', { authorization: `Bearer ${token.slice(0, -1)}x` })).status).toBe(401);
+		expect((await visitor().get('/api/v1/groups', { authorization: `Bearer ${token.slice(0, -1)}${token.endsWith('x') ? 'y' : 'x'}` })).status).toBe(401);
 	});
 	it('a cookie with a forged signature is no sign-in', async () => {
 		const [row] = await sql()<{ token: string }[]>`select token from session limit 1`;

@@ -1,12 +1,12 @@
 // One decision guards every address: whatever yields any part of a document refuses whoever the door does not admit.
-import { readdirSync } from 'node:fs';
+import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { document, member, staff, visitor, type Client } from './help';
 
 /** Every route under /d/[slug], from the route tree itself, with its parameters filled in: one that is new stands here at once. */
 function addresses(slug: string): string[] {
-	const filled: Record<string, string> = { '[slug]': slug, '[width].webp': '300.webp', '[page].webp': '1.webp', '[page].json': '1.json' };
+	const filled: Record<string, string> = { '[slug]': slug, '[width].webp': '300.webp', '[page].webp': '1.webp', '[page].json': '1.json', '[number]': '1' };
 	const out: string[] = [];
 	const walk = (dir: string, path: string) => {
 		for (const entry of readdirSync(dir, { withFileTypes: true })) {
@@ -14,7 +14,11 @@ function addresses(slug: string): string[] {
 				const part = entry.name.includes('[') ? filled[entry.name] : entry.name;
 				if (!part) throw new Error(`tests/server/doors.test.ts does not know how to fill in ${entry.name}: add it, so that it is tested`);
 				walk(join(dir, entry.name), /^\(.*\)$/.test(entry.name) ? path : `${path}/${part}`);
-			} else if (/^\+(server|page(\.server)?)\.(ts|svelte)$/.test(entry.name) && !out.includes(path)) out.push(path);
+			} else if (/^\+(server|page(\.server)?)\.(ts|svelte)$/.test(entry.name) && !out.includes(path)) {
+				// an address that only takes gives nothing: reading-room.test.ts asks it
+				const gives = entry.name !== '+server.ts' || /\bconst GET\b/.test(readFileSync(join(dir, entry.name), 'utf8'));
+				if (gives) out.push(path);
+			}
 		}
 	};
 	walk('src/routes/d', '/d');
@@ -85,7 +89,9 @@ describe('a keyed door', () => {
 		const other = await member({ group: 'Keyed others' });
 		const keyed = await document({ position: 'keyed', groups: ['keyed-keepers'] });
 		const paths = addresses(keyed.slug).filter((p) => !/\/(?:turned-away|knock)$/.test(p));
-		expect(await statuses(keeper, paths)).toEqual(all(paths, 200));
+		// this document has no attachment: whoever is let in learns just that
+		const attachment = `/d/${keyed.slug}/attachment/1`;
+		expect(await statuses(keeper, paths)).toEqual({ ...all(paths, 200), [attachment]: 404 });
 		expect(await statuses(visitor(), paths)).toEqual(all(paths, 401));
 		expect(await statuses(other, paths)).toEqual(all(paths, 403));
 		const page = await (await visitor().get(`/d/${keyed.slug}/file`, { accept: 'text/html' })).text();

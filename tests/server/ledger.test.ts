@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { browserAgent, document, ledgerOf, member, staff, visitor } from './help';
 
 const { sql } = await import('#server/db/client');
-const { documentReport } = await import('#server/readership/service');
+const { documentSummary } = await import('#server/readership/reports');
+const { sumAgain } = await import('#server/readership/sums');
+const { periodOf } = await import('#core/readership/period');
 const reader = () => crypto.randomUUID();
 /** The id of a document's edition. */
 const editionOf = async (id: string) => (await sql()<{ edition_id: string }[]>`select edition_id from document where id = ${id}`)[0]!.edition_id;
@@ -122,10 +124,14 @@ describe('counting', () => {
 		await enter(5, 'd', { staff: true });
 		await enter(5, 'e', { robot: true });
 		await enter(5, 'f', { preload: true });
-		const report = await documentReport(open.id, { keyed: false, count: 0 }, 7);
+		await sumAgain();
+		const report = await documentSummary(
+			{ id: open.id, edition: { id: edition_id, number: 1, pages: 3 }, keyed: false },
+			periodOf({ days: '7' }, new Date().toISOString().slice(0, 10))
+		);
 		expect(report.figures).toMatchObject({ openings: 4, readers: 3, saves: 0 });
 		expect(report.staff).toEqual({ openings: 1, saves: 0 });
-		expect(report.days.reduce((n, d) => n + d.openings, 0)).toBe(4);
+		expect(report.bars.reduce((n, d) => n + d.openings, 0)).toBe(4);
 		const doubles = (await ledgerOf(open.slug)).filter((e) => e.double);
 		expect(doubles).toHaveLength(3);
 	});

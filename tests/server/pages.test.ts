@@ -1,6 +1,8 @@
 // Pages: drafts, publishing, and what each reader sees of a placement.
 import { beforeAll, describe, expect, it } from 'vitest';
-import { document, ledgerOf, member, staff, visitor, type Client, type DocumentJson } from './help';
+import { languages } from '#core/words/words';
+import { told } from '#core/words/told';
+import { document, ledgerOf, member, origin, staff, visitor, type Client, type DocumentJson } from './help';
 
 const { addPage, pageDraft, publish, saveDraft, changePageDoor, listPages } = await import('#server/placing/service');
 const { sql } = await import('#server/db/client');
@@ -151,5 +153,61 @@ describe('the door of a page', () => {
 		await changePageDoor(id, { position: 'shut' }, ownerId);
 		const words = async (p: string) => /<h1.*?<\/h1>\s*<p.*?<\/p>/s.exec(await html(visitor(), p))?.[0];
 		expect(await words(path)).toBe(await words('/never-was'));
+	});
+});
+
+describe('the language readers are spoken to in', () => {
+	const spoken = async (path: string, headers: Record<string, string> = {}) => {
+		const response = await visitor().get(path, { accept: 'text/html', ...headers });
+		const text = await response.text();
+		return { language: /<html[^>]* lang="(\w+)"/.exec(text)?.[1], text };
+	};
+	it('is the page’s own, else the site’s, else the browser’s; who chose one keeps it', async () => {
+		const { path } = await page(article());
+		expect((await spoken(path, { 'accept-language': 'fr' })).language).toBe('fr');
+		await boss.api('PATCH', `/pages${path}`, { language: 'pl' });
+		expect((await boss.api<{ language: string }>('GET', `/pages${path}`)).language).toBe('pl');
+		const { language, text } = await spoken(path, { 'accept-language': 'fr' });
+		expect(language).toBe('pl');
+		expect(text).toContain(told.pl.site.signIn as string);
+		expect((await spoken(path, { cookie: 'ianua_language=de' })).language).toBe('de');
+		expect((await spoken('/sign-in', { 'accept-language': 'fr' })).language).toBe('fr');
+		expect((await boss.send('PATCH', `/api/v1/pages${path}`, { language: 'tlh' })).status).toBe(422);
+		await boss.api('PATCH', `/pages${path}`, { language: null });
+		expect((await spoken(path, { 'accept-language': 'fr' })).language).toBe('fr');
+	});
+	it('tells nothing of a page that is answered as if it were not there', async () => {
+		const hidden = await page(article(), false);
+		const shut = await page(article());
+		const nowhere = await visitor().get('/no-such-page', { accept: 'text/html', 'accept-language': 'fr' });
+		for (const { path } of [hidden, shut]) {
+			await boss.api('PATCH', `/pages${path}`, { language: 'pl', ...(path === shut.path ? { door: { position: 'shut' } } : {}) });
+			const answer = await visitor().get(path, { accept: 'text/html', 'accept-language': 'fr' });
+			expect(answer.status).toBe(nowhere.status);
+			expect((await spoken(path, { 'accept-language': 'fr' })).language, path).toBe('fr');
+		}
+		await boss.api('PATCH', `/pages${shut.path}`, { door: { position: 'open' } });
+		expect((await spoken(shut.path, { 'accept-language': 'fr' })).language).toBe('pl');
+	});
+	it.each(languages)('%s, on every page about one’s own account', async (language) => {
+		const said = told[language] as Record<'site' | 'account', Record<string, string>>;
+		const at = async (path: string) => (await spoken(path, { 'accept-language': language })).text;
+		expect(await at('/sign-in/forgotten')).toContain(said.account.mailWay);
+		expect(await at('/sign-in/link?token=x')).toContain(said.account.openLink);
+		expect(await at('/sign-in/new-password?token=x')).toContain(said.account.choosePassword);
+		expect(await at('/sign-in/code')).toContain(said.account.codeHead);
+		const someone = await member({ group: 'Spoken to' });
+		const me = await (await someone.get('/me', { accept: 'text/html', 'accept-language': language })).text();
+		for (const name of ['memberships', 'mayRead', 'whereIn', 'changePassword', 'recordWords', 'haveErased', 'signOut'])
+			expect(me.replaceAll('&#39;', "'"), name).toContain(said.account[name]);
+		const form = new FormData();
+		form.append('current', 'x');
+		const refused = await someone.send('POST', '/me?/erase', form, { origin, accept: 'text/html', 'accept-language': language });
+		expect(await refused.text()).toContain(said.account.sayFirst);
+		const paper = await document({ position: 'keyed' });
+		const { url } = await boss.api<{ url: string }>('POST', `/documents/${paper.slug}/keys`, { label: 'With a password', password: 'towline' });
+		const key = await at(new URL(url).pathname);
+		expect(key).toContain(said.account.keyWords);
+		expect(key).not.toContain(paper.title);
 	});
 });

@@ -59,7 +59,7 @@ describe('cookies and sessions', () => {
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify({ email: one.email, password: 'a-password-for-tests' })
 		});
-		const set = [...signedIn.headers.getSetCookie(), ...(await visitor().get(`/d/${slug}`, html)).headers.getSetCookie()];
+		const set = [...signedIn.headers.getSetCookie(), ...(await visitor().get(`/d/${slug}`, { ...html, cookie: 'ianua_remember=yes' })).headers.getSetCookie()];
 		expect(set.length).toBeGreaterThanOrEqual(2);
 		for (const cookie of set) {
 			expect(cookie).toMatch(/HttpOnly/i);

@@ -15,6 +15,8 @@ declare module 'vitest' {
 		environment: Record<string, string>;
 		/** Port of the stand-in for another website. */
 		webSource: number;
+		/** A port on which a test may stand as a program that is told what happens. */
+		webhook: number;
 		/** Folder of the stand-in mailbox. */
 		mail: string;
 	}
@@ -33,9 +35,9 @@ export default async function setup(project: TestProject): Promise<() => Promise
 	build();
 	const { path: data, drop } = scratch('server');
 	process.env.IANUA_MAX_UPLOAD = '3000000';
-	const [smtp, source] = [await freePort(), await freePort()];
+	const [smtp, source, webhook] = [await freePort(), await freePort(), await freePort()];
 	process.env.IANUA_SMTP_URL = `smtp://127.0.0.1:${smtp}`;
-	process.env.IANUA_WEB_ALLOW = `127.0.0.1:${source}`;
+	process.env.IANUA_WEB_ALLOW = `127.0.0.1:${source},127.0.0.1:${webhook}`;
 	const mail = join(data, 'mail');
 	process.env.IANUA_POSTBOX = mail;
 	const mailbox = await startMailbox(mail, smtp);
@@ -44,6 +46,7 @@ export default async function setup(project: TestProject): Promise<() => Promise
 	project.provide('origin', running.origin);
 	project.provide('environment', running.environment);
 	project.provide('webSource', source);
+	project.provide('webhook', webhook);
 	project.provide('mail', mail);
 	return async () => {
 		await running.stop();

@@ -2,3 +2,6 @@
 import { v7 } from 'uuid';
 
 export const newId = (): string => v7();
+
+/** Whether a text has the form of an id. */
+export const isId = (text: string): boolean => /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(text);

@@ -4,7 +4,7 @@ import { toString as qrOf } from 'qrcode';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
 import { openDocumentsFor } from '$lib/server/documents/open-to';
-import { authCall, authTrouble } from '$lib/server/http/auth-call';
+import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { passwordLength } from '$lib/server/people/auth';
 import { eraseSelf } from '$lib/server/people/record';
@@ -41,7 +41,7 @@ export const actions: Actions = {
 		const which = await field(event, 'id');
 		if (which === 'others') await endOtherSessions(id, tokenHere(event));
 		else await endSession(id, which);
-		return { about: 'sessions', done: 'Signed out there.' };
+		return { about: 'sessions', done: accountOf(event).outThereDone };
 	},
 	password: async (event) => {
 		self(event);
@@ -50,16 +50,16 @@ export const actions: Actions = {
 			newPassword: await field(event, 'password'),
 			revokeOtherSessions: true
 		});
-		if (!response.ok) return fail(422, { about: 'password', trouble: await authTrouble(response, 'That did not work.') });
+		if (!response.ok) return fail(422, { about: 'password', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
 		takeCookies(response, event.cookies);
-		return { about: 'password', done: 'Your password is changed. Elsewhere you are signed out.' };
+		return { about: 'password', done: accountOf(event).passwordDone };
 	},
 	// staff: a code besides the password
 	prepare: async (event) => {
 		const { role } = self(event);
 		if (role === 'member') return fail(403, { about: 'factor', trouble: 'A second factor is for staff.' });
 		const response = await authCall(event, '/two-factor/enable', { password: await field(event, 'current') });
-		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(response, 'That did not work.') });
+		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
 		const { totpURI, backupCodes } = (await response.json()) as { totpURI: string; backupCodes: string[] };
 		const secret = new URL(totpURI).searchParams.get('secret') ?? '';
 		return { about: 'factor', prepared: { qr: await qrOf(totpURI, { type: 'svg', margin: 4 }), secret, spare: backupCodes } };
@@ -67,21 +67,21 @@ export const actions: Actions = {
 	confirm: async (event) => {
 		self(event);
 		const response = await authCall(event, '/two-factor/verify-totp', { code: (await field(event, 'code')).replace(/\s/g, '') });
-		if (!response.ok) return fail(422, { about: 'factor', trouble: `${await authTrouble(response, 'That code does not fit.')} Begin again.` });
+		if (!response.ok) return fail(422, { about: 'factor', trouble: `${await authTrouble(event, response, accountOf(event).codeNot)} Begin again.` });
 		takeCookies(response, event.cookies);
 		return { about: 'factor', done: 'From now on you are asked for a code besides the password.' };
 	},
 	without: async (event) => {
 		self(event);
 		const response = await authCall(event, '/two-factor/disable', { password: await field(event, 'current') });
-		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(response, 'That did not work.') });
+		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
 		takeCookies(response, event.cookies);
 		return { about: 'factor', done: 'You sign in with the password alone now.' };
 	},
 	erase: async (event) => {
 		const { id, role } = self(event);
 		if (role !== 'member') return fail(403, { about: 'erase', trouble: 'A staff account is closed and handed over in People, under Staff.' });
-		if ((await field(event, 'sure')) !== 'on') return fail(422, { about: 'erase', trouble: 'Say first that you are sure.' });
+		if ((await field(event, 'sure')) !== 'on') return fail(422, { about: 'erase', trouble: accountOf(event).sayFirst });
 		try {
 			await eraseSelf(id, await field(event, 'current'));
 		} catch (refusal) {

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { counted } from '#core/access/reach';
 	import { dayText, timeText } from '$lib/ui/parts/when';
+	import { accountWords as account, words } from '$lib/ui/parts/words';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	import DocumentList from '$lib/ui/documents/DocumentList.svelte';
 	let { data, form } = $props();
@@ -9,7 +10,8 @@
 	const browser = (agent: string) => {
 		const name = /Firefox|Edg|OPR|Chrome|Safari/.exec(agent)?.[0] ?? '';
 		const on = /iPhone|iPad|Android|Windows|Mac OS X|Linux/.exec(agent)?.[0] ?? '';
-		return [{ Edg: 'Edge', OPR: 'Opera' }[name] ?? name, on && `on ${on}`].filter(Boolean).join(' ') || 'A program';
+		const called = { Edg: 'Edge', OPR: 'Opera' }[name] ?? name;
+		return called && on ? account('onSystem', { browser: called, system: on }) : called || on || account('aProgram');
 	};
 </script>
 
@@ -22,54 +24,58 @@
 <SiteFrame site={data.site} navigation={data.navigation} current="/me" me={data.me}>
 	<div class="head">
 		<h1>{data.me?.name}</h1>
-		<form method="POST" action="/sign-in?/out"><button class="btn">Sign out</button></form>
+		<form method="POST" action="/sign-in?/out"><button class="btn">{account('signOut')}</button></form>
 	</div>
 	<p class="soft">{data.me?.email}</p>
 	{#if data.memberships.length}
-		<h2>Your memberships</h2>
+		<h2>{account('memberships')}</h2>
 		<ul>
 			{#each data.memberships as m, i (i)}<li>
-					{m.group}{m.current ? '' : ', not current'}{m.until ? `, until ${dayText(`${m.until}T00:00Z`, 'UTC')}` : ''}
+					<bdi>{m.group}</bdi>{m.current ? '' : ` · ${account('notCurrent')}`}{m.until
+						? ` · ${account('untilDay', { day: dayText(`${m.until}T00:00Z`, 'UTC', Date.now(), data.language) })}`
+						: ''}
 				</li>{/each}
 		</ul>
 	{/if}
-	<h2>What you may read</h2>
-	{#if data.documents.length}<DocumentList documents={data.documents} />{:else}<p class="soft">Nothing at the moment.</p>{/if}
+	<h2>{account('mayRead')}</h2>
+	{#if data.documents.length}<DocumentList documents={data.documents} />{:else}<p class="soft">{account('nothingNow')}</p>{/if}
 
-	<h2>Where you are signed in</h2>
+	<h2>{account('whereIn')}</h2>
 	{@render say('sessions')}
 	<ul class="lines">
 		{#each data.sessions as session (session.id)}
 			<li>
 				<span class="what"
-					>{browser(session.agent)}{session.here ? ', here' : ''}<small
-						>since {dayText(session.since, data.site.zone)}, last {timeText(session.seenAt, data.site.zone)}{session.address
-							? `, from ${session.address}`
-							: ''}</small
+					>{browser(session.agent)}{session.here ? `, ${account('here')}` : ''}<small
+						>{account('sinceLast', {
+							since: dayText(session.since, data.site.zone, Date.now(), data.language),
+							last: timeText(session.seenAt, data.site.zone, data.language)
+						})}{session.address ? `, ${account('fromAddress', { address: session.address })}` : ''}</small
 					></span
 				>
 				{#if !session.here}<form method="POST" action="?/end">
-						<input type="hidden" name="id" value={session.id} /><button class="quiet">Sign out there</button>
+						<input type="hidden" name="id" value={session.id} /><button class="quiet">{account('outThere')}</button>
 					</form>{/if}
 			</li>
 		{/each}
 	</ul>
 	{#if data.sessions.length > 2}<form method="POST" action="?/end" class="mt-2">
-			<input type="hidden" name="id" value="others" /><button class="btn">Sign out everywhere else</button>
+			<input type="hidden" name="id" value="others" /><button class="btn">{account('outElsewhere')}</button>
 		</form>{/if}
 
-	<h2>Password</h2>
+	<h2>{words('password')}</h2>
 	{@render say('password')}
 	<details>
-		<summary>Change the password</summary>
+		<summary>{account('changePassword')}</summary>
 		<form class="fields" method="POST" action="?/password">
-			<label>Password so far <input class="field" type="password" name="current" required autocomplete="current-password" /></label>
+			<label>{account('passwordSoFar')} <input class="field" type="password" name="current" required autocomplete="current-password" /></label>
 			<label
-				>New password <input class="field" type="password" name="password" required minlength={data.passwordLength.min} autocomplete="new-password" /></label
+				>{account('newPassword', { count: data.passwordLength.min })}
+				<input class="field" type="password" name="password" required minlength={data.passwordLength.min} autocomplete="new-password" /></label
 			>
-			<button class="btn">Change it</button>
+			<button class="btn">{account('changeIt')}</button>
 		</form>
-		<p class="soft">Came in by a mailed link and have none? <a href="/sign-in/forgotten">Choose one by mail</a>.</p>
+		<p class="soft">{account('haveNone')} <a href="/sign-in/forgotten">{account('chooseByMail')}</a>.</p>
 	</details>
 
 	{#if data.me?.staff}
@@ -111,21 +117,20 @@
 		{/if}
 	{/if}
 
-	<h2>Your record</h2>
-	<p class="soft">All that is kept of you here: your account, memberships, sign-ins and what you opened, read and saved.</p>
-	<p><a class="btn" href="/me/record.json" download>Take it away</a></p>
+	<h2>{account('record')}</h2>
+	<p class="soft">{account('recordWords')}</p>
+	<p><a class="btn" href="/me/record.json" download>{account('takeAway')}</a></p>
 	{#if !data.me?.staff}
 		{@render say('erase')}
 		<details>
-			<summary>Have it erased</summary>
+			<summary>{account('haveErased')}</summary>
 			<form class="fields" method="POST" action="?/erase">
 				<p class="wide soft">
-					Your account, memberships and name go at once, and with them what you may read here. What you opened stays counted, but nobody can tell any more that
-					it was you.
+					{account('eraseWords')}
 				</p>
-				<label>Password, if you have one <input class="field" type="password" name="current" autocomplete="current-password" /></label>
-				<p class="wide checks"><label><input type="checkbox" name="sure" required /> I am sure; this cannot be undone</label></p>
-				<button class="btn">Erase my record</button>
+				<label>{account('passwordIfAny')} <input class="field" type="password" name="current" autocomplete="current-password" /></label>
+				<p class="wide checks"><label><input type="checkbox" name="sure" required /> {account('sure')}</label></p>
+				<button class="btn">{account('erase')}</button>
 			</form>
 		</details>
 	{/if}

@@ -1,6 +1,7 @@
 // Signing in and out by forms, so that it works without JavaScript; better-auth does the work.
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
+import { told } from '#core/words/told';
 import { authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { wayOn } from '$lib/server/http/way-on';
@@ -19,9 +20,13 @@ export const actions: Actions = {
 		const form = await event.request.formData();
 		const [email, password] = [String(form.get('email') ?? '').trim(), String(form.get('password') ?? '')];
 		const to = wayOn(event.url.searchParams.get('to'));
+		const words = told[event.locals.language].site;
 		const response = await authCall(event, '/sign-in/email', { email, password });
 		if (!response.ok)
-			return fail(response.status === 429 ? 429 : 400, { email, trouble: await authTrouble(response, 'The address and the password do not go together.') });
+			return fail(response.status === 429 ? 429 : 400, {
+				email,
+				trouble: await authTrouble(event, response, words.notTogether as string)
+			});
 		takeCookies(response, event.cookies);
 		const answer = (await response.json()) as { user?: { id: string }; twoFactorRedirect?: boolean };
 		if (answer.twoFactorRedirect) redirect(303, `/sign-in/code${to ? `?to=${encodeURIComponent(to)}` : ''}`);
@@ -30,8 +35,8 @@ export const actions: Actions = {
 	link: async (event) => {
 		const email = String((await event.request.formData()).get('email') ?? '').trim();
 		const response = await authCall(event, '/sign-in/magic-link', { email });
-		if (response.status === 429) return fail(429, { email, trouble: await authTrouble(response, '') });
-		if (!response.ok) return fail(422, { email, trouble: 'Give the mail address under which you are known here.' });
+		if (response.status === 429) return fail(429, { email, trouble: told[event.locals.language].site.tooManyTries });
+		if (!response.ok) return fail(422, { email, trouble: told[event.locals.language].site.giveAddress });
 		return { email, sent: true };
 	},
 	out: async ({ request, cookies }) => {

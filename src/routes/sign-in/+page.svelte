@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { Button, Input, Label } from 'flowbite-svelte';
+	import { words } from '$lib/ui/parts/words';
 	import SignInFrame from '$lib/ui/people/SignInFrame.svelte';
 	let { data, form } = $props();
 	const said = $derived(form as { trouble?: string; email?: string; sent?: boolean } | null);
@@ -8,27 +9,27 @@
 	const to = $derived(data.to ? `&to=${encodeURIComponent(data.to)}` : '');
 </script>
 
-<SignInFrame heading={said?.sent ? 'Look into your mail' : 'Sign in'} navigation={data.navigation}>
+<SignInFrame heading={words(said?.sent ? 'lookIntoMail' : 'signIn')} navigation={data.navigation}>
 	{#if said?.sent}
-		<p role="status">If {said.email} is known here, a link is on its way to it. It signs you in once, within a quarter of an hour.</p>
-		<p class="soft">Nothing came? Look among unwanted mail, or <a href="/sign-in">begin again</a>.</p>
+		<p role="status">{words('linkSent', { email: said.email ?? '' })}</p>
+		<p class="soft">{words('nothingCame')} <a href="/sign-in">{words('beginAgain')}</a>.</p>
 	{:else}
-		{#if data.me}<p class="soft">You are signed in as {data.me.name}. Sign in as somebody else, or <a href={data.to ?? '/me'}>go on</a>.</p>{/if}
-		{#if data.over && !said}<p class="trouble" role="alert">That link has been used or is too old. Ask for a new one.</p>{/if}
+		{#if data.me}<p class="soft">{words('signedInAs', { name: data.me.name })} <a href={data.to ?? '/me'}>{words('goOn')}</a>.</p>{/if}
+		{#if data.over && !said}<p class="trouble" role="alert">{words('linkOver')}</p>{/if}
 		{#if said?.trouble}<p class="trouble" role="alert">{said.trouble}</p>{/if}
 		<form method="POST" action="?/{byLink ? 'link' : 'in'}{to}">
-			<Label for="email">E-mail address</Label>
+			<Label for="email">{words('email')}</Label>
 			<Input id="email" name="email" type="email" autocomplete="username" required bind:value={email} />
 			{#if !byLink}
-				<Label for="password" class="mt-4">Password</Label>
+				<Label for="password" class="mt-4">{words('password')}</Label>
 				<Input id="password" name="password" type="password" autocomplete="current-password" required />
 			{/if}
-			<Button type="submit" class="mt-5 w-full">{byLink ? 'Mail me a link' : 'Sign in'}</Button>
-			{#if !byLink}<noscript><Button type="submit" formaction="?/link" formnovalidate class="mt-2 w-full">Mail me a link instead</Button></noscript>{/if}
+			<Button type="submit" class="mt-5 w-full">{words(byLink ? 'mailLink' : 'signIn')}</Button>
+			{#if !byLink}<noscript><Button type="submit" formaction="?/link" formnovalidate class="mt-2 w-full">{words('mailLinkInstead')}</Button></noscript>{/if}
 		</form>
 		<p class="ways">
-			<button class="quiet" onclick={() => (byLink = !byLink)}>{byLink ? 'With a password' : 'By a mailed link'}</button>
-			<a href="/sign-in/forgotten">Forgotten the password</a>
+			<button class="quiet" onclick={() => (byLink = !byLink)}>{words(byLink ? 'withPassword' : 'byLink')}</button>
+			<a href="/sign-in/forgotten">{words('forgotten')}</a>
 		</p>
 	{/if}
 </SignInFrame>

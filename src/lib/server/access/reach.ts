@@ -33,10 +33,11 @@ export async function allMembersOf(): Promise<Member[]> {
 /** All members as they stand at an instant. */
 export const populationNow = async (at: Instant = Date.now()): Promise<Population> => populationAt(await allMembersOf(), at);
 
-/** Every document, or every page, that is not set aside, as the decision sees it; of `ids` where they are given. */
-export async function allThings(of: 'document' | 'page', ids: readonly string[] | null = null): Promise<Map<string, Thing>> {
-	if (ids && !ids.length) return new Map();
+/** Documents and pages that are not set aside, as the decision sees them, by id (no two of them share one). */
+export async function allThings(of: { documents?: 'all' | readonly string[]; pages?: 'all' | readonly string[] }): Promise<Map<string, Thing>> {
 	const s = sql();
+	const some = (table: 'document' | 'page', ids: 'all' | readonly string[] = []) =>
+		s`select id, door_id, set_aside_at from ${s(table)} where set_aside_at is null and ${ids === 'all' ? s`true` : ids.length ? s`id in ${s(ids)}` : s`false`}`;
 	const [rows, { zone }] = await Promise.all([
 		s<(ThingRow & { id: string })[]>`
 			with admits as (
@@ -50,8 +51,7 @@ export async function allThings(of: 'document' | 'page', ids: readonly string[] 
 				from door d join admits a on a.id = d.id
 			)
 			select t.id, t.set_aside_at, x.door, f.door as follows_door, fp.set_aside_at as follows_set_aside
-			from ${s(of)} t join doors x on x.id = t.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id
-			where t.set_aside_at is null ${ids ? s`and t.id in ${s(ids)}` : s``}`,
+			from (${some('document', of.documents)} union all ${some('page', of.pages)}) t join doors x on x.id = t.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id`,
 		site()
 	]);
 	return new Map(rows.map((row) => [row.id, thingOf(row, zone)]));
@@ -59,6 +59,6 @@ export async function allThings(of: 'document' | 'page', ids: readonly string[] 
 
 /** Every document that is not set aside, with whom it reaches. */
 export async function reachOfAll(at: Instant = Date.now()): Promise<{ documents: Map<string, Thing>; reached: Map<string, Reached>; population: Population }> {
-	const [documents, population] = await Promise.all([allThings('document'), populationNow(at)]);
+	const [documents, population] = await Promise.all([allThings({ documents: 'all' }), populationNow(at)]);
 	return { documents, population, reached: new Map([...documents].map(([id, thing]) => [id, reach(thing, population)])) };
 }

@@ -2,11 +2,16 @@
 import type { Reason, RefusedCode } from '#core/access/decide';
 import type { TurnedAwayWords } from '#core/access/door';
 import { turnedAwayPage, type TurnedAwayPage } from '#core/access/turned-away';
+import type { Language } from '#core/words/words';
 import { groupName } from '../people/service';
 import { site } from '../site/site';
 
 /** `own` are the words of the document or page. */
-export async function turnedAway(reason: Pick<Reason, 'at' | 'group'> & { readonly code: RefusedCode }, own: TurnedAwayWords | null): Promise<TurnedAwayPage> {
+export async function turnedAway(
+	reason: Pick<Reason, 'at' | 'group'> & { readonly code: RefusedCode },
+	own: TurnedAwayWords | null,
+	language: Language
+): Promise<TurnedAwayPage> {
 	const [{ zone, turnedAway: general }, group] = await Promise.all([site(), reason.group ? groupName(reason.group) : undefined]);
-	return turnedAwayPage(reason.code, zone, { at: reason.at, group: group ?? undefined }, own, general ?? null);
+	return turnedAwayPage(reason.code, zone, { at: reason.at, group: group ?? undefined }, own, general ?? null, language);
 }

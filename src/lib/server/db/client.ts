@@ -16,12 +16,15 @@ export type Queryable = Database | Parameters<Parameters<Database['transaction']
  */
 const connection = { application_name: 'ianua', work_mem: '32MB', jit: 'off', 'pg_trgm.word_similarity_threshold': '0.45' };
 
+/** Seconds to wait before a lost connection is made again: readers wait for it. */
+const backoff = (tries: number): number => Math.min(0.05 * 2 ** tries, 1);
+
 let client: postgres.Sql | undefined;
 let database: Database | undefined;
 
 /** Raw SQL, for the few queries that Drizzle cannot say well. */
 export function sql(): postgres.Sql {
-	return (client ??= postgres(settings().IANUA_DATABASE_URL, { max: 16, onnotice: () => {}, connection }));
+	return (client ??= postgres(settings().IANUA_DATABASE_URL, { max: 16, onnotice: () => {}, connection, backoff }));
 }
 
 export function db(): Database {
@@ -31,7 +34,7 @@ export function db(): Database {
 /** Drizzle changes how its client reads times, so it has a client of its own. */
 let drizzleClient: postgres.Sql | undefined;
 function postgresForDrizzle(): postgres.Sql {
-	return (drizzleClient ??= postgres(settings().IANUA_DATABASE_URL, { max: 12, onnotice: () => {}, connection }));
+	return (drizzleClient ??= postgres(settings().IANUA_DATABASE_URL, { max: 12, onnotice: () => {}, connection, backoff }));
 }
 
 const migrationLock = 4_173_001;

@@ -5,6 +5,8 @@ import type { TurnedAwayWords } from '#core/access/door';
 import type { Cover } from '#core/documents/cover';
 import type { Facts, Finding } from '#core/intake/condition';
 import type { Layout, PageContent } from '#core/placing/content';
+import type { ReadingSettings } from '#core/reading/settings';
+import type { Language } from '#core/words/words';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 const id = () => uuid('id').primaryKey();
@@ -201,6 +203,8 @@ export const document = pgTable(
 		coverAlt: text('cover_alt').notNull().default(''),
 		/** A language set by staff (BCP 47); null is what the file says or its words suggest. */
 		language: text('language'),
+		/** What it says of its reading room, where that differs from what the site says. */
+		reading: jsonb('reading').$type<ReadingSettings>(),
 		doorId: uuid('door_id')
 			.notNull()
 			.unique()
@@ -390,6 +394,8 @@ export const page = pgTable('page', {
 	publishBy: uuid('publish_by'),
 	/** Place in the site's navigation; null stays out of it. */
 	navigation: integer('navigation'),
+	/** In which readers are spoken to on it; null goes by the site's. */
+	language: text('language').$type<Language>(),
 	createdAt: at('created_at').notNull().defaultNow(),
 	createdBy: uuid('created_by'),
 	setAsideAt: at('set_aside_at')

@@ -7,6 +7,7 @@ import { restorableUntil } from '#core/documents/aside';
 import { slugMax, slugPattern } from '#core/documents/address';
 import type { Cover } from '#core/documents/cover';
 import { IanuaError } from '#core/errors';
+import { ReadingSettings } from '#core/reading/settings';
 import { changeDoor } from '../access/things';
 import { db, type Queryable } from '../db/client';
 import { document, documentAddress, edition } from '../db/schema';
@@ -26,6 +27,8 @@ export const DocumentChange = Type.Object(
 		coverAlt: Type.Optional(Type.String({ maxLength: 500 })),
 		/** Page of the edition in force that the cover shows; null is page 1. Pictures and icons are sent to …/cover. */
 		coverPage: Type.Optional(Type.Union([Type.Integer({ minimum: 1 }), Type.Null()])),
+		/** How it is read, where that differs from what the site says; null is as the site says. */
+		reading: Type.Optional(Type.Union([ReadingSettings, Type.Null()])),
 		/** Number of the edition to put in force. */
 		edition: Type.Optional(Type.Integer({ minimum: 1 })),
 		door: Type.Optional(DoorChange)

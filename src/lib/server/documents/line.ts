@@ -7,6 +7,7 @@ import type { Condition, Facts, Finding } from '#core/intake/condition';
 import { paperWords } from '#core/intake/paper';
 import { reachOf, type DoorViewJson } from '../access/things';
 import { sql } from '../db/client';
+import { readersIn } from '../readership/sums';
 
 /** How the four stations of the passage stand. */
 export interface Passage {
@@ -83,18 +84,15 @@ const dayMs = 86_400_000;
 
 /** The query behind `LineRow`; a `where` on `d` (document) follows it. */
 export function lineSelect(today: string, zone: string, now: number) {
-	const since = new Date(now - 30 * dayMs);
+	const since = dayOf(now - 29 * dayMs, zone);
 	return sql()`
 		select d.id, d.slug, d.title, d.folder, d.topics, coalesce(d.language, e.language) as language, d.description, d.cover, d.cover_alt, d.created_at, d.set_aside_at, e.pages, e.bytes, e.sha256,
 			e.facts->'sizes' as sizes, e.number, e.created_at as edition_at, e.condition, e.findings, door_view(d.door_id, ${today}::date) as door,
 			(select name from person where id = d.created_by) as created_by_name, (select state from source where document_id = d.id) as source_state,
 			(select count(*)::int from placement p where p.document_id = d.id and p.published) as placements,
-			exists (select 1 from ledger l where l.document_id = d.id and l.kind = 'opened' and not l.staff and not l.robot) as ever,
-			(select count(distinct l.reader)::int from ledger l where l.document_id = d.id and l.at >= ${since} and l.kind in ('opened', 'saved') and not l.staff and not l.robot and not l.preload) as readers,
-			coalesce((select jsonb_agg(jsonb_build_object('day', t.day, 'n', t.n)) from (
-				select to_char(l.at at time zone ${zone}, 'YYYY-MM-DD') as day, count(*)::int as n from ledger l
-				where l.document_id = d.id and l.at >= ${since} and l.kind = 'opened' and not l.staff and not l.robot and not l.preload
-				group by 1) t), '[]') as days
+			exists (select 1 from sum_figures l where l.document_id = d.id and l.span = 'month' and l.openings > 0) as ever,
+			${readersIn(sql()`d.id`, { first: since, last: today })} as readers,
+			coalesce((select jsonb_agg(jsonb_build_object('day', l.day, 'n', l.openings)) from sum_figures l where l.document_id = d.id and l.span = 'day' and l.day >= ${since} and l.openings > 0), '[]') as days
 		from document d join edition e on e.id = d.edition_id`;
 }
 

@@ -81,8 +81,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		if (name !== 'brought') return s`${valueOf[name]} = any(${wanted})`;
 		return s`(${wanted.map((v): postgres.Fragment => (v === 'older' ? s`d.created_at < ${since('year')}` : s`d.created_at >= ${since(v as 'day')}`)).reduce((any, one) => s`${any} or ${one}`)})`;
 	};
-	const readersOf = s`(select document_id, count(distinct reader) as n from ledger where at >= ${new Date(now - 30 * dayMs)} and kind in ('opened', 'saved')
-		and not staff and not robot and not preload group by 1)`;
+	const readersOf = s`(select document_id, count(distinct reader) as n from sum_reader where day >= ${dayOf(now - 29 * dayMs, zone)} and openings + saves > 0 group by 1)`;
 	const from = s`
 		${found ? s`unnest(${found.ids}::uuid[], ${found.ranks}::real[]) as fd (id, rank) join document d on d.id = fd.id` : s`document d`}
 			join edition e on e.id = d.edition_id join door dr on dr.id = d.door_id

@@ -1,6 +1,5 @@
 // What a caller may read, as a list: the one that /me and a site without a front page show.
 import { isListed } from '#core/access/decide';
-import { factsWords } from '#core/placing/placement';
 import { thingOf, type ThingRow } from '../access/things';
 import { sql } from '../db/client';
 import { instantOf, type Caller } from '../people/who';
@@ -9,7 +8,8 @@ import { site } from '../site/site';
 export interface OpenDocument {
 	readonly slug: string;
 	readonly title: string;
-	readonly facts: string;
+	readonly pages: number;
+	readonly bytes: number;
 }
 
 /** The documents that a list names to this caller (core/access: isListed), newest first, at most `limit`. */
@@ -26,5 +26,5 @@ export async function openDocumentsFor(caller: Caller, limit = 200): Promise<Ope
 	return rows
 		.filter((row) => isListed(caller.who, thingOf(row, zone), now))
 		.slice(0, limit)
-		.map((row) => ({ slug: row.slug, title: row.title, facts: factsWords({ pages: row.pages, bytes: Number(row.bytes) }) }));
+		.map((row) => ({ slug: row.slug, title: row.title, pages: row.pages, bytes: Number(row.bytes) }));
 }

@@ -1,5 +1,6 @@
 // One document with all that the sheet and the API show of it.
 import { dayOf } from '#core/access/hours';
+import type { ReadingSettings } from '#core/reading/settings';
 import type { Position } from '#core/access/door';
 import { sentence, whoWords } from '#core/access/reach';
 import type { Cover } from '#core/documents/cover';
@@ -38,6 +39,8 @@ export interface DocumentView extends Omit<DocumentLine, 'door'> {
 	readonly facts: Facts;
 	readonly cover: Cover | null;
 	readonly coverAlt: string;
+	/** What it says of its reading room, where that differs from the site. */
+	readonly reading: ReadingSettings | null;
 	/** The language that staff chose, where they did; `language` is the one that counts. */
 	readonly ownLanguage: string | null;
 	readonly editions: readonly EditionView[];
@@ -62,6 +65,7 @@ interface Row {
 	file_name: string;
 	facts: Facts;
 	cover_alt: string;
+	reading: ReadingSettings | null;
 	own_language: string | null;
 	gone_at: Date | null;
 	editions: (Omit<EditionView, 'condition'> & { status: ConditionStatus; findings: Finding[] })[];
@@ -82,7 +86,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 	const [[line], [row]] = await Promise.all([
 		s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)} where d.id = ${of.id}`,
 		s<Row[]>`
-			select d.description, d.cover_alt, d.language as own_language, d.gone_at, e.facts, e.file_name,
+			select d.description, d.cover_alt, d.reading, d.language as own_language, d.gone_at, e.facts, e.file_name,
 				(select jsonb_agg(jsonb_build_object('number', x.number, 'at', to_char(x.created_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'by', (select name from person where id = x.created_by), 'sha256', x.sha256,
 					'bytes', x.bytes, 'pages', x.pages, 'fileName', x.file_name, 'origin', x.origin, 'status', x.condition, 'findings', x.findings, 'inForce', x.id = d.edition_id, 'pending', x.pending)
 					order by x.number desc) from edition x where x.document_id = d.id) as editions,
@@ -104,6 +108,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 		facts: row!.facts,
 		cover: line!.cover,
 		coverAlt: row!.cover_alt,
+		reading: row!.reading,
 		ownLanguage: row!.own_language,
 		editions: row!.editions.map(({ status, findings, ...edition }) => ({ ...edition, condition: { status, findings } })),
 		source: row!.source,
@@ -127,6 +132,7 @@ export function documentJson(view: DocumentView) {
 		language: view.language,
 		cover: view.cover,
 		coverAlt: view.coverAlt,
+		reading: view.reading,
 		condition: { status: view.condition.status, findings: view.condition.findings.map(({ code, text }) => ({ code, text })) },
 		pages: view.pages,
 		bytes: view.bytes,

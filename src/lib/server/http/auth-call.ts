@@ -1,5 +1,7 @@
 // Forms of our own that better-auth carries out: by its own handler, so that its limits on tries hold here too.
 import type { RequestEvent } from '@sveltejs/kit';
+import { told } from '#core/words/told';
+import type { AccountWords } from '#core/words/words';
 import { addressHeader, auth } from '../people/auth';
 import { settings } from '../settings';
 
@@ -21,17 +23,21 @@ export function authCall(event: RequestEvent, path: string, body: Record<string,
 	);
 }
 
-/** What an answer of better-auth says went wrong, in words. */
-export async function authTrouble(response: Response, otherwise: string): Promise<string> {
-	if (response.status === 429) return 'Too many tries. Wait a quarter of an hour, then try again.';
+/** What an answer of better-auth says went wrong, in the reader's language. */
+export async function authTrouble({ locals }: RequestEvent, response: Response, otherwise: string): Promise<string> {
+	const { site, account } = told[locals.language] as { site: Record<string, string>; account: Record<string, string> };
+	if (response.status === 429) return site.tooManyTries!;
 	const { code } = (await response.json().catch(() => ({}))) as { code?: string };
-	const words: Record<string, string> = {
-		INVALID_PASSWORD: 'That is not your password.',
-		INVALID_CODE: 'That code does not fit. Codes change every half minute: take the newest.',
-		INVALID_BACKUP_CODE: 'That spare code is not one of yours, or has been used.',
-		PASSWORD_TOO_SHORT: 'The password is too short.',
-		PASSWORD_TOO_LONG: 'The password is too long.',
-		INVALID_TOKEN: 'This address has been used or is too old. Ask for a new one.'
+	const names: Record<string, string> = {
+		INVALID_PASSWORD: 'notYourPassword',
+		INVALID_CODE: 'codeNot',
+		INVALID_BACKUP_CODE: 'spareNot',
+		PASSWORD_TOO_SHORT: 'tooShort',
+		PASSWORD_TOO_LONG: 'tooLong',
+		INVALID_TOKEN: 'addressOver'
 	};
-	return words[code ?? ''] ?? otherwise;
+	return account[names[code ?? ''] ?? ''] ?? otherwise;
 }
+
+/** The words of pages about one's own account, in the reader's language; those that name nothing. */
+export const accountOf = ({ locals }: RequestEvent) => told[locals.language].account as Readonly<Record<keyof AccountWords, string>>;

@@ -9,9 +9,16 @@ import { BulkChange, DocumentChange } from '../documents/change';
 import { conditionWords } from '#core/intake/condition';
 import { GroupChange, GroupGiven, MemberChange, MemberGiven } from '../people/members';
 import { standings } from '../people/service';
+import { lengths, steps } from '#core/readership/period';
+import { ReadingSettings } from '#core/reading/settings';
+import { languages } from '#core/words/words';
 import { layouts } from '#core/placing/content';
 import { Publishing } from '../placing/json';
 import { Mend } from '../placing/mismatches';
+import { LedgerQuery } from '../readership/query';
+import { Reminding } from '../readership/remind';
+import { Telling } from '../readership/told';
+import { WebhookGiven } from '../readership/webhooks';
 import { PageChange, PageGiven } from '../placing/service';
 import { SiteChange } from '../site/site';
 
@@ -51,6 +58,22 @@ const DoorAnswer = Type.Object({
 	count: Type.Integer()
 });
 
+/** The time of a report: bounds are days (both included) or instants. */
+const Time = Type.Object({
+	from: Type.Optional(Type.String()),
+	until: Type.Optional(Type.String()),
+	days: Type.Optional(oneOf(lengths.map(String))),
+	by: Type.Optional(oneOf(steps))
+});
+const Entries = Type.Object({ items: Type.Array(Type.Any()), next: nullable(Type.String()) });
+const Report = Type.Object({
+	period: Type.Any(),
+	answer: Type.Array(Type.Object({ text: Type.String(), tone: Type.Optional(oneOf(['strong', 'wrong'])) })),
+	figures: Type.Record(Type.String(), Type.Number()),
+	bars: Type.Array(Type.Object({ day: Type.String(), openings: Type.Integer(), saves: Type.Integer(), before: Type.Integer() }))
+});
+const Lines = Type.Object({ period: Type.Any(), items: Type.Array(Type.Any()) });
+
 export const DocumentAnswer = Type.Object({
 	id: Type.String({ format: 'uuid' }),
 	slug: Type.String(),
@@ -60,6 +83,7 @@ export const DocumentAnswer = Type.Object({
 	topics: Type.Array(Type.String()),
 	language: nullable(Type.String()),
 	coverAlt: Type.String(),
+	reading: nullable(ReadingSettings),
 	condition: Condition,
 	pages: Type.Integer({ minimum: 0 }),
 	bytes: Type.Integer({ minimum: 0 }),
@@ -283,6 +307,7 @@ const PageAnswer = Type.Object({
 	placements: Type.Integer(),
 	draftAt: Instant,
 	inNavigation: Type.Boolean(),
+	language: nullable(oneOf(languages)),
 	door: Type.Any()
 });
 const IntervalAnswer = Type.Object({
@@ -301,7 +326,12 @@ const MismatchAnswer = Type.Object({
 	documentTitle: Type.String(),
 	placement: Type.String(),
 	from: Instant,
-	audience: Type.Object({ words: Type.String(), people: Type.Integer({ description: 'of today' }), of: Type.Integer(), anyone: Type.Boolean() }),
+	audience: Type.Object({
+		words: Type.String(),
+		people: Type.Integer({ description: 'of today; 0 where anyone is meant' }),
+		of: Type.Integer(),
+		anyone: Type.Boolean()
+	}),
 	intervals: Type.Array(IntervalAnswer),
 	remedies: Type.Array(Mend.properties.remedy),
 	intended: nullable(Type.Object({ why: Type.String(), by: nullable(Type.String()), at: Instant }))
@@ -408,8 +438,50 @@ export const operations: readonly Operation[] = [
 		method: 'get',
 		path: `${slug}/ledger`,
 		words: 'Entries of the ledger',
+		query: LedgerQuery,
 		status: 200,
-		answer: Type.Object({ items: Type.Array(Type.Any()), next: nullable(Type.String()) })
+		answer: Entries
+	},
+	{
+		method: 'post',
+		path: `${slug}/remind`,
+		words: 'Reminds those who may open it and have not, each at most once a day',
+		body: Reminding,
+		status: 200,
+		answer: Type.Object({ mailed: Type.Integer(), recently: Type.Integer(), failed: Type.Integer() })
+	},
+	{
+		method: 'patch',
+		path: '/readership/told',
+		words: 'What you are told by mail',
+		body: Telling,
+		status: 200,
+		answer: Type.Object({ every: Type.Any(), waiting: Type.Array(Type.String()) })
+	},
+	{ method: 'get', path: '/webhooks', words: 'Programs that are told what happens', status: 200, answer: Entries },
+	{
+		method: 'post',
+		path: '/webhooks',
+		words: 'Tells a program; its secret is given this once',
+		body: WebhookGiven,
+		status: 201,
+		answer: Type.Object({ id: Type.String(), secret: Type.String() })
+	},
+	{ method: 'post', path: '/webhooks/{id}', words: 'Sends what failed again', status: 200, answer: Nothing },
+	{ method: 'delete', path: '/webhooks/{id}', words: 'Withdraws a webhook', status: 200, answer: Nothing },
+	{ method: 'get', path: '/ledger', words: 'Entries of the ledger of all documents', query: LedgerQuery, status: 200, answer: Entries },
+	{ method: 'get', path: '/readership/overview', words: 'Readership of the whole site', query: Time, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/documents/{slug}', words: 'Readership of a document', query: Time, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/members/{id}', words: 'What a member read', query: Time, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/places', words: 'What became of each placement and on other websites', query: Time, status: 200, answer: Lines },
+	{ method: 'get', path: '/readership/turned-away', words: 'Who was turned away, why, how often', query: Time, status: 200, answer: Lines },
+	{
+		method: 'get',
+		path: '/readership/items',
+		words: 'Use of documents by month (JSON; as a table with format=tsv)',
+		query: Time,
+		status: 200,
+		answer: Type.Any()
 	},
 	{
 		method: 'get',

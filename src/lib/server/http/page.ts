@@ -4,10 +4,10 @@ import type { TurnedAwayWords } from '#core/access/door';
 import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError } from '#core/errors';
 import type { Action, Reason, RefusedCode } from '#core/access/decide';
+import type { Language } from '#core/words/words';
 import { turnedAway } from '../access/turned-away';
 import { letIn, letInOrRecord, TurnedAway, type LetIn } from '../reading/chain';
-import { readerCookie } from '../reading/record';
-import { newReaderId } from '../reading/reader';
+import { agreedCookie, keptOfBrowser, newReaderId, readerCookie } from '../reading/reader';
 import { askOf } from './api';
 
 /** Throws kit's error for a refusal of the catalogue; anything else goes on as it is. `knockAt` is where one may knock. */
@@ -22,10 +22,26 @@ function throwAway(known: IanuaError, { words, knock, ...page }: TurnedAwayPage,
 }
 
 /** The same for a page of the site, or a key by itself: nobody can knock there. */
-export async function turnAwayFromPage(reason: Pick<Reason, 'at' | 'group'> & { readonly code: RefusedCode }, own: TurnedAwayWords | null): Promise<never> {
-	const page = await turnedAway(reason, own);
+export async function turnAwayFromPage(
+	reason: Pick<Reason, 'at' | 'group'> & { readonly code: RefusedCode },
+	own: TurnedAwayWords | null,
+	language: Language
+): Promise<never> {
+	const page = await turnedAway(reason, own, language);
 	const hidden = reason.code === 'shut' || reason.code === 'set-aside';
 	throwAway(new IanuaError(hidden ? 'not-found' : reason.code), page, null);
+}
+
+/** Whether a visitor gets the reader cookie: the site uses it, they agreed, and have none. */
+async function mayRemember(event: RequestEvent, { caller }: LetIn): Promise<boolean> {
+	if (caller.person || caller.trial || event.cookies.get(readerCookie) || event.cookies.get(agreedCookie) !== 'yes') return false;
+	return (await keptOfBrowser((name) => event.request.headers.get(name))) === 'cookie';
+}
+
+/** Whether a visitor is to be asked if their browser may be remembered. */
+export async function asksToRemember(event: RequestEvent, { caller }: LetIn): Promise<boolean> {
+	if (caller.person || caller.trial || event.cookies.get(agreedCookie)) return false;
+	return (await keptOfBrowser((name) => event.request.headers.get(name))) === 'cookie';
 }
 
 /**
@@ -41,7 +57,7 @@ export async function enter(event: RequestEvent, slug: string, action: Action, r
 		turnAway(refusal, `/d/${slug}/knock`);
 	}
 	if (entered.found.slug !== slug) redirect(308, event.url.pathname.replace(`/d/${slug}`, `/d/${entered.found.slug}`) + event.url.search);
-	if (!entered.caller.person && !entered.caller.trial && !event.cookies.get(readerCookie)) {
+	if (await mayRemember(event, entered)) {
 		event.cookies.set(readerCookie, newReaderId(), {
 			path: '/d',
 			httpOnly: true,

@@ -1,6 +1,7 @@
 // The check of an edition, as a job: facts, cover, words, the copy for reading; then its condition. Done twice, it comes to the same.
 import { eq, sql as raw } from 'drizzle-orm';
 import { conditionOf, textLayer, type Condition, type Facts } from '#core/intake/condition';
+import { tellCondition } from '../readership/webhooks';
 import { db, sql } from '../db/client';
 import { document, edition, editionPage } from '../db/schema';
 import { pathOf } from '../files/store';
@@ -70,6 +71,7 @@ async function write(row: Row, facts: Facts, condition: Condition, pages: readon
 		}
 		await tx.execute(raw`update intake set state = 'in', changed_at = now() where document_id = ${of.id} and state = 'checking'`);
 	});
+	await tellCondition(row.id);
 }
 
 /** Editions whose check has not been done, the longest waiting first. */

@@ -87,6 +87,14 @@ export async function fetchFile(address: string, known: { etag?: string | null; 
 	throw new IanuaError('web-redirects');
 }
 
+/** Posts JSON to a program elsewhere, never in a private network; gives the status of the answer. No redirect is followed. */
+export async function postTo(address: string, body: string, headers: Record<string, string>): Promise<number> {
+	const clock = AbortSignal.timeout(15_000);
+	const response = await ask(webAddress(address), {}, clock, { body, headers });
+	response.resume();
+	return response.statusCode ?? 0;
+}
+
 function decoded(text: string): string {
 	try {
 		return decodeURIComponent(text);
@@ -106,7 +114,12 @@ async function* timed(response: IncomingMessage, clock: AbortSignal): AsyncGener
 	if (!response.complete) throw new IanuaError('web-unreachable', { detail: 'the connection broke off' });
 }
 
-function ask(url: URL, known: { etag?: string | null; lastModified?: string | null }, clock: AbortSignal): Promise<IncomingMessage> {
+function ask(
+	url: URL,
+	known: { etag?: string | null; lastModified?: string | null },
+	clock: AbortSignal,
+	post?: { readonly body: string; readonly headers: Record<string, string> }
+): Promise<IncomingMessage> {
 	const free = allowed(url);
 	const host = url.hostname.replace(/^\[|\]$/g, '');
 	// a name in numbers is not looked up, so it is looked at here
@@ -120,7 +133,9 @@ function ask(url: URL, known: { etag?: string | null; lastModified?: string | nu
 				agent: false,
 				timeout: 30_000,
 				...(free ? {} : { lookup: guarded }),
+				...(post ? { method: 'POST' } : {}),
 				headers: {
+					...(post ? { 'content-type': 'application/json', 'content-length': String(Buffer.byteLength(post.body)), ...post.headers } : {}),
 					accept: 'application/pdf, */*;q=0.5',
 					'user-agent': 'Ianua',
 					...(known.etag ? { 'if-none-match': known.etag } : {}),
@@ -140,6 +155,6 @@ function ask(url: URL, known: { etag?: string | null; lastModified?: string | nu
 			};
 			reject(new IanuaError('web-unreachable', { detail: words[error.code ?? ''] ?? error.code ?? 'the connection failed' }));
 		});
-		request.end();
+		request.end(post?.body);
 	});
 }

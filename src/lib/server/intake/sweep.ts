@@ -1,6 +1,7 @@
 // After a server was stopped in the middle: begins again what was begun, and clears what belongs to nothing.
 import { lstat } from 'node:fs/promises';
 import { setAsideDays } from '#core/documents/aside';
+import { forgetReaders } from '../readership/sums';
 import { sql } from '../db/client';
 import { discard, dropTemporary, originals } from '../files/store';
 import { dropUpload, uploadIds } from '../files/uploads';
@@ -45,6 +46,7 @@ export async function sweep(now: number): Promise<{ uploads: number; blobs: numb
 	}
 	const unfinished = await dropTemporary(now);
 	const forgotten = await forgetSetAside();
+	await forgetReaders(now);
 	const swept = { uploads, blobs, unfinished, forgotten };
 	if (uploads + blobs + unfinished + forgotten) log().info(swept, 'swept');
 	return swept;

@@ -12,6 +12,8 @@ export interface Jobs {
 	check: { edition: string };
 	/** Compare watched web sources with what was fetched. */
 	watch: Record<string, never>;
+	/** Mail reports and first openings that are due. */
+	tell: Record<string, never>;
 	/** Publish drafts whose time has come. */
 	publish: Record<string, never>;
 	/** Clear what stopped servers left, begin again what they had begun. */
@@ -37,7 +39,7 @@ export async function startJobs(): Promise<void> {
 	});
 	boss.on('error', (err) => log().warn({ err }, 'jobs'));
 	await boss.start();
-	for (const queue of ['take-in', 'check', 'watch', 'publish', 'sweep'] satisfies Queue[]) {
+	for (const queue of ['take-in', 'check', 'watch', 'publish', 'tell', 'sweep'] satisfies Queue[]) {
 		// short: for one key at most one job waits; who does it holds a lock on what it works at
 		await boss.createQueue(queue, { name: queue, policy: 'short', retryLimit: 3, retryDelay: 5, retryBackoff: true, expireInSeconds: lostAfter });
 	}

@@ -12,6 +12,7 @@ export async function passwordState(path: string): Promise<'needed' | 'none' | '
 
 /** Pages beyond this many are not measured one by one. */
 const measured = 5000;
+const mostRuns = 1000;
 
 /** What pdfinfo tells: enough to make a document of a file. */
 export type FirstFacts = Omit<Facts, 'guessed' | 'text' | 'textPages' | keyof Structure>;
@@ -31,6 +32,7 @@ export async function firstFacts(path: string, version: string, encrypted: boole
 	if (!Number.isInteger(pages) || pages < 1) return null;
 
 	const sizes: { width: number; height: number; pages: number }[] = [];
+	const runs: { width: number; height: number; pages: number }[] = [];
 	const rotations = new Map([...info.output.matchAll(/^Page\s+(\d+) rot:\s+(\d+)/gm)].map((m) => [m[1]!, Number(m[2])]));
 	for (const m of info.output.matchAll(/^Page\s+(\d+) size:\s+([\d.]+) x ([\d.]+) pts/gm)) {
 		const turned = (rotations.get(m[1]!) ?? 0) % 180 !== 0;
@@ -39,6 +41,9 @@ export async function firstFacts(path: string, version: string, encrypted: boole
 		if (same) same.pages++;
 		// a file may give each of its pages another size; the first hundred sizes say enough
 		else if (sizes.length < 100) sizes.push({ width, height, pages: 1 });
+		const run = runs.at(-1);
+		if (run?.width === width && run.height === height) run.pages++;
+		else runs.push({ width, height, pages: 1 });
 	}
 	const permits = /print:(yes|no) copy:(yes|no)/.exec(field('Encrypted') ?? '');
 	const form = field('Form') ?? 'none';
@@ -46,6 +51,7 @@ export async function firstFacts(path: string, version: string, encrypted: boole
 		version,
 		pages,
 		sizes,
+		...(runs.length <= mostRuns ? { runs } : {}),
 		title: field('Title'),
 		author: field('Author'),
 		subject: field('Subject'),

@@ -9,7 +9,7 @@ export const coverWidths = [300, 600, 1200] as const;
 export type CoverWidth = (typeof coverWidths)[number];
 
 /** Widths of leaves that are made; a wish in between gets the next larger, so that the kept pictures stay few. */
-export const leafWidths = [800, 1200, 1800, 2400] as const;
+export const leafWidths = [200, 800, 1200, 1800, 2400] as const;
 
 /** Draws a page so that its longer side is `size` px, to a TIFF (quick to write, exact) at a temporary path; null where it cannot be drawn. */
 export async function drawPage(pdf: string, page: number, size: number): Promise<string | null> {
@@ -95,14 +95,26 @@ export async function leafPath(sha256: string, page: number, wish: number): Prom
 	const width = leafWidths.find((w) => w >= wish) ?? leafWidths[leafWidths.length - 1]!;
 	const path = madePath(sha256, `leaf-${page}-${width}.webp`);
 	if (await exists(path)) return path;
-	const drawing = await drawPage(pathOf(sha256), page, Math.round(width * 1.5));
-	if (!drawing) return null;
+	// many who ask for the same page at once wait for one drawing
+	let drawn = drawing.get(path);
+	if (!drawn) {
+		drawn = drawLeaf(sha256, page, width, path).finally(() => drawing.delete(path));
+		drawing.set(path, drawn);
+	}
+	return drawn;
+}
+
+const drawing = new Map<string, Promise<string | null>>();
+
+async function drawLeaf(sha256: string, page: number, width: number, path: string): Promise<string | null> {
+	const picture = await drawPage(pathOf(sha256), page, Math.round(width * 1.5));
+	if (!picture) return null;
 	const temporary = await temporaryPath('.webp');
 	try {
-		await sharp(drawing).flatten({ background: '#ffffff' }).resize({ width, withoutEnlargement: true }).webp({ quality: 84 }).toFile(temporary);
+		await sharp(picture).flatten({ background: '#ffffff' }).resize({ width, withoutEnlargement: true }).webp({ quality: 84 }).toFile(temporary);
 		await settle(temporary, path);
 		return path;
 	} finally {
-		await rm(drawing, { force: true });
+		await rm(picture, { force: true });
 	}
 }

@@ -102,16 +102,16 @@ function kindsOf(page: Thing, document: Thing, population: Population): Kind[] {
 function thingsOf(pairs: readonly (readonly [page: string, document: string])[]) {
 	const some = (at: 0 | 1) => {
 		const ids = [...new Set(pairs.map((p) => p[at]))];
-		return ids.length > 1000 ? null : ids;
+		return ids.length > 1000 ? ('all' as const) : ids;
 	};
-	return Promise.all([allThings('page', some(0)), allThings('document', some(1)), allMembersOf(), namesOf()]);
+	return Promise.all([allThings({ pages: some(0), documents: some(1) }), allMembersOf(), namesOf()]);
 }
 
 /** The dead ends and side doors of some placements, the worst first; those that are met (locked cards) are left out. */
 export async function mismatches(which: Which = {}, at = Date.now()): Promise<Found[]> {
 	const rows = await placed(which);
 	if (!rows.length) return [];
-	const [pages, documents, people, names] = await thingsOf(rows.map((r) => [r.page_id, r.document_id] as const));
+	const [things, people, names] = await thingsOf(rows.map((r) => [r.page_id, r.document_id] as const));
 	const population = new Populations(people).at(at);
 	const marks = new Map<Thing, string>();
 	const mark = (thing: Thing) => marks.get(thing) ?? (marks.set(thing, markOf(thing)), marks.get(thing)!);
@@ -119,7 +119,7 @@ export async function mismatches(which: Which = {}, at = Date.now()): Promise<Fo
 	const words = new Map<Audience, string>();
 	const found: Found[] = [];
 	for (const row of rows) {
-		const [page, document] = [pages.get(row.page_id), documents.get(row.document_id)];
+		const [page, document] = [things.get(row.page_id), things.get(row.document_id)];
 		if (!page || !document) continue;
 		// by the page itself where the document follows it, whatever the page's door is
 		const key = `${mark(page)} ${mark(document)}`;
@@ -161,10 +161,10 @@ export interface Interval {
 
 /** The spans of mismatches, over all time to come, in the order of `found`. */
 export async function intervalsOf(found: readonly Found[], at = Date.now()): Promise<Interval[][]> {
-	const [pages, documents, people, names] = await thingsOf(found.map((f) => [f.pageId, f.documentId] as const));
+	const [things, people, names] = await thingsOf(found.map((f) => [f.pageId, f.documentId] as const));
 	const populations = new Populations(people);
 	return found.map((f) => {
-		const [page, document] = [pages.get(f.pageId), documents.get(f.documentId)];
+		const [page, document] = [things.get(f.pageId), things.get(f.documentId)];
 		if (!page || !document) return [];
 		const spans = mismatchesOf(page, document, populations, at).find((m) => m.kind === f.kind)?.spans ?? [];
 		return spans.map(({ span, audience, counted }) => ({

@@ -4,8 +4,10 @@ import { decide, type HeldKey, type Reason, type RefusedCode } from '#core/acces
 import { dayWords, refusalWords } from '#core/access/reach';
 import { coverMark } from '#core/documents/cover';
 import { bare, onShow, placementsOf, type Article, type Catalogue, type ContentNode, type Layout, type PageContent, type Pocket } from '#core/placing/content';
+import type { Facts } from '#core/intake/condition';
 import { shapeRatio } from '#core/placing/frame';
 import { factsWords, frameHref, placementView, type PlacementDefaults, type PlacementView } from '#core/placing/placement';
+import { sizeOfPage } from '#core/reading/fit';
 import { thingOf, type DoorJson, type ThingRow } from '../access/things';
 import { sql } from '../db/client';
 import { iconDrawing } from '../intake/icons';
@@ -143,10 +145,20 @@ export function seenCover(found: Found, alt: string | null = null, page: number 
 const whoFor = async (caller: Caller, found: Found, keys: KeysFor) =>
 	caller.who.kind === 'staff' ? caller.who : { ...caller.who, keys: await keys(found.id) };
 
+/** The sizes of the pages in their order, of those documents whose pages are not all alike. */
+async function runsOf(documents: readonly Found[]): Promise<Map<string, NonNullable<Facts['runs']>>> {
+	const mixed = documents.filter((d) => d.edition.sizes.length > 1).map((d) => d.edition.id);
+	if (!mixed.length) return new Map();
+	const rows = await sql()<{ id: string; runs: NonNullable<Facts['runs']> }[]>`
+		select id, facts->'runs' as runs from edition where id = any(${mixed}::uuid[]) and facts ? 'runs'`;
+	return new Map(rows.map((r) => [r.id, r.runs]));
+}
+
 async function placementsFor(content: Article, caller: Caller, keys: KeysFor): Promise<Record<string, SeenPlacement>> {
 	const placed = placementsOf(content);
 	const [documents, { zone, placing }] = await Promise.all([findAll(placed.map((p) => p.document)), site()]);
 	const placements: Record<string, SeenPlacement> = {};
+	const runs = await runsOf([...documents.values()].filter((d) => placed.some((p) => p.form === 'frame' && p.document === d.slug)));
 	const notice = refusalWords('shut', zone).words;
 	const defaults: PlacementDefaults = placing ?? {};
 	for (const attrs of placed) {
@@ -168,7 +180,8 @@ async function placementsFor(content: Article, caller: Caller, keys: KeysFor): P
 				{ slug: found.slug, title: found.title, pages: edition.pages, bytes: edition.bytes, date: dayWords(edition.createdAt.getTime(), zone) },
 				defaults
 			);
-			const [size] = edition.sizes;
+			// a frame is as high as the page that it begins with
+			const size = sizeOfPage(view.start ?? 1, runs.get(edition.id) ?? edition.sizes);
 			placements[attrs.id] = {
 				state: 'open',
 				id: attrs.id,
@@ -180,7 +193,7 @@ async function placementsFor(content: Article, caller: Caller, keys: KeysFor): P
 				maySave: decide(who, found.thing, 'save', at).allowed,
 				frame:
 					attrs.form === 'frame' && edition.pages > 0 && edition.condition !== 'refused'
-						? { href: frameHref(found.slug, attrs.id, view), ratio: size ? shapeRatio(size) : Math.SQRT2 }
+						? { href: frameHref(found.slug, attrs.id, view), ratio: shapeRatio(size) }
 						: null
 			};
 		} else if (reason.code === 'shut' || reason.code === 'set-aside') placements[attrs.id] = { state: 'away', words, notice };

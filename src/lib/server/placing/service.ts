@@ -20,6 +20,7 @@ import {
 	type PageContent
 } from '#core/placing/content';
 import { pagePathPattern, pathTrouble } from '#core/placing/path';
+import { languages, type Language } from '#core/words/words';
 import { changeDoor, insertDoor, reachOf, thingOf, type DoorViewJson, type ThingRow } from '../access/things';
 import { db, sql, type Queryable } from '../db/client';
 import { document, documentAddress, page, placement, revision } from '../db/schema';
@@ -27,6 +28,7 @@ import { newId } from '../id';
 import { log } from '../log';
 import { instantOf, type Caller } from '../people/who';
 import { writeAudit } from '../site/audit';
+import { forgetPageLanguages } from '../site/language';
 import { site } from '../site/site';
 import { checked, compile } from '../validate';
 
@@ -66,6 +68,8 @@ export interface PageLine {
 	readonly placements: number;
 	readonly draftAt: string;
 	readonly inNavigation: boolean;
+	/** In which readers are spoken to on it; null goes by the site's. */
+	readonly language: Language | null;
 	readonly setAsideAt: string | null;
 }
 
@@ -79,6 +83,7 @@ interface PageRow {
 	publish_at: Date | null;
 	placements: number;
 	navigation: number | null;
+	language: Language | null;
 	set_aside_at: Date | null;
 	door: DoorViewJson;
 }
@@ -87,7 +92,7 @@ interface PageRow {
 const pageReach = (door: DoorViewJson, zone: string): Reach => ({ ...reachOf(door, zone, false), allow: { save: false, print: false } });
 
 const pageSelect = (today: string) => sql()`
-	select p.id, p.path, p.draft_title as title, p.layout, p.draft, p.draft_number, p.draft_at, p.navigation, p.door_id, p.publish_at, p.set_aside_at, r.published_at,
+	select p.id, p.path, p.draft_title as title, p.layout, p.draft, p.draft_number, p.draft_at, p.navigation, p.language, p.door_id, p.publish_at, p.set_aside_at, r.published_at,
 		door_view(p.door_id, ${today}::date) as door,
 		(select count(*)::int from placement x where x.page_id = p.id and not x.published) as placements
 	from page p left join revision r on r.id = p.published_id`;
@@ -116,6 +121,7 @@ function lineOf(row: PageRow, zone: string, now: number): PageLine {
 		placements: row.placements,
 		draftAt: row.draft_at.toISOString(),
 		inNavigation: row.navigation !== null,
+		language: row.language,
 		setAsideAt: row.set_aside_at?.toISOString() ?? null
 	};
 }
@@ -152,6 +158,7 @@ const pageFields = {
 	title: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
 	content: Type.Any(),
 	inNavigation: Type.Boolean(),
+	language: Type.Union([Type.Null(), ...languages.map((l) => Type.Literal(l))]),
 	door: DoorChange
 };
 export const PageGiven = Type.Object(
@@ -161,6 +168,7 @@ export const PageGiven = Type.Object(
 		layout: Type.Optional(Type.Union(layouts.map((l) => Type.Literal(l)))),
 		content: Type.Optional(pageFields.content),
 		inNavigation: Type.Optional(pageFields.inNavigation),
+		language: Type.Optional(pageFields.language),
 		door: Type.Optional(pageFields.door)
 	},
 	{ additionalProperties: false }
@@ -181,7 +189,18 @@ export async function addPage(given: PageGiven, actor: string | null): Promise<s
 		const navigation = (given.inNavigation ?? layout !== 'pocket') ? await nextInNavigation(tx) : null;
 		const [made] = await tx
 			.insert(page)
-			.values({ id, path: given.path, title: given.title.trim(), draftTitle: given.title.trim(), layout, doorId, draft: content, navigation, createdBy: actor })
+			.values({
+				id,
+				path: given.path,
+				title: given.title.trim(),
+				draftTitle: given.title.trim(),
+				layout,
+				doorId,
+				draft: content,
+				navigation,
+				language: given.language,
+				createdBy: actor
+			})
 			.onConflictDoNothing()
 			.returning({ id: page.id });
 		if (!made) throw new IanuaError('address-taken', { slug: given.path });
@@ -215,7 +234,7 @@ export interface DraftSave extends PageChange {
 
 /** Saves what is named of a page's draft and gives its new number; refuses when somebody else saved meanwhile. */
 export async function saveDraft(id: string, given: DraftSave, actor: string): Promise<number> {
-	return db().transaction(async (tx) => {
+	const number = await db().transaction(async (tx) => {
 		const row = await lockedPage(tx, id);
 		if (given.draftNumber !== null && row.draftNumber !== given.draftNumber) throw new IanuaError('changed-meanwhile');
 		const content = given.content === undefined ? row.draft : contentFrom(row.layout, given.content);
@@ -229,7 +248,8 @@ export async function saveDraft(id: string, given: DraftSave, actor: string): Pr
 		}
 		const navigation = given.inNavigation === undefined ? row.navigation : given.inNavigation ? (row.navigation ?? (await nextInNavigation(tx))) : null;
 		const draftTitle = given.title?.trim() ?? row.draftTitle;
-		await tx.update(page).set({ path, draft: content, draftTitle, draftNumber: next, draftAt: new Date(), navigation }).where(eq(page.id, id));
+		const language = given.language === undefined ? row.language : given.language;
+		await tx.update(page).set({ path, draft: content, draftTitle, draftNumber: next, draftAt: new Date(), navigation, language }).where(eq(page.id, id));
 		if (given.content !== undefined) await indexPlacements(tx, id, row.layout, content, false);
 		if (given.door) await changeDoor(tx, row.doorId, given.door, { actor, kind: 'page', thing: id });
 		await writeAudit(tx, {
@@ -241,6 +261,8 @@ export async function saveDraft(id: string, given: DraftSave, actor: string): Pr
 		});
 		return next;
 	});
+	forgetPageLanguages();
+	return number;
 }
 
 /** Publishes the draft as a new revision. */

@@ -1,8 +1,18 @@
-// What the addresses of reports may say: how many days, which entries, where to go on.
-export const lengths = [7, 30, 90] as const;
+// What the addresses of the ledger may say.
+import { Type } from '@sinclair/typebox';
 
-export function reportQuery(url: URL): { length: number; of: 'readers' | 'staff' | 'all'; cursor: string | null } {
-	const days = Number(url.searchParams.get('days'));
+export const LedgerQuery = Type.Object(
+	{
+		from: Type.Optional(Type.String({ format: 'date-time' })),
+		until: Type.Optional(Type.String({ format: 'date-time' })),
+		cursor: Type.Optional(Type.String({ maxLength: 200 })),
+		limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 500 }))
+	},
+	{ additionalProperties: false }
+);
+
+/** Whose entries a report lists under its figures, and from where on. */
+export function entriesQuery(url: URL): { of: 'readers' | 'staff' | 'all'; cursor: string | null } {
 	const of = url.searchParams.get('of');
-	return { length: lengths.find((l) => l === days) ?? 30, of: of === 'staff' || of === 'all' ? of : 'readers', cursor: url.searchParams.get('cursor') };
+	return { of: of === 'staff' || of === 'all' ? of : 'readers', cursor: url.searchParams.get('cursor') };
 }

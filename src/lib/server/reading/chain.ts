@@ -5,19 +5,22 @@ import { decide, type Action, type Decision, type HeldKey, type RefusedCode } fr
 import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError, type ErrorCode } from '#core/errors';
 import { coverMark, type Cover } from '#core/documents/cover';
-import { disposition } from '#core/reading/disposition';
+import { attachmentDisposition, disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
 import { exists, pathOf } from '../files/store';
 import { heldKeys } from '../access/keys';
 import { turnedAway } from '../access/turned-away';
 import { callerOf, instantOf, type Caller } from '../people/who';
+import { attachmentPath } from '../pdf/attachments';
 import { coverOf, coverPath, coverWidths, leafPath, plainCover, type CoverWidth } from '../pdf/pictures';
 import { leafTextPath } from '../pdf/leaf-text';
 import { packedPath } from '../pdf/remake';
 import { isPlacedAsCover } from '../placing/placed';
+import { languageOf } from '../site/language';
 import { find, inEdition, type Found } from './find';
+import { browserOf } from './reader';
 import { stampFor } from './stamp';
-import { readerOf, recordKeyUsed, recordPassed, recordRefused, type Asker } from './record';
+import { readerOf, recordKeyUsed, recordPassed, recordPrinted, recordRead, recordRefused, recordShown, type Asker, type Attention } from './record';
 
 /** A request, whichever server took it. */
 export interface Ask {
@@ -64,9 +67,11 @@ export class TurnedAway extends IanuaError {
 }
 
 async function askerOf(ask: Ask): Promise<Asker> {
+	const [caller, browser] = await Promise.all([ask.caller ?? callerOf(ask.header('cookie'), ask.header('authorization')), browserOf(ask.header, ask.address)]);
 	return {
-		caller: ask.caller ?? (await callerOf(ask.header('cookie'), ask.header('authorization'))),
+		caller,
 		address: ask.address,
+		browser,
 		agent: ask.header('user-agent') ?? '',
 		cookie: ask.header('cookie'),
 		key: null,
@@ -79,7 +84,7 @@ async function askerOf(ask: Ask): Promise<Asker> {
 /** Finds and decides. Gives whom is let in, or throws `TurnedAway`; records nothing. */
 export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
 	const [asker, found] = await Promise.all([askerOf(ask), find(ask.slug)]);
-	if (!found) throw new TurnedAway('not-found', await turnedAway({ code: 'shut' }, null), null, asker);
+	if (!found) throw new TurnedAway('not-found', await turnedAway({ code: 'shut' }, null, await languageOf(ask.header)), null, asker);
 	if (found.gone) throw new IanuaError('gone');
 	const { who } = asker.caller;
 	const { trial } = asker.caller;
@@ -91,7 +96,7 @@ export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
 	const withKey = { ...asker, caller, key: reason.key ?? null };
 	if (decision.allowed) return { found, caller, asker: withKey, decision };
 	const code = reason.code as RefusedCode;
-	const page = await turnedAway({ ...reason, code }, found.turnedAway);
+	const page = await turnedAway({ ...reason, code }, found.turnedAway, await languageOf(ask.header));
 	throw new TurnedAway(code, page, found, withKey);
 }
 
@@ -206,14 +211,19 @@ async function placedCover(found: Found, page: number): Promise<Cover> {
 
 /** `/d/<slug>/leaf/<n>.webp?w=<px>`: the picture of a page, for whoever may read. The first of a reading is its opening. */
 export async function answerLeaf(ask: Ask, page: number): Promise<Answer> {
-	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
+	const { found, asker, caller } = await inItsEdition(ask, await letIn(ask, 'read'));
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
 	const wish = Number(ask.query.get('w') ?? 1200);
 	if (!Number.isFinite(wish) || wish < 1) throw new IanuaError('not-valid', { detail: '“w” is a width in px' });
 	const answer = await picture(found, await leafPath(found.edition.sha256, page, wish), `leaf-${page}-${wish}`, ask);
-	if (answer.status === 200 && ask.method !== 'HEAD') await recordPassed(found, 'opened', true, asker);
+	// small pictures in a report on the document are no opening of it, not even one by staff
+	const inReport = caller.who.kind === 'staff' && asker.from === 'report' && wish <= reportPicture;
+	if (answer.status === 200 && ask.method !== 'HEAD' && !inReport) await recordPassed(found, 'opened', true, asker);
 	return answer;
 }
+
+/** Widest picture that a report shows of a page, px. */
+const reportPicture = 160;
 
 /** `/d/<slug>/leaf/<n>.json`: the words of a page and where they stand, for whoever may read. Belongs to the reading of its picture. */
 export async function answerLeafText(ask: Ask, page: number): Promise<Answer> {
@@ -222,6 +232,36 @@ export async function answerLeafText(ask: Ask, page: number): Promise<Answer> {
 	const answer = await picture(found, await leafTextPath(found.edition.sha256, page), `words-${page}`, ask, 'application/json');
 	if (answer.status === 200 && ask.method !== 'HEAD') await recordPassed(found, 'opened', true, asker);
 	return answer;
+}
+
+/** `/d/<slug>/attachment/<n>`: a file that travels inside the document, counted from 1, for whoever may save. It stands in the ledger as saved. */
+export async function answerAttachment(ask: Ask, number: number): Promise<Answer> {
+	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'save'));
+	if (!Number.isInteger(number) || number < 1) throw new IanuaError('not-found');
+	const attachment = await attachmentPath(found.edition.sha256, number);
+	if (!attachment) throw new IanuaError('not-found');
+	const { size } = await stat(attachment.path);
+	const headers: Record<string, string> = {
+		...cacheHeaders(found),
+		'content-type': 'application/octet-stream',
+		'content-disposition': attachmentDisposition(attachment.name),
+		'content-length': String(size),
+		'x-content-type-options': 'nosniff',
+		'content-security-policy': "default-src 'none'; sandbox"
+	};
+	if (ask.method === 'HEAD') return { status: 200, headers };
+	await recordPassed(found, 'saved', false, asker);
+	return { status: 200, headers, file: { path: attachment.path, first: 0, length: size } };
+}
+
+const actionOf = { read: 'read', printed: 'print', shown: 'see' } as const;
+
+/** What is told: pages attended to, or given to a printer, or a placement come into view. Only whoever is let in can tell it. */
+export async function take(ask: Ask, told: { readonly kind: 'read'; readonly pages: Attention } | { readonly kind: 'printed' | 'shown' }): Promise<void> {
+	const { found, asker } = await inItsEdition(ask, await letIn(ask, actionOf[told.kind]));
+	if (told.kind !== 'read') return told.kind === 'printed' ? recordPrinted(found, asker) : recordShown(found, asker);
+	const pages = told.pages.filter(({ page }) => page <= found.edition.pages);
+	if (pages.length) await recordRead(found, pages, asker);
 }
 
 async function picture(found: Found, path: string | null, name: string, ask: Ask, type = 'image/webp'): Promise<Answer> {

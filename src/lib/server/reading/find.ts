@@ -147,7 +147,8 @@ export async function inEdition(found: Found, number: number, reader: string, st
 		select e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, e.language, e.findings, e.created_at as edition_at,
 			e.condition, e.packed
 		from edition e where e.document_id = ${found.id} and e.number = ${number} and (${staff} or exists (
-			select 1 from ledger l where l.document_id = ${found.id} and l.edition_id = e.id and l.reader = ${reader} and l.kind = 'opened'
+			select 1 from ledger l where l.document_id = ${found.id} and l.edition_id = e.id and l.kind = 'opened'
+				and (l.reader = ${reader} or l.id = (select r.reading_id from reading r where r.document_id = ${found.id} and r.reader = ${reader} and r.kind = 'opened'))
 				and l.at > now() - make_interval(hours => ${goesOnFor})))`;
 	return row ? { ...found, edition: editionOf(row) } : null;
 }

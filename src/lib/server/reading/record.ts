@@ -1,22 +1,23 @@
 // Third link of the chain: the entry in the ledger, committed before the first byte leaves.
 import { createHmac } from 'node:crypto';
-import { isbot } from 'isbot';
-import { readingGapMinutes } from '#core/readership/counting';
+import { deviceOf, readingGapMinutes } from '#core/readership/counting';
 import type { RefusedCode } from '#core/access/decide';
-import { IanuaError } from '#core/errors';
 import { sql } from '../db/client';
 import { newId } from '../id';
 import { keyReader } from '../access/keys';
-import { cookieOf, type Caller } from '../people/who';
+import type { Caller } from '../people/who';
 import { settings } from '../settings';
 import type { Found } from './find';
-
-export const readerCookie = 'ianua_reader';
+import { isRobot } from './robots';
+import { enterLine, type Line } from './writer';
 
 /** What the ledger needs to know of a request, whichever server took it. */
 export interface Asker {
 	readonly caller: Caller;
+	/** For limits alone; never kept. */
 	readonly address: string;
+	/** What tells the browser apart, and whether the ledger may have that (reading/reader). */
+	readonly browser: { readonly name: string; readonly kept: boolean };
 	readonly agent: string;
 	readonly cookie: string | null;
 	/** The key that let them in, or that did not. */
@@ -27,19 +28,11 @@ export interface Asker {
 	readonly purpose: string | null;
 }
 
-/** Under what a reader is counted: member, else key and browser, else the browser: its reader cookie, or address and user agent (kept as a keyed hash). */
+/** Under what a reader is counted: member, else key and browser, else the browser. */
 export function readerOf(asker: Asker): string {
 	if (asker.caller.person) return `p:${asker.caller.person.id}`;
-	return asker.key ? keyReader(asker.key, browserOf(asker)) : browserOf(asker);
+	return asker.key ? keyReader(asker.key, asker.browser.name) : asker.browser.name;
 }
-
-function browserOf(asker: Asker): string {
-	const cookie = cookieOf(asker.cookie, readerCookie);
-	if (cookie && /^[0-9a-f-]{36}$/.test(cookie)) return `c:${cookie}`;
-	return `a:${createHmac('sha256', settings().IANUA_SECRET).update(`${asker.address}\n${asker.agent}`).digest('hex').slice(0, 24)}`;
-}
-
-type Source = { kind: 'page'; page: string | null; placement: string | null } | { kind: 'desk' | 'direct' } | { kind: 'outside'; outside: string };
 
 const outsideProof = (host: string) => createHmac('sha256', settings().IANUA_SECRET).update(`outside ${host}`).digest('base64url').slice(0, 16);
 
@@ -52,36 +45,28 @@ function outsideOf(mark: string): string | null {
 }
 
 /** Where somebody came from: the placement or path that the address names, else the page before, if it is ours or another site's. */
-async function sourceOf(asker: Asker, slug: string): Promise<Source> {
+function sourceOf(asker: Asker, slug: string): Pick<Line, 'placement' | 'path' | 'outside' | 'source'> {
+	const nowhere = { placement: null, path: null, outside: null, source: 'direct' } as const;
 	const given = asker.from;
-	if (given === 'desk') return { kind: 'desk' };
-	const outside = given ? outsideOf(given) : null;
-	if (outside) return { kind: 'outside', outside };
-	if (given && /^[A-Za-z0-9_-]{6,40}$/.test(given)) {
-		const [row] = await sql()<{ page_id: string }[]>`select page_id from placement where id = ${given} order by published desc limit 1`;
-		if (row) return { kind: 'page', page: row.page_id, placement: given };
-	}
-	if (!asker.referer) return { kind: 'direct' };
-	let url: URL;
-	try {
-		url = new URL(asker.referer);
-	} catch {
-		return { kind: 'direct' };
-	}
-	if (!settings().origins.includes(url.origin)) return { kind: 'outside', outside: url.host.slice(0, 200) };
-	if (url.pathname.startsWith('/desk')) return { kind: 'desk' };
-	if (url.pathname.startsWith(`/d/${slug}`) || url.pathname === '/sign-in') return { kind: 'direct' };
-	const [row] = await sql()<{ id: string }[]>`select id from page where path = ${url.pathname}`;
-	return row ? { kind: 'page', page: row.id, placement: null } : { kind: 'direct' };
+	if (given === 'desk') return { ...nowhere, source: 'desk' };
+	const framer = given ? outsideOf(given) : null;
+	if (framer) return { ...nowhere, source: 'outside', outside: framer };
+	const placement = given && /^[A-Za-z0-9_-]{6,40}$/.test(given) ? given : null;
+	const url = asker.referer ? URL.parse(asker.referer) : null;
+	if (!url) return { ...nowhere, placement };
+	if (!settings().origins.includes(url.origin)) return { ...nowhere, placement, source: 'outside', outside: url.host.slice(0, 200) };
+	if (url.pathname.startsWith('/desk')) return { ...nowhere, placement, source: 'desk' };
+	if (url.pathname.startsWith(`/d/${slug}`) || url.pathname === '/sign-in') return { ...nowhere, placement };
+	return { ...nowhere, placement, path: url.pathname };
 }
 
 interface Entry {
-	/** Number of the stamp that a saved copy carries. */
-	stamp?: string | null;
-	kind: 'opened' | 'saved' | 'turned-away' | 'key-used' | 'knocked';
+	kind: Line['kind'];
 	reason: RefusedCode | null;
 	/** True where an entry of the same reading makes this request a follow-up of it. */
-	followsUp: boolean;
+	goesOn: boolean;
+	/** Number of the stamp that a saved copy carries. */
+	stamp?: string | null;
 }
 
 /**
@@ -89,55 +74,96 @@ interface Entry {
  * until 30 minutes pass without a request. A save is entered each time, except where it goes on from the middle of the file.
  */
 export function recordPassed(found: Found, kind: 'opened' | 'saved', goesOn: boolean, asker: Asker, stamp: string | null = null): Promise<void> {
-	return write(found, { kind, reason: null, followsUp: kind === 'opened' || goesOn, stamp }, asker);
+	return write(found, { kind, reason: null, goesOn: kind === 'opened' || goesOn, stamp }, asker);
+}
+
+/** Records that pages were given to a printer. */
+export function recordPrinted(found: Found, asker: Asker): Promise<void> {
+	return write(found, { kind: 'printed', reason: null, goesOn: false }, asker);
+}
+
+/** Seconds for which pages were attended to. */
+export type Attention = readonly { readonly page: number; readonly seconds: number }[];
+
+/**
+ * Records what a reading room tells of the pages attended to. It belongs to the reading that the opening began, and is a sign of life in
+ * it; where that has ended meanwhile (30 minutes without one), a new opening is entered first.
+ */
+export async function recordRead(found: Found, attention: Attention, asker: Asker): Promise<void> {
+	if (asker.caller.trial) return;
+	if (await writeRead(found, attention, asker)) return;
+	await recordPassed(found, 'opened', true, asker);
+	await writeRead(found, attention, asker);
+}
+
+async function writeRead(found: Found, attention: Attention, asker: Asker): Promise<boolean> {
+	const line = lineOf(found, { kind: 'opened', reason: null, goesOn: true }, asker);
+	const s = sql();
+	// where they came from is where the opening says they did
+	const [entered] = await s`
+		with now_in as (
+			update reading set last_at = now() where document_id = ${line.document} and reader = ${line.reader} and kind = 'opened'
+				and last_at > now() - ${`${readingGapMinutes} minutes`}::interval returning reading_id
+		)
+		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, page_id, placement_id, outside, staff, robot, preload, key_id, attention,
+			device, controlled)
+		select ${line.id}, clock_timestamp(), 'read', ${line.document}, ${line.edition}, n.reading_id, case when ${line.kept} then ${line.reader} else 'n:' || n.reading_id end, ${line.who}, ${line.person}, coalesce(o.source_kind, ${line.source}),
+			o.page_id, o.placement_id, case when o.id is null then ${line.outside} else o.outside end, ${line.staff}, ${line.robot}, false, ${line.key}::uuid,
+			${s.json(attention as never)}, ${line.device}, ${line.controlled}
+		from now_in n left join lateral (select * from ledger where document_id = ${line.document} and id = n.reading_id and at > now() - interval '2 days' limit 1) o on true returning 1`;
+	return entered !== undefined;
 }
 
 /** Records that a key was presented. */
 export function recordKeyUsed(found: Found, asker: Asker): Promise<void> {
-	return write(found, { kind: 'key-used', reason: null, followsUp: true }, asker);
+	return write(found, { kind: 'key-used', reason: null, goesOn: true }, asker);
+}
+
+/** Records that somebody looked at the document's page. */
+export function recordLook(found: Found, asker: Asker): Promise<void> {
+	return write(found, { kind: 'looked', reason: null, goesOn: false }, asker);
+}
+
+/** Records that a placement came into view. */
+export function recordShown(found: Found, asker: Asker): Promise<void> {
+	return write(found, { kind: 'shown', reason: null, goesOn: false }, asker);
 }
 
 /** Records that somebody knocked. */
 export function recordKnock(found: Found, reason: RefusedCode, asker: Asker): Promise<void> {
-	return write(found, { kind: 'knocked', reason, followsUp: false }, asker);
+	return write(found, { kind: 'knocked', reason, goesOn: false }, asker);
 }
 
 /** Records that somebody was turned away, and why. */
 export function recordRefused(found: Found, reason: RefusedCode, asker: Asker): Promise<void> {
-	return write(found, { kind: 'turned-away', reason, followsUp: false }, asker);
+	return write(found, { kind: 'turned-away', reason, goesOn: false }, asker);
+}
+
+function lineOf(found: Found, entry: Entry, asker: Asker): Line {
+	const { person, who } = asker.caller;
+	return {
+		id: newId(),
+		kind: entry.kind,
+		document: found.id,
+		edition: found.edition.id,
+		reader: readerOf(asker),
+		kept: asker.caller.person !== null || asker.browser.kept,
+		who: who.kind === 'visitor' && asker.key ? 'key' : who.kind,
+		person: person?.id ?? null,
+		reason: entry.reason,
+		...sourceOf(asker, found.slug),
+		staff: who.kind === 'staff',
+		robot: isRobot(asker.agent),
+		preload: /prefetch|prerender/i.test(asker.purpose ?? ''),
+		key: asker.key,
+		stamp: entry.stamp ?? null,
+		device: deviceOf(asker.agent),
+		controlled: found.position === 'keyed' || found.position === 'shut',
+		goesOn: entry.goesOn
+	};
 }
 
 async function write(found: Found, entry: Entry, asker: Asker): Promise<void> {
 	if (asker.caller.trial) return;
-	const reader = readerOf(asker);
-	const id = newId();
-	const source = await sourceOf(asker, found.slug);
-	const { person, who } = asker.caller;
-	const robot = isbot(asker.agent);
-	const preload = /prefetch|prerender/i.test(asker.purpose ?? '');
-	const gap = `${readingGapMinutes} minutes`;
-	// One statement: the reading is found or begun under a unique key, and the entry is made only where it is begun. Two first
-	// requests at once meet at that key, so that one of them makes the entry. An opening by a key with a number takes one of them in
-	// the same statement: of two that want the last one, one gets it.
-	const opens = entry.kind === 'opened';
-	const [done] = await sql()<{ begun: boolean; entered: boolean }[]>`
-		with now_in as (
-			insert into reading as r (document_id, reader, kind, reading_id, last_at)
-			values (${found.id}, ${reader}, ${entry.kind}, ${id}, now())
-			on conflict (document_id, reader, kind) do update set
-				reading_id = case when ${entry.followsUp} and r.last_at > excluded.last_at - ${gap}::interval then r.reading_id else excluded.reading_id end,
-				last_at = excluded.last_at
-			returning reading_id
-		), taken as (
-			update door_key set used = used + 1 where ${opens} and id = ${asker.key}::uuid and (openings is null or used < openings)
-				and exists (select 1 from now_in where reading_id = ${id}) returning 1
-		), entered as (
-		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, reason, source_kind, page_id, placement_id, outside, staff, robot, preload, key_id, stamp)
-		select ${id}, clock_timestamp(), ${entry.kind}, ${found.id}, ${found.edition.id}, reading_id, ${reader}, ${who.kind === 'visitor' && asker.key ? 'key' : who.kind}, ${person?.id ?? null}, ${entry.reason},
-			${source.kind}, ${source.kind === 'page' ? source.page : null}, ${source.kind === 'page' ? source.placement : null},
-			${source.kind === 'outside' ? source.outside : null}, ${who.kind === 'staff'}, ${robot}, ${preload}, ${asker.key}::uuid, ${entry.stamp ?? null}
-		from now_in where reading_id = ${id} and (${!opens || asker.key === null} or exists (select 1 from taken)) returning 1
-		)
-		select (select reading_id = ${id} from now_in) as begun, exists (select 1 from entered) as entered`;
-	if (done!.begun && !done!.entered) throw new IanuaError('key-used-up');
+	await enterLine(lineOf(found, entry, asker));
 }

@@ -2,13 +2,33 @@
 import { error, type RequestEvent } from '@sveltejs/kit';
 import { decide } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
-import { enter } from '../http/page';
+import type { OutlineLine, Facts } from '#core/intake/condition';
+import { askedSettings, roomSettings, type ReadingSettings, type RoomPlace } from '#core/reading/settings';
+import { told } from '#core/words/told';
+import { sql } from '../db/client';
+import { asksToRemember, enter } from '../http/page';
 import { instantOf } from '../people/who';
 import { placeOf } from '../placing/service';
+import { site } from '../site/site';
+
+interface RoomFacts {
+	readonly outline: readonly OutlineLine[];
+	readonly attachments: readonly { readonly name: string }[];
+	readonly runs: Facts['runs'] | null;
+	readonly reading: ReadingSettings | null;
+}
+
+async function factsOf(document: string, edition: string): Promise<RoomFacts> {
+	const [row] = await sql()<RoomFacts[]>`
+		select coalesce(e.facts->'outline', '[]') as outline, coalesce(e.facts->'attachments', '[]') as attachments, e.facts->'runs' as runs, d.reading
+		from document d, edition e where d.id = ${document} and e.id = ${edition}`;
+	return row!;
+}
 
 /** Lets a caller into a document's reading room, or turns them away. `from` is what brought them there. */
-export async function enterRoom(event: RequestEvent, slug: string, from: string | null) {
-	const { found, caller } = await enter(event, slug, 'read');
+export async function enterRoom(event: RequestEvent, slug: string, place: RoomPlace, from: string | null) {
+	const entered = await enter(event, slug, 'read');
+	const { found, caller } = entered;
 	const { edition } = found;
 	if (edition.pages === 0 || edition.condition === 'refused') {
 		const known = new IanuaError('cannot-be-shown');
@@ -18,20 +38,30 @@ export async function enterRoom(event: RequestEvent, slug: string, from: string 
 			heading: found.title
 		});
 	}
-	const place = from ? await placeOf(from, caller) : null;
+	const [origin, facts, { reading = null }] = await Promise.all([from ? placeOf(from, caller) : null, factsOf(found.id, edition.id), site()]);
+	const settings = roomSettings(place, [reading, facts.reading, askedSettings((name) => event.url.searchParams.get(name))]);
+	const may = (action: 'save' | 'print') => decide(caller.who, found.thing, action, instantOf(caller)).allowed;
 	return {
 		document: {
 			slug: found.slug,
 			title: found.title,
 			pages: edition.pages,
 			bytes: edition.bytes,
-			sizes: edition.sizes,
+			runs: facts.runs ?? edition.sizes,
 			language: edition.language,
-			edition: edition.number
+			edition: edition.number,
+			outline: facts.outline,
+			attachments: facts.attachments.map(({ name }) => name)
 		},
+		place,
+		settings,
 		from,
-		back: place ?? { path: `/d/${found.slug}`, title: found.title },
-		maySave: decide(caller.who, found.thing, 'save', instantOf(caller)).allowed,
+		back: settings.back ? { path: settings.back, title: null } : (origin ?? { path: `/d/${found.slug}`, title: found.title }),
+		maySave: may('save'),
+		mayPrint: may('print'),
+		language: event.locals.language,
+		words: told[event.locals.language].room,
+		asks: place === 'window' && (await asksToRemember(event, entered)),
 		searchable: found.position === 'open' && found.thing.door.listed
 	};
 }

@@ -6,6 +6,9 @@ import { IanuaError } from '#core/errors';
 import { framerPattern } from '#core/placing/outside';
 import { pagePathPattern } from '#core/placing/path';
 import { PlacementDefaults } from '#core/placing/placement';
+import { ReadershipSettings } from '#core/readership/settings';
+import { ReadingSettings } from '#core/reading/settings';
+import { languages, type Language } from '#core/words/words';
 import { contrast, leastContrast, nearestPassing, siteGround, siteInk } from '#core/site/colour';
 import { db, sql } from '../db/client';
 import { setting } from '../db/schema';
@@ -21,6 +24,10 @@ export interface Site {
 	readonly turnedAway?: TurnedAwayWords | null;
 	/** What placements are like unless they say otherwise. */
 	readonly placing?: PlacementDefaults | null;
+	/** What reading rooms are like unless a document or placement says otherwise. */
+	readonly reading?: ReadingSettings | null;
+	/** The language that the site is written in; null goes by the reader's browser. */
+	readonly language?: Language | null;
 	/** The site's mark before its name, and its favicon: pictures by their checksums. */
 	readonly mark?: string | null;
 	readonly favicon?: string | null;
@@ -29,6 +36,8 @@ export interface Site {
 	readonly background?: string | null;
 	/** The page that stands at / where no page has that path. */
 	readonly front?: string | null;
+	/** What is kept of readers, and what counts as read through. */
+	readonly readership?: ReadershipSettings | null;
 	/** Websites that may frame documents: hosts, with a port, or all hosts under one as in *.example.org. */
 	readonly framers?: readonly string[];
 }
@@ -64,10 +73,13 @@ export const SiteChange = Type.Object(
 		contact: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 400, pattern: '^(?:https://[^\\s]+|[^\\s@]+@[^\\s@]+)$' })])),
 		name: Type.Optional(Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' })),
 		placing: Type.Optional(Type.Union([Type.Null(), PlacementDefaults])),
+		reading: Type.Optional(Type.Union([Type.Null(), ReadingSettings])),
+		language: Type.Optional(Type.Union([Type.Null(), ...languages.map((l) => Type.Literal(l))])),
 		mark: Type.Optional(PictureName),
 		favicon: Type.Optional(PictureName),
 		colour: Type.Optional(Colour),
 		background: Type.Optional(Colour),
+		readership: Type.Optional(Type.Union([Type.Null(), ReadershipSettings])),
 		front: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 200, pattern: pagePathPattern })])),
 		framers: Type.Optional(Type.Array(Type.String({ maxLength: 200, pattern: framerPattern }), { maxItems: 100, uniqueItems: true }))
 	},

@@ -177,7 +177,9 @@
 		{#each keys as key (key.id)}
 			<li class:over={key.state !== 'good'}>
 				<span class="what"
-					><b>{key.label}</b>{#if key.state !== 'good'}<em>{stateWords[key.state]}</em>{/if}<small>{facts(key)}</small></span
+					><b>{key.label}</b>{#if key.state !== 'good'}<em>{stateWords[key.state]}</em>{/if}<small
+						>{facts(key)} · <a href="/desk/readership/by/key/{key.id}">what was done with it</a></small
+					></span
 				>
 				{#if key.state === 'good'}
 					{#if withdrawing === key.id}

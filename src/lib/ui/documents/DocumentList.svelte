@@ -1,12 +1,18 @@
 <script lang="ts">
-	let { documents }: { documents: readonly { slug: string; title: string; facts: string }[] } = $props();
+	import { sizeWords } from '#core/documents/size';
+	import { words } from '$lib/ui/parts/words';
+	let { documents }: { documents: readonly { slug: string; title: string; pages: number; bytes: number }[] } = $props();
 </script>
 
 <ul class="mt-4">
 	{#each documents as document (document.slug)}
 		<li>
 			<img src="/d/{document.slug}/cover/300.webp" alt="" loading="lazy" />
-			<span><a href="/d/{document.slug}">{document.title}</a><small>{document.facts}</small></span>
+			<span
+				><a href="/d/{document.slug}">{document.title}</a><small
+					>{['PDF', ...(document.pages ? [words('pages', { count: document.pages })] : []), sizeWords(document.bytes)].join(', ')}</small
+				></span
+			>
 		</li>
 	{/each}
 </ul>

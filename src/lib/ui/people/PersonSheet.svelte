@@ -133,6 +133,7 @@
 		{#each opens as document (document.slug)}<li><a href="/desk/documents/{document.slug}">{document.title}</a></li>{/each}
 	</ul>
 {:else}<p class="soft">Nothing at the moment.</p>{/if}
+<p class="pt-2"><a href="/desk/readership/by/member/{member.id}">What they opened and read</a></p>
 
 <h3>Sign-in</h3>
 <div class="flex flex-wrap gap-2">

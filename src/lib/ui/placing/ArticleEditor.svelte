@@ -426,9 +426,10 @@
 							void find(placeQ);
 						}}
 						onkeydown={placeKeys}
-						onblur={() => setTimeout(() => (placing = false), 150)}
+						onblur={() => (placing = false)}
 					/>
-					<ul id="place-list" role="listbox" aria-label="Documents">
+					<!-- pressing a line leaves the focus in the field, so that the list stands until the press is done -->
+					<ul id="place-list" role="listbox" aria-label="Documents" onmousedown={(e) => e.preventDefault()}>
 						{#each candidates as at, i (at.slug)}
 							<li id="place-{i}" role="option" aria-selected={i === placeAt}>
 								<button

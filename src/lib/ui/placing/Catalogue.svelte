@@ -1,19 +1,20 @@
 <!-- A catalogue: what the reader may see, filtered and in an order; where it is set so, a document is read beside the list. Works without script. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import type { SiteWords } from '#core/words/words';
 	import { catalogueOrders, catalogueStep as step } from '#core/placing/content';
 	import type { ListedDocument, SeenCatalogue } from '$lib/server/placing/catalogue';
+	import { words } from '$lib/ui/parts/words';
 	import Cover from './Cover.svelte';
 	let { title, seen, reading, query }: { title: string; seen: SeenCatalogue; reading: string | null; query: string } = $props();
 
 	const asked = $derived(new URLSearchParams(query));
-	const orderWords: Record<string, string> = {
-		title: 'By title',
-		'-changed': 'Newest first',
-		folder: 'By folder',
-		'-pages': 'Longest first',
-		given: 'As arranged',
-		match: 'Best match'
+	const orderWords: Record<string, keyof SiteWords> = {
+		title: 'byTitle',
+		'-changed': 'newest',
+		folder: 'byFolder',
+		'-pages': 'longest',
+		given: 'asArranged',
+		match: 'bestMatch'
 	};
 	const orders = $derived([...(asked.get('q') ? ['match'] : []), ...catalogueOrders]);
 	function address(change: Record<string, string | null>): string {
@@ -31,42 +32,42 @@
 {#if seen.lead}<p class="lead">{seen.lead}</p>{/if}
 {#if seen.filters}
 	<form class="ask" role="search">
-		<input
-			class="field"
-			type="search"
-			name="q"
-			value={asked.get('q') ?? ''}
-			placeholder="Find in titles and in the words inside"
-			aria-label="Find in this catalogue"
-		/>
-		{#each [{ name: 'folder', words: 'Folder', values: seen.folders }, { name: 'topic', words: 'Topic', values: seen.topics }] as filter (filter.name)}
+		<input class="field" type="search" name="q" value={asked.get('q') ?? ''} placeholder={words('findWords')} aria-label={words('findHere')} />
+		{#each [{ name: 'folder', said: words('folder'), values: seen.folders }, { name: 'topic', said: words('topic'), values: seen.topics }] as filter (filter.name)}
 			{#if filter.values.length > 1 || asked.get(filter.name)}
 				<label
-					>{filter.words}
+					>{filter.said}
 					<select class="field" name={filter.name} data-asks>
-						<option value="">All</option>
+						<option value="">{words('all')}</option>
 						{#each filter.values as { value, count } (value)}<option {value} selected={asked.get(filter.name) === value}>{value} ({count})</option>{/each}
 					</select></label
 				>
 			{/if}
 		{/each}
 		<label
-			>Order <select class="field" name="order" data-asks>
-				{#each orders as order (order)}<option value={order} selected={seen.order === order}>{orderWords[order]}</option>{/each}
+			>{words('order')}
+			<select class="field" name="order" data-asks>
+				{#each orders as order (order)}<option value={order} selected={seen.order === order}>{words(orderWords[order]!)}</option>{/each}
 			</select></label
 		>
-		<button class="btn">Show</button>
+		<button class="btn">{words('show')}</button>
 	</form>
 {/if}
 <p class="soft" role="status">
-	{seen.total ? counted(seen.total, 'document', 'documents') : 'Nothing here fits that.'}
-	{#if asked.get('q') || asked.get('folder') || asked.get('topic')}<a href="?">Show all</a>{/if}
+	{seen.total ? words('documents', { count: seen.total }) : words('nothingFits')}
+	{#if asked.get('q') || asked.get('folder') || asked.get('topic')}<a href="?">{words('showAll')}</a>{/if}
 </p>
 <div class="both" class:reading={read}>
 	<div>
 		{#if seen.show === 'table'}
 			<table>
-				<thead><tr><th scope="col">Document</th><th scope="col">Folder</th><th scope="col">Pages</th><th scope="col">Changed</th></tr></thead>
+				<thead
+					><tr
+						><th scope="col">{words('document')}</th><th scope="col">{words('folder')}</th><th scope="col">{words('pagesHead')}</th><th scope="col"
+							>{words('changed')}</th
+						></tr
+					></thead
+				>
 				<tbody>
 					{#each seen.items as document (document.slug)}
 						<tr aria-current={document.slug === reading || undefined}>
@@ -87,7 +88,7 @@
 						</a>
 						{#if seen.show === 'list' && document.description}<p>{document.description}</p>{/if}
 						<p class="soft">
-							{document.facts}, {document.date}{#if document.hitPages.length}; found on {document.hitPages.length === 1 ? 'page' : 'pages'}
+							{document.facts}, {document.date}{#if document.hitPages.length}; {words('foundOn', { count: document.hitPages.length })}
 								{#each document.hitPages as n, i (n)}{i ? ', ' : ''}<a href="/d/{document.slug}/read#page={n}&search={encodeURIComponent(asked.get('q') ?? '')}"
 										>{n}</a
 									>{/each}{/if}
@@ -98,16 +99,18 @@
 		{/if}
 		{#if seen.total > step}
 			<p class="turn">
-				{#if seen.offset > 0}<a class="btn" href={address({ from: String(Math.max(0, seen.offset - step)) })}>Before</a>{/if}
-				<span class="soft">{seen.offset + 1} to {Math.min(seen.total, seen.offset + step)} of {seen.total}</span>
-				{#if seen.offset + step < seen.total}<a class="btn" href={address({ from: String(seen.offset + step) })}>Further</a>{/if}
+				{#if seen.offset > 0}<a class="btn" href={address({ from: String(Math.max(0, seen.offset - step)) })}>{words('before')}</a>{/if}
+				<span class="soft">{words('range', { from: seen.offset + 1, until: Math.min(seen.total, seen.offset + step), count: seen.total })}</span>
+				{#if seen.offset + step < seen.total}<a class="btn" href={address({ from: String(seen.offset + step) })}>{words('further')}</a>{/if}
 			</p>
 		{/if}
 	</div>
 	{#if read}
-		<section class="beside" aria-label="Reading {read.title}">
+		<section class="beside" aria-label={words('reading', { title: read.title })}>
 			<header>
-				<strong>{read.title}</strong><a href="/d/{read.slug}">About it</a><a href={address({ read: null })} data-sveltekit-noscroll>Close</a>
+				<strong>{read.title}</strong><a href="/d/{read.slug}">{words('aboutIt')}</a><a href={address({ read: null })} data-sveltekit-noscroll
+					>{words('close')}</a
+				>
 			</header>
 			{#key read.slug}<iframe src="/d/{read.slug}/read?frame=1&edge=1" title={read.title}></iframe>{/key}
 		</section>

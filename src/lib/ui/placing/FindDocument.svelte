@@ -8,6 +8,7 @@
 	let at = $state(0);
 	let open = $state(false);
 	let asked = 0;
+	let field = $state<HTMLInputElement>();
 	const id = $props.id();
 	async function find() {
 		const mine = ++asked;
@@ -15,7 +16,7 @@
 		if (mine !== asked) return;
 		items = answer.items.slice(0, 8);
 		at = 0;
-		open = true;
+		open = document.activeElement === field;
 	}
 	function take(item: AtHand | undefined) {
 		if (!item) return;
@@ -44,14 +45,16 @@
 		aria-controls="{id}-list"
 		aria-activedescendant={open ? `${id}-${at}` : undefined}
 		autocomplete="off"
+		bind:this={field}
 		bind:value={q}
 		oninput={() => void find()}
 		onfocus={() => void find()}
-		onblur={() => setTimeout(() => (open = false), 150)}
+		onblur={() => (open = false)}
 		onkeydown={keys}
 	/>
 	{#if open}
-		<ul id="{id}-list" role="listbox" aria-label="Documents">
+		<!-- pressing a line leaves the focus in the field, so that the list stands until the press is done -->
+		<ul id="{id}-list" role="listbox" aria-label="Documents" onmousedown={(e) => e.preventDefault()}>
 			{#each items as item, i (item.slug)}
 				<li id="{id}-{i}" role="option" aria-selected={i === at}>
 					<button tabindex="-1" onclick={() => take(item)}><DoorMark position={item.position} height={16} />{item.title}</button>

@@ -21,7 +21,7 @@
 {:else}
 	<Pocket title={page.title} lead={page.body.lead} entries={page.body.entries} />
 {/if}
-<svelte:head><script src="/reading-over.js" defer></script></svelte:head>
+<svelte:head><script src="/reading-over.js" defer></script><script src="/shown.js" defer></script></svelte:head>
 
 <style>
 	h1 {

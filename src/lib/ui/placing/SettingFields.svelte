@@ -1,6 +1,7 @@
 <!-- Fields for the settings of a placement or of all of a form. What differs from the usual is marked, with one press to return to it. -->
 <script lang="ts">
-	import { facts, frameTools, type Fact, type FrameTool, type PlacementSettings } from '#core/placing/placement';
+	import { facts, type Fact, type PlacementSettings } from '#core/placing/placement';
+	import { fitWords, roomTools, roomToolWords, wayWords } from '#core/reading/settings';
 	type Name = keyof PlacementSettings;
 	let {
 		names,
@@ -32,27 +33,28 @@
 		description: 'Description',
 		height: 'Height',
 		start: 'Starts at page',
+		way: 'Way of reading',
 		fit: 'Fit',
 		foreEdge: 'Fore-edge',
 		tools: 'Tools',
 		theme: 'Colours'
 	};
 	const factWords: Record<Fact, string> = { type: 'type', pages: 'pages', size: 'size', date: 'date' };
-	const toolWords: Record<FrameTool, string> = { save: 'save', fit: 'fit' };
 	const choices: Partial<Record<Name, Record<string, string>>> = {
 		style: { filled: 'Filled', outlined: 'Outlined' },
 		align: { left: 'Left', centre: 'In the middle', right: 'Right' },
-		fit: { page: 'Whole page', width: 'Full width' },
+		way: wayWords,
+		fit: fitWords,
 		theme: { system: 'As the system', light: 'Light', dark: 'Dark' }
 	};
 	const value = (name: Name) => (own[name] === undefined || own[name] === null ? usual[name] : own[name]);
 	const differs = (name: Name) => own[name] !== undefined && own[name] !== null && JSON.stringify(own[name]) !== JSON.stringify(usual[name]);
 	const change = (name: Name, to: unknown) => set({ [name]: JSON.stringify(to) === JSON.stringify(usual[name]) ? null : to });
 	const toggled = (name: 'facts' | 'tools', one: string) => {
-		const list = (value(name) ?? []) as string[];
+		const list = (value(name) ?? roomTools) as readonly string[];
 		change(
 			name,
-			(name === 'facts' ? (facts as readonly string[]) : (frameTools as readonly string[])).filter((x) => (x === one ? !list.includes(x) : list.includes(x)))
+			(name === 'facts' ? (facts as readonly string[]) : (roomTools as readonly string[])).filter((x) => (x === one ? !list.includes(x) : list.includes(x)))
 		);
 	};
 	function width(text: string) {
@@ -77,11 +79,15 @@
 						class="pill"
 						class:on={value(name) === key}
 						aria-pressed={value(name) === key}
-						onclick={() => change(name, key)}>{said}</button
+						onclick={() => change(name, usual[name] === null && value(name) === key ? null : key)}>{said}</button
 					>{/each}
 			{:else if name === 'facts' || name === 'tools'}
-				{#each Object.entries(name === 'facts' ? factWords : toolWords) as [key, said] (key)}<label
-						><input type="checkbox" checked={((value(name) ?? []) as readonly string[]).includes(key)} onchange={() => toggled(name, key)} />{said}</label
+				{#each Object.entries(name === 'facts' ? factWords : roomToolWords) as [key, said] (key)}<label
+						><input
+							type="checkbox"
+							checked={((value(name) ?? roomTools) as readonly string[]).includes(key)}
+							onchange={() => toggled(name, key)}
+						/>{said}</label
 					>{/each}
 			{:else if name === 'width'}
 				<input

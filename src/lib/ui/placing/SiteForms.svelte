@@ -7,6 +7,9 @@
 	import type { Site } from '$lib/server/site/site';
 	import { ApiTrouble, call } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { asItComes, type ReadingSettings } from '#core/reading/settings';
+	import { languageNames, languages } from '#core/words/words';
+	import ReadingFields from '$lib/ui/reading/ReadingFields.svelte';
 	import SettingFields from './SettingFields.svelte';
 
 	let {
@@ -147,6 +150,26 @@
 		</select></label
 	>
 {/if}
+<h2>The language readers are spoken to in</h2>
+<div class="defaults">
+	<label
+		>The site is written in
+		<select class="field" value={given.language ?? ''} onchange={(e) => void setSite({ language: e.currentTarget.value || null })}>
+			<option value="">any: go by the reader’s browser</option>
+			{#each languages as language (language)}<option value={language}>{languageNames[language]}</option>{/each}
+		</select></label
+	>
+	<p class="soft">Reading room, turned away, sign-in, document page and catalogue. What a reader chooses goes before it.</p>
+</div>
+<h2>Reading rooms, unless a document or a placement says otherwise</h2>
+<div class="defaults">
+	<ReadingFields
+		own={(given.reading ?? {}) as ReadingSettings}
+		usual={asItComes('window')}
+		usualWords="as it comes"
+		set={(reading) => void setSite({ reading })}
+	/>
+</div>
 <h2>How placements look unless they say otherwise</h2>
 <div class="flex flex-wrap gap-1">
 	{#each forms as form (form)}<button class="pill" class:on={shownForm === form} aria-pressed={shownForm === form} onclick={() => (shownForm = form)}

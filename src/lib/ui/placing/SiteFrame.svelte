@@ -1,5 +1,6 @@
 <!-- What stands around a page of the site: its name, its navigation, who is signed in. Nothing of the desk. -->
 <script lang="ts">
+	import { words } from '$lib/ui/parts/words';
 	import type { Snippet } from 'svelte';
 	import { nearestPassing, siteGround } from '#core/site/colour';
 	import type { NavigationItem } from '$lib/server/placing/service';
@@ -28,18 +29,18 @@
 >
 
 <div class="site" {style}>
-	<a class="skip" href="#content">To the content</a>
+	<a class="skip" href="#content">{words('toContent')}</a>
 	<header>
 		<a class="name" href="/"
 			>{#if site.mark}<img src="/picture/{site.mark}.webp?w=400" alt="" height="34" />{/if}{site.name}</a
 		>
-		<nav aria-label="Site">
+		<nav aria-label={words('siteNavigation')}>
 			{#each navigation as item (item.path)}<a href={item.path} aria-current={item.path === current ? 'page' : undefined}>{item.title}</a>{/each}
 		</nav>
 		<span class="who">
 			{#if me?.staff}<a href="/desk/documents">Desk</a>{/if}
 			{#if me}<a href="/me">{me.name}</a>{:else}<a href="/sign-in{current && current !== '/' ? `?to=${encodeURIComponent(current)}` : ''}" rel="nofollow"
-					>Sign in</a
+					>{words('signIn')}</a
 				>{/if}
 		</span>
 	</header>
@@ -53,10 +54,11 @@
 	}
 	.skip {
 		position: absolute;
-		left: -9999px;
+		/* above the page, not beside it: beside it would widen a page that is written from right to left */
+		top: -100px;
+		inset-inline-start: 8px;
 	}
 	.skip:focus {
-		left: 8px;
 		top: 8px;
 		background: var(--sheet);
 		padding: 6px 10px;

@@ -17,6 +17,8 @@ export class Writer {
 	title = $state('');
 	path = $state('');
 	inNavigation = $state(false);
+	/** In which readers are spoken to on the page; null goes by the site's. */
+	language = $state<string | null>(null);
 	savedAt = $state('');
 	publishedAt = $state<string | null>(null);
 	publishAt = $state<string | null>(null);
@@ -38,6 +40,7 @@ export class Writer {
 		this.title = draft.title;
 		this.path = draft.path;
 		this.inNavigation = draft.inNavigation;
+		this.language = draft.language;
 		this.savedAt = draft.draftAt;
 		this.publishedAt = draft.publishedAt;
 		this.publishAt = draft.publishAt;
@@ -65,6 +68,7 @@ export class Writer {
 					path: this.path,
 					content: this.content(),
 					inNavigation: this.inNavigation,
+					language: this.language,
 					draftNumber: this.#draftNumber
 				});
 				this.#draftNumber = answer.draftNumber;

@@ -1,14 +1,14 @@
-<!-- The ledger under a report: whose entries, the table, and the way further back. -->
+<!-- The ledger under a report: whose entries (where that can be chosen), the table, and the way further back. -->
 <script lang="ts">
 	import { page } from '$app/state';
-	import type { LedgerItem } from '$lib/server/readership/service';
+	import type { LedgerItem } from '$lib/server/readership/ledger';
 	import LedgerTable from './LedgerTable.svelte';
 	let {
 		entries,
 		of,
 		zone,
 		withTitle = false
-	}: { entries: { items: readonly LedgerItem[]; next: string | null }; of: string; zone: string; withTitle?: boolean } = $props();
+	}: { entries: { items: readonly LedgerItem[]; next: string | null }; of: string | null; zone: string; withTitle?: boolean } = $props();
 	const choices = [
 		['readers', 'Readers'],
 		['staff', 'Staff'],
@@ -24,13 +24,13 @@
 
 <section>
 	<h2>
-		In the ledger <span class="flex gap-1.5"
-			>{#each choices as [value, words] (value)}<a class="pill" class:on={of === value} href={href({ of: value })} data-sveltekit-noscroll>{words}</a
-				>{/each}</span
-		>
+		In the ledger {#if of !== null}<span class="flex gap-1.5"
+				>{#each choices as [value, words] (value)}<a class="pill" class:on={of === value} href={href({ of: value })} data-sveltekit-noscroll>{words}</a
+					>{/each}</span
+			>{/if}
 	</h2>
 	{#if entries.items.length}
-		<LedgerTable items={entries.items} {zone} {withTitle} />
+		<div class="wide"><LedgerTable items={entries.items} {zone} {withTitle} /></div>
 		<p class="flex justify-center gap-3 pt-3">
 			{#if page.url.searchParams.has('cursor')}<a class="btn" href={href({})} data-sveltekit-noscroll>Newest</a>{/if}
 			{#if entries.next}<a class="btn" href={href({ cursor: entries.next })} data-sveltekit-noscroll>Further back</a>{/if}

@@ -1,24 +1,14 @@
 <!-- Entries of the ledger: what happened, who, when, from where. -->
 <script lang="ts">
-	import type { LedgerItem } from '$lib/server/readership/service';
+	import { counted } from '#core/access/reach';
+	import type { LedgerItem } from '$lib/server/readership/ledger';
 	import { timeText } from '$lib/ui/parts/when';
+	import { kindWords, reasonWords } from './words';
 
 	let { items, zone, withTitle = false }: { items: readonly LedgerItem[]; zone: string; withTitle?: boolean } = $props();
 
-	const kinds: Record<string, string> = { opened: 'Opened', saved: 'Saved', 'turned-away': 'Turned away', 'key-used': 'Key used' };
-	const reasons: Record<string, string> = {
-		shut: 'the door is shut',
-		'set-aside': 'set aside',
-		'not-yet': 'not open yet',
-		closed: 'closed since',
-		'sign-in': 'not signed in',
-		'not-admitted': 'not among those admitted',
-		'membership-not-yet': 'membership not begun',
-		'membership-lapsed': 'membership lapsed',
-		'save-not-allowed': 'saving not allowed',
-		'print-not-allowed': 'printing not allowed'
-	};
-
+	const readText = (pages: NonNullable<LedgerItem['pages']>) =>
+		`${Math.round(pages.reduce((sum, p) => sum + p.seconds, 0))} s on ${counted(pages.length, 'page', 'pages')}`;
 	function whoText(item: LedgerItem): string {
 		if (item.robot) return 'A robot';
 		return item.who.name ?? (item.who.kind === 'visitor' ? 'A visitor' : item.who.kind);
@@ -38,10 +28,12 @@
 		>
 	</thead>
 	<tbody>
-		{#each items as item, i (i)}
+		{#each items as item (item.id)}
 			<tr class:apart={item.staff || item.robot || item.double}>
 				<td class:wrong={item.kind === 'turned-away'}
-					>{kinds[item.kind] ?? item.kind}{#if item.reason}<small>{reasons[item.reason] ?? item.reason}</small>{/if}</td
+					>{kindWords[item.kind] ?? item.kind}{#if item.pages}<small>{readText(item.pages)}</small>{/if}{#if item.reason}<small
+							>{reasonWords[item.reason] ?? item.reason}</small
+						>{/if}</td
 				>
 				{#if withTitle}<td><a href="/desk/readership/{item.document}">{item.title}</a></td>{/if}
 				<td

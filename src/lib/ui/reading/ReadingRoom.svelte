@@ -1,246 +1,384 @@
-<!-- The reading room: one page on a calm ground, the fore-edge at the right, the sill below with everything within reach. -->
+<!-- The reading room: the pages on a calm ground, the fore-edge at the right, the sill below with everything within reach. -->
 <script lang="ts">
-	import { onMount, tick, untrack } from 'svelte';
-	import { counted } from '#core/access/reach';
-	import { fileSource, pictureSource, type PageSource } from './pages';
-	import type { FrameTool } from '#core/placing/placement';
-	import { fragment } from '#core/reading/fragment';
-	import type { RoomFrame } from '#core/reading/room';
+	import { onMount, untrack } from 'svelte';
+	import { sizeOfPage } from '#core/reading/fit';
+	import { directionOf, languageNames, languages } from '#core/words/words';
+	import FindPanel from './FindPanel.svelte';
 	import ForeEdge from './ForeEdge.svelte';
-	import { markWords } from './marks';
+	import PrintPanel from './PrintPanel.svelte';
+	import { fitNames, wayNames } from './names';
+	import { Room, type Panel, type RoomGiven } from './room.svelte';
+	import { roomKeys } from './keys';
+	import './pages.css';
+	import './layers.css';
 
-	let {
-		slug,
-		title,
-		pages,
-		edition,
-		sizes,
-		from,
-		back,
-		maySave,
-		language,
-		frame = null
-	}: {
-		/** Where the room stands in a frame: on a page, on another website, or over the page. */
-		frame?: RoomFrame | null;
-		slug: string;
-		title: string;
-		pages: number;
-		/** The edition that this reading goes on with, whatever is put in meanwhile. */
-		edition: number;
-		sizes: readonly { width: number; height: number; pages: number }[];
-		from: string | null;
-		back: { path: string; title: string };
-		maySave: boolean;
-		language: string | null;
-	} = $props();
-
-	const fits = { page: 'Whole page', width: 'Full width' } as const;
-	type Fit = keyof typeof fits;
-
-	let current = $state(1);
-	let typed = $derived(String(current));
-	let fit = $state<Fit>(untrack(() => frame?.fit ?? 'page'));
-	const has = (tool: FrameTool) => !frame || frame.tools.includes(tool);
-	let source = $state<PageSource>();
-	let trouble = $state<string | null>(null);
-	let waiting = $state(true);
-	/** Words to be marked on the pages. */
-	let wanted: readonly string[] = [];
-	let started = $state(false);
-	let progress = $state(0);
-	let ground = $state<HTMLElement>();
-	let holder = $state<HTMLElement>();
-	let drawing: AbortController | undefined;
-	let drawn = 0;
-
-	const suffix = $derived(from ? `&from=${encodeURIComponent(from)}` : '');
-
-	const asks = () => fragment(location.hash);
+	let { given, colour = null, background = null }: { given: RoomGiven; colour?: string | null; background?: string | null } = $props();
+	const room = untrack(() => new Room(given));
+	const doc = $derived(given.document);
+	let container = $state<HTMLDivElement>();
+	let root = $state<HTMLElement>();
+	let copied = $state(false);
+	let full = $state(false);
+	let wanted = $state(false);
+	let typed = $derived(String(room.page));
+	const first = untrack(() => sizeOfPage(1, given.document.runs));
+	const shape = $derived(sizeOfPage(room.start, doc.runs));
+	const over = untrack(() => given.place === 'over');
+	const framed = untrack(() => room.framed);
+	const direction = untrack(() => directionOf(given.language));
+	const edge = untrack(() => given.settings.foreEdge);
 
 	onMount(() => {
-		started = true;
-		const { page: asked, search } = asks();
-		wanted = search;
-		if (asked) current = Math.min(pages, Math.max(1, asked));
-		if (!frame && matchMedia('(max-width: 600px)').matches) fit = 'width';
-		const address = new URL(location.href);
-		if (address.searchParams.has('from')) {
-			// what brought the reader here is known by now; an address handed on does not carry it along
-			address.searchParams.delete('from');
-			history.replaceState(history.state, '', address);
-		}
-		const again = new ResizeObserver(() => void draw());
-		again.observe(ground!);
-		(maySave
-			? fileSource(`/d/${slug}/file?for=reading&e=${edition}${suffix}`, (share) => (progress = share))
-			: Promise.resolve(pictureSource(slug, `&e=${edition}${suffix}`, sizes, pages))
-		).then(
-			(made) => {
-				source = made;
-				void draw();
-			},
-			() => {
-				waiting = false;
-				trouble = 'The document could not be opened. The door may have changed, or the connection was lost.';
-			}
-		);
+		const end = room.begin(container!);
+		const keys = roomKeys(room, { screen: () => void fullScreen(), close: () => close() });
+		addEventListener('keydown', keys);
+		const screen = () => (full = Boolean(document.fullscreenElement));
+		document.addEventListener('fullscreenchange', screen);
+		// a wheel with Ctrl zooms the pages, not the whole window; that must be able to hold it back
+		const wheel = (event: WheelEvent) => onWheel(event);
+		container!.addEventListener('wheel', wheel, { passive: false });
 		return () => {
-			again.disconnect();
-			drawing?.abort();
-			source?.close();
+			end();
+			removeEventListener('keydown', keys);
+			document.removeEventListener('fullscreenchange', screen);
 		};
 	});
 
-	async function draw() {
-		if (!source || !ground || !holder) return;
-		drawing?.abort();
-		const mine = (drawing = new AbortController());
-		const page = current;
-		waiting = true;
-		try {
-			const { width, height } = await source.size(page);
-			if (mine.signal.aborted) return;
-			const around = frame && frame.kind !== 'over' ? [0, 0] : [ground.clientWidth < 600 ? 16 : 48, 40];
-			const room = { width: ground.clientWidth - around[0]!, height: ground.clientHeight - around[1]! };
-			const scale = Math.max(0.1, fit === 'page' ? Math.min(room.width / width, room.height / height) : room.width / width);
-			await source.draw(page, scale, holder, mine.signal);
-			if (mine.signal.aborted) return;
-			waiting = false;
-			trouble = null;
-			drawn = page;
-			markWords(holder, wanted);
-		} catch (error) {
-			if (mine.signal.aborted || (error as Error).name === 'RenderingCancelledException') return;
-			waiting = false;
-			trouble = `Page ${page} could not be shown.`;
+	function close() {
+		if (room.panel) {
+			const button = root?.querySelector<HTMLElement>(`[data-opens="${room.panel}"]:not([hidden])`);
+			room.panel = null;
+			button?.focus();
+		} else if (over) parent.postMessage('ianua-close', location.origin);
+	}
+	const toggle = (panel: Panel) => (room.panel = room.panel === panel ? null : panel);
+
+	async function fullScreen() {
+		if (document.fullscreenElement) await document.exitFullscreen();
+		else await root?.requestFullscreen().catch(() => undefined);
+	}
+
+	async function share() {
+		await navigator.clipboard?.writeText(room.share).then(
+			() => (copied = true),
+			() => undefined
+		);
+		setTimeout(() => (copied = false), 4000);
+	}
+
+	let wheeledAt = 0;
+	function onWheel(event: WheelEvent) {
+		if (event.ctrlKey || event.metaKey) {
+			event.preventDefault();
+			room.zoomAround(Math.exp(-event.deltaY / 300), event.clientX, event.clientY);
+			return;
 		}
+		if (!container) return;
+		if (room.way === 'across' && !event.deltaX && container.scrollWidth > container.clientWidth && container.scrollHeight <= container.clientHeight) {
+			container.scrollLeft += event.deltaY;
+			event.preventDefault();
+			return;
+		}
+		if (!room.byTurns || !event.deltaY) return;
+		const atEnd = event.deltaY > 0 ? container.scrollTop + container.clientHeight >= container.scrollHeight - 2 : container.scrollTop <= 2;
+		if (!atEnd || event.timeStamp - wheeledAt < 350) return;
+		wheeledAt = event.timeStamp;
+		room.step(event.deltaY > 0 ? 1 : -1);
 	}
 
-	function turn(to: number) {
-		const next = Math.min(pages, Math.max(1, Math.round(to)));
-		if (next === current && drawn === next) return;
-		current = next;
-		history.replaceState(history.state, '', `#page=${next}${wanted.length ? `&search=${encodeURIComponent(wanted.join(' '))}` : ''}`);
-		ground?.scrollTo({ top: 0 });
-		void draw();
+	// fingers: one to the side turns where pages are turned, two zoom
+	let touched: { x: number; y: number; apart: number } | null = null;
+	const apart = (touches: TouchList) => Math.hypot(touches[0]!.clientX - touches[1]!.clientX, touches[0]!.clientY - touches[1]!.clientY);
+	function touchStart({ touches }: TouchEvent) {
+		touched = { x: touches[0]!.clientX, y: touches[0]!.clientY, apart: touches.length === 2 ? apart(touches) : 0 };
 	}
-
-	async function changeFit() {
-		fit = fit === 'page' ? 'width' : 'page';
-		await tick();
-		void draw();
-	}
-
-	function keys(event: KeyboardEvent) {
-		if (event.key === 'Escape' && frame?.kind === 'over') parent.postMessage('ianua-close', location.origin);
-		if (event.ctrlKey || event.metaKey || event.altKey || (event.target as HTMLElement).closest('input')) return;
-		if (event.key === 'ArrowRight' || event.key === 'PageDown' || event.key === 'n') turn(current + 1);
-		else if (event.key === 'ArrowLeft' || event.key === 'PageUp' || event.key === 'v') turn(current - 1);
-		else if (event.key === 'Home') turn(1);
-		else if (event.key === 'End') turn(pages);
-		else if (event.key === 'f') void changeFit();
-		else return;
+	function touchMove(event: TouchEvent) {
+		const { touches } = event;
+		if (!touched?.apart || touches.length !== 2) return;
 		event.preventDefault();
+		const now = apart(touches);
+		if (Math.abs(now / touched.apart - 1) < 0.02) return;
+		room.zoomAround(now / touched.apart, (touches[0]!.clientX + touches[1]!.clientX) / 2, (touches[0]!.clientY + touches[1]!.clientY) / 2);
+		touched.apart = now;
+	}
+	function touchEnd({ changedTouches }: TouchEvent) {
+		if (!touched || touched.apart || !room.byTurns || !container || container.scrollWidth > container.clientWidth + 2) return (touched = null);
+		const [dx, dy] = [changedTouches[0]!.clientX - touched.x, changedTouches[0]!.clientY - touched.y];
+		touched = null;
+		if (Math.abs(dx) > 50 && Math.abs(dx) > 2 * Math.abs(dy) && !getSelection()?.toString()) room.step(dx < 0 ? 1 : -1);
 	}
 
-	let touch: { x: number; y: number } | null = null;
-	function swipe(event: TouchEvent) {
-		if (!touch || fit === 'width' ? !touch : false) return;
-		const end = event.changedTouches[0]!;
-		const [dx, dy] = [end.clientX - touch!.x, end.clientY - touch!.y];
-		touch = null;
-		if (Math.abs(dx) > 60 && Math.abs(dx) > 2 * Math.abs(dy) && !getSelection()?.toString()) turn(current + (dx < 0 ? 1 : -1));
-	}
+	const keyList = [
+		['→ ←', 'keyTurn'],
+		['Home End', 'keyEnds'],
+		['g', 'keyPage'],
+		['/', 'keyFind'],
+		['n v', 'keyFound'],
+		['+ − 0', 'keyZoom'],
+		['w', 'keyWays'],
+		['r', 'keyRotate'],
+		['s', 'keyScreen'],
+		['b', 'keyBack'],
+		['?', 'keyKeys']
+	] as const;
+
+	const spoken = (language: string) => {
+		const address = new URL(location.href);
+		address.searchParams.set('lang', language);
+		return address.href;
+	};
 </script>
 
 <svelte:window
-	onkeydown={keys}
-	onhashchange={() => {
-		const { page: asked, search } = asks();
-		wanted = search;
-		if (asked) turn(asked);
+	onbeforeprint={() => (room.panel = null)}
+	onpointermove={(e) => {
+		if (given.settings.hideTools) wanted = e.clientY > innerHeight - 90 || room.panel !== null;
 	}}
 />
 
 <div
+	bind:this={root}
 	class="room"
-	class:framed={frame}
-	class:over={frame?.kind === 'over'}
-	class:edged={!frame || frame.edge}
-	data-theme={frame && frame.theme !== 'system' ? frame.theme : undefined}
+	class:framed
+	class:over
+	class:by-turns={room.byTurns}
+	class:hides={given.settings.hideTools}
+	class:wanted={wanted || room.panel !== null}
+	lang={given.language}
+	data-theme={room.theme === 'system' ? undefined : room.theme}
+	style="{colour ? `--sill:${colour};` : ''}{background ? `--room-ground:${background};` : ''}"
 >
-	<div
-		class="ground"
-		bind:this={ground}
-		role="document"
-		aria-label={title}
-		aria-busy={waiting}
-		ontouchstart={(e) => (touch = { x: e.touches[0]!.clientX, y: e.touches[0]!.clientY })}
-		ontouchend={swipe}
-	>
-		{#if trouble}
-			<p class="trouble" role="alert">{trouble} <button class="quiet" onclick={() => location.reload()}>Try again</button></p>
-		{/if}
-		<div class="leaf" bind:this={holder} lang={language ?? undefined} data-page={current}></div>
-		{#if started && waiting && !trouble}<p class="wait" role="status">
-				Page {current}{progress > 0 && progress < 1 ? `, ${Math.round(progress * 100)} %` : ''} …
-			</p>{/if}
-		{#if !started}
-			<p class="trouble needs">
-				The reading room needs JavaScript.{#if maySave}
-					<a href="/d/{slug}/file?save{suffix}">Save the document</a> to read it in another program.{/if}
+	<div class="ground">
+		<div class="standin" class:gone={room.sharp || room.withdrawn} aria-hidden="true" data-fit={typeof room.fit === 'number' ? 'page' : room.fit}>
+			{#if !room.withdrawn}<img
+					alt=""
+					src={room.leafAddress(room.start, 800)}
+					srcset={[800, 1200].map((w) => `${room.leafAddress(room.start, w)} ${w}w`).join(', ')}
+					sizes="min(100vw, calc(100vh * {(first.width / first.height).toFixed(4)}))"
+					width={Math.round(shape.width)}
+					height={Math.round(shape.height)}
+					style="--shape:{(shape.width / shape.height).toFixed(4)};--paper:{(shape.width * 4) / 3}px"
+					fetchpriority="high"
+				/>{/if}
+		</div>
+		<div
+			class="stage"
+			bind:this={container}
+			hidden={room.withdrawn}
+			tabindex="-1"
+			role="document"
+			aria-label={doc.title}
+			aria-busy={!room.sharp}
+			data-page={room.page}
+			lang={doc.language ?? undefined}
+			dir="auto"
+			style="--ground-x:{room.ground().x}px;--ground-y:{room.ground().y}px"
+			ontouchstart={touchStart}
+			ontouchmove={touchMove}
+			ontouchend={touchEnd}
+		>
+			<div class="pdfViewer"></div>
+		</div>
+		{#if room.withdrawn}
+			<div class="said" dir={direction} role="alert">
+				<h1>{room.say('withdrawn')}</h1>
+				<p>{room.say('withdrawnWords')}</p>
+				<p><a href="/d/{doc.slug}">{doc.title}</a></p>
+			</div>
+		{:else if room.trouble}
+			<div class="said" dir={direction} role="alert">
+				<p>{room.say(room.trouble)}</p>
+				<p>
+					<button class="main" onclick={() => location.reload()}>{room.say('again')}</button>
+					{#if given.maySave && room.has('save')}<a href={room.saveAddress} download>{room.say('save')}</a>{/if}
+				</p>
+			</div>
+		{:else if room.broken.includes(room.page)}
+			<p class="note" dir={direction} role="alert">
+				{room.say('pageCouldNot', { page: room.page })} <button onclick={() => room.again()}>{room.say('again')}</button>
+			</p>
+		{:else if room.lost}
+			<p class="note" dir={direction} role="status">{room.say('lost')}</p>
+		{:else if room.left !== null}
+			<p class="note" dir={direction}>
+				{room.say('youWere', { page: room.left })}
+				<button onclick={() => room.go(room.left!)}>{room.say('goThere')}</button>
+				<button onclick={() => (room.left = null)}>{room.say('dismiss')}</button>
 			</p>
 		{/if}
+		{#if !room.started}<div class="said needs" dir={direction}>
+				<p>{room.say('needsScript')}</p>
+				{#if given.maySave}<p><a href={room.saveAddress} download>{room.say('saveInstead')}</a></p>{/if}
+			</div>{/if}
 	</div>
-	{#if !frame || frame.edge}<ForeEdge {pages} {current} {turn} />{/if}
-	<footer class="sill">
-		{#if frame?.kind === 'over'}<button class="edge" onclick={() => parent.postMessage('ianua-close', location.origin)} title="Back to the page">Close</button>
-		{:else if frame}<a class="edge" href="/d/{slug}/read{from ? `?from=${encodeURIComponent(from)}` : ''}#page={current}" target="_blank" rel="noopener"
-				>Whole window</a
+	{#if edge}<ForeEdge {room} />{/if}
+
+	<footer class="sill" dir={direction} aria-label={room.say('tools')}>
+		{#if over}<button class="edged" onclick={close}>{room.say('close')}</button>
+		{:else if framed}<a
+				class="edged"
+				href="/d/{doc.slug}/read{given.from ? `?from=${encodeURIComponent(given.from)}` : ''}#page={room.page}"
+				target="_blank"
+				rel="noopener">{room.say('wholeWindow')}</a
 			>
-		{:else}<a class="edge" href={back.path} title="Back to {back.title}">To the site</a>{/if}
-		<strong class="title">{title}</strong>
-		<span class="turning">
-			<button onclick={() => turn(current - 1)} disabled={current <= 1} aria-label="Page before">‹</button>
-			<label class="edge page"
+		{:else if room.has('back')}<a
+				class="edged"
+				href={given.back.path}
+				title={given.back.title === null ? undefined : room.say('backTo', { title: given.back.title })}>{room.say('toSite')}</a
+			>{/if}
+		<strong class="title" lang={doc.language ?? undefined} dir="auto">{doc.title}</strong>
+		<span class="turning" dir="ltr">
+			<button onclick={() => room.step(-1)} disabled={room.page <= 1} aria-label={room.say('previous')}>‹</button>
+			<label class="edged page"
 				><input
 					inputmode="numeric"
-					aria-label="Page"
+					aria-label={room.say('page')}
 					bind:value={typed}
+					style="width:{String(doc.pages).length + 0.6}ch"
 					onchange={() => {
-						turn(Number.parseInt(typed, 10) || current);
-						typed = String(current);
+						room.go(Number.parseInt(typed, 10) || room.page);
+						typed = String(room.page);
 					}}
 					onfocus={(e) => e.currentTarget.select()}
 				/>
-				of {pages}</label
+				{room.say('ofPages', { count: doc.pages })}</label
 			>
-			<button onclick={() => turn(current + 1)} disabled={current >= pages} aria-label="Next page">›</button>
+			<button onclick={() => room.step(1)} disabled={room.page >= doc.pages} aria-label={room.say('next')}>›</button>
 		</span>
-		{#if has('fit')}<button class="fit" onclick={changeFit} title="Change the fit">{fits[fit]}</button>{/if}
-		{#if has('save')}{#if maySave}<a class="save" href="/d/{slug}/file?save{suffix}" download>Save</a>{:else}<span
-					class="soft-note"
-					title="This may be read here, but not saved">Read only</span
+		{#if room.trail.length}<button onclick={() => room.goBack()}>{room.say('backInDocument', { page: room.trail.at(-1)!.page })}</button>{/if}
+		{#if room.has('ways')}<button
+				class="wide"
+				data-opens="ways"
+				aria-expanded={room.panel === 'ways'}
+				title={room.say('wayOfReading')}
+				onclick={() => toggle('ways')}>{room.say(wayNames[room.way])}</button
+			>{/if}
+		{#if room.has('fit')}<button class="wide" data-opens="fit" aria-expanded={room.panel === 'fit'} title={room.say('fit')} onclick={() => toggle('fit')}
+				>{typeof room.fit === 'number' ? `${Math.round(room.percent)} %` : room.say(fitNames[room.fit])}</button
+			>{/if}
+		<span class="space"></span>
+		{#if room.has('find')}<button
+				class="middle"
+				class:lit={room.searchText && room.panel !== 'find'}
+				data-opens="find"
+				aria-expanded={room.panel === 'find'}
+				onclick={() => toggle('find')}
+				>{room.searchText && room.finding.count ? `${room.searchText}, ${room.say('times', { count: room.finding.count })}` : room.say('find')}</button
+			>{/if}
+		{#if room.has('print') && given.mayPrint}<button class="wide" data-opens="print" aria-expanded={room.panel === 'print'} onclick={() => toggle('print')}
+				>{room.say('print')}</button
+			>{/if}
+		{#if room.has('save')}{#if given.maySave}<a class="middle" href={room.saveAddress} download>{room.say('save')}</a>{:else}<span
+					class="middle soft"
+					title={room.say('readOnlyMeans')}>{room.say('readOnly')}</span
 				>{/if}{/if}
+		<button data-opens="more" aria-expanded={room.panel === 'more'} onclick={() => toggle('more')}>{room.say('more')}</button>
 	</footer>
-	<p class="sr-only" aria-live="polite">{waiting ? '' : `Page ${current} of ${counted(pages, 'page', 'pages')}`}</p>
+
+	{#if room.panel}
+		<div class="panel" dir={direction} role="dialog" aria-label={room.say(room.panel === 'ways' ? 'wayOfReading' : room.panel)}>
+			{#if room.panel === 'find'}<FindPanel {room} />
+			{:else if room.panel === 'print'}<PrintPanel {room} />
+			{:else if room.panel === 'ways' || room.panel === 'fit'}{@render choices(room.panel)}
+			{:else}
+				<div class="narrow">
+					{#if room.has('find')}<button onclick={() => (room.panel = 'find')}>{room.say('find')}</button>{/if}
+					{#if room.has('print') && given.mayPrint}<button onclick={() => (room.panel = 'print')}>{room.say('print')}</button>{/if}
+					{#if room.has('save') && given.maySave}<a href={room.saveAddress} download>{room.say('save')}</a>{/if}
+					{#if room.has('ways')}<h2>{room.say('wayOfReading')}</h2>
+						{@render choices('ways')}{/if}
+					{#if room.has('fit')}<h2>{room.say('fit')}</h2>
+						{@render choices('fit')}{/if}
+				</div>
+				{#if room.has('turn')}<button onclick={() => room.turn(-1)}>{room.say('turnLeft')}</button><button onclick={() => room.turn(1)}
+						>{room.say('turnRight')}</button
+					>{/if}
+				{#if room.has('full-screen')}<button onclick={fullScreen}>{room.say(full ? 'leaveFullScreen' : 'fullScreen')}</button>{/if}
+				{#if room.has('share')}<button onclick={share}
+						>{room.say('share')}{#if copied}<em role="status">{room.say('copied')}</em>{/if}</button
+					>{/if}
+				{#if doc.attachments.length}
+					<h2>{room.say('attachments')}</h2>
+					{#each doc.attachments as name, i (i)}{#if given.maySave}<a href="/d/{doc.slug}/attachment/{i + 1}?{room.suffix.slice(1)}" download={name}>{name}</a
+							>{:else}<span class="item">{name}</span>{/if}{/each}
+				{/if}
+				{#if doc.outline.length}
+					<h2>{room.say('contents')}</h2>
+					<ol class="contents" dir="auto">
+						{#each doc.outline as line, i (i)}<li style="padding-inline-start:{Math.min(4, line.depth) * 14}px">
+								{#if line.page}<button onclick={() => room.go(line.page!)}><span>{line.title}</span><small>{line.page}</small></button>{:else}<span class="item"
+										>{line.title}</span
+									>{/if}
+							</li>{/each}
+					</ol>
+				{/if}
+				<h2>{room.say('colours')}</h2>
+				<div class="pills">
+					{#each [['system', 'asSystem'], ['light', 'light'], ['dark', 'dark']] as const as [theme, word] (theme)}<button
+							aria-pressed={room.theme === theme}
+							onclick={() => room.setTheme(theme)}>{room.say(word)}</button
+						>{/each}
+				</div>
+				<h2>{room.say('language')}</h2>
+				<div class="pills">
+					{#each languages as language (language)}<a
+							href={room.started ? spoken(language) : `?lang=${language}`}
+							lang={language}
+							hreflang={language}
+							data-sveltekit-reload
+							aria-current={language === given.language ? 'true' : undefined}>{languageNames[language]}</a
+						>{/each}
+				</div>
+				<details id="keys">
+					<summary>{room.say('keys')}</summary>
+					<dl>
+						{#each keyList as [key, word] (key)}<dt><kbd>{key}</kbd></dt>
+							<dd>{room.say(word)}</dd>{/each}
+					</dl>
+				</details>
+			{/if}
+		</div>
+	{/if}
+	<p class="sr-only" aria-live="polite">{room.said}</p>
 </div>
+{#if !given.mayPrint}<p class="print-not">{room.say('printNot')}</p>{:else}<p class="print-not">{room.say('printByTool')}</p>{/if}
+
+{#snippet choices(panel: 'ways' | 'fit')}
+	{#if panel === 'ways'}
+		<div class="pills">
+			{#each Object.entries(wayNames) as [way, word] (way)}<button aria-pressed={room.way === way} onclick={() => room.setWay(way as typeof room.way)}
+					>{room.say(word)}</button
+				>{/each}
+		</div>
+		{#if room.way === 'book' || room.way === 'turning'}<label class="item"
+				><input type="checkbox" checked={room.cover} onchange={(e) => room.setWay(room.way, e.currentTarget.checked)} />{room.say('coverAlone')}</label
+			>{/if}
+	{:else}
+		<div class="pills">
+			{#each Object.entries(fitNames) as [fit, word] (fit)}<button aria-pressed={room.fit === fit} onclick={() => room.setFit(fit as 'page')}
+					>{room.say(word)}</button
+				>{/each}
+		</div>
+		<div class="zoom" dir="ltr">
+			<button onclick={() => room.zoom(-1)} aria-label={room.say('smaller')}>−</button>
+			<output>{Math.round(room.percent)} %</output>
+			<button onclick={() => room.zoom(1)} aria-label={room.say('larger')}>+</button>
+		</div>
+	{/if}
+{/snippet}
 
 <style>
 	.room {
+		position: relative;
 		display: grid;
 		grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) auto;
 		height: 100dvh;
-		background: var(--reading-ground);
-	}
-	.ground {
-		overflow: auto;
-		display: grid;
-		justify-content: safe center;
-		align-content: safe center;
-		padding: 20px;
-		position: relative;
+		overflow: hidden;
+		background: var(--room-ground, var(--reading-ground));
+		color: var(--ink);
+		/* as large as the reader's own text */
+		font-size: medium;
+		container-type: inline-size;
 	}
 	.room[data-theme='light'] {
 		color-scheme: light;
@@ -248,12 +386,72 @@
 	.room[data-theme='dark'] {
 		color-scheme: dark;
 	}
-	.leaf {
+	.ground {
 		position: relative;
+		overflow: hidden;
+		container-type: size;
+	}
+	.stage {
+		position: absolute;
+		inset: 0;
+		overflow: auto;
+		outline: none;
+		overscroll-behavior: contain;
+	}
+	/* the picture of the page to begin with, where that page will stand, until it is sharp */
+	.standin {
+		position: absolute;
+		inset: 20px 24px;
+		display: grid;
+		justify-content: center;
+		align-content: start;
+		overflow: hidden;
+		z-index: 1;
+		pointer-events: none;
+	}
+	.framed .standin {
+		inset: 0;
+	}
+	.by-turns .standin {
+		align-content: center;
+	}
+	.standin img {
 		background: #fff;
-		border: 1px solid var(--line);
-		line-height: 0;
-		color-scheme: light;
+		object-fit: contain;
+		height: auto;
+		width: min(100cqw - 48px, (100cqh - 40px) * var(--shape));
+	}
+	.framed .standin img {
+		width: min(100cqw, 100cqh * var(--shape));
+	}
+	.standin[data-fit='width'] img {
+		width: calc(100cqw - 48px);
+	}
+	.framed .standin[data-fit='width'] img {
+		width: 100cqw;
+	}
+	.standin[data-fit='height'] img {
+		width: calc((100cqh - 40px) * var(--shape));
+	}
+	.standin[data-fit='paper'] img {
+		width: var(--paper);
+	}
+	.standin.gone {
+		display: none;
+	}
+	.said,
+	.note {
+		position: absolute;
+		z-index: 5;
+		background: var(--sheet);
+		border: 1px solid var(--edge);
+		border-radius: var(--corner);
+	}
+	.said {
+		inset: 18% 0 auto;
+		margin: auto;
+		width: min(460px, calc(100% - 32px));
+		padding: 22px 26px;
 	}
 	/* seen where no script takes it away: at once would flash for everybody else */
 	.needs {
@@ -267,188 +465,338 @@
 			visibility: visible;
 		}
 	}
-	.leaf:empty {
-		visibility: hidden;
+	.said h1 {
+		font-size: 1.35em;
+		margin: 0 0 8px;
 	}
-	.wait {
-		position: absolute;
+	.said p {
+		margin: 8px 0 0;
+	}
+	.note {
 		left: 50%;
-		top: 14px;
+		bottom: 14px;
 		translate: -50%;
-		background: var(--sheet);
-		border: 1px solid var(--edge);
-		padding: 3px 10px;
-		border-radius: var(--corner);
+		margin: 0;
+		padding: 6px 12px;
+		max-width: calc(100% - 24px);
+		width: max-content;
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 10px;
+		align-items: center;
 	}
 	.sill {
 		grid-column: 1 / -1;
 		display: flex;
 		align-items: center;
-		gap: 12px;
-		min-height: 56px;
-		padding: 6px 16px;
-		background: var(--verdigris-deep);
-		color: var(--on-dark);
-		font-size: 15px;
+		gap: 0.5em;
+		min-height: 3.5em;
+		padding: 0.35em 1em;
+		background: var(--sill, var(--verdigris-deep));
+		color: #fff;
+		position: relative;
+		z-index: 4;
+		font-size: 0.95em;
 	}
 	.sill a,
-	.sill button {
+	.sill button,
+	.sill .soft {
 		color: inherit;
 		text-decoration: none;
-		min-height: 38px;
+		min-height: 2.5em;
 		display: inline-flex;
 		align-items: center;
-		padding: 0 11px;
+		padding: 0 0.7em;
 		border: 1px solid transparent;
 		border-radius: var(--corner);
-		cursor: pointer;
 		white-space: nowrap;
+		background: none;
+		font: inherit;
+		cursor: pointer;
+	}
+	.sill .soft {
+		opacity: 0.9;
+		cursor: default;
 	}
 	.sill a:hover,
-	.sill button:hover:not(:disabled) {
+	.sill button:hover:not(:disabled),
+	.sill [aria-expanded='true'] {
 		border-color: #ffffff80;
 	}
 	.sill button:disabled {
-		opacity: 0.4;
+		opacity: 0.45;
 		cursor: default;
 	}
-	.sill .edge {
+	.sill .edged {
 		border: 1px solid #ffffff66;
 	}
-	/* in a frame on a page nothing stands around the leaf: the frame is as high as the page and the sill (core/placing/frame) */
-	.room.framed:not(.over) .ground {
-		padding: 0;
-		overflow: auto;
-	}
-	.room.framed:not(.over) .leaf {
-		border: 0;
-	}
-	.room.framed:not(.over) .sill {
-		height: 46px;
-		min-height: 0;
-		padding: 3px 8px;
-		gap: 4px;
-		font-size: 14px;
+	.sill .lit {
+		border-color: #dcb269;
+		color: #f6dfae;
+		max-width: 16em;
 		overflow: hidden;
+		text-overflow: ellipsis;
+		display: inline-block;
+	}
+	.sill :focus-visible {
+		outline-color: #f1d9a6;
 	}
 	.title {
-		font: 600 16.5px var(--title);
-		flex: 1;
+		font: 600 1.08em var(--title);
+		flex: 0 1 auto;
 		min-width: 0;
 		overflow: hidden;
 		text-overflow: ellipsis;
 		white-space: nowrap;
+		margin-inline-end: auto;
+	}
+	.space {
+		flex: 1;
 	}
 	.turning {
 		display: flex;
 		align-items: center;
 	}
 	.turning button {
-		font-size: 22px;
+		font-size: 1.4em;
+		min-height: 1.75em;
 	}
 	.page {
-		height: 38px;
-		padding: 0 12px;
+		min-height: 2.5em;
+		padding: 0 0.7em;
 		border-radius: var(--corner);
 		display: inline-flex;
 		align-items: center;
-		gap: 7px;
+		gap: 0.45em;
 		white-space: nowrap;
 	}
 	.sill .page input {
-		width: 3.2ch;
 		border: 0;
 		background: transparent;
 		color: inherit;
 		text-align: right;
-		font: 600 16px var(--title);
+		font: 600 1.05em var(--title);
 		padding: 0;
+		min-width: 1.6ch;
 	}
-	.soft-note {
-		padding: 0 11px;
-		opacity: 0.85;
+	.panel {
+		position: absolute;
+		z-index: 8;
+		right: 12px;
+		bottom: calc(4em + 4px);
+		width: min(340px, calc(100% - 24px));
+		max-height: calc(100dvh - 5.5em);
+		overflow: auto;
+		padding: 14px;
+		background: var(--sheet);
+		color: var(--ink);
+		border: 1px solid var(--edge);
+		border-radius: var(--corner);
+		box-shadow: 0 6px 22px rgb(0 0 0 / 0.22);
+		font-size: 0.95em;
 	}
-	@media (max-width: 600px) {
-		.ground {
-			padding: 8px;
+	.panel :global(button),
+	.panel :global(a),
+	.panel .item {
+		display: flex;
+		align-items: center;
+		gap: 8px;
+		min-height: 2.4em;
+		padding: 0.3em 0.6em;
+		border: 1px solid transparent;
+		border-radius: var(--corner);
+		color: inherit;
+		background: none;
+		text-decoration: none;
+		text-align: start;
+		box-sizing: border-box;
+		font: inherit;
+		cursor: pointer;
+	}
+	.panel > button,
+	.panel > a,
+	.narrow > button,
+	.narrow > a {
+		width: 100%;
+	}
+	.panel .item {
+		cursor: default;
+	}
+	.panel label.item {
+		cursor: pointer;
+	}
+	.panel :global(button:hover:not(:disabled)),
+	.panel :global(a:hover) {
+		background: var(--verdigris-wash);
+	}
+	.panel :global(button:disabled) {
+		opacity: 0.5;
+		cursor: default;
+	}
+	.panel h2 {
+		font: 600 0.95em var(--title);
+		margin: 12px 0 4px;
+	}
+	.pills {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 5px;
+	}
+	.pills button,
+	.pills a,
+	.zoom button {
+		border-color: var(--edge) !important;
+	}
+	.pills [aria-pressed='true'],
+	.pills [aria-current] {
+		background: var(--brass-wash);
+		border-color: var(--brass-bright) !important;
+		font-weight: 600;
+	}
+	.zoom {
+		display: flex;
+		align-items: center;
+		gap: 8px;
+		margin-top: 8px;
+	}
+	.zoom button {
+		width: 2.6em;
+		justify-content: center;
+	}
+	.zoom output {
+		min-width: 4.5ch;
+		text-align: center;
+		font: 600 1em var(--title);
+	}
+	.contents {
+		list-style: none;
+		margin: 0;
+		padding: 0;
+		max-height: 40vh;
+		overflow: auto;
+	}
+	.contents button {
+		width: 100%;
+		justify-content: space-between;
+	}
+	.contents small,
+	em {
+		color: var(--ink-soft);
+		margin-inline-start: auto;
+		font-style: normal;
+	}
+	.panel :global(.main),
+	.said .main {
+		background: var(--verdigris);
+		color: var(--on-verdigris);
+	}
+	.panel :global(.main:hover:not(:disabled)) {
+		background: var(--verdigris-deep);
+		color: #fff;
+	}
+	details {
+		margin-top: 12px;
+	}
+	summary {
+		cursor: pointer;
+		min-height: 2em;
+	}
+	dl {
+		display: grid;
+		grid-template-columns: auto 1fr;
+		gap: 4px 12px;
+		margin: 4px 0 0;
+		font-size: 0.92em;
+	}
+	dd {
+		margin: 0;
+	}
+	kbd {
+		font: 600 0.95em var(--body);
+		direction: ltr;
+		unicode-bidi: isolate;
+	}
+	.narrow {
+		display: none;
+	}
+	/* in a frame on a page the sill is lower and nothing stands around the leaf */
+	.framed .sill {
+		min-height: 46px;
+		height: 46px;
+		padding: 3px 8px;
+		gap: 2px;
+		font-size: 14px;
+		overflow: hidden;
+	}
+	.framed .panel {
+		bottom: 52px;
+		max-height: calc(100% - 62px);
+	}
+	/* tools that come when they are wanted */
+	.hides .sill {
+		position: absolute;
+		inset: auto 0 0;
+		transform: translateY(calc(100% - 6px));
+		transition: transform 0.18s;
+	}
+	.hides.wanted .sill,
+	.hides .sill:focus-within {
+		transform: none;
+	}
+	.print-not {
+		display: none;
+	}
+	@media print {
+		.room {
+			display: none;
 		}
+		.print-not {
+			display: block;
+		}
+	}
+	@container (max-width: 860px) {
+		.wide {
+			display: none !important;
+		}
+		.narrow {
+			display: block;
+		}
+	}
+	@container (max-width: 620px) {
 		.sill {
-			flex-wrap: wrap;
-			gap: 2px 4px;
-			padding: 4px 8px 8px;
+			gap: 0.2em;
+			padding: 0.3em 0.5em;
 		}
-		.title {
+		.middle,
+		.space {
+			display: none !important;
+		}
+		.room:not(.framed) .title {
 			order: -1;
 			flex: 0 0 100%;
-			padding: 4px 4px 0;
-			font-size: 15px;
+			padding: 0.25em 0.3em 0;
+			font-size: 1em;
+		}
+		.room:not(.framed) .sill {
+			flex-wrap: wrap;
+			justify-content: space-between;
+		}
+		.framed .title {
+			display: none;
 		}
 		.turning {
 			margin: 0 auto;
 		}
-		.sill a,
-		.sill button {
-			padding: 0 8px;
-			font-size: 14px;
+		.room:not(.framed) .panel {
+			bottom: 6em;
+			max-height: calc(100dvh - 7em);
 		}
-		.fit {
-			display: none !important;
+		.standin {
+			inset: 6px;
 		}
-	}
-
-	/* the text over the page: invisible, but to be selected and read aloud */
-	.leaf :global(.textLayer) {
-		position: absolute;
-		inset: 0;
-		overflow: clip;
-		line-height: 1;
-		text-size-adjust: none;
-		forced-color-adjust: none;
-		transform-origin: 0 0;
-		z-index: 1;
-		--min-font-size: 1;
-		--text-scale-factor: calc(var(--total-scale-factor) * var(--min-font-size));
-		--min-font-size-inv: calc(1 / var(--min-font-size));
-	}
-	.leaf :global(.textLayer :is(span, br)) {
-		color: transparent;
-		position: absolute;
-		white-space: pre;
-		cursor: text;
-		transform-origin: 0% 0%;
-	}
-	.leaf :global(.textLayer > :not(.markedContent)),
-	.leaf :global(.textLayer .markedContent span:not(.markedContent)) {
-		z-index: 1;
-		--font-height: 0;
-		font-size: calc(var(--text-scale-factor) * var(--font-height));
-		--scale-x: 1;
-		--rotate: 0deg;
-		transform: rotate(var(--rotate)) scaleX(var(--scale-x)) scale(var(--min-font-size-inv));
-	}
-	.leaf :global(.textLayer .markedContent) {
-		display: contents;
-	}
-	.leaf :global(.words) {
-		position: absolute;
-		inset: 0;
-		overflow: clip;
-	}
-	.leaf :global(.words span) {
-		position: absolute;
-		color: transparent;
-		font-family: sans-serif;
-		white-space: pre;
-		cursor: text;
-		transform-origin: 0 0;
-	}
-	.leaf :global(.words ::selection) {
-		background: rgb(28 106 97 / 0.3);
-	}
-	:global(::highlight(found-words)) {
-		background: rgb(201 151 59 / 0.45);
-	}
-	.leaf :global(.textLayer ::selection) {
-		background: rgb(28 106 97 / 0.3);
+		.standin img,
+		.standin[data-fit='width'] img {
+			width: min(100cqw - 12px, 100cqw - 12px);
+		}
 	}
 </style>

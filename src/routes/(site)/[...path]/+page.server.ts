@@ -1,6 +1,7 @@
 // A page of the site. The root of a site without a front page lists what the caller may open.
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
+import { told } from '#core/words/told';
 import { keysOfBrowser } from '$lib/server/access/keys';
 import { turnAwayFromPage } from '$lib/server/http/page';
 import { openDocumentsFor } from '$lib/server/documents/open-to';
@@ -26,7 +27,7 @@ export const load: PageServerLoad = async ({ params, locals, request, url }) => 
 	// a site may name another of its pages as the one that stands at the root
 	const answer = first.state === 'none' && path === '/' && front ? await at(front) : first;
 	if (answer.state === 'seen') return { page: answer.page, navigation, documents: [], reading: searchParams.get('read'), query: searchParams.toString() };
-	if (answer.state === 'refused') await turnAwayFromPage(answer.reason, answer.turnedAway);
+	if (answer.state === 'refused') await turnAwayFromPage(answer.reason, answer.turnedAway, locals.language);
 	if (path === '/') return { page: null, navigation, documents: await openDocumentsFor(locals.caller), reading: null, query: '' };
-	error(404, { code: 'not-found', message: 'There is nothing here for you at this address.', heading: 'Nothing here' });
+	error(404, { code: 'not-found', message: told[locals.language].site.nothingHereWords as string });
 };

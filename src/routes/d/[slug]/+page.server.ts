@@ -3,12 +3,15 @@ import type { PageServerLoad } from './$types';
 import { decide, visitor } from '#core/access/decide';
 import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
-import { enter } from '$lib/server/http/page';
+import { asksToRemember, enter } from '$lib/server/http/page';
 import { instantOf } from '$lib/server/people/who';
+import { recordLook } from '$lib/server/reading/record';
 import { navigationFor } from '$lib/server/placing/service';
 
 export const load: PageServerLoad = async (event) => {
-	const { found, caller } = await enter(event, event.params.slug, 'see');
+	const entered = await enter(event, event.params.slug, 'see');
+	const { found, caller, asker } = entered;
+	await recordLook(found, asker);
 	const { edition } = found;
 	return {
 		navigation: await navigationFor(caller),
@@ -26,6 +29,7 @@ export const load: PageServerLoad = async (event) => {
 			cover: { mark: `${edition.number}-${coverMark(found.cover)}`, alt: found.coverAlt },
 			shown: edition.pages > 0 && edition.condition !== 'refused'
 		},
+		asks: await asksToRemember(event, entered),
 		from: event.url.searchParams.get('from'),
 		maySave: decide(caller.who, found.thing, 'save', instantOf(caller)).allowed,
 		/** Told to other websites: what they show of it is what a visitor sees. */

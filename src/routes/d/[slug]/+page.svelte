@@ -1,8 +1,10 @@
 <!-- The document page: for people, and for search engines. -->
 <script lang="ts">
 	import { page } from '$app/state';
-	import { factsWords } from '#core/placing/placement';
+	import { sizeWords } from '#core/documents/size';
 	import { dayText } from '$lib/ui/parts/when';
+	import { words } from '$lib/ui/parts/words';
+	import AskToRemember from '$lib/ui/parts/AskToRemember.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data } = $props();
 	const document = $derived(data.document);
@@ -55,21 +57,28 @@
 				sizes="300px"
 				width="300"
 				height={document.ratio === null ? undefined : Math.round(300 * document.ratio)}
-				alt={document.cover.alt || `Cover of ${document.title}`}
+				alt={document.cover.alt || words('coverOf', { title: document.title })}
 			/>
 		</a>
 		<div>
 			<h1>{document.title}</h1>
 			{#if document.description}<p class="lead">{document.description}</p>{/if}
-			<p class="soft">{document.pages ? `${factsWords(document)}, ${document.paper}` : 'PDF'}. {dayText(document.changedAt, data.site.zone)}.</p>
-			<p class="do">
-				{#if document.shown}<a class="btn main" href={read}>Read</a>{/if}
-				{#if data.maySave}<a class="btn" href={save} download data-sveltekit-reload>Save</a>{/if}
+			<p class="soft">
+				{[
+					'PDF',
+					...(document.pages ? [words('pages', { count: document.pages }), sizeWords(document.bytes), document.paper] : []),
+					dayText(document.changedAt, data.site.zone, Date.now(), data.language)
+				].join(', ')}
 			</p>
-			{#if !document.shown}<p class="soft">Its pages cannot be shown here for now.</p>{/if}
-			{#if !data.maySave}<p class="soft">This may be read here, but not saved.</p>{/if}
+			<p class="do">
+				{#if document.shown}<a class="btn main" href={read}>{words('read')}</a>{/if}
+				{#if data.maySave}<a class="btn" href={save} download data-sveltekit-reload>{words('save')}</a>{/if}
+			</p>
+			{#if !document.shown}<p class="soft">{words('notShown')}</p>{/if}
+			{#if !data.maySave}<p class="soft">{words('notSaved')}</p>{/if}
 		</div>
 	</article>
+	{#if data.asks}<AskToRemember />{/if}
 </SiteFrame>
 
 <style>

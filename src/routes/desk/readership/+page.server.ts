@@ -1,10 +1,16 @@
 // Readership of the whole site.
 import type { PageServerLoad } from './$types';
-import { lengths, reportQuery } from '$lib/server/readership/query';
-import { figuresByDocument, ledger, siteReport } from '$lib/server/readership/service';
+import { ledger } from '$lib/server/readership/ledger';
+import { entriesQuery } from '$lib/server/readership/query';
+import { toldOf } from '$lib/server/readership/told';
+import { overview, periodFrom } from '$lib/server/readership/reports';
 
-export const load: PageServerLoad = async ({ url }) => {
-	const { length, of, cursor } = reportQuery(url);
-	const [report, documents, entries] = await Promise.all([siteReport(length), figuresByDocument(length), ledger({ of, cursor, limit: 30 })]);
-	return { report, documents, entries, of, lengths };
+export const load: PageServerLoad = async ({ url, locals }) => {
+	const { of, cursor } = entriesQuery(url);
+	const [told, report, entries] = await Promise.all([
+		toldOf(locals.caller.person!.id, null),
+		overview(await periodFrom(url), url.searchParams.has('all') ? 1000 : 20),
+		ledger({ of, cursor, limit: 20 })
+	]);
+	return { report, entries, told, of };
 };

@@ -1,40 +1,117 @@
+<!-- Readership of the whole site. -->
 <script lang="ts">
+	import { page } from '$app/state';
+	import { counted } from '#core/access/reach';
+	import { durationWords } from '#core/readership/words';
+	import Bars from '$lib/ui/readership/Bars.svelte';
 	import Entries from '$lib/ui/readership/Entries.svelte';
-	import Report from '$lib/ui/readership/Report.svelte';
+	import Hall from '$lib/ui/readership/Hall.svelte';
+	import Sources from '$lib/ui/readership/Sources.svelte';
+	import Tell from '$lib/ui/readership/Tell.svelte';
+	import TakeAway from '$lib/ui/readership/TakeAway.svelte';
+	import Week from '$lib/ui/readership/Week.svelte';
 	let { data } = $props();
+	const report = $derived(data.report);
+	const change = (d: { openings: number; saves: number; before: number }) => d.openings + d.saves - d.before;
+	const signed = (n: number) => (n > 0 ? `+${n}` : n < 0 ? `−${-n}` : '±0');
+	const kept = $derived(new URLSearchParams([...page.url.searchParams].filter(([n]) => ['days', 'from', 'until', 'by'].includes(n))).toString());
+	const address = (slug: string) => `/desk/readership/${slug}${kept ? `?${kept}` : ''}`;
+	const whole = $derived.by(() => {
+		const params = new URLSearchParams(page.url.searchParams);
+		params.set('all', '');
+		return `?${params}`;
+	});
+	const table = () => ({
+		columns: ['document', 'address', 'readers', 'openings', 'saves', 'seconds', 'turned away', 'openings and saves before'],
+		rows: report.documents.map((d) => [d.title, `/d/${d.slug}`, d.readers, d.openings, d.saves, Math.round(d.seconds), d.refusals, d.before])
+	});
+	const itemsHref = $derived(`/api/v1/readership/items?format=tsv&from=${report.period.first}&until=${report.period.last}`);
 </script>
 
 <svelte:head><title>Readership, {data.site.name}</title></svelte:head>
-<Report title="Readership" note="all documents" report={data.report} lengths={data.lengths}>
-	{#if data.documents.length}
-		<section class="mb-6">
-			<h2>By document</h2>
-			<table class="rows">
-				<thead><tr><th>Document</th><th>Readers</th><th>Openings</th><th>Copies saved</th><th>Turned away</th></tr></thead>
-				<tbody>
-					{#each data.documents as d (d.slug)}<tr
-							><td><a href="/desk/readership/{d.slug}">{d.title}</a></td><td>{d.readers}</td><td>{d.openings}</td><td>{d.saves}</td><td class:wrong={d.refusals}
-								>{d.refusals || ''}</td
-							></tr
-						>{/each}
-				</tbody>
-			</table>
-		</section>
-	{/if}
+{#snippet moved(title: string, list: typeof report.rose, sign: string)}
+	{#if list.length}<div>
+			<h3>{title}</h3>
+			{#each list as d (d.slug)}<p><a href={address(d.slug)}>{d.title}</a><b>{sign}{Math.abs(change(d))}</b></p>{/each}
+		</div>{/if}
+{/snippet}
+{#snippet tools()}<Tell told={data.told} />{/snippet}
+<Hall title="Readership" note="all documents" period={report.period} answer={report.answer} staff={report.staff} {tools}>
+	<div class="two">
+		<div>
+			<Bars bars={report.bars} by={report.period.by} length={report.period.length} name="readership" />
+			<section>
+				<h2>
+					By document <small>most opened first</small><span class="tools"
+						><a class="quiet" href={itemsHref} download title="Total and unique use by month, after the COUNTER code of practice, as tab-separated values"
+							>Item report</a
+						><TakeAway name="readership-by-document" {table} /></span
+					>
+				</h2>
+				{#if report.documents.length}
+					<table class="rows">
+						<thead><tr><th>Document</th><th>Readers</th><th>Openings</th><th>Saved</th><th>Read for</th><th>Turned away</th><th>Change</th></tr></thead>
+						<tbody>
+							{#each report.documents as d (d.slug)}<tr
+									><td><a class="title" href={address(d.slug)}>{d.title}</a></td><td>{d.readers}</td><td>{d.openings}</td><td>{d.saves}</td><td
+										>{d.seconds >= 1 ? durationWords(d.seconds) : ''}</td
+									><td class:wrong={d.refusals}>{d.refusals || ''}</td><td class="soft">{d.before ? signed(change(d)) : 'new'}</td></tr
+								>{/each}
+						</tbody>
+					</table>
+					{#if report.more}<p class="pt-2"><a href={whole} data-sveltekit-noscroll>{counted(report.more, 'more document', 'more documents')}</a></p>{/if}
+				{:else}<p class="soft">Nothing was opened in this time. Put documents on pages, or hand out keys, and openings show here.</p>{/if}
+			</section>
+		</div>
+		<div>
+			{#if report.rose.length || report.fell.length}
+				<section class="moved">
+					<h2>What changed <small>openings and copies, against the {report.period.length} days before</small></h2>
+					{@render moved('Rose', report.rose, '+')}
+					{@render moved('Fell', report.fell, '−')}
+				</section>
+			{/if}
+			<Week week={report.week} />
+			<Sources sources={report.sources} devices={report.devices} name="readership-sources" />
+		</div>
+	</div>
 	<Entries entries={data.entries} of={data.of} zone={data.site.zone} withTitle />
-</Report>
+</Hall>
 
 <style>
 	th:not(:first-child),
 	td:not(:first-child) {
 		text-align: right;
-	}
-	td a {
-		font: 600 14.5px var(--title);
-		color: var(--ink);
-		text-decoration: none;
+		white-space: nowrap;
 	}
 	.wrong {
 		color: var(--brick);
+	}
+	.moved h3 {
+		font: 600 13px var(--body);
+		margin: 6px 0 2px;
+	}
+	.moved p {
+		display: flex;
+		gap: 10px;
+		justify-content: space-between;
+		border-top: 1px solid var(--line);
+		padding: 4px 0;
+	}
+	.moved p a {
+		color: var(--ink);
+		text-decoration: none;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	.moved p a:hover {
+		text-decoration: underline;
+	}
+	.moved b {
+		font-family: var(--title);
+	}
+	.moved small {
+		flex-basis: 100%;
 	}
 </style>

@@ -2,6 +2,7 @@
 import type { PageServerLoad } from './$types';
 import { listTokens } from '$lib/server/people/tokens';
 import { listPages, navigationPaths } from '$lib/server/placing/service';
+import { webhooks } from '$lib/server/readership/webhooks';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 
@@ -10,6 +11,7 @@ export const load: PageServerLoad = async ({ locals }) => ({
 	given: await site(),
 	pages: (await listPages()).map(({ path, title, inNavigation, published }) => ({ path, title, inNavigation, published })),
 	navigation: await navigationPaths(),
+	webhooks: locals.caller.person!.role === 'owner' ? await webhooks() : [],
 	owner: locals.caller.person!.role === 'owner',
 	origin: settings().IANUA_ORIGIN
 });

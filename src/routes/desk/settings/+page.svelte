@@ -6,6 +6,8 @@
 	import SiteForms from '$lib/ui/placing/SiteForms.svelte';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
+	import Webhooks from '$lib/ui/readership/Webhooks.svelte';
+	import ReadershipForm from '$lib/ui/readership/ReadershipForm.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
@@ -68,6 +70,8 @@
 				site
 				save={(turnedAway) => setSite({ turnedAway })}
 			/>{/key}
+		<h2>Readers</h2>
+		<ReadershipForm given={data.given.readership ?? {}} set={(readership) => void setSite({ readership })} />
 		<h2>Reports of weaknesses</h2>
 		<p>A mail or https address, told in <a href="/.well-known/security.txt">security.txt</a>. Without one there is no such file.</p>
 		<form
@@ -80,6 +84,7 @@
 			<button class="btn">Set it</button>
 		</form>
 	{/if}
+	{#if data.owner}<Webhooks webhooks={data.webhooks} zone={data.site.zone} />{/if}
 	<h2>Tokens for programs</h2>
 	<p>
 		A program with a token may do in the <a href="/api/v1/openapi.json">API</a> what you may do here. Make one for each program, so that each can be withdrawn by

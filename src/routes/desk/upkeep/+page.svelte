@@ -98,6 +98,9 @@
 			<a href="/desk/documents?condition=look">{counted(data.look, 'document is', 'documents are')} worth a look</a> for other reasons.
 		{/if}
 	</p>
+	{#each data.silent as hook (hook.id)}<p class="trouble">
+			What happens does not reach {hook.url}: {hook.ended ?? hook.trouble}. <a href="/desk/settings">Look at it in the settings</a>.
+		</p>{/each}
 	{#if data.mismatches.length}
 		<div class="mismatches">
 			{#each data.mismatches.slice(0, shownMismatches) as found (found.kind + found.page + found.placement)}

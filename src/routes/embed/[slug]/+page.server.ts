@@ -1,7 +1,6 @@
 // The reading frame for other websites. A site that may not frame gets a plain link in its place.
 import type { PageServerLoad } from './$types';
 import { mayFrame } from '#core/placing/outside';
-import { roomFrame } from '#core/reading/room';
 import { enterRoom } from '$lib/server/reading/room';
 import { outsideMark } from '$lib/server/reading/record';
 import { settings } from '$lib/server/settings';
@@ -15,7 +14,7 @@ export const load: PageServerLoad = async (event) => {
 	event.locals.framing = { by: outside ? framer : null, allowed: !outside || mayFrame(framer, framers) };
 	if (!event.locals.framing.allowed) return { link: `${settings().IANUA_ORIGIN}/d/${slug}`, room: null };
 	const from = event.url.searchParams.get('from') ?? (outside ? outsideMark(new URL(framer).host) : null);
-	return { link: null, room: { ...(await enterRoom(event, slug, from)), frame: roomFrame('outside', (name) => event.url.searchParams.get(name)) } };
+	return { link: null, room: await enterRoom(event, slug, 'outside', from) };
 };
 
 function originOf(referer: string | null): string | null {

@@ -11,7 +11,7 @@
 </svelte:head>
 
 {#if room}
-	<ReadingRoom {...room.document} from={room.from} back={room.back} maySave={room.maySave} frame={room.frame} />
+	<ReadingRoom given={room} colour={data.site.colour} background={data.site.background} />
 {:else}
 	<p class="link"><a href={data.link} target="_blank" rel="noopener">Open the document on its own website</a></p>
 {/if}

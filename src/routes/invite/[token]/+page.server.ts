@@ -3,6 +3,7 @@ import { error, fail, redirect } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
+import { accountOf } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { auth, passwordLength } from '$lib/server/people/auth';
 import { acceptInvitation, invitationOf } from '$lib/server/people/staff';
@@ -26,9 +27,10 @@ const check = compile(
 );
 
 export const actions: Actions = {
-	default: async ({ request, params, cookies }) => {
+	default: async (event) => {
+		const { request, params, cookies } = event;
 		const result = check(Object.fromEntries((await request.formData()).entries()));
-		if (!result.ok) return fail(422, { trouble: `Something is not right: ${result.detail}.` });
+		if (!result.ok) return fail(422, { trouble: accountOf(event).notRight });
 		let email: string;
 		let role: string;
 		try {

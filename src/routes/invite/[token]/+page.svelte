@@ -1,12 +1,13 @@
 <script lang="ts">
+	import { accountWords as account } from '$lib/ui/parts/words';
 	let { data, form } = $props();
 </script>
 
-<svelte:head><title>Invitation, {data.site.name}</title><meta name="robots" content="noindex" /></svelte:head>
+<svelte:head><title>{account('invitation')}, {data.site.name}</title><meta name="robots" content="noindex" /></svelte:head>
 <main>
 	{#if data.role === 'member'}
-		<h1>Your sign-in to {data.site.name}</h1>
-		<p>Under the address <b>{data.email}</b>. Choose a password; with it you read what is kept for you.</p>
+		<h1>{account('yourSignIn', { site: data.site.name })}</h1>
+		<p>{account('inviteWords', { email: data.email })}</p>
 	{:else}
 		<h1>Look after the documents of {data.site.name}</h1>
 		<p>
@@ -18,12 +19,12 @@
 	{#if form?.trouble}<p class="trouble" role="alert">{form.trouble}</p>{/if}
 	<form method="POST">
 		{#if data.role === 'member' && data.known}<input type="hidden" name="name" value={data.name} />
-		{:else}<label>Your name <input class="field" name="name" value={data.name} required maxlength="120" autocomplete="name" /></label>{/if}
+		{:else}<label>{account('yourName')} <input class="field" name="name" value={data.name} required maxlength="120" autocomplete="name" /></label>{/if}
 		<label
-			>A password, at least {data.passwordLength.min} characters
+			>{account('aPassword', { count: data.passwordLength.min })}
 			<input class="field" type="password" name="password" required minlength={data.passwordLength.min} autocomplete="new-password" /></label
 		>
-		<button class="btn main">Begin</button>
+		<button class="btn main">{account('begin')}</button>
 	</form>
 </main>
 

@@ -5,8 +5,10 @@ import { Type } from '@sinclair/typebox';
 import type { Actions, PageServerLoad } from './$types';
 import { decide, visitor, type RefusedCode } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
+import { told } from '#core/words/told';
 import { keyAt, keyCookie, type FoundKey } from '$lib/server/access/keys';
 import { askOf } from '$lib/server/http/api';
+import { accountOf } from '$lib/server/http/auth-call';
 import { turnAwayFromPage } from '$lib/server/http/page';
 import { countTry, forgetTries } from '$lib/server/people/attempts';
 import { presentKey } from '$lib/server/reading/chain';
@@ -17,7 +19,7 @@ const keptFor = 180 * 24 * 3600;
 async function keyOrNothing(event: RequestEvent, password?: string): Promise<FoundKey> {
 	const key = await keyAt(event.params.token!, event.request.headers.get('cookie'), password);
 	if (key) return key;
-	return turnAwayFromPage({ code: 'shut' }, null);
+	return turnAwayFromPage({ code: 'shut' }, null, event.locals.language);
 }
 
 /** Remembers the key and goes on to the document, whose door says the rest. */
@@ -43,7 +45,7 @@ export const load: PageServerLoad = async (event) => {
 	if (allowed) return goOn(event, key);
 	const [{ code, at }] = reasons;
 	if (code === 'key-password') return {};
-	return turnAwayFromPage({ code: code as RefusedCode, at }, null);
+	return turnAwayFromPage({ code: code as RefusedCode, at }, null, event.locals.language);
 };
 
 const keyedDoor = { position: 'keyed', allMembers: false, groups: [], people: [], hours: { from: null, until: null }, listed: false } as const;
@@ -53,16 +55,16 @@ const check = compile(Type.Object({ password: Type.String({ minLength: 1, maxLen
 export const actions: Actions = {
 	default: async (event) => {
 		const result = check(Object.fromEntries((await event.request.formData()).entries()));
-		if (!result.ok) return fail(422, { trouble: 'Give the password that came with the key.' });
+		if (!result.ok) return fail(422, { trouble: accountOf(event).giveKeyPassword });
 		const { held } = await keyOrNothing(event);
 		try {
 			await countTry(`key ${held.id}`);
 		} catch (refusal) {
-			if (refusal instanceof IanuaError) return fail(refusal.status, { trouble: refusal.message });
+			if (refusal instanceof IanuaError) return fail(refusal.status, { trouble: told[event.locals.language].site.tooManyTries as string });
 			throw refusal;
 		}
 		const key = await keyOrNothing(event, result.value.password);
-		if (key.held.wantsPassword) return fail(401, { trouble: 'That is not the password of this key.' });
+		if (key.held.wantsPassword) return fail(401, { trouble: accountOf(event).notKeyPassword });
 		await forgetTries(`key ${held.id}`);
 		return goOn(event, key);
 	}

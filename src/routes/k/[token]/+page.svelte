@@ -1,18 +1,19 @@
 <!-- A key that wants its password. -->
 <script lang="ts">
+	import { accountWords as account, words } from '$lib/ui/parts/words';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	let { data, form } = $props();
 </script>
 
-<svelte:head><title>A key, {data.site.name}</title><meta name="robots" content="noindex" /></svelte:head>
+<svelte:head><title>{account('aKey')}, {data.site.name}</title><meta name="robots" content="noindex" /></svelte:head>
 <main>
 	<DoorMark position="keyed" height={64} />
-	<h1>This key wants its password</h1>
-	<p>Whoever gave you this address gave you a password with it, or can tell you.</p>
+	<h1>{words('keyPassword')}</h1>
+	<p>{account('keyWords')}</p>
 	{#if form?.trouble}<p class="trouble" role="alert">{form.trouble}</p>{/if}
 	<form method="POST">
-		<label>Password <input class="field" type="password" name="password" required autocomplete="off" maxlength="200" /></label>
-		<button class="btn main">Open</button>
+		<label>{words('password')} <input class="field" type="password" name="password" required autocomplete="off" maxlength="200" /></label>
+		<button class="btn main">{account('openIt')}</button>
 	</form>
 </main>
 

@@ -1,7 +1,7 @@
 // The second factor: a code of the moment, or one of the spare codes.
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
-import { authCall, authTrouble } from '$lib/server/http/auth-call';
+import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { wayOn } from '$lib/server/http/way-on';
 
@@ -14,7 +14,7 @@ export const actions: Actions = {
 		const response = await authCall(event, spare ? '/two-factor/verify-backup-code' : '/two-factor/verify-totp', { code });
 		if (!response.ok)
 			return fail(response.status === 429 ? 429 : 401, {
-				trouble: await authTrouble(response, 'That code does not fit, or the sign-in is too long ago. Sign in again.')
+				trouble: await authTrouble(event, response, accountOf(event).codeOver)
 			});
 		takeCookies(response, event.cookies);
 		redirect(303, wayOn(event.url.searchParams.get('to')) ?? '/desk/documents');

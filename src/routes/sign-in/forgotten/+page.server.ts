@@ -1,14 +1,15 @@
 // Asking for a mail by which a new password is chosen. The answer is the same whether the address is known or not.
 import { fail } from '@sveltejs/kit';
 import type { Actions } from './$types';
+import { told } from '#core/words/told';
 import { authCall, authTrouble } from '$lib/server/http/auth-call';
 
 export const actions: Actions = {
 	default: async (event) => {
 		const email = String((await event.request.formData()).get('email') ?? '').trim();
 		const response = await authCall(event, '/request-password-reset', { email });
-		if (response.status === 429) return fail(429, { email, trouble: await authTrouble(response, '') });
-		if (!response.ok) return fail(422, { email, trouble: 'Give the mail address under which you are known here.' });
+		if (response.status === 429) return fail(429, { email, trouble: await authTrouble(event, response, '') });
+		if (!response.ok) return fail(422, { email, trouble: told[event.locals.language].site.giveAddress });
 		return { email, sent: true };
 	}
 };

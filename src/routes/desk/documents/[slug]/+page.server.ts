@@ -8,19 +8,21 @@ import { mismatches } from '$lib/server/placing/mismatches';
 import { listPages } from '$lib/server/placing/service';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
-import { documentReport, ledger } from '$lib/server/readership/service';
+import { ledger } from '$lib/server/readership/ledger';
+import { reported } from '$lib/server/readership/reported';
+import { documentSummary, periodFrom } from '$lib/server/readership/reports';
 
 export const load: PageServerLoad = async ({ params, url, depends }) => {
 	depends('ianua:document');
 	const view = await documentView(params.slug);
 	if (!view || view.goneAt) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/documents/${view.slug}${url.search}`);
-	const [groups, allMembers, pages, keys, report, recent, found, { placing, framers }] = await Promise.all([
+	const [groups, allMembers, pages, keys, report, recent, found, { placing, framers, reading }] = await Promise.all([
 		listGroups(),
 		countAllMembers(),
 		listPages(),
 		keysOf(view.slug),
-		documentReport(view.id, { keyed: view.door.inForce === 'keyed', count: view.door.count }, 30),
+		documentSummary(await reported(view), await periodFrom(new URL('?days=30', url))),
 		ledger({ document: view.id, limit: 20, of: 'readers' }),
 		mismatches({ document: view.slug }),
 		site()
@@ -31,11 +33,12 @@ export const load: PageServerLoad = async ({ params, url, depends }) => {
 		mismatches: found,
 		placing: placing ?? {},
 		framers: framers ?? [],
+		siteReading: reading ?? null,
 		origin: settings().IANUA_ORIGIN,
 		allMembers,
 		keys,
 		pages: pages.map(({ id, path, title }) => ({ id, path, title })),
 		report,
-		recent: recent.items.filter((item) => !item.double).slice(0, 8)
+		recent: recent.items.filter((item) => !item.double && item.kind !== 'read').slice(0, 8)
 	};
 };

@@ -10,6 +10,7 @@
 	import { sizeWords } from '#core/documents/size';
 	import { restorableUntil } from '#core/documents/aside';
 	import { languages } from '#core/documents/language';
+	import { roomSettings } from '#core/reading/settings';
 	import { conditionWords } from '#core/intake/condition';
 	import { formWords, pressWords, type Form, type Press } from '#core/placing/placement';
 	import Keys from '$lib/ui/access/Keys.svelte';
@@ -22,6 +23,7 @@
 	import SavedField from '$lib/ui/documents/SavedField.svelte';
 	import Source from '$lib/ui/documents/Source.svelte';
 	import TopicField from '$lib/ui/documents/TopicField.svelte';
+	import ReadingFields from '$lib/ui/reading/ReadingFields.svelte';
 	import { languageWords } from '$lib/ui/documents/words';
 	import Arch from '$lib/ui/parts/Arch.svelte';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
@@ -143,9 +145,16 @@
 		const clock = setInterval(() => void invalidateAll(), 1000);
 		return () => clearInterval(clock);
 	});
-	const peak = $derived(Math.max(1, ...data.report.days.map((d) => d.openings)));
+	const peak = $derived(Math.max(1, ...data.report.bars.map((d) => d.openings)));
 	const readText = $derived(data.report.answer.map((p) => p.text).join(''));
-	const kindWords: Record<string, string> = { opened: 'opened it', saved: 'saved it', 'turned-away': 'was turned away', 'key-used': 'used their key' };
+	const kindWords: Record<string, string> = {
+		opened: 'opened it',
+		saved: 'saved it',
+		'turned-away': 'was turned away',
+		'key-used': 'used their key',
+		printed: 'printed it',
+		knocked: 'knocked'
+	};
 </script>
 
 <svelte:window onkeydown={keys} />
@@ -319,8 +328,17 @@
 		<Arch state={view.passage.read} size={30} />
 		<div>
 			<h3>Read <span>in 30 days</span><a href="/desk/readership/{view.slug}">Readership</a></h3>
+			<details class="how">
+				<summary>How it is read{view.reading ? ', set here' : ''}</summary>
+				<ReadingFields
+					own={view.reading ?? {}}
+					usual={roomSettings('window', [data.siteReading])}
+					usualWords="as the site"
+					set={(reading) => void patch({ reading }, 'Reading room set.', { reading: view.reading })}
+				/>
+			</details>
 			<svg class="bars" viewBox="0 0 370 54" role="img" aria-label="Openings a day over 30 days" preserveAspectRatio="none">
-				{#each data.report.days as d, i (d.day)}<rect
+				{#each data.report.bars as d, i (d.day)}<rect
 						x={i * 12.3}
 						y={53 - (d.openings / peak) * 50}
 						width="9.4"
@@ -363,6 +381,14 @@
 />
 
 <style>
+	.how {
+		margin: 8px 0;
+	}
+	.how summary {
+		cursor: pointer;
+		min-height: 28px;
+		align-content: center;
+	}
 	.sheet {
 		background: var(--sheet);
 		border-left: 1px solid var(--line);

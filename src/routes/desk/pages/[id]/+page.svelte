@@ -5,6 +5,7 @@
 	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
 	import { layoutWords, type Catalogue, type Pocket } from '#core/placing/content';
 	import { listWords } from '#core/access/reach';
+	import { languageNames, languages } from '#core/words/words';
 	import DoorPicker from '$lib/ui/access/DoorPicker.svelte';
 	import ArticleEditor from '$lib/ui/placing/ArticleEditor.svelte';
 	import CatalogueEditor from '$lib/ui/placing/CatalogueEditor.svelte';
@@ -116,6 +117,20 @@
 			<div class="more">
 				<label>Path <input class="field" bind:value={pathGiven} onchange={setPath} maxlength="200" /></label>
 				<label class="check"><input type="checkbox" bind:checked={writer.inNavigation} onchange={writer.touch} /> in the navigation</label>
+				<label
+					>Readers are spoken to in
+					<select
+						class="field"
+						value={writer.language ?? ''}
+						onchange={(e) => {
+							writer.language = e.currentTarget.value || null;
+							writer.touch();
+						}}
+					>
+						<option value="">the site’s language</option>
+						{#each languages as language (language)}<option value={language}>{languageNames[language]}</option>{/each}
+					</select></label
+				>
 				<form
 					onsubmit={(e) => {
 						e.preventDefault();

@@ -2,17 +2,34 @@
 import { error, redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 import { documentView } from '$lib/server/documents/view';
-import { lengths, reportQuery } from '$lib/server/readership/query';
-import { documentReport, ledger } from '$lib/server/readership/service';
+import { ledger } from '$lib/server/readership/ledger';
+import { entriesQuery } from '$lib/server/readership/query';
+import { reported } from '$lib/server/readership/reported';
+import { toldOf } from '$lib/server/readership/told';
+import { documentReport, periodFrom } from '$lib/server/readership/reports';
 
-export const load: PageServerLoad = async ({ params, url }) => {
+export const load: PageServerLoad = async ({ params, url, locals }) => {
 	const view = await documentView(params.slug);
 	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/readership/${view.slug}${url.search}`);
-	const { length, of, cursor } = reportQuery(url);
-	const [report, entries] = await Promise.all([
-		documentReport(view.id, { keyed: view.door.inForce === 'keyed', count: view.door.count }, length),
-		ledger({ document: view.id, of, cursor, limit: 30 })
+	const { of, cursor } = entriesQuery(url);
+	const asked = Number(url.searchParams.get('edition')) || view.edition;
+	const [report, entries, told] = await Promise.all([
+		documentReport(await reported(view, asked), await periodFrom(url)),
+		ledger({ document: view.id, of, cursor, limit: 20 }),
+		toldOf(locals.caller.person!.id, view.id)
 	]);
-	return { document: { slug: view.slug, title: view.title, sentence: view.door.sentence }, report, entries, of, lengths };
+	return {
+		document: {
+			slug: view.slug,
+			title: view.title,
+			sentence: view.door.sentence,
+			edition: view.edition,
+			editions: view.editions.filter((e) => e.pages > 0).map(({ number, at }) => ({ number, at }))
+		},
+		report,
+		entries,
+		told,
+		of
+	};
 };

@@ -1,24 +1,13 @@
 // The ledger of a document, newest first.
-import { Type } from '@sinclair/typebox';
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { documentView } from '$lib/server/documents/view';
 import { answer, route, staff } from '$lib/server/http/api';
-import { ledger } from '$lib/server/readership/service';
+import { ledger } from '$lib/server/readership/ledger';
+import { LedgerQuery } from '$lib/server/readership/query';
 import { checked, compile } from '$lib/server/validate';
 
-const checkQuery = compile(
-	Type.Object(
-		{
-			from: Type.Optional(Type.String({ format: 'date-time' })),
-			until: Type.Optional(Type.String({ format: 'date-time' })),
-			cursor: Type.Optional(Type.String({ maxLength: 200 })),
-			limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 500 }))
-		},
-		{ additionalProperties: false }
-	),
-	{ coerce: true }
-);
+const checkQuery = compile(LedgerQuery, { coerce: true });
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);

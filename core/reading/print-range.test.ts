@@ -1,0 +1,46 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { printRange } from './print-range';
+import { around } from './found';
+
+describe('pages to print', () => {
+	it.each([
+		['3', [3]],
+		['2-4, 7', [2, 3, 4, 7]],
+		['7, 2–4', [2, 3, 4, 7]],
+		['-3', [1, 2, 3]],
+		['8-', [8, 9, 10]],
+		['5;5 5', [5]],
+		['9-99', [9, 10]],
+		['', null],
+		['0', null],
+		['11', null],
+		['4-2', null],
+		['-', null],
+		['two', null],
+		['1-2-3', null]
+	])('%s', (text, pages) => expect(printRange(text, 10)).toEqual(pages));
+	it('gives each page once, in order, none beyond the last', () => {
+		fc.assert(
+			fc.property(fc.array(fc.tuple(fc.integer({ min: 1, max: 50 }), fc.nat(20)), { minLength: 1, maxLength: 8 }), (parts) => {
+				const pages = printRange(parts.map(([from, more]) => `${from}-${from + more}`).join(','), 40) ?? [];
+				expect(pages).toEqual([...new Set(pages)].sort((a, b) => a - b));
+				expect(pages.every((p) => p >= 1 && p <= 40)).toBe(true);
+				for (const [from] of parts) if (from <= 40) expect(pages).toContain(from);
+			})
+		);
+	});
+});
+
+describe('the words around a find', () => {
+	const text = 'Boats longer than fifty-seven feet turn only at\nTernwell basin and above the top lock. The weir was rebuilt.';
+	it('are cut at words', () => {
+		const at = text.indexOf('lock');
+		expect(around(text, at, 4, 20)).toEqual({ before: '… and above the top ', found: 'lock', after: '. The weir was …' });
+	});
+	it('are whole at the beginning and the end of a page', () => {
+		expect(around(text, 0, 5, 12)).toMatchObject({ before: '', found: 'Boats' });
+		expect(around('one two', 4, 3)).toEqual({ before: 'one ', found: 'two', after: '' });
+	});
+	it('a line end is a space', () => expect(around(text, text.indexOf('Ternwell'), 8, 20).before).toBe('… feet turn only at '));
+});

@@ -1,0 +1,10 @@
+// All messages, by language. Apart from what says them, so that a page carries only the language it speaks.
+import { ar } from './ar';
+import { de } from './de';
+import { en } from './en';
+import { es } from './es';
+import { fr } from './fr';
+import { pl } from './pl';
+import type { Language, Told } from './words';
+
+export const told: Record<Language, Told> = { en, de, fr, es, pl, ar };

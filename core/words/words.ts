@@ -1,0 +1,57 @@
+// What readers are told, in their language. A message is a text with {names} in braces, or one for each plural form that the language
+// has (Unicode CLDR, plural rules), chosen by {count}.
+import type { en } from './en';
+
+export type Plurals = { readonly other: string } & Partial<Readonly<Record<'zero' | 'one' | 'two' | 'few' | 'many', string>>>;
+export type Message = string | Plurals;
+
+/** The same messages as English has, in another language. */
+export type Told = { readonly [Part in keyof typeof en]: { readonly [Name in keyof (typeof en)[Part]]: Message } };
+export type RoomWords = Told['room'];
+export type SiteWords = Told['site'];
+export type AccountWords = Told['account'];
+
+export const languages = ['en', 'de', 'fr', 'es', 'pl', 'ar'] as const;
+export type Language = (typeof languages)[number];
+/** Each in its own words. */
+export const languageNames: Record<Language, string> = { en: 'English', de: 'Deutsch', fr: 'Français', es: 'Español', pl: 'Polski', ar: 'العربية' };
+
+export const isLanguage = (text: string | null | undefined): text is Language => languages.includes(text as Language);
+export const directionOf = (language: Language): 'ltr' | 'rtl' => (language === 'ar' ? 'rtl' : 'ltr');
+
+/** Makes a text of a message: `say('en', { one: '{count} page', other: '{count} pages' }, { count: 2 })` → '2 pages'. */
+export function say(language: Language, message: Message, values: Readonly<Record<string, string | number>> = {}): string {
+	const text = typeof message === 'string' ? message : (message[new Intl.PluralRules(language).select(Number(values.count ?? 0))] ?? message.other);
+	return text.replace(/\{(\w+)\}/g, (all, name: string) => {
+		const value = values[name];
+		return value === undefined ? all : typeof value === 'number' ? new Intl.NumberFormat(language).format(value) : value;
+	});
+}
+
+/** The language to speak: what the reader chose, else what the page is written in, else the first of the browser's that we have. */
+export function languageFor(chosen: string | null | undefined, page: string | null | undefined, accept: string | null | undefined): Language {
+	const primary = (tag: string | null | undefined) => tag?.trim().toLowerCase().split('-')[0];
+	for (const tag of [chosen, page]) {
+		const language = primary(tag);
+		if (isLanguage(language)) return language;
+	}
+	return (
+		accepted(accept ?? '')
+			.map(primary)
+			.find(isLanguage) ?? 'en'
+	);
+}
+
+/** Tags of an Accept-Language header, the most wanted first (RFC 9110, 12.5.4). `accepted('da, en-gb;q=0.8, en;q=0.7')` → ['da', 'en-gb', 'en']. */
+export function accepted(header: string): string[] {
+	return header
+		.split(',')
+		.map((part, at) => {
+			const [tag, ...parameters] = part.trim().split(';');
+			const q = parameters.map((p) => /^\s*q=([01](?:\.\d{0,3})?)\s*$/i.exec(p)?.[1]).find((v) => v !== undefined);
+			return { tag: tag!.trim(), weight: q === undefined ? 1 : Number(q), at };
+		})
+		.filter(({ tag, weight }) => tag && weight > 0)
+		.sort((a, b) => b.weight - a.weight || a.at - b.at)
+		.map(({ tag }) => tag);
+}

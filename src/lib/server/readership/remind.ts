@@ -1,0 +1,74 @@
+// Reminders to those who may open a document and have not: by mail, to each at most once a day, each an entry in the ledger.
+import { Type, type Static } from '@sinclair/typebox';
+import { counted } from '#core/access/reach';
+import { IanuaError } from '#core/errors';
+import { documentView } from '../documents/view';
+import { sql } from '../db/client';
+import { newId } from '../id';
+import { sendMail } from '../mail/send';
+import { settings } from '../settings';
+import { site } from '../site/site';
+import { reported } from './reported';
+import { rollCall, type RollLine } from './reports';
+import { sumUp } from './sums';
+
+export const Reminding = Type.Object(
+	{
+		/** Only of this group, by its slug; all whom the door admits otherwise. */
+		group: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 200 })])),
+		/** Those who have not read it through, too. */
+		unfinished: Type.Optional(Type.Boolean())
+	},
+	{ additionalProperties: false }
+);
+
+const dayMs = 86_400_000;
+const lock = 4_173_008;
+
+/** Whether somebody may be reminded again: not within a day of the last time. */
+const isDue = (line: RollLine, now: number) => !line.reminded || now - Date.parse(line.reminded) >= dayMs;
+
+/**
+ * Mails a reminder to those of the roll who have not opened the edition in force. Gives how many it went to, how many were reminded
+ * within the last day and left alone, and to how many it could not be sent. Throws `not-found`, and `not-valid` where anyone may open it.
+ */
+export async function remind(
+	slug: string,
+	asked: Static<typeof Reminding>,
+	actor: { readonly name: string }
+): Promise<{ mailed: number; recently: number; failed: number }> {
+	const view = await documentView(slug);
+	if (!view || view.goneAt) throw new IanuaError('not-found');
+	if (view.door.inForce !== 'keyed') throw new IanuaError('not-valid', { detail: 'anyone may open this document, so nobody in particular can be reminded' });
+	await sumUp();
+	const { name } = await site();
+	const address = `${settings().IANUA_ORIGIN}/d/${view.slug}/read`;
+	return sql().begin(async (tx) => {
+		// one round at a time: of two presses at once, the second finds everybody reminded
+		await tx`select pg_advisory_xact_lock(${lock}, hashtext(${view.id}))`;
+		const document = await reported(view);
+		const now = Date.now();
+		const wanted = (await rollCall(document)).filter(
+			(line) =>
+				(line.standing === 'not-yet' || (asked.unfinished === true && line.standing === 'opened')) &&
+				(!asked.group || line.groups.some((g) => g.slug === asked.group))
+		);
+		const due = wanted.filter((line) => isDue(line, now));
+		let mailed = 0;
+		for (const line of due) {
+			const words = line.standing === 'opened' ? 'you have not yet read it through' : line.earlier ? 'there is a new edition' : 'you have not opened it yet';
+			const sent = await sendMail({
+				to: line.email,
+				subject: `${view.title}: please read`,
+				text: `${line.name},\n\n${actor.name} asks you to read “${view.title}” (${counted(view.pages, 'page', 'pages')}): ${words}.\n\n${address}\n\n${name}\n`
+			});
+			if (!sent) continue;
+			const id = newId();
+			await tx`
+				insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, staff, robot, preload)
+				values (${id}, clock_timestamp(), 'reminded', ${document.id}, ${document.edition.id}, ${id}, ${`p:${line.id}`}, 'member', ${line.id}, 'desk', false, false, false)`;
+			mailed++;
+		}
+		return { mailed, recently: wanted.length - due.length, failed: due.length - mailed };
+	});
+}

@@ -1,0 +1,486 @@
+// Sums of the ledger by day and document, made from the raw entries by core/readership, and from them those of months and of the whole
+// site. A day's sums of a document are always made whole, so that making them again gives the same; what was entered meanwhile is summed every two seconds, and before a report is read.
+import type postgres from 'postgres';
+import { dayOf, endOfDay, startOfDay } from '#core/access/hours';
+import { devices, doubleClickSeconds, readingGapMinutes, robotOpeningsAnHour, sumDay, type DaySum, type Summable } from '#core/readership/counting';
+import { readSeconds } from '#core/reading/attention';
+import { dayAfter, piecesOf, stepOf, type Days } from '#core/readership/period';
+import { readershipOf } from '#core/readership/settings';
+import { sql } from '../db/client';
+import { log } from '../log';
+import { site } from '../site/site';
+
+const lookMs = 2_000;
+/** Entries are committed at most so long after their time; they are looked for so far back. */
+const slackMs = 60_000;
+const lock = 4_173_007;
+const atATime = 50_000;
+
+type Transaction = postgres.TransactionSql;
+
+/** Stands for all documents together in the tables of sums. */
+export const wholeSite = '00000000-0000-0000-0000-000000000000';
+
+/** The rows of sums that make up some days: whole months where there are any. Joined with `using (span, day)`. */
+export const piecesIn = (days: Days) => {
+	const { spans, days: firsts } = piecesOf(days);
+	return sql()`unnest(${spans as string[]}::text[], ${firsts as string[]}::date[]) as pieces (span, day)`;
+};
+
+/** Distinct readers, exactly, over all of the days: an expression, for the document that another one names. */
+export const readersIn = (document: postgres.Fragment, days: Days) => {
+	const { spans, days: firsts } = piecesOf(days);
+	return sql()`readers_count(${document}, ${spans as string[]}::text[], ${firsts as string[]}::date[])`;
+};
+
+/** The same of many documents at once, by their ids. */
+export async function readersOfEach(documents: readonly string[], days: Days): Promise<Map<string, number>> {
+	const { spans, days: firsts } = piecesOf(days);
+	const rows = await sql()<{ document: string; n: number }[]>`
+		select document, n from readers_counts(${documents as string[]}::uuid[], ${spans as string[]}::text[], ${firsts as string[]}::date[])`;
+	return new Map(rows.map((r) => [r.document, r.n]));
+}
+
+/** The clock hour of an instant in a zone. Every quarter of an hour lies in one clock hour in all zones there are. */
+export function hourIn(zone: string): (at: number) => number {
+	const format = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: 'numeric', hourCycle: 'h23' });
+	const known = new Map<number, number>();
+	return (at) => {
+		const quarter = Math.floor(at / 900_000);
+		let hour = known.get(quarter);
+		if (hour === undefined) known.set(quarter, (hour = Number(format.format(quarter * 900_000))));
+		return hour;
+	};
+}
+
+interface EntryRow {
+	at: Date;
+	kind: Summable['kind'];
+	document_id: string;
+	edition_id: string;
+	reader: string;
+	who: string;
+	person_id: string | null;
+	source_kind: Summable['source']['kind'];
+	page_id: string | null;
+	placement_id: string | null;
+	outside: string | null;
+	key_id: string | null;
+	device: Summable['device'] | null;
+	controlled: boolean | null;
+	attention: Summable['attention'];
+}
+
+const entryOf = (row: EntryRow): Summable => ({
+	at: row.at.getTime(),
+	kind: row.kind,
+	reader: row.reader,
+	// left out by the query
+	staff: false,
+	robot: false,
+	preload: false,
+	edition: row.edition_id,
+	person: row.person_id,
+	key: row.key_id,
+	device: row.device ?? 'other',
+	controlled: row.controlled ?? row.who !== 'visitor',
+	placement: row.placement_id,
+	source: { kind: row.source_kind, page: row.page_id, outside: row.outside },
+	attention: row.attention
+});
+
+/** Readers of a day who behave like robots. Gives whom the sums did not know for one yet. */
+async function markRobots(tx: Transaction, day: string, zone: string): Promise<string[]> {
+	const rows = await tx<{ reader: string }[]>`
+		insert into sum_robot (day, reader) select distinct ${day}::date, reader from (
+			select reader from ledger where at >= ${new Date(startOfDay(day, zone))} and at < ${new Date(endOfDay(day, zone))} and kind in ('opened', 'saved')
+				and person_id is null and key_id is null and not staff and not robot and not preload
+			group by reader, date_trunc('hour', at at time zone ${zone}) having count(*) > ${robotOpeningsAnHour}) busy
+		on conflict do nothing returning reader`;
+	return rows.map((r) => r.reader);
+}
+
+/** Makes the sums of a day anew, of the documents named or (null) of all that have entries. Gives those whose sums it made. */
+async function sumOneDay(tx: Transaction, day: string, zone: string, documents: readonly string[] | null): Promise<readonly string[]> {
+	const [from, until] = [startOfDay(day, zone), endOfDay(day, zone)];
+	const fresh = await markRobots(tx, day, zone);
+	let wanted = documents;
+	if (documents && fresh.length) {
+		const more = await tx<
+			{ id: string }[]
+		>`select distinct document_id as id from ledger where at >= ${new Date(from)} and at < ${new Date(until)} and reader = any(${fresh})`;
+		wanted = [...new Set([...documents, ...more.map((m) => m.id)])];
+	}
+	const robots = new Set((await tx<{ reader: string }[]>`select reader from sum_robot where day = ${day}`).map((r) => r.reader));
+	const only = wanted ? tx`and document_id = any(${wanted as string[]}::uuid[])` : tx``;
+	const hourOf = hourIn(zone);
+
+	const sums: { document: string; sum: DaySum }[] = [];
+	let document: string | null = null;
+	let entries: Summable[] = [];
+	const close = () => {
+		if (document) sums.push({ document, sum: sumDay(entries, until, hourOf, robots) });
+		entries = [];
+	};
+	// so many at a time: a day can hold very many
+	for (let after: { document_id: string; at: Date; id: string } | undefined, full = true; full;) {
+		const rows: readonly (EntryRow & { id: string })[] = await tx`
+			select id, at, kind, document_id, edition_id, reader, who, person_id, source_kind, page_id, placement_id, outside, key_id, device, controlled, attention
+			from ledger where at >= ${new Date(from)} and at < ${new Date(until + doubleClickSeconds * 1000 + 1)} ${only} and not staff and not robot and not preload
+				${after ? tx`and (document_id, at, id) > (${after.document_id}, ${after.at}, ${after.id})` : tx``}
+			order by document_id, at, id limit ${atATime}`;
+		full = rows.length === atATime;
+		after = rows[rows.length - 1];
+		for (const row of rows) {
+			if (row.document_id !== document) {
+				close();
+				document = row.document_id;
+			}
+			entries.push(entryOf(row));
+		}
+	}
+	close();
+	await write(tx, day, wanted, sums);
+	return wanted ?? sums.map((of) => of.document);
+}
+
+async function write(tx: Transaction, day: string, documents: readonly string[] | null, sums: readonly { document: string; sum: DaySum }[]): Promise<void> {
+	const only = onlyOf(tx, documents);
+	for (const table of ['sum_figures', 'sum_source'] as const) await tx`delete from ${tx(table)} where span = 'day' and day = ${day} ${only}`;
+	await tx`delete from sum_page where day = ${day} ${only}`;
+	const gone = await tx<{ document_id: string; edition_id: string; reader: number }[]>`
+		delete from sum_reader where day = ${day} ${only} returning document_id, edition_id, reader`;
+
+	const readers = sums.flatMap(({ document, sum }) => sum.readers.map((r) => ({ document, r })));
+	const numbers = await numbersOf(tx, new Set(readers.map(({ r }) => r.reader)));
+	await insert(
+		tx,
+		'sum_figures',
+		sums.map(({ document, sum: { hours, devices, sources: _s, readers: _r, keysUsed, ...rest } }) => ({
+			span: 'day',
+			day,
+			document_id: document,
+			...rest,
+			keys_used: keysUsed,
+			hours,
+			devices
+		}))
+	);
+	await insert(
+		tx,
+		'sum_source',
+		sums.flatMap(({ document, sum }) =>
+			sum.sources.map(({ page, placement, key, ...rest }) => ({
+				span: 'day',
+				day,
+				document_id: document,
+				...rest,
+				page_id: page,
+				placement_id: placement,
+				key_id: key
+			}))
+		)
+	);
+	await insert(
+		tx,
+		'sum_reader',
+		readers.map(({ document, r }) => ({
+			day,
+			document_id: document,
+			edition_id: r.edition,
+			reader: numbers.get(r.reader)!,
+			person_id: r.person,
+			key_id: r.key,
+			openings: r.openings,
+			saves: r.saves,
+			printed: r.printed,
+			seconds: r.seconds,
+			first_at: new Date(r.firstAt),
+			last_at: new Date(r.lastAt),
+			pages: [...r.pages.keys()],
+			page_seconds: [...r.pages.values()]
+		}))
+	);
+	await insert(tx, 'sum_page', pagesOf(day, sums));
+	await wholeOf(tx, day, documents);
+
+	if (!documents) return;
+	const touched = new Map<string, { document: string; edition: string; reader: number }>();
+	for (const row of gone)
+		touched.set(`${row.document_id} ${row.edition_id} ${row.reader}`, { document: row.document_id, edition: row.edition_id, reader: row.reader });
+	for (const { document, r } of readers) {
+		const reader = numbers.get(r.reader)!;
+		touched.set(`${document} ${r.edition} ${reader}`, { document, edition: r.edition, reader });
+	}
+	await bringProgress(tx, [...touched.values()]);
+}
+
+/** Rows of the documents named, or (null) of all, the whole site among them. */
+const onlyOf = (tx: Transaction, documents: readonly string[] | null) => (documents ? tx`and document_id = any(${documents as string[]}::uuid[])` : tx``);
+
+/** The columns of figures, added up. Seconds as decimal numbers: in whatever order they come, the sum is the same. */
+const addedUp = (() => {
+	const plain = ['openings', 'saves', 'printed', 'refusals', 'knocks', 'keys_used', 'shown', 'looks', 'uniques', 'controlled'];
+	const array = (name: string, length: number) => `array[${Array.from({ length }, (_, i) => `coalesce(sum(${name}[${i + 1}]), 0)::int`).join(', ')}]`;
+	return {
+		columns: `${plain.join(', ')}, seconds, hours, devices`,
+		sums: `${plain.map((name) => `sum(${name})::int`).join(', ')}, sum(seconds::numeric)::real, ${array('hours', 24)}, ${array('devices', devices.length)}`
+	};
+})();
+
+/** Makes what follows from a day's sums of documents: their sets of readers, and the sums and the set of the whole site. */
+async function wholeOf(tx: Transaction, day: string, documents: readonly string[] | null): Promise<void> {
+	const only = onlyOf(tx, documents);
+	await tx`delete from sum_readers where span = 'day' and day = ${day} ${only}`;
+	// each reader's bit after so many zeros, 64 at a time
+	const zeros = '0'.repeat(64);
+	await tx`
+		insert into sum_readers (span, day, document_id, readers)
+		select 'day', ${day}, document_id, string_agg(repeat(${zeros}, gap / 64) || left(${zeros}, gap % 64) || '1', '' order by reader)::bit varying from (
+			select document_id, reader, reader - coalesce(lag(reader) over (partition by document_id order by reader), -1) - 1 as gap from (
+				select distinct document_id, reader from sum_reader where day = ${day} ${only} and openings + saves > 0) one) gaps
+		group by document_id`;
+	await tx`delete from sum_readers where span = 'day' and day = ${day} and document_id = ${wholeSite}`;
+	await tx`
+		insert into sum_readers (span, day, document_id, readers)
+		select 'day', ${day}, ${wholeSite}, readers from readers_union(${day}, null) readers where length(readers) > 0`;
+	await tx`delete from sum_figures where span = 'day' and day = ${day} and document_id = ${wholeSite}`;
+	await tx`
+		insert into sum_figures (span, day, document_id, ${tx.unsafe(addedUp.columns)})
+		select 'day', ${day}, ${wholeSite}, ${tx.unsafe(addedUp.sums)} from sum_figures where span = 'day' and day = ${day} having count(*) > 0`;
+	await tx`delete from sum_source where span = 'day' and day = ${day} and document_id = ${wholeSite}`;
+	await tx`
+		insert into sum_source (span, day, document_id, kind, page_id, outside, key_id, shown, looks, openings, saves)
+		select 'day', ${day}, ${wholeSite}, kind, page_id, outside, key_id, sum(shown), sum(looks), sum(openings), sum(saves) from sum_source
+		where span = 'day' and day = ${day} group by kind, page_id, outside, key_id`;
+}
+
+/** Makes the sums and sets of a month, by its first day, from those of its days: of the documents named and of the whole site, or (null) of all. */
+async function monthOf(tx: Transaction, month: string, documents: readonly string[] | null): Promise<void> {
+	const only = onlyOf(tx, documents && [...documents, wholeSite]);
+	await tx`delete from sum_figures where span = 'month' and day = ${month} ${only}`;
+	await tx`
+		insert into sum_figures (span, day, document_id, ${tx.unsafe(addedUp.columns)})
+		select 'month', ${month}, document_id, ${tx.unsafe(addedUp.sums)} from sum_figures
+		where span = 'day' and day >= ${month} and day < ${month}::date + interval '1 month' ${only} group by document_id`;
+	await tx`delete from sum_source where span = 'month' and day = ${month} ${only}`;
+	await tx`
+		insert into sum_source (span, day, document_id, kind, page_id, placement_id, outside, key_id, shown, looks, openings, saves)
+		select 'month', ${month}, document_id, kind, page_id, placement_id, outside, key_id, sum(shown), sum(looks), sum(openings), sum(saves) from sum_source
+		where span = 'day' and day >= ${month} and day < ${month}::date + interval '1 month' ${only} group by document_id, kind, page_id, placement_id, outside, key_id`;
+	await tx`delete from sum_readers where span = 'month' and day = ${month} ${only}`;
+	await tx`
+		insert into sum_readers (span, day, document_id, readers)
+		select 'month', ${month}, document_id, readers_union(${month}, document_id) from (
+			select distinct document_id from sum_readers where span = 'day' and day >= ${month} and day < ${month}::date + interval '1 month' ${only}) d`;
+}
+
+/** Seconds and readers by page; a reader stops at the furthest page that they read that day. */
+function pagesOf(day: string, sums: readonly { document: string; sum: DaySum }[]) {
+	const pages = new Map<string, { day: string; document_id: string; edition_id: string; page: number; seconds: number; readers: number; stops: number }>();
+	for (const { document, sum } of sums) {
+		for (const r of sum.readers) {
+			let furthest = 0;
+			for (const [page, seconds] of r.pages) {
+				const name = `${document} ${r.edition} ${page}`;
+				let known = pages.get(name);
+				if (!known) pages.set(name, (known = { day, document_id: document, edition_id: r.edition, page, seconds: 0, readers: 0, stops: 0 }));
+				known.seconds += seconds;
+				if (seconds >= readSeconds) {
+					known.readers++;
+					furthest = Math.max(furthest, page);
+				}
+			}
+			if (furthest) pages.get(`${document} ${r.edition} ${furthest}`)!.stops++;
+		}
+	}
+	return [...pages.values()];
+}
+
+/** Rows into one of the tables of sums, all in one parameter: there may be many. (COPY is slower for few rows: its replies wait for each other.) */
+async function insert(tx: Transaction, table: 'sum_figures' | 'sum_source' | 'sum_reader' | 'sum_page', rows: readonly object[]): Promise<void> {
+	for (let i = 0; i < rows.length; i += 20_000) {
+		const part = rows.slice(i, i + 20_000);
+		await tx`insert into ${tx(table)} select * from jsonb_populate_recordset(null::${tx(table)}, ${tx.json(part as never)})`;
+	}
+}
+
+/** Numbers of readers; new ones get theirs. */
+async function numbersOf(tx: Transaction, names: ReadonlySet<string>): Promise<Map<string, number>> {
+	const known = async (wanted: readonly string[]) =>
+		tx<{ name: string; number: number }[]>`select r.name, r.number from unnest(${wanted as string[]}::text[]) as w (name) join reader r on r.name = w.name`;
+	const numbers = new Map((await known([...names])).map((r) => [r.name, r.number]));
+	const fresh = [...names].filter((name) => !numbers.has(name));
+	if (!fresh.length) return numbers;
+	// whoever came in between is left to them, and no number is spent on those that are there
+	const rows = await tx<
+		{ name: string; number: number }[]
+	>`insert into reader (name) select unnest(${fresh}::text[]) on conflict do nothing returning name, number`;
+	for (const { name, number } of rows.length === fresh.length ? rows : [...rows, ...(await known(fresh))]) numbers.set(name, number);
+	return numbers;
+}
+
+/** Brings up to date how far readers are with editions; null means everyone. */
+async function bringProgress(tx: Transaction, touched: readonly { document: string; edition: string; reader: number }[] | null): Promise<void> {
+	if (touched && !touched.length) return;
+	const wanted = touched
+		? tx`join unnest(${touched.map((t) => t.document)}::uuid[], ${touched.map((t) => t.edition)}::uuid[], ${touched.map((t) => t.reader)}::int[]) as t (d, e, r)
+			on t.d = s.document_id and t.e = s.edition_id and t.r = s.reader`
+		: tx``;
+	if (touched)
+		await tx`delete from progress p using unnest(${touched.map((t) => t.document)}::uuid[], ${touched.map((t) => t.edition)}::uuid[], ${touched.map((t) => t.reader)}::int[]) as t (d, e, r)
+			where t.d = p.document_id and t.e = p.edition_id and t.r = p.reader`;
+	else await tx`truncate progress`;
+	await tx`
+		with sums as (select s.* from sum_reader s ${wanted}),
+			pages as (
+				select document_id, edition_id, reader, count(*) filter (where seconds >= ${readSeconds}) as pages_read, coalesce(max(page) filter (where seconds >= ${readSeconds}), 0) as furthest
+				from (select document_id, edition_id, reader, page, sum(second) as seconds from sums, unnest(pages, page_seconds) as u (page, second) group by 1, 2, 3, 4) p group by 1, 2, 3)
+		insert into progress select s.document_id, s.edition_id, s.reader, sum(openings), sum(saves), sum(printed), sum(seconds), coalesce(max(p.pages_read), 0), coalesce(max(p.furthest), 0),
+			min(first_at), max(last_at)
+		from sums s left join pages p on p.document_id = s.document_id and p.edition_id = s.edition_id and p.reader = s.reader group by 1, 2, 3`;
+}
+
+/** Makes all sums anew from the raw entries. Days of which no entries are kept any more stay as they are. */
+export async function sumAgain(): Promise<void> {
+	const { zone } = await site();
+	await sql().begin(async (tx) => {
+		await tx`select pg_advisory_xact_lock(${lock})`;
+		await sumAll(tx, zone);
+	});
+}
+
+async function sumAll(tx: Transaction, zone: string): Promise<void> {
+	const [ends] = await tx<{ first: Date | null; last: Date | null; now: Date }[]>`select min(at) as first, max(at) as last, now() from ledger`;
+	const first = ends!.first && dayOf(ends!.first.getTime(), zone);
+	// what follows from sums of days whose entries have gone
+	const kept = await tx<{ day: string }[]>`
+		select distinct to_char(day, 'YYYY-MM-DD') as day from sum_figures where span = 'day' and ${first ? tx`day < ${first}` : tx`true`}`;
+	for (const { day } of kept) await wholeOf(tx, day, null);
+	if (first) {
+		// double clicks over midnight count on the day before too
+		const last = dayOf(ends!.last!.getTime(), zone);
+		await tx`delete from sum_robot where day >= ${first}`;
+		for (let day = first; day <= last; day = dayAfter(day, 1)) await sumOneDay(tx, day, zone, null);
+	}
+	const months = await tx<{ month: string }[]>`select distinct to_char(day, 'YYYY-MM-01') as month from sum_figures`;
+	for (const { month } of months) await monthOf(tx, month, null);
+	await bringProgress(tx, null);
+	await mark(tx, ends!.now, zone);
+}
+
+const mark = (tx: Transaction, until: Date, zone: string) =>
+	tx`insert into summed (until, zone) values (${until}, ${zone}) on conflict (one) do update set until = excluded.until, zone = excluded.zone`;
+
+let running: Promise<void> | undefined;
+let next: Promise<void> | undefined;
+
+/** Sums what was entered since the last time. Who asks while it runs waits for the time after, which sees their entries. */
+export function sumUp(): Promise<void> {
+	if (!running) {
+		running = sumNew().finally(() => (running = undefined));
+		return running;
+	}
+	next ??= running
+		.catch(() => {})
+		.then(() => {
+			next = undefined;
+			return sumUp();
+		});
+	return next;
+}
+
+/** Most that a report waits for the sums, ms: while all of them are made anew it shows what there is. */
+const mostWaiting = 1_500;
+
+/** The same for a report: what was entered a moment ago is in it, and nobody waits long. */
+export async function sumsForReport(): Promise<void> {
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	const enough = new Promise<void>((done) => (timer = setTimeout(done, mostWaiting)));
+	await Promise.race([sumUp(), enough]).finally(() => clearTimeout(timer));
+}
+
+async function sumNew(): Promise<void> {
+	const { zone } = await site();
+	const s = sql();
+	const [state] = await s<{ until: Date; zone: string }[]>`select until, zone from summed`;
+	// most of the time there is nothing new, and nobody has to wait for the lock
+	if (state && state.zone === zone && !(await freshSince(new Date(state.until.getTime() - slackMs), s)).length) {
+		// robots and staff alone do not make the look back longer and longer
+		if (Date.now() - state.until.getTime() > 5 * slackMs) await s`update summed set until = greatest(until, now() - ${slackMs} * interval '1 millisecond')`;
+		return;
+	}
+	await s
+		.begin(async (tx) => {
+			await tx`select pg_advisory_xact_lock(${lock})`;
+			const [known] = await tx<{ until: Date; zone: string; now: Date }[]>`select until, zone, now() from summed`;
+			if (!known || known.zone !== zone) return sumAll(tx, zone);
+			const rows = await freshSince(new Date(known.until.getTime() - slackMs), tx);
+			const days = new Map<string, Set<string>>();
+			for (const { at, document_id } of rows) {
+				// what comes right after midnight may make a double click of one before it
+				for (const day of new Set([dayOf(at.getTime(), zone), dayOf(at.getTime() - doubleClickSeconds * 1000, zone)]))
+					days.set(day, (days.get(day) ?? new Set()).add(document_id));
+			}
+			const months = new Map<string, Set<string>>();
+			for (const [day, documents] of [...days].sort(([a], [b]) => (a < b ? -1 : 1))) {
+				const month = stepOf(day, 'month');
+				months.set(month, new Set([...(months.get(month) ?? []), ...(await sumOneDay(tx, day, zone, [...documents]))]));
+			}
+			for (const [month, documents] of months) await monthOf(tx, month, [...documents]);
+			await mark(tx, known.now, zone);
+			return rows;
+		})
+		.then((rows) => remember(rows ?? []));
+}
+
+interface Fresh {
+	readonly id: string;
+	readonly at: Date;
+	readonly document_id: string;
+}
+
+/** Entries that this server has summed already, of the last minute and a little more. */
+const summedOf = new Map<string, number>();
+
+/** Entries since an instant that this server has not summed. */
+async function freshSince(since: Date, s: postgres.Sql | Transaction): Promise<Fresh[]> {
+	const rows = await s<Fresh[]>`select id, at, document_id from ledger where at > ${since} and not staff and not robot and not preload`;
+	return rows.filter((r) => !summedOf.has(r.id));
+}
+
+function remember(rows: readonly Fresh[]): void {
+	const old = Date.now() - 3 * slackMs;
+	for (const { id, at } of rows) summedOf.set(id, at.getTime());
+	// they stand in the order in which they came
+	for (const [id, at] of summedOf) {
+		if (at > old) break;
+		summedOf.delete(id);
+	}
+}
+
+/**
+ * Lets go of readings that are over, of entries older than the site keeps them (whole months at once), and of names in older sums. By what
+ * a reading is known is in no entry where nothing is kept of visitors, so it must not stay here either.
+ */
+export async function forgetReaders(now: number): Promise<void> {
+	await sql()`delete from reading where last_at < ${new Date(now - readingGapMinutes * 60_000)}`;
+	const { zone, readership } = await site();
+	const { months } = readershipOf(readership);
+	if (months === null) return;
+	const [year, month] = dayOf(now, zone).split('-').map(Number) as [number, number];
+	const before = new Date(Date.UTC(year, month - 1 - months, 1)).toISOString().slice(0, 10);
+	await sql().begin(async (tx) => {
+		await tx`select pg_advisory_xact_lock(${lock})`;
+		const days = await tx<{ day: string }[]>`select to_char(day, 'YYYY-MM-DD') as day from ledger_drop_before(${before}) day`;
+		if (!days.length) return;
+		for (const { day } of days) await wholeOf(tx, day, null);
+		for (const month of new Set(days.map(({ day }) => stepOf(day, 'month')))) await monthOf(tx, month, null);
+		await bringProgress(tx, null);
+	});
+}
+
+/** Keeps the sums up to date from now on. */
+export function keepSumming(): void {
+	setInterval(() => void sumUp().catch((err: unknown) => log().warn({ err }, 'sums of the ledger')), lookMs).unref();
+}

@@ -1,0 +1,149 @@
+<!-- Attention by page: how long each page was attended to, over the pictures of the pages, and where readers stop. -->
+<script lang="ts">
+	import { durationWords } from '#core/readership/words';
+	import type { PageAttention } from '$lib/server/readership/reports';
+	import TakeAway from './TakeAway.svelte';
+	let {
+		slug,
+		edition,
+		pages,
+		attention
+	}: {
+		slug: string;
+		/** Number of the edition. */
+		edition: number;
+		/** How many it has. */
+		pages: number;
+		attention: readonly PageAttention[];
+	} = $props();
+
+	/** Most bars side by side; of longer documents each stands for as many pages as needed. */
+	const most = 96;
+	/** Most pictures under them. */
+	const mostPictures = 24;
+	let asTable = $state(false);
+	const each = $derived(Math.max(1, Math.ceil(pages / most)));
+	const byPage = $derived(new Map(attention.map((a) => [a.page, a])));
+	const bars = $derived(
+		Array.from({ length: Math.ceil(pages / each) }, (_, i) => {
+			const first = i * each + 1;
+			const last = Math.min(pages, first + each - 1);
+			let [seconds, stops, readers] = [0, 0, 0];
+			for (let page = first; page <= last; page++) {
+				const a = byPage.get(page);
+				seconds += a?.seconds ?? 0;
+				stops += a?.stops ?? 0;
+				readers = Math.max(readers, a?.readers ?? 0);
+			}
+			return { first, last, seconds, stops, readers };
+		})
+	);
+	const top = $derived(Math.max(1, ...bars.map((b) => b.seconds)));
+	const stopped = $derived(bars.filter((b) => b.last < pages && b.stops > 0).toSorted((a, b) => b.stops - a.stops)[0] ?? null);
+	const pictured = $derived(
+		pages <= mostPictures
+			? Array.from({ length: pages }, (_, i) => i + 1)
+			: Array.from({ length: mostPictures }, (_, i) => Math.floor((i * pages) / mostPictures) + 1)
+	);
+	const named = (b: { first: number; last: number }) => (b.first === b.last ? `Page ${b.first}` : `Pages ${b.first} to ${b.last}`);
+	const table = () => ({
+		columns: ['page', 'seconds', 'readers', 'stops'],
+		rows: Array.from({ length: pages }, (_, i) => {
+			const a = byPage.get(i + 1);
+			return [i + 1, Math.round((a?.seconds ?? 0) * 10) / 10, a?.readers ?? 0, a?.stops ?? 0];
+		})
+	});
+</script>
+
+<section>
+	<h2>
+		Attention by page <small>{each > 1 ? `time on every ${each} pages` : 'time on each page'}, all readers</small><span class="tools"
+			><button class="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</button><TakeAway
+				name="{slug}-attention"
+				{table}
+			/></span
+		>
+	</h2>
+	{#if !attention.length}
+		<p class="soft">Nothing has been told of single pages in this time. It is told by the reading room; copies saved are read elsewhere.</p>
+	{:else if asTable}
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+		<div class="scroll" tabindex="0" role="region" aria-label="Attention by page">
+			<table class="rows">
+				<thead><tr><th>Page</th><th class="n">Time</th><th class="n">Read, by reader and day</th><th class="n">Went no further</th></tr></thead>
+				<tbody
+					>{#each bars as b (b.first)}<tr
+							><td>{named(b)}</td><td class="n">{durationWords(b.seconds)}</td><td class="n">{b.readers}</td><td class="n">{b.stops || ''}</td></tr
+						>{/each}</tbody
+				>
+			</table>
+		</div>
+	{:else}
+		<div class="strip" style="grid-template-columns:repeat({bars.length},1fr)" class:close={bars.length > 48}>
+			{#each bars as b (b.first)}<a
+					href="/d/{slug}/read?from=desk#page={b.first}"
+					class:stop={b === stopped}
+					style="height:{b.seconds ? Math.max(2, (100 * b.seconds) / top) : 0}%"
+					aria-label="{named(b)}: {durationWords(b.seconds)}"
+					title="{named(b)}: {durationWords(b.seconds)}{b.stops ? `, ${b.stops} went no further` : ''}"
+				></a>{/each}
+		</div>
+		<div class="leaves" style="grid-template-columns:repeat({pictured.length},1fr)" aria-hidden="true">
+			{#each pictured as page (page)}<img src="/d/{slug}/leaf/{page}.webp?w=96&e={edition}&from=report" alt="" loading="lazy" />{/each}
+		</div>
+		{#if stopped}<p class="soft stops"><i></i>Most of those who stop before the end stop on {named(stopped).toLowerCase()} ({stopped.stops}).</p>{/if}
+	{/if}
+</section>
+
+<style>
+	.strip {
+		display: grid;
+		gap: 3px;
+		align-items: end;
+		height: 128px;
+		border-bottom: 1px solid var(--edge);
+	}
+	.strip.close {
+		gap: 1px;
+	}
+	.strip a {
+		display: block;
+		background: var(--verdigris);
+	}
+	.strip a:hover,
+	.strip a:focus-visible {
+		background: var(--verdigris-deep);
+	}
+	.strip a.stop,
+	.stops i {
+		background: var(--brass-bright);
+	}
+	.leaves {
+		display: grid;
+		gap: 3px;
+		margin-top: 4px;
+		align-items: start;
+	}
+	.leaves img {
+		width: 100%;
+		max-width: 64px;
+		justify-self: center;
+		background: #fff;
+		border: 1px solid var(--line);
+		min-height: 12px;
+	}
+	.stops {
+		display: flex;
+		align-items: center;
+		gap: 7px;
+		font-size: 13px;
+		margin-top: 6px;
+	}
+	.stops i {
+		width: 11px;
+		height: 11px;
+	}
+	.n {
+		text-align: right;
+	}
+</style>

@@ -1,0 +1,185 @@
+<!-- The roll call: everyone who may open a keyed document, as an arch that is filled (read through), half (opened) or outlined (not yet). -->
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { counted } from '#core/access/reach';
+	import type { Standing } from '#core/readership/counting';
+	import type { RollLine } from '$lib/server/readership/reports';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { dayText } from '$lib/ui/parts/when';
+	import TakeAway from './TakeAway.svelte';
+
+	let { slug, roll, edition, zone }: { slug: string; roll: readonly RollLine[]; edition: number; zone: string } = $props();
+	/** Up to so many have their names under their arches, up to so many an arch each; beyond that, numbers by group. */
+	const [namedUpTo, drawnUpTo] = [24, 240];
+	const words: Record<Standing, string> = { through: 'read it through', opened: 'opened it', 'not-yet': 'not yet' };
+	let group = $state('');
+	let asTable = $state(false);
+	let sending = $state(false);
+
+	const groups = $derived(
+		[...new Map(roll.flatMap((r) => r.groups).map((g) => [g.slug, g.name]))]
+			.map(([slug, name]) => ({ slug, name }))
+			.sort((a, b) => a.name.localeCompare(b.name))
+	);
+	const within = (wanted: string) => roll.filter((r) => r.groups.some((g) => g.slug === wanted));
+	const shown = $derived(group ? within(group) : roll);
+	const count = (lines: readonly RollLine[], standing: Standing) => lines.filter((r) => r.standing === standing).length;
+	const dayAgo = Date.now() - 86_400_000;
+	const due = $derived(shown.filter((r) => r.standing === 'not-yet' && !(r.reminded && Date.parse(r.reminded) > dayAgo)));
+	const missing = $derived(count(shown, 'not-yet'));
+	const standingWords = (r: RollLine) => (r.standing === 'not-yet' && r.earlier ? 'an earlier edition only' : words[r.standing]);
+
+	async function remind() {
+		sending = true;
+		try {
+			const { mailed, recently, failed } = await call<{ mailed: number; recently: number; failed: number }>('POST', `/documents/${slug}/remind`, {
+				group: group || null
+			});
+			const left = [
+				recently && `${counted(recently, 'person was', 'people were')} reminded within the last day`,
+				failed && `${failed} could not be sent`
+			].filter(Boolean);
+			notify(`${counted(mailed, 'reminder', 'reminders')} mailed${left.length ? `; ${left.join('; ')}` : ''}.`, failed ? { tone: 'wrong' } : {});
+			await invalidateAll();
+		} catch (error) {
+			if (!(error instanceof ApiTrouble)) throw error;
+			notify(error.message, { tone: 'wrong' });
+		} finally {
+			sending = false;
+		}
+	}
+	const table = () => ({
+		columns: ['name', 'address', 'groups', 'standing', 'last', 'reminded'],
+		rows: shown.map((r) => [r.name, r.email, r.groups.map((g) => g.name).join(', '), standingWords(r), r.last, r.reminded])
+	});
+</script>
+
+{#snippet arch(standing: Standing, size: number)}
+	<svg viewBox="0 0 20 22" width={size} height={(size * 22) / 20} aria-hidden="true">
+		{#if standing === 'through'}<path d="M3 21V10a7 7 0 0 1 14 0v11z" fill="var(--verdigris)" />
+		{:else if standing === 'opened'}<path d="M3 21V10a7 7 0 0 1 14 0v11z" fill="none" stroke="var(--verdigris)" stroke-width="1.6" /><path
+				d="M3 21v-8h14v8z"
+				fill="var(--verdigris)"
+			/>
+		{:else}<path d="M3 21V10a7 7 0 0 1 14 0v11z" fill="none" stroke="var(--edge)" stroke-width="1.5" stroke-dasharray="2.6 2" />{/if}
+	</svg>
+{/snippet}
+
+<section>
+	<h2>
+		Roll call <small>{counted(shown.length, 'person', 'people')}{edition > 1 ? `, edition ${edition}` : ''}</small><span class="tools"
+			>{#if missing}<button class="quiet" disabled={sending || !due.length} onclick={remind}
+					>{sending ? 'Mailing…' : due.length ? `Remind ${due.length}` : 'Reminded today'}</button
+				>{/if}<button class="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As arches' : 'As a table'}</button><TakeAway
+				name="{slug}-roll-call"
+				{table}
+			/></span
+		>
+	</h2>
+	{#if groups.length > 1}
+		<label class="of soft"
+			>Of <select class="field" bind:value={group}
+				><option value="">everyone who may</option>{#each groups as g (g.slug)}<option value={g.slug}>{g.name}</option>{/each}</select
+			></label
+		>
+	{/if}
+	<p class="sum">
+		{#each ['through', 'opened', 'not-yet'] as const as standing (standing)}<span>{@render arch(standing, 14)}{count(shown, standing)} {words[standing]}</span
+			>{/each}
+	</p>
+	{#if !shown.length}<p class="soft">Nobody may open it today but staff.</p>
+	{:else if asTable}
+		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+		<div class="scroll" tabindex="0" role="region" aria-label="Roll call">
+			<table class="rows">
+				<thead><tr><th>Who</th><th>How far</th><th>Last</th></tr></thead>
+				<tbody
+					>{#each shown as r (r.id)}<tr
+							><td><a class="title" href="/desk/readership/by/member/{r.id}">{r.name}</a></td><td
+								>{standingWords(r)}{#if r.reminded}<small>reminded {dayText(r.reminded, zone)}</small>{/if}</td
+							><td>{r.last ? dayText(r.last, zone) : ''}</td></tr
+						>{/each}</tbody
+				>
+			</table>
+		</div>
+	{:else if shown.length <= drawnUpTo}
+		<ul class="roll" class:small={shown.length > namedUpTo}>
+			{#each shown as r (r.id)}<li>
+					<a href="/desk/readership/by/member/{r.id}" title="{r.name}: {standingWords(r)}" aria-label="{r.name}: {standingWords(r)}"
+						>{@render arch(r.standing, shown.length > namedUpTo ? 16 : 28)}{#if shown.length <= namedUpTo}<span>{r.name}</span>{/if}</a
+					>
+				</li>{/each}
+		</ul>
+	{:else}
+		<table class="rows">
+			<thead><tr><th>Group</th><th class="n">Read through</th><th class="n">Opened</th><th class="n">Not yet</th></tr></thead>
+			<tbody
+				>{#each groups as g (g.slug)}{@const lines = within(g.slug)}<tr
+						><td>{g.name}</td><td class="n">{count(lines, 'through')}</td><td class="n">{count(lines, 'opened')}</td><td class="n">{count(lines, 'not-yet')}</td
+						></tr
+					>{/each}</tbody
+			>
+		</table>
+	{/if}
+</section>
+
+<style>
+	.of {
+		display: block;
+		font-size: 13px;
+		margin-bottom: 6px;
+	}
+	.of select {
+		height: 28px;
+		font-size: 13px;
+	}
+	.sum {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 14px;
+		font-size: 13px;
+		color: var(--ink-soft);
+		margin-bottom: 8px;
+	}
+	.sum span {
+		display: inline-flex;
+		gap: 5px;
+		align-items: center;
+	}
+	.roll {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(76px, 1fr));
+		gap: 10px 8px;
+	}
+	.roll.small {
+		grid-template-columns: repeat(auto-fill, 22px);
+		gap: 6px 4px;
+	}
+	.roll a {
+		display: block;
+		text-align: center;
+		font-size: 12px;
+		line-height: 1.25;
+		color: var(--ink-soft);
+		text-decoration: none;
+	}
+	.roll a:hover {
+		color: var(--ink);
+	}
+	.roll :global(svg) {
+		display: block;
+		margin: 0 auto 2px;
+	}
+	small {
+		display: block;
+		font-size: 12px;
+		color: var(--ink-soft);
+	}
+	h2 small {
+		display: inline;
+	}
+	.n {
+		text-align: right;
+	}
+</style>

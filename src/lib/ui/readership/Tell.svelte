@@ -1,0 +1,89 @@
+<!-- What one is told by mail about a document, or the whole site. -->
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { listWords } from '#core/access/reach';
+	import type { Told } from '$lib/server/readership/told';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import Popup from '$lib/ui/parts/Popup.svelte';
+	let { told, document = null }: { told: Told; /** Its slug; the whole site where null. */ document?: string | null } = $props();
+	let open = $state(false);
+	let email = $state('');
+	const words = { week: 'every Monday', month: 'on the first of the month' };
+
+	async function set(change: Record<string, unknown>, said: string) {
+		try {
+			await call('PATCH', '/readership/told', { document, ...change });
+			await invalidateAll();
+			notify(said);
+		} catch (error) {
+			if (!(error instanceof ApiTrouble)) throw error;
+			notify(error.message, { tone: 'wrong' });
+		}
+	}
+	const every = (chosen: 'week' | 'month' | null) =>
+		set({ every: chosen }, chosen ? `You get this report by mail, ${words[chosen]}.` : 'You get this report no more.');
+</script>
+
+<Popup label={told.every ? `By mail, ${words[told.every]}` : 'By mail'} on={told.every !== null || told.waiting.length > 0} bind:open end width={290}>
+	<fieldset>
+		<legend>Mail me this report</legend>
+		{#each [[null, 'Never'], ['week', 'Every Monday'], ['month', 'On the first of the month']] as const as [value, label] (label)}
+			<label class="choice"><input type="radio" name="every" checked={told.every === value} onchange={() => every(value)} />{label}</label>
+		{/each}
+	</fieldset>
+	{#if document}
+		<fieldset>
+			<legend>Tell me when it is first opened</legend>
+			{#if told.waiting.length}
+				<p>
+					Waiting for {listWords([...told.waiting])}.
+					<button class="quiet" onclick={() => set({ firstOpening: false }, 'You are not told any more.')}>Stop</button>
+				</p>
+			{/if}
+			{#if !told.waiting.includes('anybody')}<button class="btn" onclick={() => set({ firstOpening: true }, 'You are told by mail when anybody opens it next.')}
+					>By anybody</button
+				>{/if}
+			<form
+				onsubmit={(e) => {
+					e.preventDefault();
+					void set({ firstOpening: email }, `You are told by mail when ${email} opens it.`).then(() => (email = ''));
+				}}
+			>
+				<input class="field" type="email" bind:value={email} required placeholder="A member’s address" aria-label="A member’s address" />
+				<button class="btn">By them</button>
+			</form>
+		</fieldset>
+	{/if}
+</Popup>
+
+<style>
+	fieldset {
+		border: 0;
+		padding: 2px 0 8px;
+		margin: 0;
+		display: grid;
+		gap: 6px;
+		justify-items: start;
+		font-size: 14px;
+	}
+	legend {
+		font-weight: 600;
+		padding: 0;
+		margin-bottom: 4px;
+	}
+	.choice {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+	}
+	form {
+		display: flex;
+		gap: 6px;
+		width: 100%;
+	}
+	form input {
+		flex: 1;
+		min-width: 0;
+	}
+</style>

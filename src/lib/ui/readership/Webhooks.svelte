@@ -1,0 +1,119 @@
+<!-- Programs elsewhere that are told what happens: made with a secret shown once, tried again, withdrawn. -->
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { counted } from '#core/access/reach';
+	import { webhookEvents, type WebhookEvent } from '#core/readership/webhook';
+	import type { WebhookView } from '$lib/server/readership/webhooks';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { dayText } from '$lib/ui/parts/when';
+	let { webhooks, zone }: { webhooks: readonly WebhookView[]; zone: string } = $props();
+	let url = $state('');
+	let events = $state<WebhookEvent[]>(['opened', 'saved']);
+	let made = $state<string | null>(null);
+	const words: Record<WebhookEvent, string> = {
+		opened: 'opened',
+		saved: 'saved',
+		'turned-away': 'turned away',
+		knocked: 'knocked',
+		'condition-changed': 'condition changed'
+	};
+	async function act(work: () => Promise<unknown>, said?: string) {
+		try {
+			await work();
+			await invalidateAll();
+			if (said) notify(said);
+		} catch (error) {
+			if (!(error instanceof ApiTrouble)) throw error;
+			notify(error.message, { tone: 'wrong' });
+		}
+	}
+	const add = () =>
+		act(async () => {
+			made = (await call<{ secret: string }>('POST', '/webhooks', { url, events })).secret;
+			url = '';
+		});
+</script>
+
+<h2>Programs that are told what happens</h2>
+<p>Each gets a signed message (Standard Webhooks) when a document is opened, saved, or something else you choose. What fails is tried again for three days.</p>
+{#if made}<div class="say" role="status">
+		<p>The secret by which its program checks our signature. It is shown this once:</p>
+		<p><code>{made}</code></p>
+	</div>{/if}
+<form
+	onsubmit={(e) => {
+		e.preventDefault();
+		void add();
+	}}
+>
+	<input class="field" type="url" bind:value={url} required placeholder="https://example.org/told" aria-label="Address that is told" />
+	<span class="events" role="group" aria-label="What it is told">
+		{#each webhookEvents as event (event)}<label><input type="checkbox" bind:group={events} value={event} />{words[event]}</label>{/each}
+	</span>
+	<button class="btn main" disabled={!events.length}>Tell it</button>
+</form>
+{#if webhooks.length}
+	<table class="rows">
+		<thead><tr><th>Address</th><th>Told of</th><th>Since</th><th>Deliveries</th><th></th></tr></thead>
+		<tbody>
+			{#each webhooks as w (w.id)}
+				<tr class:soft={w.withdrawnAt}>
+					<td>{w.url}</td>
+					<td>{w.events.map((e) => words[e as WebhookEvent]).join(', ')}</td>
+					<td>{dayText(w.createdAt, zone)}</td>
+					<td
+						>{counted(w.delivered, 'arrived', 'arrived')}{w.waiting
+							? `, ${w.waiting} on the way`
+							: ''}{#if w.failed || w.ended || (w.waiting && w.trouble)}<small class="wrong"
+								>{w.failed ? `${w.failed} given up; ` : ''}{w.ended ?? w.trouble}</small
+							>{/if}</td
+					>
+					<td class="n"
+						>{#if w.withdrawnAt}withdrawn {dayText(w.withdrawnAt, zone)}{:else}{#if w.failed || w.ended || w.waiting}<button
+									class="quiet"
+									onclick={() => act(() => call('POST', `/webhooks/${w.id}`), 'What failed is sent again now.')}>Try again</button
+								>{/if}
+							<button class="quiet" onclick={() => act(() => call('DELETE', `/webhooks/${w.id}`), 'It is told nothing any more.')}>Withdraw</button>{/if}</td
+					>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+{:else}<p class="soft">None yet.</p>{/if}
+
+<style>
+	h2 {
+		font-size: 17px;
+		margin: 16px 0 6px;
+	}
+	form {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 14px;
+		align-items: center;
+	}
+	form .field {
+		flex: 1 1 260px;
+	}
+	.events {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 12px;
+		font-size: 14px;
+	}
+	.events label {
+		display: inline-flex;
+		gap: 5px;
+		align-items: center;
+	}
+	small {
+		display: block;
+	}
+	.wrong {
+		color: var(--brick);
+	}
+	code {
+		overflow-wrap: anywhere;
+	}
+</style>

@@ -1,0 +1,25 @@
+// pdf.js and its viewer components, loaded when a room opens. The components look for the library under a global name.
+import worker from 'pdfjs-dist/build/pdf.worker.mjs?worker&url';
+
+export async function library() {
+	const pdfjs = await import('pdfjs-dist');
+	(globalThis as { pdfjsLib?: unknown }).pdfjsLib = pdfjs;
+	pdfjs.GlobalWorkerOptions.workerSrc = worker;
+	const viewer = await import('pdfjs-dist/web/pdf_viewer.mjs');
+	return { pdfjs, viewer };
+}
+export type Library = Awaited<ReturnType<typeof library>>;
+
+/** Where what pdf.js needs besides lies, and what it must never do. */
+export const documentOptions = {
+	disableAutoFetch: true,
+	disableStream: true,
+	isEvalSupported: false,
+	enableXfa: false,
+	useSystemFonts: false,
+	standardFontDataUrl: '/pdfjs/standard_fonts/',
+	cMapUrl: '/pdfjs/cmaps/',
+	cMapPacked: true,
+	wasmUrl: '/pdfjs/wasm/',
+	iccUrl: '/pdfjs/iccs/'
+} as const;

@@ -1,0 +1,454 @@
+// The state of a reading room and what its tools do; the drawing is left to the components.
+import { AttentionClock, isSeen } from '#core/reading/attention';
+import type { Chapter } from '#core/reading/edge';
+import type { Box } from '#core/reading/fit';
+import type { Around } from '#core/reading/found';
+import { fragment, toPage, type Fragment } from '#core/reading/fragment';
+import {
+	byTurns,
+	readersChoice,
+	zoomStep,
+	ways,
+	type Fit,
+	type ReadersChoice,
+	type RoomPlace,
+	type RoomSettings,
+	type RoomTool,
+	type Way
+} from '#core/reading/settings';
+import { say, type Language, type Message, type RoomWords } from '#core/words/words';
+import { turnLeaf } from './turning';
+import { Viewer, type FindState, type Place } from './viewer';
+
+/** What a room is given (src/lib/server/reading/room.ts). */
+export interface RoomGiven {
+	readonly document: {
+		readonly slug: string;
+		readonly title: string;
+		readonly pages: number;
+		readonly bytes: number;
+		readonly runs: readonly (Box & { readonly pages: number })[];
+		readonly language: string | null;
+		/** The edition that this reading goes on with, whatever is put in meanwhile. */
+		readonly edition: number;
+		readonly outline: readonly Chapter[];
+		readonly attachments: readonly string[];
+	};
+	readonly place: RoomPlace;
+	readonly settings: RoomSettings;
+	readonly from: string | null;
+	readonly back: { readonly path: string; readonly title: string | null };
+	readonly maySave: boolean;
+	readonly mayPrint: boolean;
+	readonly language: Language;
+	readonly words: RoomWords;
+}
+
+export type Panel = 'ways' | 'fit' | 'find' | 'print' | 'more';
+const choiceKey = 'ianua-reading';
+const placeKey = 'ianua-places';
+const mostPlaces = 100;
+const noFind: FindState = { count: 0, at: 0, looked: 0, state: 'none', pages: new Map() };
+
+export class Room {
+	readonly given: RoomGiven;
+	viewer = $state.raw<Viewer>();
+	page = $state(1);
+	/** The page that the room opened with. */
+	start = $state(1);
+	/** Where one was before the last jump. */
+	was = $state<number | null>(null);
+	percent = $state(100);
+	way = $state<Way>('down');
+	cover = $state(true);
+	fit = $state<Fit | number>('page');
+	theme = $state<'system' | 'light' | 'dark'>('system');
+	panel = $state<Panel | null>(null);
+	/** The page to begin with has been drawn sharp. */
+	sharp = $state(false);
+	started = $state(false);
+	trouble = $state<'couldNot' | 'locked' | null>(null);
+	withdrawn = $state(false);
+	lost = $state(false);
+	broken = $state<number[]>([]);
+	/** Page at which this browser left the document, while that is offered. */
+	left = $state<number | null>(null);
+	trail = $state<Place[]>([]);
+	finding = $state<FindState>(noFind);
+	search = $state({ words: '' as string | readonly string[], wholeWords: false, sameCase: false, sameAccents: false });
+	foundOn = $state<{ page: number; around: Around[] }[]>([]);
+	said = $state('');
+	#clock: AttentionClock | undefined;
+	#timer: ReturnType<typeof setInterval> | undefined;
+	#container: HTMLElement | undefined;
+	#ended = new AbortController();
+	#quietHash = '';
+
+	constructor(given: RoomGiven) {
+		this.given = given;
+		({ way: this.way, fit: this.fit, cover: this.cover, theme: this.theme } = given.settings);
+	}
+
+	say(name: keyof RoomWords, values: Readonly<Record<string, string | number>> = {}): string {
+		return say(this.given.language, this.given.words[name] as Message, values);
+	}
+
+	has(tool: RoomTool): boolean {
+		return this.given.settings.tools.includes(tool);
+	}
+
+	get framed(): boolean {
+		return this.given.place === 'page' || this.given.place === 'outside';
+	}
+
+	get suffix(): string {
+		const { from, document } = this.given;
+		return `&e=${document.edition}${from ? `&from=${encodeURIComponent(from)}` : ''}`;
+	}
+
+	get fileAddress(): string {
+		return `/d/${this.given.document.slug}/file`;
+	}
+
+	get saveAddress(): string {
+		const { from } = this.given;
+		return `${this.fileAddress}?save${from ? `&from=${encodeURIComponent(from)}` : ''}`;
+	}
+
+	leafAddress(page: number, width: number): string {
+		return `/d/${this.given.document.slug}/leaf/${page}.webp?w=${width}${this.suffix}`;
+	}
+
+	/** Opens the document in `container`. Gives what ends it. */
+	begin(container: HTMLDivElement): () => void {
+		const { document: doc } = this.given;
+		const kept = this.#remembered();
+		if (kept.way && this.has('ways')) this.way = kept.way;
+		if (kept.fit !== undefined && this.has('fit')) this.fit = kept.fit;
+		else if (!this.framed && matchMedia('(max-width: 600px)').matches && this.given.settings.fit === 'page') this.fit = 'width';
+		if (kept.theme) this.theme = kept.theme;
+		this.started = true;
+		this.#container = container;
+		const widths = new ResizeObserver(() => (this.narrow = container.clientWidth < 600));
+		widths.observe(container);
+		this.narrow = container.clientWidth < 600;
+		this.#ended.signal.addEventListener('abort', () => widths.disconnect());
+		const asked = fragment(location.hash);
+		this.start = this.page = Math.min(doc.pages, asked.page ?? 1);
+		this.#forgetFrom();
+		const leftAt = this.#places()[doc.slug];
+		if (!this.framed && !location.hash && leftAt && leftAt > 1 && leftAt <= doc.pages) this.left = leftAt;
+
+		this.#clock = new AttentionClock(performance.now());
+		this.#listen();
+		this.#timer = setInterval(() => this.#tell(), 20_000);
+		const open = { way: this.way, cover: this.cover, fit: this.fit, page: this.page };
+		Viewer.open(
+			{
+				container,
+				file: this.given.maySave ? `${this.fileAddress}?for=reading${this.suffix}` : null,
+				leaves: { slug: doc.slug, suffix: this.suffix, pages: doc.pages, runs: doc.runs },
+				ground: () => this.ground(),
+				pageName: (page) => this.say('pageOf', { page, count: doc.pages })
+			},
+			{
+				page: (page) => this.#turned(page),
+				scale: (percent) => (this.percent = percent),
+				drawn: (page, trouble) => this.#drawn(page, trouble),
+				seen: (shares) =>
+					this.#clock?.see(
+						shares.filter((s) => isSeen(s.ofPage, s.ofWindow)).map((s) => s.page),
+						performance.now()
+					),
+				find: (state) => this.#found(state),
+				followed: (place) => (this.trail = [...this.trail.slice(-49), place]),
+				lost: (lost) => (this.lost = lost),
+				refused: (why) => (why === 'withdrawn' ? this.withdraw() : (this.trouble ??= 'couldNot'))
+			},
+			open
+		).then(
+			async (viewer) => {
+				if (this.#ended.signal.aborted) return viewer.close();
+				this.viewer = viewer;
+				await this.#obey(asked);
+				if (asked.search.length) this.findWords(asked.search);
+				if (asked.pagemode && asked.pagemode !== 'none') this.panel = 'more';
+			},
+			(error: unknown) => {
+				if (this.withdrawn || this.#ended.signal.aborted) return;
+				console.error(error);
+				this.trouble = (error as Error).name === 'PasswordException' ? 'locked' : 'couldNot';
+			}
+		);
+		return () => this.#end();
+	}
+
+	/** The pages stand in a narrow window. */
+	narrow = $state(false);
+
+	/** Ground around a page: none in a frame on a page, which is as high as a page and the sill (core/placing/frame). */
+	ground(): { x: number; y: number } {
+		if (this.framed) return { x: 0, y: 0 };
+		return this.narrow ? { x: 6, y: 6 } : { x: 24, y: 20 };
+	}
+
+	#listen() {
+		const { signal } = this.#ended;
+		const sign = () => this.#clock?.sign(performance.now());
+		for (const kind of ['pointermove', 'pointerdown', 'keydown', 'wheel', 'touchmove']) addEventListener(kind, sign, { signal, passive: true });
+		const attended = () => this.#clock?.attended(document.visibilityState === 'visible' && document.hasFocus(), performance.now());
+		for (const kind of ['focus', 'blur']) addEventListener(kind, attended, { signal });
+		document.addEventListener(
+			'visibilitychange',
+			() => {
+				attended();
+				if (document.visibilityState === 'hidden') this.#tell(true);
+			},
+			{ signal }
+		);
+		addEventListener('pagehide', () => this.#tell(true), { signal });
+		addEventListener(
+			'hashchange',
+			() => {
+				if (location.hash === this.#quietHash) return;
+				const asked = fragment(location.hash);
+				void this.#obey(asked);
+				if (asked.search.length) this.findWords(asked.search);
+			},
+			{ signal }
+		);
+	}
+
+	async #obey(asked: Fragment) {
+		await this.viewer?.obey(asked);
+		if (this.viewer) this.fit = this.viewer.fit;
+	}
+
+	/** Sends what was attended to since the last time. `leaving`: nothing can be waited for any more. */
+	#tell(leaving = false) {
+		const pages = this.#clock?.take(performance.now(), leaving).slice(0, 200) ?? [];
+		if (!pages.length) return;
+		const address = `/d/${this.given.document.slug}/read/told?${this.suffix.slice(1)}`;
+		const body = JSON.stringify({ kind: 'read', pages });
+		if (leaving) navigator.sendBeacon(address, new Blob([body], { type: 'application/json' }));
+		else
+			fetch(address, { method: 'POST', body, headers: { 'content-type': 'application/json' } }).then(
+				({ status }) => {
+					if ([401, 403, 404, 410].includes(status)) this.withdraw();
+				},
+				() => undefined
+			);
+	}
+
+	/** Tells that pages go to a printer. */
+	tellPrinted() {
+		const address = `/d/${this.given.document.slug}/read/told?${this.suffix.slice(1)}`;
+		void fetch(address, { method: 'POST', body: JSON.stringify({ kind: 'printed' }), headers: { 'content-type': 'application/json' } }).catch(() => undefined);
+	}
+
+	#turned(page: number) {
+		this.page = page;
+		// passing pages are neither remembered nor told, the one that is stayed on is
+		clearTimeout(this.#settling);
+		this.#settling = setTimeout(() => this.#settled(page), 250);
+	}
+
+	#settling: ReturnType<typeof setTimeout> | undefined;
+	#settled(page: number) {
+		const places = this.#places();
+		const { slug } = this.given.document;
+		delete places[slug];
+		this.#keep(placeKey, Object.fromEntries([...Object.entries(places).slice(1 - mostPlaces), [slug, page]]));
+		this.#address();
+		this.said = this.say('pageOf', { page, count: this.given.document.pages });
+	}
+
+	/** The address names the page, so that it can be handed on; going back leads out of the room, not through its pages. */
+	#address() {
+		const words = typeof this.search.words === 'string' ? this.search.words.split(/\s+/).filter(Boolean) : this.search.words;
+		this.#quietHash = toPage(this.page, words);
+		if (location.hash !== this.#quietHash) history.replaceState(history.state, '', this.#quietHash);
+	}
+
+	#drawn(page: number, trouble: boolean) {
+		if (trouble) {
+			if (!this.broken.includes(page)) this.broken = [...this.broken, page];
+		} else if (this.broken.includes(page)) this.broken = this.broken.filter((p) => p !== page);
+		if (page === this.page || this.viewer) this.sharp = true;
+	}
+
+	withdraw() {
+		this.withdrawn = true;
+		this.panel = null;
+		this.viewer?.close();
+		this.viewer = undefined;
+	}
+
+	go(page: number) {
+		const to = Math.min(this.given.document.pages, Math.max(1, Math.round(page)));
+		if (Math.abs(to - this.page) > 1) this.was = this.page;
+		if (this.way === 'turning' && this.viewer) void turnLeaf(this.viewer, this.#container!, to);
+		else this.viewer?.go(to);
+		this.left = null;
+	}
+
+	step(direction: 1 | -1) {
+		if (!this.viewer) return;
+		this.left = null;
+		const next = this.viewer.next(direction);
+		if (next === null) return;
+		if (this.way === 'turning') void turnLeaf(this.viewer, this.#container!, next);
+		else this.viewer.go(next);
+	}
+
+	setWay(way: Way, cover = this.cover) {
+		this.way = way;
+		this.cover = cover;
+		this.viewer?.setWay(way, cover);
+		this.#remember({ way });
+	}
+
+	nextWay() {
+		this.setWay(ways[(ways.indexOf(this.way) + 1) % ways.length]!);
+	}
+
+	setFit(fit: Fit | number) {
+		this.fit = fit;
+		this.viewer?.setFit(fit);
+		this.#remember({ fit });
+	}
+
+	zoom(direction: 1 | -1) {
+		this.setFit(zoomStep(this.percent, direction));
+	}
+
+	zoomAround(factor: number, x: number, y: number) {
+		if (!this.viewer || !this.has('fit')) return;
+		this.viewer.zoomAround(factor, x, y);
+		this.fit = this.viewer.fit;
+	}
+
+	turn(quarters: number) {
+		this.viewer?.turn(quarters);
+	}
+
+	goBack() {
+		const place = this.trail.at(-1);
+		if (!place) return;
+		this.trail = this.trail.slice(0, -1);
+		this.viewer?.return(place);
+	}
+
+	setTheme(theme: 'system' | 'light' | 'dark') {
+		this.theme = theme;
+		this.#remember({ theme });
+	}
+
+	findWords(words: string | readonly string[] = this.search.words) {
+		this.search = { ...this.search, words };
+		this.foundOn = [];
+		if (!words.length) {
+			this.finding = noFind;
+			this.viewer?.endFind();
+		} else {
+			this.finding = { ...noFind, state: 'looking' };
+			this.viewer?.find(this.search);
+		}
+		this.#address();
+	}
+
+	setSearch(change: Partial<{ wholeWords: boolean; sameCase: boolean; sameAccents: boolean }>) {
+		this.search = { ...this.search, ...change };
+		this.findWords();
+	}
+
+	findNext(direction: 'next' | 'previous') {
+		if (this.search.words.length) this.viewer?.find(this.search, direction);
+	}
+
+	get searchText(): string {
+		return typeof this.search.words === 'string' ? this.search.words : this.search.words.join(' ');
+	}
+
+	#found(state: FindState) {
+		if (!this.search.words.length) return;
+		this.finding = state;
+		void this.#listFound(state);
+	}
+
+	#listing = 0;
+	/** The words around the finds, page by page, as far as a list is of use. */
+	async #listFound(state: FindState) {
+		const mine = ++this.#listing;
+		await new Promise((go) => setTimeout(go, 120));
+		const list: { page: number; around: Around[] }[] = [];
+		let shown = 0;
+		for (const page of state.pages.keys()) {
+			if (mine !== this.#listing || shown >= 200 || !this.viewer) break;
+			const around = await this.viewer.around(page).catch(() => []);
+			shown += around.length;
+			list.push({ page, around });
+		}
+		if (mine === this.#listing) this.foundOn = list;
+	}
+
+	/** An address that leads to this page: at home the room in the whole window. */
+	get share(): string {
+		return `${location.origin}/d/${this.given.document.slug}/read${toPage(this.page)}`;
+	}
+
+	again() {
+		if (!this.viewer) return location.reload();
+		this.broken = [];
+		this.viewer.again();
+	}
+
+	/** What brought the reader here is known by now; an address handed on does not carry it along. */
+	#forgetFrom() {
+		const address = new URL(location.href);
+		if (!address.searchParams.has('from')) return;
+		address.searchParams.delete('from');
+		history.replaceState(history.state, '', address);
+	}
+
+	#remembered(): ReadersChoice {
+		return readersChoice(this.#read(choiceKey));
+	}
+
+	#remember(choice: ReadersChoice) {
+		this.#keep(choiceKey, { ...this.#remembered(), ...choice });
+	}
+
+	#places(): Record<string, number> {
+		return (this.#read(placeKey) as Record<string, number> | null) ?? {};
+	}
+
+	// a browser that keeps nothing, or in a frame of another website may not, reads all the same
+	#read(key: string): unknown {
+		try {
+			return JSON.parse(localStorage.getItem(key) ?? 'null');
+		} catch {
+			return null;
+		}
+	}
+
+	#keep(key: string, value: unknown) {
+		try {
+			localStorage.setItem(key, JSON.stringify(value));
+		} catch {
+			/* nothing is kept then */
+		}
+	}
+
+	get byTurns(): boolean {
+		return byTurns(this.way);
+	}
+
+	#end() {
+		this.#tell(true);
+		this.#ended.abort();
+		clearInterval(this.#timer);
+		clearTimeout(this.#settling);
+		this.viewer?.close();
+	}
+}

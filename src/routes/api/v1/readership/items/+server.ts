@@ -1,0 +1,18 @@
+// The item report over a time: JSON, or with format=tsv a table.
+import type { RequestHandler } from './$types';
+import { itemTable } from '#core/readership/items';
+import { answer, route, staff } from '$lib/server/http/api';
+import { items, periodFrom } from '$lib/server/readership/reports';
+
+export const GET: RequestHandler = route(async (event) => {
+	staff(event);
+	const report = await items(await periodFrom(event.url));
+	if (event.url.searchParams.get('format') !== 'tsv') return answer(report);
+	return new Response(itemTable(report), {
+		headers: {
+			'content-type': 'text/tab-separated-values; charset=utf-8',
+			'content-disposition': 'attachment; filename="item-report.tsv"',
+			'cache-control': 'no-store'
+		}
+	});
+});

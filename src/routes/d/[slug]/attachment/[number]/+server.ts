@@ -1,0 +1,9 @@
+// A file that travels inside the document.
+import type { RequestHandler } from './$types';
+import { askOf, part } from '$lib/server/http/api';
+import { answerAttachment } from '$lib/server/reading/chain';
+import { responseOf } from '$lib/server/reading/deliver';
+
+const handle: RequestHandler = part(async (event) => responseOf(await answerAttachment(askOf(event, event.params.slug!), Number(event.params.number))), true);
+export const GET = handle;
+export const HEAD = handle;

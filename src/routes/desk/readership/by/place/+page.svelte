@@ -1,0 +1,88 @@
+<!-- Where placed: of each placement how often it was shown, pressed, opened and saved; other websites. -->
+<script lang="ts">
+	import { counted } from '#core/access/reach';
+	import { formWords, type Form } from '#core/placing/placement';
+	import Hall from '$lib/ui/readership/Hall.svelte';
+	import TakeAway from '$lib/ui/readership/TakeAway.svelte';
+	let { data } = $props();
+	const here = $derived(data.places.filter((p) => p.kind === 'placement'));
+	const outside = $derived(data.places.filter((p) => p.kind === 'outside'));
+	const pages = $derived(
+		[...new Map(here.map((p) => [p.where, p.title]))].map(([where, title]) => ({ where, title, lines: here.filter((p) => p.where === where) }))
+	);
+	const best = $derived(here.filter((p) => p.shown >= 20).toSorted((a, b) => b.pressed / b.shown - a.pressed / a.shown)[0]);
+	const answer = $derived([
+		{ text: counted(pages.length, 'page', 'pages'), tone: 'strong' as const },
+		{ text: ' led to documents' },
+		...(outside.length ? [{ text: `, and ${counted(new Set(outside.map((o) => o.where)).size, 'other website', 'other websites')}` }] : []),
+		{ text: '. ' },
+		...(best
+			? [{ text: `Most often pressed when shown: “${best.document}” on ${best.title}, ` }, { text: percent(best), tone: 'strong' as const }, { text: '.' }]
+			: [])
+	]);
+	function percent(p: { shown: number; pressed: number }) {
+		return p.shown ? `${Math.min(100, Math.round((100 * p.pressed) / p.shown))} %` : '';
+	}
+	const form = (f: string | null) => (f === 'entry' ? 'Entry' : f === 'list' ? 'In a list' : f && f in formWords ? formWords[f as Form] : '');
+	const table = () => ({
+		columns: ['kind', 'where', 'document', 'form', 'shown', 'pressed', 'opened', 'saved'],
+		rows: data.places.map((p) => [p.kind, p.where, p.document, p.form, p.shown, p.pressed, p.openings, p.saves])
+	});
+</script>
+
+<svelte:head><title>Where placed, readership, {data.site.name}</title></svelte:head>
+<Hall title="Where placed" note="from being shown to being saved" period={data.period} {answer}>
+	{#if data.places.length}
+		<section>
+			<h2>On pages <span class="tools"><TakeAway name="where-placed" {table} /></span></h2>
+			<table class="rows">
+				<thead><tr><th>Page and document</th><th>Form</th><th>Shown</th><th>Pressed</th><th></th><th>Opened</th><th>Saved</th></tr></thead>
+				{#each pages as p (p.where)}
+					<tbody>
+						<tr class="page"><th colspan="7" scope="rowgroup"><a href={p.where}>{p.title}</a> <span class="soft">{p.where}</span></th></tr>
+						{#each p.lines as line, i (i)}<tr
+								><td><a class="title" href="/desk/readership/{line.slug}">{line.document}</a></td><td>{form(line.form)}</td><td>{line.shown || ''}</td><td
+									>{line.pressed}</td
+								><td class="soft">{percent(line)}</td><td>{line.openings}</td><td>{line.saves || ''}</td></tr
+							>{/each}
+					</tbody>
+				{/each}
+			</table>
+			<p class="soft note">Shown: came into a reader's view. Pressed: led to its page, an opening or a save.</p>
+		</section>
+		{#if outside.length}
+			<section>
+				<h2>On other websites</h2>
+				<table class="rows">
+					<thead><tr><th>Website</th><th>Document</th><th>Opened</th><th>Saved</th></tr></thead>
+					<tbody
+						>{#each outside as line, i (i)}<tr
+								><td>{line.where}</td><td><a class="title" href="/desk/readership/{line.slug}">{line.document}</a></td><td>{line.openings}</td><td
+									>{line.saves || ''}</td
+								></tr
+							>{/each}</tbody
+					>
+				</table>
+			</section>
+		{/if}
+	{:else}<p class="soft py-6">No page led to a document in this time.</p>{/if}
+</Hall>
+
+<style>
+	section {
+		margin-top: 18px;
+	}
+	.page th {
+		font: 600 14px var(--body);
+		color: var(--ink);
+		padding: 8px 12px;
+	}
+	td:nth-child(n + 3),
+	th:nth-child(n + 3) {
+		text-align: right;
+	}
+	.note {
+		font-size: 13px;
+		margin-top: 6px;
+	}
+</style>

@@ -1,0 +1,11 @@
+// Who was turned away, why, and how often; with the dead ends that turned them away.
+import type { PageServerLoad } from './$types';
+import { mismatches } from '$lib/server/placing/mismatches';
+import { periodFrom, turnedAwayReport } from '$lib/server/readership/reports';
+
+export const load: PageServerLoad = async ({ url }) => {
+	const period = await periodFrom(url);
+	const [refusals, found] = await Promise.all([turnedAwayReport(period), mismatches({})]);
+	const dead = new Map(found.filter((m) => m.kind === 'dead-end' && !m.intended).map((m) => [`${m.document} ${m.page}`, m]));
+	return { period, refusals: refusals.map((r) => ({ ...r, mismatch: dead.get(`${r.slug} ${r.page}`) ?? null })) };
+};

@@ -1,0 +1,104 @@
+<!-- Turned away: who, why and how often, with what mends it. -->
+<script lang="ts">
+	import { invalidateAll } from '$app/navigation';
+	import { counted, listWords } from '#core/access/reach';
+	import { timeText } from '$lib/ui/parts/when';
+	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
+	import { mendMismatch } from '$lib/ui/placing/writer.svelte';
+	import Hall from '$lib/ui/readership/Hall.svelte';
+	import TakeAway from '$lib/ui/readership/TakeAway.svelte';
+	import { reasonWords } from '$lib/ui/readership/words';
+	let { data } = $props();
+	type Line = (typeof data.refusals)[number];
+	const all = $derived(data.refusals.reduce((sum, r) => sum + r.times, 0));
+	const dead = $derived(data.refusals.filter((r) => r.mismatch));
+	const others = $derived(data.refusals.filter((r) => !r.mismatch));
+	const answer = $derived(
+		all
+			? [
+					{ text: counted(all, 'time', 'times'), tone: 'wrong' as const },
+					{ text: ` somebody was turned away` },
+					...(dead.length
+						? [
+								{ text: ', ' },
+								{ text: `${dead.reduce((sum, r) => sum + r.times, 0)} of them at a dead end`, tone: 'wrong' as const },
+								{ text: ' that one press mends' }
+							]
+						: []),
+					{ text: '.' }
+				]
+			: [{ text: 'Nobody was turned away in this time.' }]
+	);
+	const who = (r: Line) =>
+		listWords([
+			...r.people.slice(0, 5),
+			...(r.people.length > 5 ? ['others'] : []),
+			...(r.nameless ? [counted(r.nameless, 'person without a name', 'people without a name')] : [])
+		]);
+	const table = () => ({
+		columns: ['document', 'page', 'reason', 'times', 'people', 'without a name', 'last'],
+		rows: data.refusals.map((r) => [r.title, r.page, r.reason, r.times, r.people.join('; '), r.nameless, r.last])
+	});
+	/** Where to go to set it right. */
+	function remedy(r: Line): { href: string; words: string } | null {
+		if (r.reason === 'sign-in' || r.reason === 'not-admitted' || r.reason === 'not-yet' || r.reason === 'closed')
+			return { href: `/desk/documents/${r.slug}#door`, words: 'Look at its door' };
+		if (r.reason.startsWith('membership')) return { href: '/desk/people', words: 'Look at memberships' };
+		if (r.reason.startsWith('key')) return { href: `/desk/documents/${r.slug}#door`, words: 'Look at its keys' };
+		return r.reason.endsWith('not-allowed') ? { href: `/desk/documents/${r.slug}#door`, words: 'Look at its allowance' } : null;
+	}
+</script>
+
+<svelte:head><title>Turned away, readership, {data.site.name}</title></svelte:head>
+{#snippet lines(rows: Line[])}
+	<table class="rows">
+		<thead><tr><th>Document</th><th>Times</th><th>Why</th><th>Who</th><th>Came from</th><th>Last</th><th></th></tr></thead>
+		<tbody>
+			{#each rows as r, i (i)}{@const way = remedy(r)}<tr
+					><td><a class="title" href="/desk/readership/{r.slug}">{r.title}</a></td><td class="n">{r.times}</td><td>{reasonWords[r.reason] ?? r.reason}</td><td
+						>{who(r)}</td
+					><td>{r.pageTitle ?? 'Elsewhere'}</td><td class="when">{timeText(r.last, data.site.zone)}</td><td class="when"
+						>{#if way}<a href={way.href}>{way.words}</a>{/if}</td
+					></tr
+				>{/each}
+		</tbody>
+	</table>
+{/snippet}
+<Hall title="Turned away" note="who, why and how often" period={data.period} {answer}>
+	{#if dead.length}
+		<section>
+			<h2>At dead ends <small>pages that show a document to people who cannot open it</small></h2>
+			{#each dead as r, i (i)}
+				<p class="at">
+					<b>{counted(r.times, 'time', 'times')}</b>: {who(r)}, {reasonWords[r.reason] ?? r.reason}
+				</p>
+				{#if r.mismatch && dead.findIndex((o) => o.slug === r.slug && o.page === r.page) === i}<Mismatch
+						found={r.mismatch}
+						zone={data.site.zone}
+						mend={(how, why) => void mendMismatch(r.mismatch!, how, why, () => invalidateAll())}
+					/>{/if}
+			{/each}
+		</section>
+	{/if}
+	{#if data.refusals.length}
+		<section>
+			<h2>{dead.length ? 'Elsewhere' : 'All'} <span class="tools"><TakeAway name="turned-away" {table} /></span></h2>
+			{#if others.length}{@render lines(others)}{:else}<p class="soft">Nobody, but at the dead ends above.</p>{/if}
+		</section>
+	{/if}
+</Hall>
+
+<style>
+	section {
+		margin-top: 18px;
+	}
+	.n {
+		text-align: right;
+	}
+	.when {
+		white-space: nowrap;
+	}
+	.at {
+		margin: 8px 0 4px;
+	}
+</style>

@@ -1,0 +1,140 @@
+// Readership as staff meet it: the answer, the time it goes over, tables to take away, the roll call and its reminders, just now.
+import { readFileSync } from 'node:fs';
+import { expect, test } from './help';
+
+test('the overview answers in a sentence, over the time that is chosen; tables are taken away', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/readership');
+	const answer = page.getByTestId('answer');
+	await expect(answer).toContainText(/readers opened \d+ documents \d+ times in the last 30 days/);
+	const month = await answer.textContent();
+	await page.getByRole('link', { name: '7 days' }).click();
+	await expect(answer).toContainText('in the last 7 days');
+	expect(await answer.textContent()).not.toBe(month);
+	await page.goBack();
+	await expect(answer).toHaveText(month!);
+
+	await page.getByRole('button', { name: 'Choose dates' }).click();
+	const day = (back: number) => new Date(Date.now() - back * 86_400_000).toISOString().slice(0, 10);
+	await page.getByLabel('From', { exact: true }).fill(day(20));
+	await page.getByLabel('Until').fill(day(7));
+	await page.getByRole('button', { name: 'Show', exact: true }).click();
+	await expect(page).toHaveURL(new RegExp(`from=${day(20)}&until=${day(7)}`));
+	await expect(answer).toContainText(/ from \d+ \w+ \d{4} to \d+ \w+ \d{4}/);
+
+	// the picture, the table and the file say the same
+	const series = page.locator('section', { has: page.getByRole('heading', { name: 'Day by day' }) });
+	await series.getByRole('button', { name: 'As a table' }).click();
+	await expect(series.getByRole('row')).toHaveCount(15);
+	await series.getByRole('button', { name: 'Take away' }).click();
+	const [download] = await Promise.all([page.waitForEvent('download'), series.getByRole('button', { name: 'Table as CSV' }).click()]);
+	expect(download.suggestedFilename()).toBe('readership.csv');
+	const lines = readFileSync(await download.path(), 'utf8').split('\r\n');
+	expect(lines[0]).toBe('day,openings,saves,before');
+	expect(lines[1]!.startsWith(`${day(20)},`)).toBe(true);
+	await series.getByRole('button', { name: 'As a chart' }).click();
+	await series.getByRole('button', { name: 'Take away' }).click();
+	const [picture] = await Promise.all([page.waitForEvent('download'), series.getByRole('button', { name: 'Chart as PNG' }).click()]);
+	expect(
+		readFileSync(await picture.path())
+			.subarray(1, 4)
+			.toString()
+	).toBe('PNG');
+	const [items] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Item report' }).click()]);
+	expect(readFileSync(await items.path(), 'utf8')).toContain('Unique_Item_Requests');
+});
+
+test('a document: attention by page, the roll call, and those who have not opened it are reminded once', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/readership/lock-warden-handbook');
+	await expect(page.getByTestId('answer')).toContainText(/^\d+ of the \d+ who may open it have, and \d+ read it through\./);
+	const attention = page.locator('section', { has: page.getByRole('heading', { name: 'Attention by page' }) });
+	await expect(attention.getByRole('link', { name: /^Page 1: \d+ (min|s)/ })).toBeVisible();
+	await expect
+		.poll(() =>
+			attention
+				.locator('img')
+				.first()
+				.evaluate((img: HTMLImageElement) => img.naturalWidth)
+		)
+		.toBeGreaterThan(20);
+	await attention.getByRole('button', { name: 'As a table' }).click();
+	await expect(attention.getByRole('columnheader', { name: 'Went no further' })).toBeVisible();
+
+	const roll = page.locator('section', { has: page.getByRole('heading', { name: 'Roll call' }) });
+	const missing = await roll.getByRole('link', { name: /: not yet$/ }).count();
+	expect(missing).toBeGreaterThan(0);
+	await roll.getByRole('button', { name: `Remind ${missing}` }).click();
+	await expect(page.getByText(`${missing} ${missing === 1 ? 'reminder' : 'reminders'} mailed.`)).toBeVisible();
+	await expect(roll.getByRole('button', { name: 'Reminded today' })).toBeDisabled();
+	const [name] = /^[^:]+/.exec(
+		(await roll
+			.getByRole('link', { name: /: not yet$/ })
+			.first()
+			.getAttribute('aria-label'))!
+	)!;
+	await page.goto('/postbox');
+	await expect(page.getByText('Lock warden handbook: please read').first()).toBeVisible();
+
+	// one person's own report
+	await page.goto('/desk/readership/lock-warden-handbook');
+	await roll.getByRole('link', { name: new RegExp(`^${name}`) }).click();
+	await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);
+	await expect(page.getByRole('row').filter({ hasText: 'Reminded' })).toContainText('Lock warden handbook');
+});
+
+test('where placed, who was turned away with what mends it, and what happens just now', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/readership/by/place');
+	await expect(page.getByRole('row').filter({ hasText: 'Cruising guide' }).first()).toBeVisible();
+	await page.getByRole('navigation', { name: 'Reports' }).getByRole('link', { name: 'Turned away' }).click();
+	await expect(page.getByTestId('answer')).toContainText(/\d+ times somebody was turned away/);
+	await expect(page.getByRole('heading', { name: /^At dead ends/ })).toBeVisible();
+	await expect(page.getByRole('button', { name: 'Take the placement out' }).first()).toBeVisible();
+
+	await page.getByRole('navigation', { name: 'Reports' }).getByRole('link', { name: 'Just now' }).click();
+	await expect(page.getByRole('status').filter({ hasText: 'New entries come by themselves.' })).toBeVisible();
+	const visitor = await people.as('visitor');
+	await visitor.goto('/d/towpath-map/read');
+	await expect(page.getByRole('row').filter({ hasText: 'Towpath map' }).filter({ hasText: 'A visitor' }).first()).toBeVisible({ timeout: 15_000 });
+});
+
+test('a placement that comes into view is counted as shown', async ({ people }) => {
+	const staff = await people.as('staff');
+	const shown = async () => {
+		const { items } = (await (await staff.request.get('/api/v1/readership/places')).json()) as { items: { where: string; slug: string; shown: number }[] };
+		return items.find((i) => i.where === '/' && i.slug === 'cruising-guide')?.shown ?? 0;
+	};
+	const before = await shown();
+	const visitor = await people.as('visitor');
+	await visitor.goto('/');
+	await expect.poll(shown, { timeout: 15_000 }).toBe(before + 1);
+});
+
+test('a visitor is asked before their browser is remembered, on sites that do', async ({ people }) => {
+	const staff = await people.as('staff');
+	const set = (readership: object | null) => staff.request.patch('/api/v1/site', { data: { readership }, headers: { origin: new URL(staff.url()).origin } });
+	expect((await set({ nameless: 'cookie' })).ok()).toBe(true);
+	try {
+		// another server, or this one a moment ago, may still hold the setting before
+		await staff.waitForTimeout(100);
+		const visitor = await people.as('visitor');
+		await visitor.goto('/d/towpath-map');
+		const question = visitor.getByRole('complementary', { name: 'Remember this browser' });
+		await expect(question).toBeVisible();
+		expect((await visitor.context().cookies()).map((c) => c.name)).not.toContain('ianua_reader');
+		await question.getByRole('link', { name: 'Yes' }).click();
+		await expect(question).toHaveCount(0);
+		expect((await visitor.context().cookies(`${new URL(visitor.url()).origin}/d/towpath-map`)).map((c) => c.name)).toContain('ianua_reader');
+		const other = await people.as('visitor');
+		await other.goto('/d/towpath-map/read');
+		const answered = other.waitForResponse(/remember=no/);
+		await other.getByRole('complementary', { name: 'Remember this browser' }).getByRole('link', { name: 'No' }).click();
+		await answered;
+		await other.reload();
+		await expect(other.locator('.pdfViewer .page').first()).toBeVisible();
+		await expect(other.getByRole('complementary', { name: 'Remember this browser' })).toHaveCount(0);
+	} finally {
+		await set(null);
+	}
+});

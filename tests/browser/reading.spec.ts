@@ -1,0 +1,616 @@
+// The reading room, in each way and with each tool, with documents that our generator did not make: of npm and Debian packages, printed
+// by Chromium, and put together by qpdf.
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { basename, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import type { APIRequestContext, Locator, Page } from '@playwright/test';
+import { told } from '../../core/words/told';
+import { languages } from '../../core/words/words';
+import { axe, expect, origin, signIn, test } from './help';
+
+const package_ = (path: string) => fileURLToPath(new URL(`../../node_modules/${path}`, import.meta.url));
+/** The Universal Declaration of Human Rights, tagged, 8 pages. */
+const declaration = package_('pdf-merger-js/test/fixtures/UDHR.pdf');
+const form = package_('node-signpdf/resources/formexample.pdf');
+/** 3.5 MB. */
+const large = package_('pdf-parse/test/data/02-valid.pdf');
+const japanese = '/usr/share/developers-reference/ja/developers-reference.pdf';
+const made = mkdtempSync(join(tmpdir(), 'ianua-reading-'));
+
+let staff: APIRequestContext;
+test.beforeAll(async ({ playwright }) => {
+	staff = await playwright.request.newContext({ baseURL: origin(), extraHTTPHeaders: { origin: origin() } });
+	expect((await staff.post('/api/auth/sign-in/email', { data: signIn().staff })).status()).toBe(200);
+});
+/** Other tests look at the room of documents: what was brought in for these is set aside again. */
+const brought: string[] = [];
+test.afterAll(async () => {
+	for (const slug of brought) expect((await staff.delete(`/api/v1/documents/${slug}`)).ok()).toBe(true);
+	await staff.dispose();
+});
+
+/** Brings a file in and sets its door; gives its address. */
+async function bring(path: string, door: Record<string, unknown> = { position: 'open' }, name = basename(path)): Promise<string> {
+	const file = { name, mimeType: 'application/pdf', buffer: readFileSync(path) };
+	const { slug } = (await (await staff.post('/api/v1/documents', { multipart: { file } })).json()) as { slug: string };
+	brought.push(slug);
+	await expect(async () => {
+		const { condition } = (await (await staff.get(`/api/v1/documents/${slug}`)).json()) as { condition: { status: string } };
+		expect(condition.status).not.toBe('checking');
+	}).toPass({ timeout: 90_000 });
+	expect((await staff.patch(`/api/v1/documents/${slug}`, { data: { door } })).status()).toBe(200);
+	return slug;
+}
+
+const pageOf = (page: Page, n: number) => page.locator(`.page[data-page-number="${n}"]`);
+const drawn = (page: Page, n: number) => expect(page.locator(`.page[data-page-number="${n}"][data-loaded]`)).toBeVisible();
+const at = (page: Page, n: number) => expect(page.locator('.stage')).toHaveAttribute('data-page', String(n));
+const box = async (of: Locator) => (await of.boundingBox())!;
+const open = async (page: Page, path: string) => {
+	await page.goto(path);
+	await expect(page.locator('.standin.gone')).toBeAttached();
+};
+const panel = (page: Page, name: string) => page.locator(`[data-opens="${name}"]`).click();
+
+test('six ways of reading lay the pages out, and the choice is remembered', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open' }, 'ways.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	const choose = async (way: string) => {
+		await page.locator('[data-opens="ways"]').click();
+		await page.getByRole('dialog').getByRole('button', { name: way, exact: true }).click();
+		await page.locator('[data-opens="ways"]').click();
+	};
+	// down: the next page below
+	let [one, two] = [await box(pageOf(page, 1)), await box(pageOf(page, 2))];
+	expect(two.y).toBeGreaterThan(one.y + one.height);
+	await choose('Across');
+	await expect(async () => {
+		[one, two] = [await box(pageOf(page, 1)), await box(pageOf(page, 2))];
+		expect(two.x).toBeGreaterThanOrEqual(one.x + one.width);
+		expect(Math.abs(two.y - one.y)).toBeLessThan(2);
+	}).toPass();
+	await choose('Tiled');
+	await page.keyboard.press('-');
+	await page.keyboard.press('-');
+	await page.keyboard.press('-');
+	await expect(async () => {
+		const rows = new Set(await page.locator('.pdfViewer .page').evaluateAll((pages) => pages.map((p) => Math.round(p.getBoundingClientRect().top))));
+		expect(rows.size).toBeGreaterThan(1);
+		expect(rows.size).toBeLessThan(8);
+	}).toPass();
+	await page.keyboard.press('0');
+	await choose('One by one');
+	await expect(page.locator('.pdfViewer .page')).toHaveCount(1);
+	await choose('Book');
+	// the first page stands alone, as a cover
+	await expect(page.locator('.pdfViewer .page')).toHaveCount(1);
+	await page.keyboard.press('ArrowRight');
+	await expect(page.locator('.pdfViewer .page')).toHaveCount(2);
+	await drawn(page, 2);
+	await drawn(page, 3);
+	[one, two] = [await box(pageOf(page, 2)), await box(pageOf(page, 3))];
+	expect(Math.abs(one.x + one.width - two.x)).toBeLessThan(4);
+	await page.locator('[data-opens="ways"]').click();
+	await page.getByLabel('First page alone').uncheck();
+	await page.keyboard.press('Escape');
+	await expect(page.locator('.pdfViewer .page').first()).toHaveAttribute('data-page-number', '1');
+	await choose('Turning');
+	await page.reload();
+	await expect(page.locator('[data-opens="ways"]')).toHaveText('Turning');
+});
+
+test('a leaf turns over the spine, and stands still for who asks for less motion', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open' }, 'turning.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read?way=turning#page=2`);
+	await drawn(page, 2);
+	await drawn(page, 3);
+	await page.getByRole('button', { name: 'Next page' }).click();
+	await expect(page.locator('.turning-leaf')).toBeAttached();
+	await at(page, 4);
+	await expect(page.locator('.turning-leaf')).toHaveCount(0);
+	await drawn(page, 5);
+	await page.emulateMedia({ reducedMotion: 'reduce' });
+	await page.getByRole('button', { name: 'Page before' }).click();
+	await at(page, 2);
+	await expect(page.locator('.turning-leaf')).toHaveCount(0);
+});
+
+test('fits: paper size is the paper’s, whole page and full width fill the window, zoom goes by steps, pages turn by quarters', async ({ people, browser }) => {
+	const sheet = await browser.newPage();
+	await sheet.setContent('<h1>One sheet</h1>');
+	const path = join(made, 'sheet.pdf');
+	const { writeFileSync } = await import('node:fs');
+	writeFileSync(path, await sheet.pdf({ format: 'A4' }));
+	await sheet.close();
+	const slug = await bring(path);
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	const fit = async (name: string) => {
+		await panel(page, 'fit');
+		await page.getByRole('dialog').getByRole('button', { name, exact: true }).click();
+		await panel(page, 'fit');
+	};
+	await fit('Paper size');
+	// ISO 216: A4 is 210 × 297 mm; CSS has 96 px to the inch
+	await expect(async () => {
+		const { width, height } = await box(pageOf(page, 1));
+		expect(Math.abs(width - (210 / 25.4) * 96)).toBeLessThan(2);
+		expect(Math.abs(height - (297 / 25.4) * 96)).toBeLessThan(2);
+	}).toPass();
+	await expect(page.locator('[data-opens="fit"]')).toHaveText('Paper size');
+	await page.keyboard.press('+');
+	await expect(page.locator('[data-opens="fit"]')).toHaveText('110 %');
+	await fit('Full width');
+	const stage = await box(page.locator('.stage'));
+	await expect(async () => expect(Math.abs((await box(pageOf(page, 1))).width - (stage.width - 48))).toBeLessThan(20)).toPass();
+	await fit('Whole page');
+	await expect(async () => {
+		const whole = await box(pageOf(page, 1));
+		expect(whole.height).toBeLessThanOrEqual(stage.height);
+		expect(whole.height).toBeGreaterThan(stage.height - 60);
+	}).toPass();
+	await page.keyboard.press('r');
+	await expect(async () => {
+		const turned = await box(pageOf(page, 1));
+		expect(turned.width).toBeGreaterThan(turned.height);
+	}).toPass();
+});
+
+test('find looks through all pages, with options, a list, and marks along the fore-edge; an address opens it', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open' }, 'find.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await page.keyboard.press('/');
+	const dialog = page.getByRole('dialog', { name: 'Find' });
+	const field = dialog.getByRole('searchbox');
+	await expect(field).toBeFocused();
+	await field.fill('everyone');
+	await expect(dialog.getByRole('status')).toContainText(/^\s*\d+ \/ \d+ times/);
+	const count = async () => Number(/(\d+) times/.exec(await dialog.getByRole('status').innerText())?.[1] ?? 0);
+	const all = await count();
+	expect(all).toBeGreaterThan(10);
+	await expect(page.locator('.fore-edge .found').first()).toBeAttached();
+	await expect(page.locator('.textLayer .highlight').first()).toBeAttached();
+	await expect(dialog.locator('mark').first()).toHaveText(/everyone/i);
+	const before = await page.locator('.stage').getAttribute('data-page');
+	await dialog.locator('.place').last().click();
+	await expect(page.locator('.stage')).not.toHaveAttribute('data-page', before!);
+	await dialog.getByLabel('Same case').check();
+	await expect.poll(count).toBeLessThan(all);
+	await field.fill('ever');
+	await dialog.getByLabel('Same case').uncheck();
+	await expect.poll(count).toBeGreaterThanOrEqual(all);
+	await dialog.getByLabel('Whole words').check();
+	await expect.poll(count).toBeLessThan(all);
+	await field.fill('zyzzyva');
+	await expect(dialog.getByRole('status')).toContainText('Not found');
+	await page.keyboard.press('Escape');
+	await expect(dialog).toBeHidden();
+	await expect(page.locator('[data-opens="find"]')).toBeFocused();
+	await page.goto('about:blank');
+	await open(page, `/d/${slug}/read#search=%22dignity%22`);
+	await expect(page.locator('[data-opens="find"]')).toContainText(/^dignity, \d+ times?$/);
+});
+
+test('the fragment leads to a page, a zoom and a place (RFC 8118)', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open' }, 'fragment.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read#page=3`);
+	await at(page, 3);
+	await drawn(page, 3);
+	await page.goto('about:blank');
+	await open(page, `/d/${slug}/read#page=4&zoom=200,250,100`);
+	await at(page, 4);
+	await expect(page.locator('[data-opens="fit"]')).toHaveText('200 %');
+	// 100 points below the upper edge of the page stand at the upper edge of the window
+	await expect(async () => {
+		const [stage, four] = [await box(page.locator('.stage')), await box(pageOf(page, 4))];
+		expect(Math.abs(stage.y - four.y - (100 * 2 * 96) / 72)).toBeLessThan(12);
+	}).toPass();
+	await page.goto('about:blank');
+	await open(page, `/d/${slug}/read#page=2&view=FitH`);
+	await expect(page.locator('[data-opens="fit"]')).toHaveText('Full width');
+	await page.goto('about:blank');
+	await open(page, `/d/${slug}/read#pagemode=bookmarks`);
+	await expect(page.getByRole('dialog', { name: 'More' })).toBeVisible();
+	// the address goes along, and can be handed on
+	await page.keyboard.press('Escape');
+	await page.keyboard.press('End');
+	await at(page, 8);
+	await expect(page).toHaveURL(/#page=8$/);
+});
+
+test('three thousand pages: the first at once, the middle soon, the fore-edge of use', async ({ people }) => {
+	test.setTimeout(240_000);
+	const long = join(made, 'long.pdf');
+	execFileSync('qpdf', ['--empty', '--pages', ...Array.from({ length: 376 }, () => declaration), '--', long]);
+	const slug = await bring(long);
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await expect(page.locator('.turning')).toContainText('of 3,008');
+	await page.getByRole('textbox', { name: 'Page' }).fill('1504');
+	await page.getByRole('textbox', { name: 'Page' }).press('Enter');
+	await at(page, 1504);
+	await drawn(page, 1504);
+	const slider = page.getByRole('slider', { name: 'Pages' });
+	await slider.focus();
+	await page.keyboard.press('End');
+	await at(page, 3008);
+	await page.keyboard.press('PageUp');
+	await at(page, 2998);
+	expect(await page.locator('.fore-edge line').count()).toBeLessThan(220);
+	// what is drawn is let go: never more than three windows' worth
+	const pixels = await page.evaluate(() =>
+		[...document.querySelectorAll('.pdfViewer canvas')].reduce((sum, c) => sum + (c as HTMLCanvasElement).width * (c as HTMLCanvasElement).height, 0)
+	);
+	expect(pixels).toBeLessThanOrEqual(3 * Math.max(1_500_000, 1280 * 800) + 1_500_000);
+});
+
+test('pages of several sizes and a script that is not Latin', async ({ people }) => {
+	const mixed = join(made, 'mixed.pdf');
+	execFileSync('qpdf', ['--empty', '--pages', declaration, '1', japanese, '1-2', form, '1', '--', mixed]);
+	const slug = await bring(mixed);
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	// sizes are known before the pages are
+	const heights = await page.locator('.pdfViewer .page').evaluateAll((pages) => pages.map((p) => Math.round((p.clientHeight / p.clientWidth) * 100)));
+	expect(heights).toHaveLength(4);
+	await page.keyboard.press('ArrowRight');
+	await drawn(page, 2);
+	await expect(pageOf(page, 2).locator('.textLayer')).toContainText('リリース 12.18');
+	const after = await page.locator('.pdfViewer .page').evaluateAll((pages) => pages.map((p) => Math.round((p.clientHeight / p.clientWidth) * 100)));
+	expect(after).toEqual(heights);
+});
+
+test('a document written from right to left: its words are found, and lie where they are read', async ({ people, browser }) => {
+	const printer = await browser.newPage();
+	await printer.setContent(
+		['القناة مغلقة في الشتاء', 'الأهوسة تفتح في الربيع', 'ممر السحب للمشاة']
+			.map((words, i) => `<section dir="rtl" lang="ar" style="break-after:page;font:24px 'DejaVu Sans'"><h1>الصفحة ${i + 1}</h1><p>${words}</p></section>`)
+			.join('')
+	);
+	const path = join(made, 'arabic.pdf');
+	writeFileSync(path, await printer.pdf({ format: 'A4', tagged: true }));
+	await printer.close();
+	const slug = await bring(path, { position: 'open' }, 'arabic.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read#search=${encodeURIComponent('"الربيع"')}`);
+	await expect(page.locator('[data-opens="find"]')).toContainText('1 time');
+	await at(page, 2);
+	await expect(pageOf(page, 2).locator('.textLayer .highlight').first()).toBeVisible();
+	expect((await pageOf(page, 2).locator('.textLayer').textContent())!.normalize('NFKC').replace(/\s+/g, ' ')).toContain('الأهوسة تفتح في الربيع');
+	// what is marked lies over the last word of the line, which is its leftmost
+	const [leaf, mark] = [await box(pageOf(page, 2)), await box(pageOf(page, 2).locator('.textLayer .highlight').first())];
+	expect(mark.x).toBeLessThan(leaf.x + leaf.width * 0.85);
+	expect(mark.x).toBeGreaterThan(leaf.x);
+});
+
+test('a form can be filled in, and nothing of it is sent', async ({ people }) => {
+	const slug = await bring(form);
+	const page = await people.as('visitor');
+	const sent: string[] = [];
+	page.on('request', (request) => {
+		if (request.method() !== 'GET' && new URL(request.url()).pathname !== `/d/${slug}/read/told`) sent.push(`${request.method()} ${request.url()}`);
+	});
+	await open(page, `/d/${slug}/read`);
+	const field = page.locator('.annotationLayer input, .annotationLayer textarea').first();
+	await expect(field).toBeVisible();
+	await field.fill('Ada');
+	await expect(field).toHaveValue('Ada');
+	// keys belong to the field while somebody types
+	await field.press('w');
+	await expect(page.locator('[data-opens="ways"]')).toHaveText('Down');
+	expect(sent).toEqual([]);
+});
+
+/** A page with a script that runs at opening, a link that starts a program, and a button that sends the form away (ISO 32000-1, 12.6.4). */
+function activePdf(to: string): string {
+	const objects = [
+		`<< /Type /Catalog /Pages 2 0 R /AcroForm << /Fields [6 0 R] >> /OpenAction << /S /JavaScript /JS (app.alert\\('in the script'\\); app.launchURL\\('${to}/script'\\);) >> >>`,
+		'<< /Type /Pages /Kids [3 0 R] /Count 1 >>',
+		'<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Contents 4 0 R /Annots [5 0 R 6 0 R] /Resources << /Font << /F << /Type /Font /Subtype /Type1 /BaseFont /Helvetica >> >> >> >>',
+		'<< /Length 45 >>\nstream\nBT /F 24 Tf 72 700 Td (Active content) Tj ET\nendstream',
+		'<< /Type /Annot /Subtype /Link /Rect [72 500 272 560] /Border [0 0 2] /A << /S /Launch /F (calc.exe) >> >>',
+		`<< /Type /Annot /Subtype /Widget /FT /Btn /Ff 65536 /T (send) /Rect [72 400 272 460] /P 3 0 R /MK << /CA (Send) /BC [0 0 0] >> /A << /S /SubmitForm /F << /FS /URL /F (${to}/form) >> >> >>`
+	];
+	const path = join(made, 'active.pdf');
+	const body = objects.map((o, i) => `${i + 1} 0 obj\n${o}\nendobj\n`).join('');
+	writeFileSync(path, `%PDF-1.7\n${body}trailer << /Root 1 0 R /Size 7 >>\nstartxref\n0\n%%EOF\n`);
+	const whole = path.replace('.pdf', '-whole.pdf');
+	try {
+		execFileSync('qpdf', [path, whole], { stdio: 'ignore' });
+	} catch {
+		// 3: it made the table of objects anew, which is what it is for
+	}
+	return whole;
+}
+
+test('what a document would do by itself is not done: no script, no program, nothing sent', async ({ people }) => {
+	const elsewhere = 'http://127.0.0.1:9';
+	const slug = await bring(activePdf(elsewhere), { position: 'open' }, 'active.pdf');
+	const { condition } = (await (await staff.get(`/api/v1/documents/${slug}`)).json()) as { condition: { findings: { code: string }[] } };
+	expect(condition.findings.map((f) => f.code)).toContain('active-content');
+	const page = await people.as('visitor');
+	const did: string[] = [];
+	page.on('dialog', (dialog) => {
+		did.push(`dialog: ${dialog.message()}`);
+		void dialog.dismiss();
+	});
+	page.context().on('request', (request) => {
+		if (request.url().startsWith(elsewhere)) did.push(`asked ${request.url()}`);
+	});
+	page.context().on('page', (opened) => did.push(`opened ${opened.url()}`));
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	await expect(pageOf(page, 1).locator('.textLayer')).toContainText('Active content');
+	const before = page.url();
+	const leaf = await box(pageOf(page, 1));
+	const scale = leaf.width / 595;
+	// in the middle of the link, and of the button
+	for (const y of [842 - 530, 842 - 430]) await page.mouse.click(leaf.x + 172 * scale, leaf.y + y * scale);
+	await page.waitForTimeout(700);
+	expect(did).toEqual([]);
+	expect(page.url()).toBe(before);
+});
+
+test('tools that come only when they are wanted: by the pointer at the lower edge, and by keyboard', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open' }, 'hidden.pdf');
+	expect((await staff.patch(`/api/v1/documents/${slug}`, { data: { reading: { hideTools: true } } })).status()).toBe(200);
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	const sill = page.locator('.sill');
+	await page.mouse.move(500, 200);
+	const lies = async () => (await box(sill)).y;
+	await expect.poll(lies).toBeGreaterThanOrEqual(790);
+	await page.mouse.move(500, 790);
+	await expect.poll(lies).toBeLessThan(780);
+	await page.mouse.move(500, 200);
+	await expect.poll(lies).toBeGreaterThanOrEqual(790);
+	await sill.getByRole('button', { name: 'Next page' }).focus();
+	await expect.poll(lies).toBeLessThan(780);
+});
+
+test('the structure of a tagged document is given to a screen reader', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open' }, 'tagged.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	await expect(pageOf(page, 1)).toHaveAttribute('aria-label', 'Page 1 of 8');
+	await expect(page.locator('.structTree [role="heading"], .structTree [role]').first()).toBeAttached();
+	await page.keyboard.press('ArrowRight');
+	await expect(page.locator('[aria-live="polite"]')).toHaveText('Page 2 of 8');
+});
+
+test('attachments are saved, each an entry in the ledger; with saving off they are only named', async ({ people }) => {
+	const path = join(made, 'attached.pdf');
+	execFileSync('qpdf', [
+		declaration,
+		'--add-attachment',
+		fileURLToPath(new URL('../../package.json', import.meta.url)),
+		'--filename=readings.json',
+		'--',
+		path
+	]);
+	const slug = await bring(path);
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await panel(page, 'more');
+	const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'readings.json' }).click()]);
+	expect(readFileSync(await file.path(), 'utf8')).toBe(readFileSync('package.json', 'utf8'));
+	const ledger = (await (await staff.get(`/api/v1/documents/${slug}/ledger`)).json()) as { items: { kind: string }[] };
+	expect(ledger.items.some((item) => item.kind === 'saved')).toBe(true);
+	await staff.patch(`/api/v1/documents/${slug}`, { data: { door: { allow: { save: false, print: true } } } });
+	expect((await page.request.get(`/d/${slug}/attachment/1`)).status()).toBe(403);
+	await page.reload();
+	await panel(page, 'more');
+	await expect(page.getByText('readings.json')).toBeVisible();
+	await expect(page.getByRole('link', { name: 'readings.json' })).toHaveCount(0);
+});
+
+test('printing: some pages at 150 dots to the inch on their own paper, told to the ledger; where it is not allowed, nothing is printed', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open' }, 'print.pdf');
+	const page = await people.as('visitor');
+	await page.addInitScript(() => {
+		window.print = () => {
+			const images = [...document.querySelectorAll<HTMLImageElement>('.printed img')];
+			(window as unknown as { printed: unknown }).printed = images.map((i) => ({ width: i.naturalWidth, style: i.style.cssText }));
+			window.dispatchEvent(new Event('afterprint'));
+		};
+	});
+	await open(page, `/d/${slug}/read`);
+	await page.keyboard.press('Control+p');
+	const dialog = page.getByRole('dialog', { name: 'Print' });
+	await dialog.getByRole('textbox').fill('99');
+	await dialog.getByRole('button', { name: 'Print' }).click();
+	await expect(dialog.getByRole('alert')).toHaveText('No such pages here');
+	await dialog.getByRole('textbox').fill('2-3');
+	await dialog.getByRole('button', { name: 'Print' }).click();
+	await expect.poll(() => page.evaluate(() => (window as unknown as { printed?: unknown[] }).printed?.length)).toBe(2);
+	const [first] = await page.evaluate(() => (window as unknown as { printed: { width: number; style: string }[] }).printed);
+	const points = Number(/width: ([\d.]+)pt/.exec(first!.style)![1]);
+	expect(first!.width / (points / 72)).toBeGreaterThanOrEqual(149.9);
+	await expect
+		.poll(async () => ((await (await staff.get(`/api/v1/documents/${slug}/ledger`)).json()) as { items: { kind: string }[] }).items.map((i) => i.kind))
+		.toContain('printed');
+
+	await staff.patch(`/api/v1/documents/${slug}`, { data: { door: { allow: { save: true, print: false } } } });
+	await page.reload();
+	await expect(page.locator('.standin.gone')).toBeAttached();
+	await expect(page.locator('[data-opens="print"]')).toHaveCount(0);
+	await page.keyboard.press('Control+p');
+	await expect(page.getByRole('dialog')).toHaveCount(0);
+	await page.emulateMedia({ media: 'print' });
+	await expect(page.locator('.room')).toBeHidden();
+	await expect(page.getByText('This document may be read here, but not printed.')).toBeVisible();
+});
+
+test('read only: drawn sharp for the zoom, found in, and no request gets the file', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open', allow: { save: false, print: false } }, 'pictures.pdf');
+	const page = await people.as('visitor');
+	const asked: string[] = [];
+	page.on('request', (request) => asked.push(request.url()));
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	await page.keyboard.press('/');
+	await page.getByRole('searchbox').fill('dignity');
+	await expect(page.getByRole('dialog').getByRole('status')).toContainText(/\d+ times?/);
+	await page.keyboard.press('Escape');
+	for (let i = 0; i < 8; i++) await page.keyboard.press('+');
+	await expect.poll(() => asked.some((url) => /leaf\/\d+\.webp\?w=(1[2-9]|[2-9]\d)\d\d/.test(url))).toBe(true);
+	expect(asked.filter((url) => /\/(?:file|attachment)/.test(new URL(url).pathname))).toEqual([]);
+	await expect(page.getByText('Read only')).toBeVisible();
+});
+
+test('when the connection goes, the room says so, keeps what it has, and goes on by itself', async ({ people }) => {
+	const slug = await bring(large, { position: 'open' }, 'lost.pdf');
+	const page = await people.as('visitor', {}, { connectionTrouble: true });
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	await page.context().setOffline(true);
+	await page.keyboard.press('End');
+	await expect(page.getByText('The connection is lost.')).toBeVisible();
+	await page.keyboard.press('Home');
+	await drawn(page, 1);
+	await page.context().setOffline(false);
+	await page.keyboard.press('End');
+	await expect(page.getByText('The connection is lost.')).toBeHidden({ timeout: 20_000 });
+	await expect(page.locator('.page[data-loaded]').last()).toBeVisible();
+});
+
+test('a document withdrawn while it is read is taken away at the next request', async ({ people }) => {
+	const slug = await bring(large, { position: 'open' }, 'withdrawn.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	await staff.patch(`/api/v1/documents/${slug}`, { data: { door: { position: 'shut' } } });
+	await page.keyboard.press('End');
+	await expect(page.getByRole('heading', { name: 'This document can no longer be read here' })).toBeVisible();
+	await expect(page.locator('.pdfViewer .page')).toHaveCount(0);
+});
+
+test('site, document, placement and reader say how a document is read, the later over the earlier', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open' }, 'settings.pdf');
+	const desk = await people.as('staff');
+	await desk.goto(`/desk/documents/${slug}#read`);
+	await desk.getByText('How it is read').click();
+	await desk.locator('.how').getByRole('button', { name: 'Book', exact: true }).click();
+	await expect(desk.getByText('Reading room set.')).toBeVisible();
+	await desk.locator('.how').getByLabel('print', { exact: true }).uncheck();
+	await expect(async () => {
+		const view = (await (await staff.get(`/api/v1/documents/${slug}`)).json()) as { reading: unknown };
+		expect(view.reading).toEqual({ way: 'book', tools: ['save', 'full-screen', 'fit', 'turn', 'find', 'ways', 'share', 'back'] });
+	}).toPass();
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await expect(page.locator('[data-opens="ways"]')).toHaveText('Book');
+	await expect(page.locator('[data-opens="print"]')).toHaveCount(0);
+	await open(page, `/d/${slug}/read?way=across&tools=find`);
+	await expect(page.locator('[data-opens="ways"]')).toHaveCount(0);
+	await expect(page.getByRole('link', { name: 'Save', exact: true })).toHaveCount(0);
+	// a setting that makes no sense is refused in words
+	const refused = await staff.patch(`/api/v1/documents/${slug}`, { data: { reading: { way: 'sideways' } } });
+	expect(refused.status()).toBe(422);
+});
+
+test('the room speaks six languages, Arabic from right to left, and keeps the one chosen', async ({ people }) => {
+	for (const language of languages) {
+		const page = await people.as('visitor', { locale: language });
+		await open(page, '/d/cruising-guide/read');
+		await expect(page.locator('[data-opens="more"]'), language).toHaveText(told[language].room.more as string);
+		await expect(page.locator('.sill')).toHaveAttribute('dir', language === 'ar' ? 'rtl' : 'ltr');
+		await page.goto('/d/lock-warden-handbook');
+		await expect(page.getByRole('heading', { level: 1 }), language).toHaveText(told[language].site.forMembers as string);
+		await expect(page.locator('html')).toHaveAttribute('lang', language);
+		expect(await page.evaluate(() => document.documentElement.scrollWidth), language).toBeLessThanOrEqual(1280);
+	}
+	const page = await people.as('visitor', { locale: 'en-GB' });
+	await open(page, '/d/cruising-guide/read');
+	await panel(page, 'more');
+	await page.getByRole('link', { name: 'Polski' }).click();
+	await expect(page.locator('[data-opens="find"]')).toHaveText('Znajdź');
+	await page.goto('/sign-in');
+	await expect(page.getByRole('button', { name: 'Zaloguj się' })).toBeVisible();
+});
+
+test('what is read is told: seconds for the pages that were attended to, in the reading that the opening began', async ({ people }) => {
+	const slug = await bring(declaration, { position: 'open' }, 'told.pdf');
+	// a member: what a page that is gone still sends carries the browser's own name, not the one that this test gives it
+	const page = await people.as('member');
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	await page.mouse.move(300, 300);
+	await page.waitForTimeout(3500);
+	await page.goto('/');
+	await expect(async () => {
+		const { items } = (await (await staff.get(`/api/v1/documents/${slug}/ledger`)).json()) as {
+			items: { kind: string; pages?: { page: number; seconds: number }[] }[];
+		};
+		const read = items.find((item) => item.kind === 'read');
+		expect(read!.pages!.map((p) => p.page)).toContain(1);
+		const seconds = read!.pages!.reduce((sum, p) => sum + p.seconds, 0);
+		expect(seconds).toBeGreaterThan(2.5);
+		expect(seconds).toBeLessThan(30);
+		expect(items.filter((item) => item.kind === 'opened')).toHaveLength(1);
+	}).toPass({ timeout: 10_000 });
+});
+
+test('axe finds nothing against WCAG 2.2 AA in the room’s states, light and dark; at 400 % nothing is lost', async ({ people }) => {
+	test.setTimeout(120_000);
+	for (const colorScheme of ['light', 'dark'] as const) {
+		const page = await people.as('visitor', { colorScheme });
+		await open(page, '/d/cruising-guide/read');
+		expect(await axe(page), colorScheme).toEqual([]);
+		for (const name of ['ways', 'fit', 'find', 'print', 'more']) {
+			await panel(page, name);
+			if (name === 'find') {
+				await page.getByRole('searchbox').fill('lock');
+				await expect(page.locator('.place').first()).toBeVisible();
+			}
+			expect(await axe(page), `${name}, ${colorScheme}`).toEqual([]);
+			await page.keyboard.press('Escape');
+			await expect(page.getByRole('dialog')).toHaveCount(0);
+			await expect(page.locator(`[data-opens="${name}"]`)).toBeFocused();
+		}
+	}
+	// 1280 px at 400 % are 320 CSS px (WCAG 2.2, 1.4.10)
+	const small = await people.as('visitor', { viewport: { width: 320, height: 640 } });
+	await open(small, '/d/cruising-guide/read');
+	expect(await small.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(320);
+	for (const name of [/Next page/, /More/]) {
+		const button = await box(small.getByRole('button', { name }));
+		expect(button.x + button.width).toBeLessThanOrEqual(320);
+	}
+	await panel(small, 'more');
+	await expect(small.getByRole('button', { name: 'Find', exact: true })).toBeVisible();
+	await expect(small.getByRole('link', { name: 'Save', exact: true })).toBeVisible();
+	expect(await axe(small)).toEqual([]);
+});
+
+test('on a phone a finger turns the pages and two zoom; the fore-edge is there', async ({ people }) => {
+	const page = await people.as('visitor', { viewport: { width: 360, height: 740 }, hasTouch: true, isMobile: true });
+	await open(page, '/d/cruising-guide/read?way=one-by-one&fit=page');
+	await at(page, 1);
+	const swipe = (from: number, to: number) =>
+		page.locator('.stage').evaluate(
+			(stage, [from, to]) => {
+				const touch = (x: number) => new Touch({ identifier: 1, target: stage, clientX: x, clientY: 300 });
+				stage.dispatchEvent(new TouchEvent('touchstart', { touches: [touch(from!)], changedTouches: [touch(from!)], bubbles: true }));
+				stage.dispatchEvent(new TouchEvent('touchend', { touches: [], changedTouches: [touch(to!)], bubbles: true }));
+			},
+			[from, to]
+		);
+	await swipe(300, 80);
+	await at(page, 2);
+	await swipe(80, 300);
+	await at(page, 1);
+	await expect(page.getByRole('slider', { name: 'Pages' })).toBeVisible();
+	const more = await box(page.getByRole('button', { name: 'More' }));
+	expect(more.y).toBeGreaterThan(740 / 2);
+	expect(more.x + more.width).toBeLessThanOrEqual(360);
+});

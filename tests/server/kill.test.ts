@@ -1,0 +1,49 @@
+// Power cuts: whatever reached a reader stands in the ledger, once. The bench (npm run bench -- kill) does the same twenty times each.
+import { afterAll, expect, it } from 'vitest';
+import { kill } from '../../scripts/kills';
+import { freePort } from '../../scripts/postgres';
+import { runIanua } from '../../scripts/run';
+import { scratch } from '../../scripts/scratch';
+import { pdf } from './help';
+
+const { path: data, drop } = scratch('kill');
+afterAll(drop);
+for (const name of ['IANUA_DATABASE_URL', 'IANUA_ORIGIN', 'IANUA_DATA', 'IANUA_PORT', 'IANUA_SECRET']) delete process.env[name];
+
+it('of every response of which a byte arrived there is one entry, however often server and database are killed', async () => {
+	const port = await freePort();
+	let running = await runIanua({ data, port, demo: false, log: 'silent' });
+	try {
+		const path = await openFile(running.origin, await pdf('Killed', 40));
+		for (const what of ['web server', 'PostgreSQL'] as const) {
+			const done = await kill(what, 3, running, port, path);
+			running = done.running;
+			expect(done.kills, what).toMatchObject({ missing: 0, twice: 0 });
+			expect(done.kills.answered, what).toBeGreaterThan(50);
+		}
+	} finally {
+		await running.stop();
+	}
+}, 180_000);
+
+/** Makes the site and its owner, and brings in an open document; gives the address of its file. */
+async function openFile(origin: string, bytes: Uint8Array): Promise<string> {
+	const made = await fetch(`${origin}/begin`, {
+		method: 'POST',
+		redirect: 'manual',
+		headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
+		body: new URLSearchParams({ site: 'Killed', zone: 'Europe/London', name: 'Kay Owner', email: 'kay@example.org', password: 'a-long-password' })
+	});
+	const cookie = made.headers
+		.getSetCookie()
+		.map((c) => c.split(';')[0])
+		.join('; ');
+	const patch = (path: string, body: object) =>
+		fetch(`${origin}/api/v1${path}`, { method: 'PATCH', headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify(body) });
+	expect((await patch('/site', { readership: { nameless: 'cookie' } })).status).toBe(200);
+	const form = new FormData();
+	form.append('file', new Blob([new Uint8Array(bytes)]), 'Killed.pdf');
+	const { slug } = (await (await fetch(`${origin}/api/v1/documents`, { method: 'POST', headers: { cookie }, body: form })).json()) as { slug: string };
+	expect((await patch(`/documents/${slug}`, { door: { position: 'open' } })).status).toBe(200);
+	return `/d/${slug}/file`;
+}

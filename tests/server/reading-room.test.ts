@@ -1,0 +1,136 @@
+// The reading room on the server: what it tells the ledger, attachments, settings from site to placement, the language it speaks.
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { tmpdir } from 'node:os';
+import { describe, expect, it } from 'vitest';
+import { told } from '#core/words/told';
+import { languages } from '#core/words/words';
+import { sql } from '#server/db/client';
+import { document, ledgerOf, origin, pdf, qpdf, send, staff, visitor } from './help';
+
+const reader = () => crypto.randomUUID();
+const html = { accept: 'text/html' };
+const read = (pages: { page: number; seconds: number }[]) => ({ kind: 'read', pages });
+
+describe('what a reading room tells', () => {
+	it('stands in the ledger as reading, in the reading that the opening began, with the seconds of each page', async () => {
+		const open = await document({ position: 'open' });
+		const one = visitor(reader());
+		await (await one.get(`/d/${open.slug}/leaf/1.webp`)).arrayBuffer();
+		expect((await one.send('POST', `/d/${open.slug}/read/told`, read([{ page: 1, seconds: 12.5 }]))).status).toBe(204);
+		const entries = await sql()<{ kind: string; reading_id: string; attention: unknown }[]>`
+			select kind, reading_id, attention from ledger where document_id = ${open.id} order by at`;
+		expect(entries.map((e) => e.kind)).toEqual(['opened', 'read']);
+		expect(entries[0]!.reading_id).toBe(entries[1]!.reading_id);
+		expect(entries[1]!.attention).toEqual([{ page: 1, seconds: 12.5 }]);
+		expect((await ledgerOf(open.slug)).find((e) => e.kind === 'read')).toMatchObject({ pages: [{ page: 1, seconds: 12.5 }], double: false });
+	});
+	it('is a sign of life: the reading goes on; a day later it is a new opening', async () => {
+		const open = await document({ position: 'open' });
+		const one = visitor(reader());
+		await (await one.get(`/d/${open.slug}/leaf/1.webp`)).arrayBuffer();
+		await sql()`update reading set last_at = last_at - interval '29 minutes' where document_id = ${open.id}`;
+		await one.send('POST', `/d/${open.slug}/read/told`, read([{ page: 1, seconds: 5 }]));
+		await (await one.get(`/d/${open.slug}/leaf/1.webp`)).arrayBuffer();
+		expect((await ledgerOf(open.slug)).filter((e) => e.kind === 'opened')).toHaveLength(1);
+		await sql()`update reading set last_at = last_at - interval '1 day' where document_id = ${open.id}`;
+		await one.send('POST', `/d/${open.slug}/read/told`, read([{ page: 1, seconds: 5 }]));
+		expect((await ledgerOf(open.slug)).map((e) => e.kind).sort()).toEqual(['opened', 'opened', 'read', 'read']);
+	});
+	it('is taken only from whoever is let in, and only as far as it can be true', async () => {
+		const [shut, keyed, open] = [await document({ position: 'shut' }), await document({ position: 'keyed' }), await document({ position: 'open' })];
+		const one = visitor(reader());
+		expect((await one.send('POST', `/d/${shut.slug}/read/told`, read([{ page: 1, seconds: 5 }]))).status).toBe(404);
+		expect((await one.send('POST', `/d/${keyed.slug}/read/told`, read([{ page: 1, seconds: 5 }]))).status).toBe(401);
+		for (const wrong of [
+			read([]),
+			read([{ page: 0, seconds: 5 }]),
+			read([{ page: 1, seconds: 301 }]),
+			read([{ page: 1, seconds: -1 }]),
+			{ kind: 'read' },
+			{ kind: 'opened' },
+			{ kind: 'printed', pages: [1] }
+		])
+			expect([wrong, (await one.send('POST', `/d/${open.slug}/read/told`, wrong)).status]).toEqual([wrong, 422]);
+		// a page that the document has not
+		expect((await one.send('POST', `/d/${open.slug}/read/told`, read([{ page: 999, seconds: 5 }]))).status).toBe(204);
+		expect(await ledgerOf(open.slug)).toEqual([]);
+		// another website cannot speak for a reader
+		const foreign = await fetch(`${origin}/d/${open.slug}/read/told`, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json', origin: 'https://elsewhere.example.org' },
+			body: JSON.stringify(read([{ page: 1, seconds: 5 }]))
+		});
+		expect(foreign.status).toBe(403);
+	});
+	it('a print stands in the ledger; where printing is not allowed it is refused', async () => {
+		const [may, mayNot] = [await document({ position: 'open' }), await document({ position: 'open', allow: { save: true, print: false } })];
+		const one = visitor(reader());
+		expect((await one.send('POST', `/d/${may.slug}/read/told`, { kind: 'printed' })).status).toBe(204);
+		expect((await ledgerOf(may.slug)).map((e) => e.kind)).toEqual(['printed']);
+		expect((await one.send('POST', `/d/${mayNot.slug}/read/told`, { kind: 'printed' })).status).toBe(403);
+		expect((await ledgerOf(mayNot.slug)).map((e) => [e.kind, e.reason])).toEqual([['turned-away', 'print-not-allowed']]);
+	});
+});
+
+describe('an attachment', () => {
+	it('is given by the same decision as the file, to the bit, and is an entry of the ledger', async () => {
+		const note = join(tmpdir(), `reading-${process.pid}.txt`);
+		writeFileSync(note, 'Gauge at Oxmere: 1.42 m\n');
+		const bytes = qpdf(await pdf('Gauges'), (input, output) => [input, '--add-attachment', note, '--filename=gauge §.txt', '--', output]);
+		const { slug } = (await (await send(new Uint8Array(bytes), 'gauges.pdf')).json()) as { slug: string };
+		await (await staff()).send('PATCH', `/api/v1/documents/${slug}`, { door: { position: 'open' } });
+		const one = visitor(reader());
+		const response = await one.get(`/d/${slug}/attachment/1`);
+		expect(response.status).toBe(200);
+		expect(await response.text()).toBe('Gauge at Oxmere: 1.42 m\n');
+		// RFC 6266 with RFC 8187 for what is not ASCII
+		expect(response.headers.get('content-disposition')).toMatch(/^attachment; filename=".*"; filename\*=UTF-8''gauge%20%C2%A7\.txt$/);
+		expect(response.headers.get('x-content-type-options')).toBe('nosniff');
+		expect((await ledgerOf(slug)).map((e) => e.kind)).toEqual(['saved']);
+		expect((await one.get(`/d/${slug}/attachment/2`)).status).toBe(404);
+		expect((await one.get(`/d/${slug}/attachment/0`)).status).toBe(404);
+		await (await staff()).send('PATCH', `/api/v1/documents/${slug}`, { door: { allow: { save: false, print: true } } });
+		expect((await one.get(`/d/${slug}/attachment/1`)).status).toBe(403);
+		await (await staff()).send('PATCH', `/api/v1/documents/${slug}`, { door: { position: 'shut' } });
+		expect((await one.get(`/d/${slug}/attachment/1`)).status).toBe(404);
+	});
+});
+
+describe('how a document is read', () => {
+	it('is set for a document, kept, told of by the API, and refused where it makes no sense', async () => {
+		const boss = await staff();
+		const { slug } = await document({ position: 'open' });
+		const change = await boss.send('PATCH', `/api/v1/documents/${slug}`, { reading: { way: 'book', tools: ['find', 'back'], back: '/library' } });
+		expect(change.status).toBe(200);
+		expect(((await change.json()) as { reading: unknown }).reading).toEqual({ way: 'book', tools: ['find', 'back'], back: '/library' });
+		for (const wrong of [{ way: 'sideways' }, { tools: ['fly'] }, { back: 'javascript:alert(1)' }, { back: '//example.org' }, { unknown: 1 }])
+			expect([wrong, (await boss.send('PATCH', `/api/v1/documents/${slug}`, { reading: wrong })).status]).toEqual([wrong, 422]);
+		const page = await (await visitor(reader()).get(`/d/${slug}/read`, html)).text();
+		expect(page).toContain('href="/library"');
+		expect(page).not.toMatch(/data-opens="print"/);
+		expect(page).toMatch(/data-opens="find"/);
+		await boss.send('PATCH', `/api/v1/documents/${slug}`, { reading: null });
+		expect(await (await visitor(reader()).get(`/d/${slug}/read`, html)).text()).toMatch(/data-opens="print"/);
+	});
+	it('the first page’s picture stands in the page that comes from the server', async () => {
+		const { slug } = await document({ position: 'open' });
+		const page = await (await visitor(reader()).get(`/d/${slug}/read`, html)).text();
+		expect(page).toMatch(new RegExp(`<img[^>]+src="/d/${slug}/leaf/1\\.webp\\?w=800`));
+	});
+});
+
+describe('the language', () => {
+	it.each(languages)('a reader is spoken to in %s, as their browser asks', async (language) => {
+		const { slug } = await document({ position: 'keyed' });
+		const page = await (await visitor(reader()).get(`/d/${slug}`, { ...html, 'accept-language': `${language}, en;q=0.5` })).text();
+		expect(page).toContain(told[language].site.forMembers as string);
+		expect(page).toMatch(new RegExp(`<html lang="${language}"${language === 'ar' ? ' dir="rtl"' : ''}`));
+	});
+	it('one that is asked for in the address is kept, and goes before the browser’s', async () => {
+		const response = await visitor(reader()).get('/sign-in?lang=fr', { ...html, 'accept-language': 'de' });
+		expect(await response.text()).toContain(told.fr.site.signIn as string);
+		expect(response.headers.getSetCookie().join()).toContain('ianua_language=fr');
+		expect((await visitor(reader()).get('/sign-in?lang=xx', html)).headers.getSetCookie().join()).not.toContain('ianua_language');
+	});
+});

@@ -1,0 +1,139 @@
+// What staff and programs are told: reports and first openings by mail, webhooks.
+import { createHmac } from 'node:crypto';
+import { createServer, type IncomingHttpHeaders } from 'node:http';
+import { afterEach, describe, expect, inject, it } from 'vitest';
+import { document, member, pdf, send, staff, until, visitor } from './help';
+import { mails, mailTo } from './mails';
+
+const { sql } = await import('#server/db/client');
+const { tellDue } = await import('#server/readership/told');
+const drain = async (response: Promise<Response>) => (await response).arrayBuffer();
+const about = (title: string) => mails().filter((m) => m.subject.includes(title));
+
+describe('by mail', () => {
+	it('a report comes every week or month, of the days that are over', async () => {
+		const boss = await staff();
+		const paper = await document({ position: 'open' });
+		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file`));
+		expect(await boss.api('PATCH', '/readership/told', { document: paper.slug, every: 'week' })).toEqual({ every: 'week', waiting: [] });
+		expect(await boss.api('PATCH', '/readership/told', { document: null, every: 'month' })).toEqual({ every: 'month', waiting: [] });
+		await tellDue(Date.now());
+		expect(mails().filter((m) => m.subject.startsWith('Readership'))).toEqual([]);
+		const [due] = await sql()<{ at: Date }[]>`select max(next_at) as at from report_mail`;
+		await tellDue(due!.at.getTime() + 1);
+		const week = await mailTo('olive@example.org', /^Readership, the week to /);
+		expect(week.text).toContain(`1 reader from`);
+		expect(week.text).toContain(`/desk/readership/${paper.slug}?from=`);
+		expect((await mailTo('olive@example.org', /^Readership, the month to /)).text).toMatch(/^Olive Owner,\s+\d+ readers? opened \d+ documents?/);
+		// not again before the next time
+		const before = mails().length;
+		await tellDue(due!.at.getTime() + 60_000);
+		expect(mails()).toHaveLength(before);
+		expect(await boss.api('PATCH', '/readership/told', { document: paper.slug, every: null })).toEqual({ every: null, waiting: [] });
+		await boss.api('PATCH', '/readership/told', { document: null, every: null });
+	});
+	it('the first opening by anybody, or by somebody, is told once', async () => {
+		const boss = await staff();
+		const [one, other] = [await member({ group: 'First openings' }), await member({ group: 'First openings' })];
+		const paper = await document({ position: 'keyed', groups: ['first-openings'] });
+		const told = await boss.api<{ waiting: string[] }>('PATCH', '/readership/told', { document: paper.slug, firstOpening: other.email });
+		expect(told.waiting).toHaveLength(1);
+		await drain(one.get(`/d/${paper.slug}/file`));
+		await tellDue(Date.now());
+		expect(about(paper.title)).toEqual([]);
+		await drain(other.get(`/d/${paper.slug}/file`));
+		await Promise.all([tellDue(Date.now()), tellDue(Date.now())]);
+		await mailTo('olive@example.org', new RegExp(`^${paper.title}: opened by Member`));
+		expect(about(paper.title)).toHaveLength(1);
+		expect((await boss.send('PATCH', '/api/v1/readership/told', { document: paper.slug, firstOpening: 'nobody@example.org' })).status).toBe(422);
+	});
+});
+
+interface Message {
+	headers: IncomingHttpHeaders;
+	body: string;
+}
+
+describe('webhooks', () => {
+	let close = () => {};
+	afterEach(async () => {
+		close();
+		await sql()`update webhook set withdrawn_at = now()`;
+	});
+	/** A program that is told what happens, and answers each message with the statuses given, one for each try, the last again and again. */
+	async function program(...statuses: number[]): Promise<Message[]> {
+		const got: Message[] = [];
+		const server = createServer((request, response) => {
+			let body = '';
+			request.on('data', (chunk: Buffer) => (body += chunk.toString()));
+			request.on('end', () => {
+				got.push({ headers: request.headers, body });
+				const tries = got.filter((m) => m.headers['webhook-id'] === request.headers['webhook-id']).length;
+				response.writeHead(statuses[Math.min(tries, statuses.length) - 1]!).end();
+			});
+		}).listen(inject('webhook'), '127.0.0.1');
+		close = () => void server.close();
+		await new Promise((up) => server.once('listening', up));
+		return got;
+	}
+	const url = `http://127.0.0.1:${inject('webhook')}/told`;
+
+	it('tell what they are to tell, signed (Standard Webhooks: HMAC-SHA256 over id, time and body)', async () => {
+		const boss = await staff();
+		const got = await program(204);
+		const paper = await document({ position: 'open' });
+		const { id, secret } = await boss.api<{ id: string; secret: string }>('POST', '/webhooks', { url, events: ['opened', 'condition-changed'] });
+		expect(secret).toMatch(/^whsec_[A-Za-z0-9+/]{43}=$/);
+		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file`));
+		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file?save`));
+		await drain(boss.get(`/d/${paper.slug}/file`));
+		const made = (await (await send(await pdf('Told of', 1), 'Told of.pdf')).json()) as { slug: string };
+		await until(() => Promise.resolve(got.some((m) => m.body.includes(made.slug))), 15_000);
+		await until(() => Promise.resolve(got.some((m) => m.body.includes(paper.slug))), 15_000);
+		for (const { headers, body } of got) {
+			const signed = `${String(headers['webhook-id'])}.${String(headers['webhook-timestamp'])}.${body}`;
+			const signature = createHmac('sha256', Buffer.from(secret.slice(6), 'base64'))
+				.update(signed)
+				.digest('base64');
+			expect(headers['webhook-signature']).toBe(`v1,${signature}`);
+			expect(Math.abs(Date.now() / 1000 - Number(headers['webhook-timestamp']))).toBeLessThan(60);
+		}
+		const events = got.map((m) => JSON.parse(m.body) as { type: string; data: { document: string; condition?: string } });
+		expect(events.filter((e) => e.data.document === paper.slug).map((e) => e.type)).toEqual(['opened']);
+		expect(events.find((e) => e.type === 'condition-changed')?.data.condition).toBe('sound');
+		// nothing is told twice, though it is gathered again
+		await new Promise((done) => setTimeout(done, 7_000));
+		expect(new Set(got.map((m) => m.headers['webhook-id'])).size).toBe(got.length);
+		await boss.api('DELETE', `/webhooks/${id}`);
+	}, 60_000);
+	it('are tried again, and the trouble is shown; 410 ends them', async () => {
+		const boss = await staff();
+		const got = await program(500, 410);
+		const paper = await document({ position: 'open' });
+		const { id } = await boss.api<{ id: string }>('POST', '/webhooks', { url, events: ['opened'] });
+		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file`));
+		const of = () => got.filter((m) => m.body.includes(`"${paper.slug}"`));
+		await until(() => Promise.resolve(of().length >= 2), 30_000);
+		expect(of()[0]!.headers['webhook-id']).toBe(of()[1]!.headers['webhook-id']);
+		const state = async () =>
+			(await boss.api<{ items: { id: string; ended: string | null; failed: number }[] }>('GET', '/webhooks')).items.find((w) => w.id === id);
+		await until(async () => (await state())?.ended ?? false);
+		expect((await state())!.failed).toBeGreaterThanOrEqual(1);
+		expect(await (await boss.get('/desk/upkeep', { accept: 'text/html' })).text()).toContain('What happens does not reach');
+	}, 60_000);
+	it('never reach into a private network, and are for owners', async () => {
+		const boss = await staff();
+		const someone = await member({ group: 'No owners' });
+		expect((await someone.send('POST', '/api/v1/webhooks', { url, events: ['opened'] })).status).toBe(403);
+		const paper = await document({ position: 'open' });
+		const { id } = await boss.api<{ id: string }>('POST', '/webhooks', { url: 'http://127.0.0.1:1/inside', events: ['opened'] });
+		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file`));
+		await until(
+			async () => (await boss.api<{ items: { id: string; trouble: string | null }[] }>('GET', '/webhooks')).items.find((w) => w.id === id)?.trouble ?? false,
+			15_000
+		);
+		const { items } = await boss.api<{ items: { id: string; trouble: string | null }[] }>('GET', '/webhooks');
+		expect(items.find((w) => w.id === id)?.trouble).toContain('private network');
+		expect((await boss.send('POST', '/api/v1/webhooks', { url: 'ftp://example.org', events: ['opened'] })).status).toBe(422);
+	}, 60_000);
+});
