@@ -8,7 +8,7 @@ import { directionOf, isLanguage } from '#core/words/words';
 import { trialOf } from '$lib/server/access/try-door';
 import { ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
 import { dropTemporary } from '$lib/server/files/store';
-import { problem } from '$lib/server/http/api';
+import { problem, zeroByte } from '$lib/server/http/api';
 import { newId } from '$lib/server/id';
 import { log } from '$lib/server/log';
 import { addressHeader, auth } from '$lib/server/people/auth';
@@ -51,6 +51,11 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const { pathname } = event.url;
 	const isApi = pathname.startsWith('/api/');
 	if (foreign(event.request)) return problem(new IanuaError('foreign-origin'), event.locals.requestId);
+	if (event.url.href.includes('%00')) {
+		const refusal = new IanuaError('not-valid', { detail: zeroByte });
+		if (isApi) return problem(refusal, event.locals.requestId);
+		error(400, { code: refusal.code, message: refusal.message });
+	}
 
 	const asked = event.url.searchParams.get('lang');
 	if (isLanguage(asked))

@@ -1,5 +1,6 @@
 // Counting by the COUNTER Code of Practice, release 5, section 7 (from memory), as the model page words it. All of it runs over
 // entries in order of time and holds on only to what the last 30 s, or the day's readers, need.
+import type { RefusedCode } from '../access/decide';
 import type { Instant } from '../access/hours';
 
 /** Two entries of the same reader, document and kind at most this far apart are a double click: the first is left out. */
@@ -94,6 +95,8 @@ export interface Summable extends Countable {
 	readonly source: Source;
 	/** Of an entry of reading: seconds for which each page was attended to. */
 	readonly attention: readonly { readonly page: number; readonly seconds: number }[] | null;
+	/** Why somebody was turned away. */
+	readonly reason: RefusedCode | null;
 }
 
 /** Where somebody came from. */
@@ -128,6 +131,17 @@ export interface ReaderSum {
 	readonly pages: Map<number, number>;
 }
 
+/** How often one reader was turned away on one day for a reason, coming from a page or not. */
+export interface RefusedSum {
+	readonly reason: RefusedCode | null;
+	readonly page: string | null;
+	readonly reader: string;
+	readonly person: string | null;
+	readonly key: string | null;
+	times: number;
+	lastAt: Instant;
+}
+
 /** One document's day. */
 export interface DaySum {
 	openings: number;
@@ -140,8 +154,10 @@ export interface DaySum {
 	looks: number;
 	/** Seconds attended to, all pages and readers. */
 	seconds: number;
-	/** Unique openings and saves: one for each reader and clock hour. */
-	uniques: number;
+	/** Of openings and saves, one for each reader and clock hour. */
+	uniqueRequests: number;
+	/** The same, looks counted too. */
+	uniqueInvestigations: number;
 	/** Of openings and saves, those behind a door that is not for everyone. */
 	controlled: number;
 	/** Openings and saves by clock hour, 24 of them. */
@@ -150,6 +166,7 @@ export interface DaySum {
 	readonly devices: number[];
 	readonly sources: SourceSum[];
 	readonly readers: ReaderSum[];
+	readonly refused: RefusedSum[];
 }
 
 /**
@@ -167,16 +184,19 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 		shown: 0,
 		looks: 0,
 		seconds: 0,
-		uniques: 0,
+		uniqueRequests: 0,
+		uniqueInvestigations: 0,
 		controlled: 0,
 		hours: new Array<number>(24).fill(0),
 		devices: devices.map(() => 0),
 		sources: [],
-		readers: []
+		readers: [],
+		refused: []
 	};
 	const sources = new Map<string, SourceSum>();
 	const readers = new Map<string, ReaderSum>();
-	const sessions = new Set<string>();
+	const refused = new Map<string, RefusedSum>();
+	const [requested, investigated] = [new Set<string>(), new Set<string>()];
 
 	const sourceOf = (e: Summable): SourceSum => {
 		const { source, placement, key } = e;
@@ -215,6 +235,19 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 		return known;
 	};
 
+	const turnAway = ({ reason, source: { page }, reader, person, key, at }: Summable) => {
+		const name = `${reason}\n${page}\n${reader}\n${key}`;
+		const known = refused.get(name);
+		if (known) {
+			known.times++;
+			known.lastAt = at;
+			return;
+		}
+		const one = { reason, page, reader, person, key, times: 1, lastAt: at };
+		refused.set(name, one);
+		sum.refused.push(one);
+	};
+
 	for (const e of counted(entries, robots)) {
 		if (e.at >= until) continue;
 		switch (e.kind) {
@@ -226,7 +259,8 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 				sum.hours[hour]!++;
 				sum.devices[devices.indexOf(e.device)]!++;
 				if (e.controlled) sum.controlled++;
-				sessions.add(`${hour}\n${e.reader}`);
+				requested.add(`${hour}\n${e.reader}`);
+				investigated.add(`${hour}\n${e.reader}`);
 				sourceOf(e)[which]++;
 				readerOf(e)[which]++;
 				break;
@@ -250,10 +284,12 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 				break;
 			case 'looked':
 				sum.looks++;
+				investigated.add(`${hourOf(e.at)}\n${e.reader}`);
 				sourceOf(e).looks++;
 				break;
 			case 'turned-away':
 				sum.refusals++;
+				turnAway(e);
 				break;
 			case 'knocked':
 				sum.knocks++;
@@ -267,7 +303,8 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 				e.kind satisfies never;
 		}
 	}
-	sum.uniques = sessions.size;
+	sum.uniqueRequests = requested.size;
+	sum.uniqueInvestigations = investigated.size;
 	return sum;
 }
 

@@ -10,15 +10,18 @@ export interface MonthFigures {
 	readonly investigations: number;
 	/** Openings and saves. */
 	readonly requests: number;
-	/** One for each reader and clock hour. */
-	readonly uniques: number;
+	/** Of investigations, one for each reader and clock hour. */
+	readonly uniqueInvestigations: number;
+	/** Of requests, the same. */
+	readonly uniqueRequests: number;
 	readonly refusals: number;
 }
 
 const metrics = [
 	['Total_Item_Investigations', 'investigations'],
 	['Total_Item_Requests', 'requests'],
-	['Unique_Item_Requests', 'uniques'],
+	['Unique_Item_Investigations', 'uniqueInvestigations'],
+	['Unique_Item_Requests', 'uniqueRequests'],
 	['Access_Denied', 'refusals']
 ] as const;
 

@@ -2,7 +2,20 @@
 // naive implementation that looks at all pairs.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { counted, deviceOf, devices, doubles, entryKinds, isThrough, noFigures, sumDay, type EntryKind, type Figures, type Summable } from './counting';
+import {
+	counted,
+	deviceOf,
+	devices,
+	doubles,
+	entryKinds,
+	isThrough,
+	noFigures,
+	sumDay,
+	type EntryKind,
+	type Figures,
+	type RefusedSum,
+	type Summable
+} from './counting';
 import { itemReport, itemTable, monthsOf } from './items';
 import { dayAfter, daysIn, periodOf, piecesOf, series, stepOf } from './period';
 import { cutAddress, keptOf, readershipOf } from './settings';
@@ -25,6 +38,7 @@ const entry = (at: number, more: Partial<Summable> = {}): Summable => ({
 	controlled: false,
 	source: { kind: 'direct', page: null, outside: null },
 	attention: null,
+	reason: null,
 	...more
 });
 const seconds = (...times: number[]) => times.map((s) => entry(s * 1000));
@@ -89,7 +103,10 @@ const anyEntry = fc.record({
 	device: fc.constantFrom(...devices),
 	controlled: fc.boolean(),
 	source: fc.constantFrom({ kind: 'direct', page: null, outside: null } as const, { kind: 'page', page: 'x', outside: null } as const),
-	attention: fc.option(fc.array(fc.record({ page: fc.integer({ min: 1, max: 9 }), seconds: fc.integer({ min: 1, max: 50 }) }), { maxLength: 4 }), { nil: null })
+	attention: fc.option(fc.array(fc.record({ page: fc.integer({ min: 1, max: 9 }), seconds: fc.integer({ min: 1, max: 50 }) }), { maxLength: 4 }), {
+		nil: null
+	}),
+	reason: fc.constantFrom(null, 'sign-in' as const, 'not-admitted' as const)
 });
 const anyDay = fc.array(anyEntry, { maxLength: 80 }).map((list) => list.sort((a, b) => a.at - b.at) as Summable[]);
 
@@ -113,7 +130,8 @@ describe('a day', () => {
 					shown: of('shown').length,
 					looks: of('looked').length,
 					controlled: requests.filter((e) => e.controlled).length,
-					uniques: new Set(requests.map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
+					uniqueRequests: new Set(requests.map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
+					uniqueInvestigations: new Set(of('opened', 'saved', 'looked').map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
 					seconds: of('read').reduce((n, e) => n + (e.attention ?? []).reduce((m, a) => m + a.seconds, 0), 0)
 				});
 				const total = (numbers: readonly number[]) => numbers.reduce((a, b) => a + b, 0);
@@ -122,11 +140,50 @@ describe('a day', () => {
 				expect(total(sum.sources.map((s) => s.openings + s.saves))).toBe(requests.length);
 				expect(total(sum.sources.map((s) => s.shown))).toBe(sum.shown);
 				expect(new Set(sum.readers.filter((r) => r.openings + r.saves).map((r) => r.reader)).size).toBe(new Set(requests.map((e) => e.reader)).size);
+				const away = (of: Pick<RefusedSum, 'reason' | 'reader' | 'key'>, page: string | null) => `${of.reason} ${page} ${of.reader} ${of.key}`;
+				const refused = new Map<string, [number, number]>();
+				for (const e of of('turned-away')) refused.set(away(e, e.source.page), [(refused.get(away(e, e.source.page))?.[0] ?? 0) + 1, e.at]);
+				expect(new Map(sum.refused.map((r) => [away(r, r.page), [r.times, r.lastAt]]))).toEqual(refused);
 				for (const r of sum.readers) expect(r.seconds).toBe(total([...r.pages.values()]));
 				expect(total(sum.readers.map((r) => r.seconds))).toBe(sum.seconds);
 			}),
 			{ numRuns: 400 }
 		);
+	});
+	it('whoever looks at a document’s page and opens it in the same hour is one unique investigation, and one unique request', () => {
+		const day = (...kinds: EntryKind[]) =>
+			sumDay(
+				kinds.map((kind, i) => entry(clock('10:05:00') + i * 60_000, { kind })),
+				Infinity,
+				utcHour
+			);
+		const uniques = ({ uniqueInvestigations, uniqueRequests }: ReturnType<typeof day>) => [uniqueInvestigations, uniqueRequests];
+		expect(uniques(day('looked', 'opened', 'saved'))).toEqual([1, 1]);
+		expect(uniques(day('looked'))).toEqual([1, 0]);
+		expect(uniques(day('turned-away', 'shown', 'printed'))).toEqual([0, 0]);
+	});
+	it('who was turned away is kept apart by reason, page and key; knocking twice within 30 s is once', () => {
+		const from = (page: string | null) => ({ kind: page ? ('page' as const) : ('direct' as const), page, outside: null });
+		const away = (at: number, more: Partial<Summable>) => entry(at * 1000, { kind: 'turned-away', reason: 'sign-in', ...more });
+		const { refused, refusals } = sumDay(
+			[
+				away(0, { source: from('p') }),
+				away(10, { source: from('p') }),
+				away(100, { source: from('p') }),
+				away(200, { source: from(null) }),
+				away(300, { reason: 'not-admitted', person: 'ada', reader: 'p:ada', source: from('p') }),
+				away(400, { reason: 'key-withdrawn', key: 'k', source: from(null) })
+			],
+			Infinity,
+			utcHour
+		);
+		expect(refusals).toBe(5);
+		expect(refused).toEqual([
+			{ reason: 'sign-in', page: 'p', reader: 'r', person: null, key: null, times: 2, lastAt: 100_000 },
+			{ reason: 'sign-in', page: null, reader: 'r', person: null, key: null, times: 1, lastAt: 200_000 },
+			{ reason: 'not-admitted', page: 'p', reader: 'p:ada', person: 'ada', key: null, times: 1, lastAt: 300_000 },
+			{ reason: 'key-withdrawn', page: null, reader: 'r', person: null, key: 'k', times: 1, lastAt: 400_000 }
+		]);
 	});
 	it('10:05 and 10:55 are one unique; 10:55 and 11:05 two', () => {
 		const uniques = (...times: string[]) =>
@@ -134,7 +191,7 @@ describe('a day', () => {
 				times.map((t) => entry(clock(t))),
 				Infinity,
 				utcHour
-			).uniques;
+			).uniqueRequests;
 		expect([uniques('10:05:00', '10:55:00'), uniques('10:55:00', '11:05:00')]).toEqual([1, 2]);
 	});
 	it('a double click over midnight counts on the later day alone', () => {
@@ -296,8 +353,8 @@ describe('the item report', () => {
 	it('has a line for each kind of figure with its months and their total', () => {
 		const report = itemReport(
 			[
-				{ slug: 'guide', title: 'Guide', month: '2026-10', investigations: 9, requests: 5, uniques: 4, refusals: 0 },
-				{ slug: 'guide', title: 'Guide', month: '2026-12', investigations: 2, requests: 1, uniques: 1, refusals: 0 }
+				{ slug: 'guide', title: 'Guide', month: '2026-10', investigations: 9, requests: 5, uniqueInvestigations: 7, uniqueRequests: 4, refusals: 0 },
+				{ slug: 'guide', title: 'Guide', month: '2026-12', investigations: 2, requests: 1, uniqueInvestigations: 1, uniqueRequests: 1, refusals: 0 }
 			],
 			{ site: 'Society', origin: 'https://example.org', first: '2026-10-15', last: '2027-01-02', created: '2027-01-02T00:00:00Z' }
 		);
@@ -305,6 +362,7 @@ describe('the item report', () => {
 		expect(report.items.map((i) => [i.Metric_Type, i.Reporting_Period_Total, ...Object.values(i.months)])).toEqual([
 			['Total_Item_Investigations', 11, 9, 0, 2, 0],
 			['Total_Item_Requests', 6, 5, 0, 1, 0],
+			['Unique_Item_Investigations', 8, 7, 0, 1, 0],
 			['Unique_Item_Requests', 5, 4, 0, 1, 0]
 		]);
 		const lines = itemTable(report).split('\r\n');
@@ -314,9 +372,12 @@ describe('the item report', () => {
 		);
 	});
 	it('no title breaks the table or is taken for a formula', () => {
-		const report = itemReport([{ slug: 's', title: '=A1\tB\nC', month: '2026-10', investigations: 1, requests: 1, uniques: 1, refusals: 0 }], {
-			...{ site: 'S', origin: 'https://example.org', first: '2026-10-01', last: '2026-10-31', created: '' }
-		});
+		const report = itemReport(
+			[{ slug: 's', title: '=A1\tB\nC', month: '2026-10', investigations: 1, requests: 1, uniqueInvestigations: 1, uniqueRequests: 1, refusals: 0 }],
+			{
+				...{ site: 'S', origin: 'https://example.org', first: '2026-10-01', last: '2026-10-31', created: '' }
+			}
+		);
 		expect(itemTable(report)).toContain("'=A1 B C\tianua:s");
 	});
 	it('months go over the end of a year', () => expect(monthsOf('2026-12-31', '2027-02-01')).toEqual(['2026-12', '2027-01', '2027-02']));

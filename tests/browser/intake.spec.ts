@@ -68,6 +68,28 @@ test('an upload survives a reload and moving between rooms', async ({ people }) 
 	await expect(page.getByRole('complementary', { name: 'Reloaded' })).toBeVisible();
 });
 
+test('where somebody has gone they arrive, though something comes in meanwhile', async ({ people, browser }) => {
+	const path = await chromiumPdf(browser, 'Meanwhile', 1);
+	const page = await people.as('staff');
+	await emptyTray(page);
+	// the next room takes its time, longer than the file
+	let arrive = () => {};
+	const held = new Promise<void>((go) => (arrive = go));
+	await page.route('**/desk/people/__data.json*', async (route) => {
+		await held;
+		await route.continue();
+	});
+	await choose(page).setInputFiles(path);
+	await page.getByRole('link', { name: 'People', exact: true }).click();
+	const tray = trayOf(page);
+	await expect(tray.getByText('Sound', { exact: true })).toBeVisible({ timeout: 40_000 });
+	// what was brought in is shown in the lists a moment later: that must not call them back
+	await page.waitForTimeout(1_500);
+	arrive();
+	await expect(page.getByRole('heading', { name: 'People' })).toBeVisible();
+	await expect(page).toHaveURL(/\/desk\/people$/);
+});
+
 test('files that wait for their turn survive a reload too, and are sent once however the first requests ended', async ({ people, browser }) => {
 	const page = await people.as('staff', {}, { connectionTrouble: true });
 	await emptyTray(page);

@@ -226,6 +226,40 @@ test('the fragment leads to a page, a zoom and a place (RFC 8118)', async ({ peo
 	await expect(page).toHaveURL(/#page=8$/);
 });
 
+test('distances in a fragment run from the corner of the page as it stands, also where the file turns it (RFC 8118, section 3)', async ({ people }) => {
+	const turned = join(made, 'turned.pdf');
+	execFileSync('qpdf', [declaration, '--rotate=+90:4', '--rotate=+180:5', turned]);
+	const slug = await bring(turned);
+	const page = await people.as('visitor');
+	/** How far the window's corner is from that of a page, in points at a zoom. */
+	const corner = async (n: number, zoom: number) => {
+		const [stage, leaf] = [await box(page.locator('.stage')), await box(pageOf(page, n))];
+		const points = (px: number) => Math.round((px * 72) / 96 / zoom);
+		return { left: points(stage.x - leaf.x), top: points(stage.y - leaf.y) };
+	};
+	const near = (zoom: number, n: number, wanted: { left?: number; top: number }) =>
+		expect(async () => {
+			const { left, top } = await corner(n, zoom);
+			expect(Math.abs(top - wanted.top), `top ${top}`).toBeLessThan(6);
+			if (wanted.left !== undefined) expect(Math.abs(left - wanted.left), `left ${left}`).toBeLessThan(6);
+		}).toPass();
+	await open(page, `/d/${slug}/read#page=4&zoom=200,250,100`);
+	await at(page, 4);
+	await near(2, 4, { left: 250, top: 100 });
+	await page.goto('about:blank');
+	await open(page, `/d/${slug}/read#page=5&zoom=300,120,310`);
+	await at(page, 5);
+	await near(3, 5, { left: 120, top: 310 });
+	// a rectangle fills the window
+	await page.goto('about:blank');
+	await open(page, `/d/${slug}/read#page=4&viewrect=100,150,300,200`);
+	await at(page, 4);
+	const stage = await box(page.locator('.stage'));
+	const zoom = (Math.min(stage.width / 300, stage.height / 200) * 72) / 96;
+	await expect(page.locator('[data-opens="fit"]')).toHaveText(new RegExp(`^${Math.round(zoom * 100)}(\\.\\d+)? %$`));
+	await near(zoom, 4, { left: 100, top: 150 });
+});
+
 test('three thousand pages: the first at once, the middle soon, the fore-edge of use', async ({ people }) => {
 	test.setTimeout(240_000);
 	const long = join(made, 'long.pdf');

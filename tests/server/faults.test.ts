@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import postgres from 'postgres';
+import { noisePdf } from '../../scripts/noise-pdf';
 import { freePort } from '../../scripts/postgres';
 import { runIanua, type Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
@@ -188,7 +189,7 @@ it('no room left: the answer says so, what is here stays, and room made is enoug
 		expect([good.status, good.body.condition.status]).toEqual([201, 'sound']);
 		const ballast = join(small, 'ballast');
 		writeFileSync(ballast, Buffer.alloc(4_500_000));
-		const large = Buffer.concat([await pdf('Too much for the room there is'), Buffer.alloc(2_000_000, '\n%')]);
+		const large = await noisePdf(2_000_000);
 		const refused = await send(large, 'large.pdf');
 		expect([refused.status, refused.body.code]).toEqual([507, 'no-room']);
 		expect(files(join(small, 'originals'))).toHaveLength(1);

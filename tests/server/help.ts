@@ -5,6 +5,8 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { inject } from 'vitest';
+import { Ajv } from 'ajv';
+import formatsPlugin from 'ajv-formats';
 import PDFDocument from 'pdfkit';
 
 export const origin = inject('origin');
@@ -18,6 +20,7 @@ const { db } = await import('#server/db/client');
 const { session } = await import('#server/db/schema');
 const { newId } = await import('#server/id');
 const { settings } = await import('#server/settings');
+const { operations } = await import('#server/http/operations');
 
 export const zone = 'Europe/London';
 const password = 'a-password-for-tests';
@@ -40,6 +43,24 @@ export function pdf(
 	}
 	made.end();
 	return new Promise((done) => made.on('end', () => done(Buffer.concat(chunks))));
+}
+
+const ajv = new Ajv({ strict: false });
+(formatsPlugin as unknown as (ajv: Ajv) => void)(ajv);
+const described = operations.map((o) => ({
+	...o,
+	address: new RegExp(`^${o.path.replaceAll('.', '\\.').replace('{path}', '[^?]+').replace(/\{\w+\}/g, '[^/?]+')}(\\?|$)`),
+	valid: o.answer ? ajv.compile(o.answer) : null
+}));
+
+/** What an operation answers is what the API's description says of it. */
+function holdAgainst(method: string, path: string, status: number, answer: unknown): void {
+	const known = described.filter((o) => o.method === method.toLowerCase() && o.address.test(path));
+	// the more literal of two: /intake/known is no /intake/{id}
+	const operation = known.sort((a, b) => a.path.split('{').length - b.path.split('{').length || b.path.length - a.path.length)[0];
+	if (!operation) throw new Error(`${method} ${path} is not described`);
+	if (status !== operation.status) throw new Error(`${method} ${path} answers ${status}, not ${operation.status}`);
+	if (operation.valid && !operation.valid(answer)) throw new Error(`${method} ${path} is not as described: ${ajv.errorsText(operation.valid.errors)}`);
 }
 
 export interface Client {
@@ -70,6 +91,7 @@ export function client(id: string, own: Record<string, string>): Client {
 			const response = await send(method, `/api/v1${path}`, body);
 			const answer = (await response.json()) as T;
 			if (!response.ok) throw new Error(`${method} ${path}: ${JSON.stringify(answer)}`);
+			holdAgainst(method, path, response.status, answer);
 			return answer;
 		}
 	};

@@ -2,9 +2,11 @@
 import { describe, expect, it } from 'vitest';
 import { browserAgent, document, ledgerOf, member, origin, staff, until, visitor, zone, type DocumentJson } from './help';
 import { mailTo } from './mails';
+import type { Entry } from '#server/readership/recent';
 
 const { sql } = await import('#server/db/client');
 const { hourIn, readersIn, sumAgain, sumUp, wholeSite } = await import('#server/readership/sums');
+const { Recent } = await import('#server/readership/recent');
 const { dayOf } = await import('#core/access/hours');
 const { robotOpeningsAnHour } = await import('#core/readership/counting');
 const reader = () => crypto.randomUUID();
@@ -27,7 +29,7 @@ function* numbers(seed: number): Generator<number> {
 	for (let n = seed; ; n = (n * 48_271) % 2_147_483_647) yield n / 2_147_483_647;
 }
 
-const tables = ['sum_figures', 'sum_source', 'sum_reader', 'sum_page', 'progress', 'sum_readers', 'sum_robot'] as const;
+const tables = ['sum_figures', 'sum_source', 'sum_reader', 'sum_page', 'progress', 'sum_readers', 'sum_refused', 'sum_robot'] as const;
 const stateOf = async () =>
 	Object.fromEntries(
 		await Promise.all(
@@ -39,6 +41,8 @@ describe('sums', () => {
 	it('are what plain SQL makes of the raw entries, day by day, and come out the same when made again', async () => {
 		const papers = [await document({ position: 'open' }), await document({ position: 'open' })];
 		const random = numbers(1898);
+		await (await staff()).api('POST', '/pages', { path: '/summed', title: 'Summed', layout: 'article' });
+		const [{ id: somePage }] = (await sql()<{ id: string }[]>`select id from page where path = '/summed'`) as unknown as [{ id: string }];
 		const next = () => random.next().value as number;
 		const kinds = ['opened', 'opened', 'opened', 'saved', 'turned-away', 'looked', 'shown', 'printed', 'read'];
 		const from = Date.now() - 400 * 86_400_000;
@@ -53,6 +57,8 @@ describe('sums', () => {
 					staff: next() < 0.05,
 					robot: next() < 0.05,
 					preload: next() < 0.02,
+					reason: kind === 'turned-away' ? ['sign-in', 'not-admitted'][Math.floor(next() * 2)] : null,
+					page_id: next() < 0.3 ? somePage : null,
 					device: ['computer', 'phone', null][Math.floor(next() * 3)],
 					attention: kind === 'read' ? [{ page: 1 + Math.floor(next() * 3), seconds: Math.round(next() * 40) }] : null
 				});
@@ -65,13 +71,14 @@ describe('sums', () => {
 			select (at at time zone ${zone})::date::text as day, document_id, count(*) filter (where kind = 'opened')::int as openings, count(*) filter (where kind = 'saved')::int as saves,
 				count(*) filter (where kind = 'turned-away')::int as refusals, count(*) filter (where kind = 'looked')::int as looks, count(*) filter (where kind = 'printed')::int as printed,
 				count(*) filter (where kind = 'shown')::int as shown,
-				count(distinct (date_trunc('hour', at at time zone ${zone}), reader)) filter (where kind in ('opened', 'saved'))::int as uniques,
+				count(distinct (date_trunc('hour', at at time zone ${zone}), reader)) filter (where kind in ('opened', 'saved'))::int as requests,
+				count(distinct (date_trunc('hour', at at time zone ${zone}), reader)) filter (where kind in ('opened', 'saved', 'looked'))::int as investigations,
 				coalesce(sum((select sum((a->>'seconds')::real) from jsonb_array_elements(attention) a)) filter (where kind = 'read'), 0)::real as seconds
 			from (select *, kind <> 'read' and coalesce(lead(at) over (partition by reader, document_id, kind order by at, id) - at <= interval '30 seconds', false) as double
 				from ledger where document_id = any(${papers.map((p) => p.id)}::uuid[]) and not staff and not robot and not preload) l
 			where not double group by 1, 2 order by 1, 2`;
 		const summed = await s`
-			select day::text as day, document_id, openings, saves, refusals, looks, printed, shown, uniques, seconds from sum_figures
+			select day::text as day, document_id, openings, saves, refusals, looks, printed, shown, unique_requests as requests, unique_investigations as investigations, seconds from sum_figures
 			where span = 'day' and document_id = any(${papers.map((p) => p.id)}::uuid[]) order by 1, 2`;
 		expect(plain.length).toBeGreaterThan(300);
 		expect([...summed]).toEqual([...plain]);
@@ -91,6 +98,18 @@ describe('sums', () => {
 					and (at at time zone ${zone})::date between ${first} and ${last} and document_id = any(${ids}::uuid[]) group by 1 order by 1`;
 			expect([...(await s`select id as document_id, ${readersIn(s`id`, { first, last })} as n from unnest(${ids}::uuid[]) id order by 1`)]).toEqual([...names]);
 		}
+		// who was turned away, by reason and by where they came from
+		const away = await s`
+			select document_id, reason, page_id, count(*)::int as times, count(distinct reader)::int as readers, max(at) as last from (
+				select *, lead(at) over (partition by reader, document_id order by at, id) - at <= interval '30 seconds' as double
+				from ledger where kind = 'turned-away' and document_id = any(${papers.map((p) => p.id)}::uuid[]) and not staff and not robot and not preload) l
+			where double is not true group by 1, 2, 3 order by 1, 2, 3`;
+		expect(away.length).toBe(8);
+		expect([
+			...(await s`
+			select document_id, reason, page_id, sum(times)::int as times, count(distinct reader)::int as readers, max(last_at) as last from sum_refused
+			where document_id = any(${papers.map((p) => p.id)}::uuid[]) group by 1, 2, 3 order by 1, 2, 3`)
+		]).toEqual([...away]);
 		// months, and the whole site, are what their days and documents add up to
 		for (const [whole, parts] of [
 			[`span = 'month' and document_id <> '${wholeSite}'`, `span = 'day' and document_id <> '${wholeSite}'`],
@@ -98,7 +117,7 @@ describe('sums', () => {
 			[`span = 'month' and document_id = '${wholeSite}'`, `span = 'month' and document_id <> '${wholeSite}'`]
 		] as const) {
 			const added = (where: string) => s`
-				select date_trunc('month', day) as month, sum(openings) as openings, sum(saves) as saves, sum(refusals) as refusals, sum(uniques) as uniques, round(sum(seconds)) as seconds,
+				select date_trunc('month', day) as month, sum(openings) as openings, sum(saves) as saves, sum(refusals) as refusals, sum(unique_requests) as requests, sum(unique_investigations) as investigations, round(sum(seconds)) as seconds,
 					sum(hours[10]) as ten, sum(devices[1]) as computers from sum_figures where ${s.unsafe(where)} group by 1 order by 1`;
 			expect([...(await added(whole))]).toEqual([...(await added(parts))]);
 		}
@@ -125,6 +144,98 @@ describe('sums', () => {
 		await sumUp();
 		const [row] = await sql()`select openings from sum_figures where span = 'day' and document_id = ${paper.id}`;
 		expect(row).toEqual({ openings: 1 });
+	});
+	it('made from what is new alone are the same as made from everything', async () => {
+		const papers = [await document({ position: 'open' }), await document({ position: 'open' })];
+		const someone = await member({ group: 'Waves' });
+		const random = numbers(77);
+		const next = (n: number) => Math.floor((random.next().value as number) * n);
+		const kinds = ['opened', 'opened', 'saved', 'turned-away', 'looked', 'shown', 'printed', 'read', 'knocked'];
+		for (let wave = 0; wave < 12; wave++) {
+			const now = Date.now();
+			for (const paper of papers) {
+				if (next(4) === 0) continue;
+				await enter(
+					paper,
+					Array.from({ length: 1 + next(25) }, () => {
+						const kind = kinds[next(kinds.length)]!;
+						const known = next(6) === 0;
+						return {
+							// some come late, and some with others in one millisecond
+							at: new Date(now - next(4) * 7_000 - next(3)),
+							kind,
+							reader: known ? `p:${someone.id}` : `c:wave-${next(9)}`,
+							who: known ? 'member' : 'visitor',
+							person_id: known ? someone.id : null,
+							staff: next(15) === 0,
+							reason: kind === 'turned-away' ? ['sign-in', 'not-admitted'][next(2)] : null,
+							attention: kind === 'read' ? [{ page: 1 + next(3), seconds: next(30) }] : null
+						};
+					})
+				);
+			}
+			// in the middle a name goes, and must not come back from what is remembered
+			if (wave === 6) await sql()`select ledger_forget(${someone.id})`;
+			await sumUp();
+		}
+		const made = await stateOf();
+		await sumAgain();
+		expect(await stateOf()).toEqual(made);
+	});
+	it('what is new is told by what a snapshot saw, also what was begun before it and committed after', async () => {
+		const paper = await document({ position: 'open' });
+		const s = sql();
+		const freshAfter = async (seen: string) =>
+			(
+				await s<
+					{ reader: string }[]
+				>`select reader from ledger_fresh(now() - interval '1 minute', ${seen}::pg_snapshot) where document_id = ${paper.id} order by reader`
+			).map((r) => r.reader);
+		const snapshot = async () => (await s<{ seen: string }[]>`select pg_current_snapshot()::text as seen`)[0]!.seen;
+		const edition = await editionOf(paper.id);
+		const add = (tx: typeof s, name: string, staff = false) => tx`
+			insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, source_kind, staff, robot, preload)
+			values (gen_random_uuid(), clock_timestamp(), 'opened', ${paper.id}, ${edition}, gen_random_uuid(), ${name}, 'visitor', 'direct', ${staff}, false, false)`;
+		await add(s, 'a');
+		let seen = '';
+		await s.begin(async (tx) => {
+			await add(tx as unknown as typeof s, 'b');
+			await add(s, 'c');
+			seen = await snapshot();
+			expect(await freshAfter(seen)).toEqual([]);
+		});
+		await add(s, 'd');
+		await add(s, 'of staff', true);
+		expect(await freshAfter(seen)).toEqual(['b', 'd']);
+		expect(await freshAfter(await snapshot())).toEqual([]);
+		expect(
+			(await s<{ reader: string }[]>`select reader from ledger_fresh(now() - interval '1 minute', null) where document_id = ${paper.id} order by 1`).map(
+				(r) => r.reader
+			)
+		).toEqual(['a', 'b', 'c', 'd']);
+	});
+	it('of a day are remembered for one version only, put in order, and once each', () => {
+		const of = (at: number, id: string) => ({ at, id }) as Entry;
+		const recent = new Recent();
+		recent.keep('one', [{ day: 'd', document: 'x', entries: [of(1, 'a'), of(2, 'b'), of(5, 'c')] }]);
+		recent.of('one');
+		expect(recent.with('d', 'x', [])!.map((e) => e.id)).toEqual(['a', 'b', 'c']);
+		expect(recent.with('d', 'x', [of(2, 'b'), of(2, 'bb'), of(3, 'late'), of(9, 'new')])!.map((e) => e.id)).toEqual(['a', 'b', 'bb', 'late', 'c', 'new']);
+		expect(recent.with('d', 'x', [of(0, 'first')])!.map((e) => e.id)).toEqual(['first', 'a', 'b', 'c']);
+		expect([recent.with('d', 'y', []), recent.with('e', 'x', [])]).toEqual([null, null]);
+		// no more than so many are held: the one that was used longest ago goes
+		const many = Array.from({ length: 60_000 }, (_, i) => of(i, String(i)));
+		recent.keep('two', [{ day: 'd', document: 'x', entries: [of(1, 'a')] }]);
+		recent.keep('three', [{ day: 'd', document: 'y', entries: many }]);
+		recent.keep('four', [{ day: 'd', document: 'z', entries: many }]);
+		recent.of('four');
+		expect(['x', 'y', 'z'].map((document) => recent.with('d', document, []) !== null)).toEqual([false, false, true]);
+		recent.of('five');
+		expect(recent.with('d', 'z', [])).toBeNull();
+		recent.keep('six', [{ day: 'd', document: 'x', entries: [of(1, 'a')] }]);
+		recent.keep(null, []);
+		recent.of('six');
+		expect(recent.with('d', 'x', [])).toBeNull();
 	});
 	it('somebody without a name who opens more than once a minute for an hour is a robot that day', async () => {
 		const paper = await document({ position: 'open' });

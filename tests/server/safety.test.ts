@@ -212,3 +212,58 @@ describe('trying a door', () => {
 		expect((await boss.api<{ items: { used: number }[] }>('GET', `/documents/${slug}/keys`)).items[0]!.used).toBe(0);
 	});
 });
+
+describe('a character of value zero, which no database keeps', () => {
+	it('in an address is refused, never a fault of ours', async () => {
+		const made = await document({ position: 'open' });
+		for (const path of [
+			...[
+				'/%00',
+				'/?q=%00',
+				'/no%00such',
+				'/d/%00',
+				'/d/%00/file',
+				`/d/${made.slug}/file%00`,
+				`/d/${made.slug}/read?from=%00`,
+				`/d/${made.slug}/file?from=a%00b`
+			],
+			...['/api/v1/documents?q=%00', '/api/v1/documents/%00', '/api/v1/find?q=%00', '/api/v1/ledger?cursor=%00', '/api/v1/pages/%00'],
+			...[
+				'/oembed?url=%00',
+				'/k/%00',
+				'/sign-in?to=%00',
+				'/invite/%00',
+				`/embed/${made.slug}?from=%00`,
+				'/picture/%00',
+				'/feed.atom?%00',
+				'/desk/documents?q=%00'
+			]
+		]) {
+			for (const who of [visitor(), await staff()]) {
+				const { status } = await who.get(path);
+				// what a file is asked with beside is passed over
+				if (!path.includes('/file?')) expect(status, path).toBeGreaterThanOrEqual(400);
+				expect(status, path).toBeLessThan(500);
+			}
+		}
+	});
+	it('in what is sent is refused by the API, and nothing of it is kept', async () => {
+		const [boss, made] = [await staff(), await document()];
+		for (const [method, path, body] of [
+			['PATCH', `/documents/${made.slug}`, { title: 'A\u0000B' }],
+			['PATCH', `/documents/${made.slug}`, { description: '\u0000' }],
+			['PATCH', `/documents/${made.slug}`, { topics: ['a\u0000'] }],
+			['POST', '/groups', { name: 'A\u0000B' }],
+			['POST', '/members', { name: 'A\u0000', email: 'zero@example.org' }],
+			['POST', '/pages', { path: '/zero', title: 'A\u0000B', layout: 'article' }],
+			['POST', `/documents/${made.slug}/keys`, { label: '\u0000' }],
+			['POST', '/filters', { name: 'a\u0000', query: '' }],
+			['PATCH', '/site', { name: 'A\u0000B' }]
+		] as const) {
+			const response = await boss.send(method, `/api/v1${path}`, body);
+			expect([path, response.status, ((await response.json()) as { code: string }).code]).toEqual([path, 422, 'not-valid']);
+		}
+		expect(await boss.api<{ title: string }>('GET', `/documents/${made.slug}`)).toMatchObject({ title: made.title, description: '' });
+		expect((await boss.api<{ items: { name: string }[] }>('GET', '/groups')).items.filter((g) => g.name.startsWith('A'))).not.toContainEqual({ name: 'AB' });
+	});
+});

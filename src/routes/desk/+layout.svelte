@@ -1,8 +1,9 @@
 <!-- The desk: the lintel above every room; PDFs dropped anywhere start the intake. -->
 <script lang="ts">
 	import '$lib/ui/theme.css';
-	import { goto, invalidateAll } from '$app/navigation';
-	import { page } from '$app/state';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
+	import { navigating, page } from '$app/state';
 	import { Modal } from 'flowbite-svelte';
 	import { onMount } from 'svelte';
 	import Lintel from '$lib/ui/parts/Lintel.svelte';
@@ -28,13 +29,13 @@
 		chooser.open = () => input?.click();
 		chooser.openFolder = () => folder?.click();
 		onBroughtIn((entry) => {
-			// a single file shows itself, where nothing else is open
-			if (page.url.pathname === '/desk/documents' && entry.document && tray.entries.length === 1)
+			// a single file shows itself, where nothing else is open or about to be
+			if (!navigating.to && page.url.pathname === '/desk/documents' && entry.document && tray.entries.length === 1)
 				void goto(`/desk/documents/${entry.document.slug}`, { noScroll: true, keepFocus: true, invalidateAll: true });
 			else
 				refreshing ??= setTimeout(() => {
 					refreshing = undefined;
-					void invalidateAll();
+					void refresh();
 				}, 800);
 		});
 		void takeUp();

@@ -9,10 +9,25 @@ import { recordRefused } from '../reading/record';
 import type { RefusedCode } from '#core/access/decide';
 import { checked, type Checked } from '../validate';
 
+/** What PostgreSQL says of texts with a zero byte in them (22021, and 22P05 in JSON): nobody writes those by hand, and they cannot be kept. */
+const unkeepable = new Set(['22021', '22P05']);
+
+/** In words, what is wrong with them. */
+export const zeroByte = 'there is a character of value zero in it';
+
+/** The error of the catalogue that an error is. */
+function knownError(error: unknown): IanuaError {
+	if (error instanceof IanuaError) return error;
+	// Drizzle says which query it was, and has the database's own error as its cause
+	const { code } = ((error as { cause?: unknown } | null)?.cause ?? error ?? {}) as { code?: string };
+	if (code && unkeepable.has(code)) return new IanuaError('not-valid', { detail: zeroByte });
+	return new IanuaError('unexpected');
+}
+
 /** Problem details (RFC 9457) for any error; an unexpected one is logged and worded calmly. */
 export function problem(error: unknown, requestId: string): Response {
-	const known = error instanceof IanuaError ? error : new IanuaError('unexpected');
-	if (!(error instanceof IanuaError)) log().error({ err: error, requestId }, 'unexpected error');
+	const known = knownError(error);
+	if (known.code === 'unexpected') log().error({ err: error, requestId }, 'unexpected error');
 	return new Response(JSON.stringify(problemOf(known, requestId)), {
 		status: known.status,
 		headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' }

@@ -474,6 +474,7 @@ export const operations: readonly Operation[] = [
 	{ method: 'get', path: '/readership/documents/{slug}', words: 'Readership of a document', query: Time, status: 200, answer: Report },
 	{ method: 'get', path: '/readership/members/{id}', words: 'What a member read', query: Time, status: 200, answer: Report },
 	{ method: 'get', path: '/readership/places', words: 'What became of each placement and on other websites', query: Time, status: 200, answer: Lines },
+	{ method: 'get', path: '/readership/live', words: 'Entries as they happen (server-sent events)', status: 200, answer: null },
 	{ method: 'get', path: '/readership/turned-away', words: 'Who was turned away, why, how often', query: Time, status: 200, answer: Lines },
 	{
 		method: 'get',

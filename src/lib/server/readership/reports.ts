@@ -345,10 +345,9 @@ const rollOf = (roll: readonly RollLine[]) => ({
 
 /** Where most of those who were turned away came from. */
 async function turnedAwayAt(document: string, period: Period): Promise<string | null> {
-	const { within } = await inside('l.at', period);
 	const [row] = await sql()<{ name: string | null }[]>`
-		select p.draft_title as name from ledger l left join page p on p.id = l.page_id where l.document_id = ${document} and l.kind = 'turned-away' and not l.staff and not l.robot and ${within}
-		group by 1 order by count(*) desc limit 1`;
+		select p.draft_title as name from sum_refused s left join page p on p.id = s.page_id where s.document_id = ${document} and s.day between ${period.first} and ${period.last}
+		group by 1 order by sum(s.times) desc, 1 limit 1`;
 	return row?.name ?? null;
 }
 
@@ -424,7 +423,6 @@ export async function readerReport(of: { readonly person: string } | { readonly 
 		? await s<{ name: string }[]>`select name from person where id = ${person}`
 		: await s<{ name: string }[]>`select label as name from door_key where id = ${key}`;
 	if (!known) return null;
-	const { within } = await inside('at', period);
 	const own = person ? s`person_id = ${person}` : s`key_id = ${key}`;
 	// what they did is looked at once, and added up both by document and by day
 	const [both, [refused]] = await Promise.all([
@@ -439,7 +437,7 @@ export async function readerReport(of: { readonly person: string } | { readonly 
 			from c join document d on d.id = c.document_id join edition e on e.id = d.edition_id
 			union all select day::text, null, null, sum(openings)::int, sum(saves)::int, null, null, null, null, null, null from own group by day
 			order by last desc nulls last`,
-		s<{ n: number }[]>`select count(*)::int as n from ledger where ${own} and kind = 'turned-away' and ${within}`
+		s<{ n: number }[]>`select coalesce(sum(times), 0)::int as n from sum_refused where ${own} and day between ${period.first} and ${period.last}`
 	]);
 	const days = both.flatMap(({ day, openings, saves }) => (day ? [{ day, openings, saves }] : []));
 	const rows = both.flatMap(({ day, ...row }) => (day ? [] : [row]));
@@ -510,18 +508,19 @@ export interface Refusals {
 
 /** Who was turned away, why, how often. What came from a page of ours, a dead end, comes first. */
 export async function turnedAwayReport(period: Period): Promise<Refusals[]> {
-	const { within } = await inside('at', period);
+	await sumsForReport();
 	const rows = await sql()<(Omit<Refusals, 'last' | 'deadEnd'> & { last: Date })[]>`
-		with one as (
-			select document_id, reason, page_id, person_id, reader, at, lead(at) over (partition by reader, document_id order by at, id) - at <= interval '30 seconds' as double from ledger
-			where kind = 'turned-away' and ${within} and not staff and not robot and not preload
-		), each as (
-			select document_id, reason, page_id, person_id, reader, count(*) as times, max(at) as last from one where double is not true group by 1, 2, 3, 4, 5
+		with each as (
+			select document_id, reason, page_id, person_id, reader, sum(times) as times, max(last_at) as last from sum_refused
+			where day between ${period.first} and ${period.last} group by 1, 2, 3, 4, 5
+		), groups as (
+			select document_id, reason, page_id, sum(times)::int as times, count(*) filter (where person_id is null)::int as nameless, max(last) as last,
+				array_agg(person_id) filter (where person_id is not null) as people
+			from each group by 1, 2, 3 order by page_id is null, 4 desc limit 300
 		)
-		select d.slug, d.title, l.reason, p.path as page, p.draft_title as "pageTitle", sum(l.times)::int as times, count(*) filter (where l.person_id is null)::int as nameless, max(l.last) as last,
-			(array_agg(distinct n.name) filter (where n.name is not null))[1:12] as people
-		from each l join document d on d.id = l.document_id left join page p on p.id = l.page_id left join person n on n.id = l.person_id
-		group by d.id, l.reason, p.id order by p.id is null, sum(l.times) desc limit 300`;
+		select d.slug, d.title, g.reason, p.path as page, p.draft_title as "pageTitle", g.times, g.nameless, g.last,
+			(select array_agg(name) from (select distinct n.name from person n where n.id = any(g.people) order by 1 limit 12) n) as people
+		from groups g join document d on d.id = g.document_id left join page p on p.id = g.page_id order by g.page_id is null, g.times desc, d.title, g.reason`;
 	return rows.map((r) => ({ ...r, people: r.people ?? [], last: r.last.toISOString(), deadEnd: r.page !== null }));
 }
 
@@ -531,7 +530,7 @@ export async function items(period: Period): Promise<ItemReport> {
 	const [rows, { name }] = await Promise.all([
 		sql()<MonthFigures[]>`
 			select d.slug, d.title, to_char(s.day, 'YYYY-MM') as month, sum(looks + openings + saves)::int as investigations, sum(openings + saves)::int as requests,
-				sum(uniques)::int as uniques, sum(refusals)::int as refusals
+				sum(unique_investigations)::int as "uniqueInvestigations", sum(unique_requests)::int as "uniqueRequests", sum(refusals)::int as refusals
 			from ${piecesIn(period)} join sum_figures s using (span, day) join document d on d.id = s.document_id group by d.id, 3 order by d.title, 3`,
 		site()
 	]);

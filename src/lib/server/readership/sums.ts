@@ -1,5 +1,6 @@
 // Sums of the ledger by day and document, made from the raw entries by core/readership, and from them those of months and of the whole
-// site. A day's sums of a document are always made whole, so that making them again gives the same; what was entered meanwhile is summed every two seconds, and before a report is read.
+// site. A day's sums of a document are always made whole, so that making them again gives the same; what was entered meanwhile is summed
+// every two seconds, and before a report is read.
 import type postgres from 'postgres';
 import { dayOf, endOfDay, startOfDay } from '#core/access/hours';
 import { devices, doubleClickSeconds, readingGapMinutes, robotOpeningsAnHour, sumDay, type DaySum, type Summable } from '#core/readership/counting';
@@ -8,6 +9,7 @@ import { dayAfter, piecesOf, stepOf, type Days } from '#core/readership/period';
 import { readershipOf } from '#core/readership/settings';
 import { sql } from '../db/client';
 import { log } from '../log';
+import { Recent, type Entry, type Remembered } from './recent';
 import { site } from '../site/site';
 
 const lookMs = 2_000;
@@ -17,6 +19,8 @@ const lock = 4_173_007;
 const atATime = 50_000;
 
 type Transaction = postgres.TransactionSql;
+
+const recent = new Recent();
 
 /** Stands for all documents together in the tables of sums. */
 export const wholeSite = '00000000-0000-0000-0000-000000000000';
@@ -54,6 +58,7 @@ export function hourIn(zone: string): (at: number) => number {
 }
 
 interface EntryRow {
+	id: string;
 	at: Date;
 	kind: Summable['kind'];
 	document_id: string;
@@ -69,9 +74,14 @@ interface EntryRow {
 	device: Summable['device'] | null;
 	controlled: boolean | null;
 	attention: Summable['attention'];
+	reason: Summable['reason'];
 }
 
-const entryOf = (row: EntryRow): Summable => ({
+const entryColumns = () =>
+	sql()`id, at, kind, document_id, edition_id, reader, who, person_id, source_kind, page_id, placement_id, outside, key_id, device, controlled, attention, reason`;
+
+const entryOf = (row: EntryRow): Entry => ({
+	id: row.id,
 	at: row.at.getTime(),
 	kind: row.kind,
 	reader: row.reader,
@@ -86,82 +96,124 @@ const entryOf = (row: EntryRow): Summable => ({
 	controlled: row.controlled ?? row.who !== 'visitor',
 	placement: row.placement_id,
 	source: { kind: row.source_kind, page: row.page_id, outside: row.outside },
-	attention: row.attention
+	attention: row.attention,
+	reason: row.reason
 });
 
-/** Readers of a day who behave like robots. Gives whom the sums did not know for one yet. */
-async function markRobots(tx: Transaction, day: string, zone: string): Promise<string[]> {
+/** Readers of a day who behave like robots, as far as the time given shows it. Gives whom the sums did not know for one yet. */
+async function markRobots(tx: Transaction, day: string, zone: string, from: number, until: number): Promise<string[]> {
 	const rows = await tx<{ reader: string }[]>`
 		insert into sum_robot (day, reader) select distinct ${day}::date, reader from (
-			select reader from ledger where at >= ${new Date(startOfDay(day, zone))} and at < ${new Date(endOfDay(day, zone))} and kind in ('opened', 'saved')
+			select reader from ledger where at >= ${new Date(from)} and at < ${new Date(until)} and kind in ('opened', 'saved')
 				and person_id is null and key_id is null and not staff and not robot and not preload
 			group by reader, date_trunc('hour', at at time zone ${zone}) having count(*) > ${robotOpeningsAnHour}) busy
 		on conflict do nothing returning reader`;
 	return rows.map((r) => r.reader);
 }
 
-/** Makes the sums of a day anew, of the documents named or (null) of all that have entries. Gives those whose sums it made. */
-async function sumOneDay(tx: Transaction, day: string, zone: string, documents: readonly string[] | null): Promise<readonly string[]> {
-	const [from, until] = [startOfDay(day, zone), endOfDay(day, zone)];
-	const fresh = await markRobots(tx, day, zone);
-	let wanted = documents;
-	if (documents && fresh.length) {
-		const more = await tx<
-			{ id: string }[]
-		>`select distinct document_id as id from ledger where at >= ${new Date(from)} and at < ${new Date(until)} and reader = any(${fresh})`;
-		wanted = [...new Set([...documents, ...more.map((m) => m.id)])];
-	}
-	const robots = new Set((await tx<{ reader: string }[]>`select reader from sum_robot where day = ${day}`).map((r) => r.reader));
-	const only = wanted ? tx`and document_id = any(${wanted as string[]}::uuid[])` : tx``;
-	const hourOf = hourIn(zone);
+const hourMs = 3_600_000;
 
-	const sums: { document: string; sum: DaySum }[] = [];
-	let document: string | null = null;
-	let entries: Summable[] = [];
-	const close = () => {
-		if (document) sums.push({ document, sum: sumDay(entries, until, hourOf, robots) });
-		entries = [];
-	};
-	// so many at a time: a day can hold very many
-	for (let after: { document_id: string; at: Date; id: string } | undefined, full = true; full;) {
-		const rows: readonly (EntryRow & { id: string })[] = await tx`
-			select id, at, kind, document_id, edition_id, reader, who, person_id, source_kind, page_id, placement_id, outside, key_id, device, controlled, attention
-			from ledger where at >= ${new Date(from)} and at < ${new Date(until + doubleClickSeconds * 1000 + 1)} ${only} and not staff and not robot and not preload
-				${after ? tx`and (document_id, at, id) > (${after.document_id}, ${after.at}, ${after.id})` : tx``}
-			order by document_id, at, id limit ${atATime}`;
-		full = rows.length === atATime;
-		after = rows[rows.length - 1];
-		for (const row of rows) {
-			if (row.document_id !== document) {
-				close();
-				document = row.document_id;
-			}
-			entries.push(entryOf(row));
-		}
-	}
-	close();
-	await write(tx, day, wanted, sums);
-	return wanted ?? sums.map((of) => of.document);
+/** One document's day, to be written: all of it, or what is new of these readers. */
+interface Summed {
+	readonly document: string;
+	readonly sum: DaySum;
+	readonly changed: ReadonlySet<string> | null;
 }
 
-async function write(tx: Transaction, day: string, documents: readonly string[] | null, sums: readonly { document: string; sum: DaySum }[]): Promise<void> {
+/**
+ * Makes the sums of a day anew, of the documents of which there are fresh entries or (null) of all that have any. Gives the documents whose
+ * sums it made, and what is to be remembered once that is committed.
+ */
+async function sumOneDay(
+	tx: Transaction,
+	day: string,
+	zone: string,
+	fresh: ReadonlyMap<string, readonly Entry[]> | null
+): Promise<{ documents: readonly string[]; remembered: readonly Remembered[] }> {
+	const [from, until] = [startOfDay(day, zone), endOfDay(day, zone)];
+	// whoever behaves like a robot only now does so in a clock hour in which something is new
+	const ends = fresh && [...fresh.values()].map((entries) => [entries[0]!.at, entries.at(-1)!.at] as const);
+	const [first, last] = ends ? [Math.min(...ends.map(([a]) => a)) - hourMs, Math.max(...ends.map(([, b]) => b)) + hourMs] : [from, until];
+	const unmasked = await markRobots(tx, day, zone, Math.max(from, first), Math.min(until, last));
+	const wanted = fresh ? new Set(fresh.keys()) : null;
+	if (wanted && unmasked.length) {
+		const more = await tx<
+			{ id: string }[]
+		>`select distinct document_id as id from ledger where at >= ${new Date(from)} and at < ${new Date(until)} and reader = any(${unmasked})`;
+		for (const { id } of more) wanted.add(id);
+	}
+	const robots = new Set((await tx<{ reader: string }[]>`select reader from sum_robot where day = ${day}`).map((r) => r.reader));
+	const hourOf = hourIn(zone);
+	const sums: Summed[] = [];
+	const remembered: Remembered[] = [];
+	const add = (document: string, entries: Entry[], changed: ReadonlySet<string> | null) => {
+		sums.push({ document, sum: sumDay(entries, until, hourOf, robots), changed });
+		if (fresh) remembered.push({ day, document, entries });
+	};
+
+	const unknown: string[] = [];
+	for (const document of wanted ?? []) {
+		const news = fresh!.get(document) ?? [];
+		const entries = recent.with(day, document, news);
+		if (entries) add(document, entries, new Set([...news.map((e) => e.reader), ...unmasked]));
+		else unknown.push(document);
+	}
+	if (!wanted || unknown.length) {
+		const only = wanted ? tx`and document_id = any(${unknown}::uuid[])` : tx``;
+		let document: string | null = null;
+		let entries: Entry[] = [];
+		// so many at a time: a day can hold very many
+		const all = tx<EntryRow[]>`
+			select ${entryColumns()} from ledger where at >= ${new Date(from)} and at < ${new Date(until + doubleClickSeconds * 1000 + 1)} ${only} and not staff and not robot and not preload
+			order by document_id, at, id`;
+		for await (const rows of all.cursor(atATime)) {
+			for (const row of rows) {
+				if (row.document_id !== document) {
+					if (document) add(document, entries, null);
+					[document, entries] = [row.document_id, []];
+				}
+				entries.push(entryOf(row));
+			}
+		}
+		if (document) add(document, entries, null);
+	}
+	await write(tx, day, wanted && [...wanted], sums);
+	return { documents: wanted ? [...wanted] : sums.map((of) => of.document), remembered };
+}
+
+/** Puts the sums of a day's documents, the named ones or (null) all of them, in place of what stands. */
+async function write(tx: Transaction, day: string, documents: readonly string[] | null, sums: readonly Summed[]): Promise<void> {
 	const only = onlyOf(tx, documents);
 	for (const table of ['sum_figures', 'sum_source'] as const) await tx`delete from ${tx(table)} where span = 'day' and day = ${day} ${only}`;
 	await tx`delete from sum_page where day = ${day} ${only}`;
-	const gone = await tx<{ document_id: string; edition_id: string; reader: number }[]>`
-		delete from sum_reader where day = ${day} ${only} returning document_id, edition_id, reader`;
 
-	const readers = sums.flatMap(({ document, sum }) => sum.readers.map((r) => ({ document, r })));
-	const numbers = await numbersOf(tx, new Set(readers.map(({ r }) => r.reader)));
+	const written = sums.map(({ document, sum, changed }) => ({
+		document,
+		readers: changed ? sum.readers.filter((r) => changed.has(r.reader)) : sum.readers,
+		refused: changed ? sum.refused.filter((r) => changed.has(r.reader)) : sum.refused
+	}));
+	const readers = written.flatMap(({ document, readers }) => readers.map((r) => ({ document, r })));
+	const refused = written.flatMap(({ document, refused }) => refused.map((r) => ({ document, r })));
+	const numbers = await numbersOf(tx, new Set([...readers, ...refused].map(({ r }) => r.reader)));
+	const gone: Standing[] = [];
+	const whole = documents?.filter((document) => !sums.some((of) => of.document === document && of.changed)) ?? null;
+	if (!whole || whole.length) gone.push(...(await takeOut(tx, day, onlyOf(tx, whole))));
+	for (const { document, changed } of sums)
+		if (changed)
+			gone.push(
+				...(await takeOut(tx, day, tx`and document_id = ${document} and reader in (select number from reader where name = any(${[...changed]}::text[]))`))
+			);
 	await insert(
 		tx,
 		'sum_figures',
-		sums.map(({ document, sum: { hours, devices, sources: _s, readers: _r, keysUsed, ...rest } }) => ({
+		sums.map(({ document, sum: { hours, devices, sources: _s, readers: _r, refused: _f, keysUsed, uniqueRequests, uniqueInvestigations, ...rest } }) => ({
 			span: 'day',
 			day,
 			document_id: document,
 			...rest,
 			keys_used: keysUsed,
+			unique_requests: uniqueRequests,
+			unique_investigations: uniqueInvestigations,
 			hours,
 			devices
 		}))
@@ -202,12 +254,26 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 		}))
 	);
 	await insert(tx, 'sum_page', pagesOf(day, sums));
+	await insert(
+		tx,
+		'sum_refused',
+		refused.map(({ document, r }) => ({
+			day,
+			document_id: document,
+			reason: r.reason,
+			page_id: r.page,
+			reader: numbers.get(r.reader)!,
+			person_id: r.person,
+			key_id: r.key,
+			times: r.times,
+			last_at: new Date(r.lastAt)
+		}))
+	);
 	await wholeOf(tx, day, documents);
 
 	if (!documents) return;
-	const touched = new Map<string, { document: string; edition: string; reader: number }>();
-	for (const row of gone)
-		touched.set(`${row.document_id} ${row.edition_id} ${row.reader}`, { document: row.document_id, edition: row.edition_id, reader: row.reader });
+	const touched = new Map<string, Standing>();
+	for (const row of gone) touched.set(`${row.document} ${row.edition} ${row.reader}`, row);
 	for (const { document, r } of readers) {
 		const reader = numbers.get(r.reader)!;
 		touched.set(`${document} ${r.edition} ${reader}`, { document, edition: r.edition, reader });
@@ -215,12 +281,25 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 	await bringProgress(tx, [...touched.values()]);
 }
 
+/** How far somebody is with an edition: the row of `progress` that is named so. */
+interface Standing {
+	readonly document: string;
+	readonly edition: string;
+	readonly reader: number;
+}
+
+/** Takes out what a day's sums say of readers. Gives who was in them. */
+async function takeOut(tx: Transaction, day: string, only: postgres.Fragment): Promise<readonly Standing[]> {
+	await tx`delete from sum_refused where day = ${day} ${only}`;
+	return tx<Standing[]>`delete from sum_reader where day = ${day} ${only} returning document_id as document, edition_id as edition, reader`;
+}
+
 /** Rows of the documents named, or (null) of all, the whole site among them. */
 const onlyOf = (tx: Transaction, documents: readonly string[] | null) => (documents ? tx`and document_id = any(${documents as string[]}::uuid[])` : tx``);
 
 /** The columns of figures, added up. Seconds as decimal numbers: in whatever order they come, the sum is the same. */
 const addedUp = (() => {
-	const plain = ['openings', 'saves', 'printed', 'refusals', 'knocks', 'keys_used', 'shown', 'looks', 'uniques', 'controlled'];
+	const plain = ['openings', 'saves', 'printed', 'refusals', 'knocks', 'keys_used', 'shown', 'looks', 'unique_requests', 'unique_investigations', 'controlled'];
 	const array = (name: string, length: number) => `array[${Array.from({ length }, (_, i) => `coalesce(sum(${name}[${i + 1}]), 0)::int`).join(', ')}]`;
 	return {
 		columns: `${plain.join(', ')}, seconds, hours, devices`,
@@ -298,7 +377,11 @@ function pagesOf(day: string, sums: readonly { document: string; sum: DaySum }[]
 }
 
 /** Rows into one of the tables of sums, all in one parameter: there may be many. (COPY is slower for few rows: its replies wait for each other.) */
-async function insert(tx: Transaction, table: 'sum_figures' | 'sum_source' | 'sum_reader' | 'sum_page', rows: readonly object[]): Promise<void> {
+async function insert(
+	tx: Transaction,
+	table: 'sum_figures' | 'sum_source' | 'sum_reader' | 'sum_page' | 'sum_refused',
+	rows: readonly object[]
+): Promise<void> {
 	for (let i = 0; i < rows.length; i += 20_000) {
 		const part = rows.slice(i, i + 20_000);
 		await tx`insert into ${tx(table)} select * from jsonb_populate_recordset(null::${tx(table)}, ${tx.json(part as never)})`;
@@ -321,7 +404,7 @@ async function numbersOf(tx: Transaction, names: ReadonlySet<string>): Promise<M
 }
 
 /** Brings up to date how far readers are with editions; null means everyone. */
-async function bringProgress(tx: Transaction, touched: readonly { document: string; edition: string; reader: number }[] | null): Promise<void> {
+async function bringProgress(tx: Transaction, touched: readonly Standing[] | null): Promise<void> {
 	if (touched && !touched.length) return;
 	const wanted = touched
 		? tx`join unnest(${touched.map((t) => t.document)}::uuid[], ${touched.map((t) => t.edition)}::uuid[], ${touched.map((t) => t.reader)}::int[]) as t (d, e, r)
@@ -351,6 +434,9 @@ export async function sumAgain(): Promise<void> {
 }
 
 async function sumAll(tx: Transaction, zone: string): Promise<void> {
+	// whoever takes a person's name out of the ledger waits until this is done
+	await tx`select 1 from summed for update`;
+	const snapshot = await snapshotOf(tx);
 	const [ends] = await tx<{ first: Date | null; last: Date | null; now: Date }[]>`select min(at) as first, max(at) as last, now() from ledger`;
 	const first = ends!.first && dayOf(ends!.first.getTime(), zone);
 	// what follows from sums of days whose entries have gone
@@ -366,11 +452,18 @@ async function sumAll(tx: Transaction, zone: string): Promise<void> {
 	const months = await tx<{ month: string }[]>`select distinct to_char(day, 'YYYY-MM-01') as month from sum_figures`;
 	for (const { month } of months) await monthOf(tx, month, null);
 	await bringProgress(tx, null);
-	await mark(tx, ends!.now, zone);
+	await mark(tx, ends!.now, zone, snapshot);
 }
 
-const mark = (tx: Transaction, until: Date, zone: string) =>
-	tx`insert into summed (until, zone) values (${until}, ${zone}) on conflict (one) do update set until = excluded.until, zone = excluded.zone`;
+const snapshotOf = async (tx: Transaction): Promise<string> => (await tx<{ seen: string }[]>`select pg_current_snapshot()::text as seen`)[0]!.seen;
+
+/** Says until when the sums go. Gives their new version. */
+async function mark(tx: Transaction, until: Date, zone: string, seen: string): Promise<string> {
+	const [row] = await tx<{ version: string }[]>`
+		insert into summed (until, zone, seen) values (${until}, ${zone}, ${seen}::pg_snapshot)
+		on conflict (one) do update set until = excluded.until, zone = excluded.zone, seen = excluded.seen, version = gen_random_uuid() returning version`;
+	return row!.version;
+}
 
 let running: Promise<void> | undefined;
 let next: Promise<void> | undefined;
@@ -400,63 +493,55 @@ export async function sumsForReport(): Promise<void> {
 	await Promise.race([sumUp(), enough]).finally(() => clearTimeout(timer));
 }
 
+/** A snapshot says nothing in another database, into which this one may have been put back: a server begins by looking a minute further. */
+let begun = false;
+
 async function sumNew(): Promise<void> {
 	const { zone } = await site();
 	const s = sql();
-	const [state] = await s<{ until: Date; zone: string }[]>`select until, zone from summed`;
+	const slack = `${slackMs} milliseconds`;
+	const [state] = await s<{ until: Date; zone: string; fresh: boolean }[]>`
+		select until, zone, exists (select 1 from ledger_fresh(until - ${slack}::interval, seen)) as fresh from summed`;
 	// most of the time there is nothing new, and nobody has to wait for the lock
-	if (state && state.zone === zone && !(await freshSince(new Date(state.until.getTime() - slackMs), s)).length) {
+	if (begun && state && state.zone === zone && !state.fresh) {
 		// robots and staff alone do not make the look back longer and longer
-		if (Date.now() - state.until.getTime() > 5 * slackMs) await s`update summed set until = greatest(until, now() - ${slackMs} * interval '1 millisecond')`;
+		if (Date.now() - state.until.getTime() > 5 * slackMs) await s`update summed set until = greatest(until, now() - ${slack}::interval)`;
 		return;
 	}
-	await s
-		.begin(async (tx) => {
-			await tx`select pg_advisory_xact_lock(${lock})`;
-			const [known] = await tx<{ until: Date; zone: string; now: Date }[]>`select until, zone, now() from summed`;
-			if (!known || known.zone !== zone) return sumAll(tx, zone);
-			const rows = await freshSince(new Date(known.until.getTime() - slackMs), tx);
-			const days = new Map<string, Set<string>>();
-			for (const { at, document_id } of rows) {
-				// what comes right after midnight may make a double click of one before it
-				for (const day of new Set([dayOf(at.getTime(), zone), dayOf(at.getTime() - doubleClickSeconds * 1000, zone)]))
-					days.set(day, (days.get(day) ?? new Set()).add(document_id));
+	const { version, remembered } = await s.begin(async (tx) => {
+		await tx`select pg_advisory_xact_lock(${lock})`;
+		const [known] = await tx<{ until: Date; zone: string; seen: string | null; version: string; now: Date }[]>`
+			select until, zone, seen::text as seen, version, now() from summed for update`;
+		if (!known || known.zone !== zone) {
+			await sumAll(tx, zone);
+			return { version: null, remembered: [] };
+		}
+		recent.of(known.version);
+		const snapshot = await snapshotOf(tx);
+		const rows = await tx<EntryRow[]>`
+			select ${entryColumns()} from ledger_fresh(${known.until} - ${slack}::interval, ${begun ? known.seen : null}::pg_snapshot) order by at, id`;
+		const days = new Map<string, Map<string, Entry[]>>();
+		for (const row of rows) {
+			const entry = entryOf(row);
+			// what comes right after midnight may make a double click of one before it
+			for (const day of new Set([dayOf(entry.at, zone), dayOf(entry.at - doubleClickSeconds * 1000, zone)])) {
+				const documents = days.get(day) ?? new Map<string, Entry[]>();
+				days.set(day, documents.set(row.document_id, [...(documents.get(row.document_id) ?? []), entry]));
 			}
-			const months = new Map<string, Set<string>>();
-			for (const [day, documents] of [...days].sort(([a], [b]) => (a < b ? -1 : 1))) {
-				const month = stepOf(day, 'month');
-				months.set(month, new Set([...(months.get(month) ?? []), ...(await sumOneDay(tx, day, zone, [...documents]))]));
-			}
-			for (const [month, documents] of months) await monthOf(tx, month, [...documents]);
-			await mark(tx, known.now, zone);
-			return rows;
-		})
-		.then((rows) => remember(rows ?? []));
-}
-
-interface Fresh {
-	readonly id: string;
-	readonly at: Date;
-	readonly document_id: string;
-}
-
-/** Entries that this server has summed already, of the last minute and a little more. */
-const summedOf = new Map<string, number>();
-
-/** Entries since an instant that this server has not summed. */
-async function freshSince(since: Date, s: postgres.Sql | Transaction): Promise<Fresh[]> {
-	const rows = await s<Fresh[]>`select id, at, document_id from ledger where at > ${since} and not staff and not robot and not preload`;
-	return rows.filter((r) => !summedOf.has(r.id));
-}
-
-function remember(rows: readonly Fresh[]): void {
-	const old = Date.now() - 3 * slackMs;
-	for (const { id, at } of rows) summedOf.set(id, at.getTime());
-	// they stand in the order in which they came
-	for (const [id, at] of summedOf) {
-		if (at > old) break;
-		summedOf.delete(id);
-	}
+		}
+		const months = new Map<string, Set<string>>();
+		const remembered: Remembered[] = [];
+		for (const [day, fresh] of [...days].sort(([a], [b]) => (a < b ? -1 : 1))) {
+			const month = stepOf(day, 'month');
+			const made = await sumOneDay(tx, day, zone, fresh);
+			months.set(month, new Set([...(months.get(month) ?? []), ...made.documents]));
+			remembered.push(...made.remembered);
+		}
+		for (const [month, documents] of months) await monthOf(tx, month, [...documents]);
+		return { version: await mark(tx, known.now, zone, snapshot), remembered };
+	});
+	begun = true;
+	recent.keep(version, remembered);
 }
 
 /**
@@ -480,7 +565,13 @@ export async function forgetReaders(now: number): Promise<void> {
 	});
 }
 
-/** Keeps the sums up to date from now on. */
+/** Keeps the sums up to date from now on. Where making them takes long, as long a pause comes after it. */
 export function keepSumming(): void {
-	setInterval(() => void sumUp().catch((err: unknown) => log().warn({ err }, 'sums of the ledger')), lookMs).unref();
+	const next = (took: number) => setTimeout(() => void again(), Math.max(lookMs, took)).unref();
+	const again = async () => {
+		const at = performance.now();
+		await sumUp().catch((err: unknown) => log().warn({ err }, 'sums of the ledger'));
+		next(performance.now() - at);
+	};
+	next(0);
 }

@@ -64,7 +64,8 @@ export async function withdrawWebhook(id: string, actor: string): Promise<void> 
 
 /** Tries all that failed once more, now. */
 export async function tryAgain(id: string): Promise<void> {
-	await sql()`update webhook set ended = null where id = ${id}`;
+	const [row] = await sql()`update webhook set ended = null where id = ${id} and withdrawn_at is null returning 1`;
+	if (!row) throw new IanuaError('not-found');
 	await sql()`update webhook_delivery set next_at = now(), tries = 0 where webhook_id = ${id} and delivered_at is null`;
 }
 

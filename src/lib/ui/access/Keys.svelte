@@ -1,6 +1,6 @@
 <!-- The keys of a document: issued, shown once with their address, and what each did. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
@@ -50,7 +50,7 @@
 			unmailed = items.filter((i) => !i.mailed).map((i) => ({ address: i.address, url: i.url! }));
 			notify(`${counted(items.length - unmailed.length, 'key is', 'keys are')} on their way.`);
 			[pasted, words, until, openings, several, open] = ['', '', '', null, false, false];
-			await invalidateAll();
+			await refresh();
 		} catch (error) {
 			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
 		} finally {
@@ -76,7 +76,7 @@
 			const { toString } = await import('qrcode');
 			issued = { label, url, qr: await toString(url, { type: 'svg', margin: 4 }) };
 			[label, until, openings, password, open] = ['', '', null, '', false];
-			await invalidateAll();
+			await refresh();
 		} catch (error) {
 			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
 		} finally {
@@ -99,7 +99,7 @@
 		} catch (error) {
 			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
 		}
-		await invalidateAll();
+		await refresh();
 	}
 	const facts = (key: KeyView) =>
 		[

@@ -1,6 +1,6 @@
 <!-- What can be done with the documents chosen: folder, topics, door, set aside; each with one undo for all. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { page } from '$app/state';
 	import { positions, type Position } from '#core/access/door';
 	import { counted } from '#core/access/reach';
@@ -30,11 +30,11 @@
 		try {
 			const { undo } = await call<{ undo: unknown[] }>('POST', '/bulk', { documents: chosenRows.slugs, ...what });
 			if ('aside' in what) chooseNone();
-			await invalidateAll();
+			await refresh();
 			notify(`${counted(undo.length, 'document', 'documents')}: ${words}`, {
 				undo: async () => {
 					await call('POST', '/bulk/undo', { undo });
-					await invalidateAll();
+					await refresh();
 					notify('Put back as they were.');
 				}
 			});

@@ -1,6 +1,6 @@
 <!-- Which columns the table has, and in which order. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { columnNames, columns, keepColumns, type ColumnName } from './columns';
 
@@ -9,7 +9,7 @@
 
 	function set(next: ColumnName[]) {
 		keepColumns(next.length ? next : ['door']);
-		void invalidateAll();
+		void refresh();
 	}
 	function move(name: ColumnName, by: number) {
 		const next = [...chosen];

@@ -1,6 +1,6 @@
 <!-- What the cover shows: a page, a picture of one's own cut to size, or an icon found by a word; and words for those who do not see it. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { Modal } from 'flowbite-svelte';
 	import Cropper from 'svelte-easy-crop';
 	import type { Cover } from '#core/documents/cover';
@@ -48,7 +48,7 @@
 		busy = true;
 		try {
 			await work();
-			await invalidateAll();
+			await refresh();
 			notify(words);
 			open = false;
 		} catch (error) {

@@ -1,6 +1,6 @@
 <!-- The editions of a document: put in a new one, see what changed, go back. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
 	import { conditionWords } from '#core/intake/condition';
@@ -18,11 +18,11 @@
 	async function putInForce(edition: EditionView, before: number) {
 		try {
 			await call('PATCH', `/documents/${slug}`, { edition: edition.number });
-			await invalidateAll();
+			await refresh();
 			notify(`Edition ${edition.number} is in force.`, {
 				undo: async () => {
 					await call('PATCH', `/documents/${slug}`, { edition: before });
-					await invalidateAll();
+					await refresh();
 				}
 			});
 		} catch (error) {

@@ -1,6 +1,7 @@
 <!-- The row of filters: the doors laid open, the others each in a panel with their counts, and those saved under a name. -->
 <script lang="ts">
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { positions } from '#core/access/door';
 	import { filterValues, toggled, type Counts, type FilterName, type Filters } from '#core/documents/filters';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
@@ -82,18 +83,18 @@
 			await call('POST', '/filters', { name: naming, query });
 			notify(`Saved as “${naming.trim()}”.`);
 			naming = '';
-			await invalidateAll();
+			await refresh();
 		} catch (error) {
 			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
 		}
 	}
 	async function drop(filter: { id: string; name: string; query: string }) {
 		await call('DELETE', `/filters/${filter.id}`);
-		await invalidateAll();
+		await refresh();
 		notify(`“${filter.name}” is no longer saved.`, {
 			undo: async () => {
 				await call('POST', '/filters', { name: filter.name, query: filter.query });
-				await invalidateAll();
+				await refresh();
 			}
 		});
 	}

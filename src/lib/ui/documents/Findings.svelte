@@ -1,6 +1,6 @@
 <!-- What the check found, each with what it means for a reader and, where a press can mend it, that press. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import type { Finding } from '#core/intake/condition';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
@@ -14,13 +14,13 @@
 		try {
 			await call('POST', `/documents/${slug}/${what}`, body);
 			password = '';
-			await invalidateAll();
+			await refresh();
 			notify(words, {
 				undo:
 					what === 'clean'
 						? async () => {
 								await call('PATCH', `/documents/${slug}`, { edition });
-								await invalidateAll();
+								await refresh();
 							}
 						: undefined
 			});

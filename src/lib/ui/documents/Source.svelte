@@ -1,6 +1,6 @@
 <!-- The web address a document came from: watched or not, and what is there now. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import type { SourceView } from '$lib/server/documents/view';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
@@ -14,11 +14,11 @@
 		busy = true;
 		try {
 			await work();
-			await invalidateAll();
+			await refresh();
 			if (words) notify(words);
 		} catch (error) {
 			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
-			await invalidateAll();
+			await refresh();
 		} finally {
 			busy = false;
 		}

@@ -1,6 +1,7 @@
 <!-- A group in the sheet: name, what it is for, how many it has, taking it away. -->
 <script lang="ts">
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { untrack } from 'svelte';
 	import { counted } from '#core/access/reach';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
@@ -32,12 +33,12 @@
 		attempt(async () => {
 			const before = { name: group.name, description: group.description };
 			await call('PATCH', `/groups/${group.slug}`, { name, description });
-			await invalidateAll();
+			await refresh();
 			notify(`“${name}” is changed.`, {
 				undo: async () => {
 					await call('PATCH', `/groups/${group.slug}`, before);
 					[name, description] = [before.name, before.description];
-					await invalidateAll();
+					await refresh();
 				}
 			});
 		});

@@ -1,7 +1,8 @@
 <!-- A member in the sheet: name, memberships with their days, what they may open, invitation, suspending, taking out. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { invalidateAll, goto } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import type { MemberChange, MemberView } from '$lib/server/people/members';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
@@ -52,12 +53,12 @@
 		try {
 			await call('PATCH', `/members/${id}`, wanted);
 			trouble = '';
-			await invalidateAll();
+			await refresh();
 			reset();
 			notify(words, {
 				undo: async () => {
 					await call('PATCH', `/members/${id}`, before);
-					await invalidateAll();
+					await refresh();
 					reset();
 				}
 			});

@@ -1,7 +1,7 @@
 <!-- The site's look, its navigation, what placements are like, and which websites may frame: for its owners. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { contrast, leastContrast, nearestPassing, siteGround } from '#core/site/colour';
 	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm, type PlacementDefaults } from '#core/placing/placement';
 	import type { Site } from '$lib/server/site/site';
@@ -53,11 +53,11 @@
 		const before = [...navigation];
 		try {
 			await call('PATCH', '/navigation', { paths });
-			await invalidateAll();
+			await refresh();
 			notify('The navigation is set.', {
 				undo: async () => {
 					await call('PATCH', '/navigation', { paths: before });
-					await invalidateAll();
+					await refresh();
 				}
 			});
 		} catch (error) {

@@ -1,5 +1,5 @@
 // A page while it is written, whichever its layout: saved as one writes, published now or later, its mismatches always at hand.
-import { invalidateAll } from '$app/navigation';
+import { refresh } from '$lib/ui/parts/refresh';
 import type { DoorChange } from '#core/access/door';
 import type { Layout } from '#core/placing/content';
 import type { Remedy } from '#core/placing/mismatch';
@@ -128,7 +128,7 @@ export class Writer {
 		try {
 			const answer = await this.#request<{ mismatches: Found[] }>('PATCH', 'door', change);
 			this.mismatches = answer.mismatches;
-			await invalidateAll();
+			await refresh();
 		} catch (error) {
 			notify((error as Error).message, { tone: 'wrong' });
 		}
@@ -143,7 +143,7 @@ export class Writer {
 	refresh = async (): Promise<void> => {
 		this.saving = 'waiting';
 		await this.save();
-		await invalidateAll();
+		await refresh();
 	};
 
 	stop = (): void => clearTimeout(this.#timer);

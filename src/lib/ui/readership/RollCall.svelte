@@ -1,6 +1,6 @@
 <!-- The roll call: everyone who may open a keyed document, as an arch that is filled (read through), half (opened) or outlined (not yet). -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import type { Standing } from '#core/readership/counting';
 	import type { RollLine } from '$lib/server/readership/reports';
@@ -41,7 +41,7 @@
 				failed && `${failed} could not be sent`
 			].filter(Boolean);
 			notify(`${counted(mailed, 'reminder', 'reminders')} mailed${left.length ? `; ${left.join('; ')}` : ''}.`, failed ? { tone: 'wrong' } : {});
-			await invalidateAll();
+			await refresh();
 		} catch (error) {
 			if (!(error instanceof ApiTrouble)) throw error;
 			notify(error.message, { tone: 'wrong' });

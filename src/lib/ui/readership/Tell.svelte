@@ -1,6 +1,6 @@
 <!-- What one is told by mail about a document, or the whole site. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { listWords } from '#core/access/reach';
 	import type { Told } from '$lib/server/readership/told';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
@@ -14,7 +14,7 @@
 	async function set(change: Record<string, unknown>, said: string) {
 		try {
 			await call('PATCH', '/readership/told', { document, ...change });
-			await invalidateAll();
+			await refresh();
 			notify(said);
 		} catch (error) {
 			if (!(error instanceof ApiTrouble)) throw error;

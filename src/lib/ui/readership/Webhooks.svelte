@@ -1,6 +1,6 @@
 <!-- Programs elsewhere that are told what happens: made with a secret shown once, tried again, withdrawn. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import { webhookEvents, type WebhookEvent } from '#core/readership/webhook';
 	import type { WebhookView } from '$lib/server/readership/webhooks';
@@ -21,7 +21,7 @@
 	async function act(work: () => Promise<unknown>, said?: string) {
 		try {
 			await work();
-			await invalidateAll();
+			await refresh();
 			if (said) notify(said);
 		} catch (error) {
 			if (!(error instanceof ApiTrouble)) throw error;

@@ -339,25 +339,23 @@ export class Viewer {
 		if (page) this.go(number);
 		const proxy = zoom || view || viewrect ? await this.pdf.getPage(number) : null;
 		if (!proxy) return;
-		// distances run from the page's upper left corner, destinations of the file from its lower left (ISO 32000-1, 12.3.2)
-		const [x0, , , top] = proxy.view as [number, number, number, number];
+		// distances run from the upper left corner of the page as it stands, turned by the file or not (RFC 8118, 3); destinations of the file
+		// from the lower left of the page as it lies (ISO 32000-1, 12.3.2)
+		const standing = proxy.getViewport({ scale: 1 });
+		const to = (left: number | null, top: number | null) => [null, { name: 'XYZ' }, ...standing.convertToPdfPoint(left ?? 0, top ?? 0), null];
 		let destination: unknown[] | null = null;
 		if (zoom) {
 			this.fit = boundZoom(zoom.scale);
 			this.refit();
-			destination = [null, { name: 'XYZ' }, zoom.left === null ? null : x0 + zoom.left, zoom.top === null ? null : top - zoom.top, null];
-			if (zoom.left === null && zoom.top === null) destination = null;
+			if (zoom.left !== null || zoom.top !== null) destination = to(zoom.left, zoom.top);
 		} else if (view) {
 			this.setFit(view.kind === 'FitH' || view.kind === 'FitBH' ? 'width' : view.kind === 'FitV' || view.kind === 'FitBV' ? 'height' : 'page');
-			if (view.offset !== null) {
-				const across = view.kind.endsWith('V');
-				destination = [null, { name: 'XYZ' }, across ? x0 + view.offset : null, across ? null : top - view.offset, null];
-			}
+			if (view.offset !== null) destination = view.kind.endsWith('V') ? to(view.offset, null) : to(null, view.offset);
 		} else if (viewrect) {
 			const [left, from, width, height] = viewrect;
 			const { container } = this.#asked;
 			this.setFit(((Math.min(container.clientWidth / width, container.clientHeight / height) * 72) / 96) * 100);
-			destination = [null, { name: 'XYZ' }, x0 + left, top - from, null];
+			destination = to(left, from);
 		}
 		if (destination) this.#viewer.scrollPageIntoView({ pageNumber: number, destArray: destination as never, allowNegativeOffset: false });
 	}

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import { layouts, layoutWords } from '#core/placing/content';
 	import { call } from '$lib/ui/parts/api';
@@ -85,7 +86,7 @@
 								class="btn"
 								onclick={async () => {
 									await call('POST', `/pages/${encodeURIComponent(p.path)}/restore`);
-									await invalidateAll();
+									await refresh();
 								}}>Restore</button
 							>
 						</li>

@@ -1,7 +1,7 @@
 <!-- Settings: what the owner sets of the site, and tokens by which programs speak to the API. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import TurnedAwayForm from '$lib/ui/access/TurnedAwayForm.svelte';
 	import SiteForms from '$lib/ui/placing/SiteForms.svelte';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
@@ -19,11 +19,11 @@
 		const before = Object.fromEntries(Object.keys(change).map((key) => [key, ({ ...data.given } as Record<string, unknown>)[key] ?? null]));
 		try {
 			await call('PATCH', '/site', change);
-			await invalidateAll();
+			await refresh();
 			notify('Set for the whole site.', {
 				undo: async () => {
 					await call('PATCH', '/site', before);
-					await invalidateAll();
+					await refresh();
 					contact = data.given.contact ?? '';
 				}
 			});
@@ -37,14 +37,14 @@
 		try {
 			made = await call<{ label: string; token: string }>('POST', '/tokens', { label });
 			label = '';
-			await invalidateAll();
+			await refresh();
 		} catch (error) {
 			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
 		}
 	}
 	async function withdraw(token: { id: string; label: string }) {
 		await call('DELETE', `/tokens/${token.id}`);
-		await invalidateAll();
+		await refresh();
 		notify(`“${token.label}” is withdrawn: programs that use it are turned away from now on.`);
 	}
 	async function copy() {

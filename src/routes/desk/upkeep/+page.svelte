@@ -1,6 +1,7 @@
 <!-- Upkeep: one list, worst first, each line with its remedy on it. -->
 <script lang="ts">
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import type { UpkeepLine } from '#core/upkeep/upkeep';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
@@ -60,7 +61,7 @@
 		busy = line.slug + line.kind;
 		try {
 			await remedy.do(line.slug);
-			await invalidateAll();
+			await refresh();
 			if (remedy.done)
 				notify(
 					`“${line.title}”: ${remedy.done}`,
@@ -68,14 +69,14 @@
 						? {
 								undo: async () => {
 									await remedy.undo!(line.slug);
-									await invalidateAll();
+									await refresh();
 								}
 							}
 						: {}
 				);
 		} catch (error) {
 			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
-			await invalidateAll();
+			await refresh();
 		} finally {
 			busy = '';
 		}
@@ -104,7 +105,7 @@
 	{#if data.mismatches.length}
 		<div class="mismatches">
 			{#each data.mismatches.slice(0, shownMismatches) as found (found.kind + found.page + found.placement)}
-				<Mismatch {found} zone={data.site.zone} mend={(remedy, why) => void mendMismatch(found, remedy, why, () => invalidateAll())} />
+				<Mismatch {found} zone={data.site.zone} mend={(remedy, why) => void mendMismatch(found, remedy, why, refresh)} />
 			{/each}
 			{#if data.mismatches.length > shownMismatches}<button class="btn" onclick={() => (shownMismatches += 50)}
 					>{counted(data.mismatches.length - shownMismatches, 'more', 'more')}</button
@@ -148,7 +149,7 @@
 	<details class="meant">
 		<summary>{counted(data.intended.length, 'side door is', 'side doors are')} meant to be</summary>
 		{#each data.intended as found (found.page + found.placement)}
-			<Mismatch {found} zone={data.site.zone} mend={(remedy, why) => void mendMismatch(found, remedy, why, () => invalidateAll())} />
+			<Mismatch {found} zone={data.site.zone} mend={(remedy, why) => void mendMismatch(found, remedy, why, refresh)} />
 		{/each}
 	</details>
 {/if}

@@ -1,6 +1,7 @@
 <!-- The sheet: in, door, placed, read. -->
 <script lang="ts">
-	import { goto, invalidateAll } from '$app/navigation';
+	import { goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { page } from '$app/state';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import Outside from '$lib/ui/placing/Outside.svelte';
@@ -54,11 +55,11 @@
 		const slug = view.slug;
 		try {
 			await call('PATCH', `/documents/${slug}`, change);
-			await invalidateAll();
+			await refresh();
 			notify(words, { undo: undo && (() => patch(undo, 'Put back as it was.')) });
 		} catch (error) {
 			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
-			await invalidateAll();
+			await refresh();
 		}
 	}
 
@@ -90,7 +91,7 @@
 	/** Saves one field as it is typed; the sheet around it follows. */
 	const saver = (name: string) => async (text: string) => {
 		await call('PATCH', `/documents/${view.slug}`, { [name]: text });
-		await invalidateAll();
+		await refresh();
 	};
 
 	async function moveAddress(event: SubmitEvent) {
@@ -125,7 +126,7 @@
 	}
 	async function restore() {
 		await call('POST', `/documents/${view.slug}/restore`);
-		await invalidateAll();
+		await refresh();
 		notify('Restored, with its door, its placements and its history.');
 	}
 
@@ -142,7 +143,7 @@
 	// a check goes on: look again until it is done
 	$effect(() => {
 		if (view.condition.status !== 'checking' && !view.editions.some((e) => e.pending)) return;
-		const clock = setInterval(() => void invalidateAll(), 1000);
+		const clock = setInterval(() => void refresh(), 1000);
 		return () => clearInterval(clock);
 	});
 	const peak = $derived(Math.max(1, ...data.report.bars.map((d) => d.openings)));
@@ -306,7 +307,7 @@
 			{:else}<p class="soft">Put it on a page as a text link, a button, a cover, a card or a frame to read in.</p>{/if}
 			{#each data.mismatches as found (found.kind + found.placement)}
 				<div class="mt-2">
-					<Mismatch {found} zone={data.site.zone} names="page" mend={(remedy, why) => void mendMismatch(found, remedy, why, () => invalidateAll())} />
+					<Mismatch {found} zone={data.site.zone} names="page" mend={(remedy, why) => void mendMismatch(found, remedy, why, refresh)} />
 				</div>
 			{/each}
 			{#key view.slug}

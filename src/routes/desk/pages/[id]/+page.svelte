@@ -2,7 +2,8 @@
 <script lang="ts">
 	import { Drawer, Modal } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
-	import { beforeNavigate, goto, invalidateAll } from '$app/navigation';
+	import { beforeNavigate, goto } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { layoutWords, type Catalogue, type Pocket } from '#core/placing/content';
 	import { listWords } from '#core/access/reach';
 	import { languageNames, languages } from '#core/words/words';
@@ -55,7 +56,7 @@
 			notify(`“${title}” is set aside.`, {
 				undo: async () => {
 					await call('POST', `/pages/${encodeURIComponent(path)}/restore`);
-					await invalidateAll();
+					await refresh();
 				}
 			});
 		} catch (error) {

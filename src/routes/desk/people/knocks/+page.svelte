@@ -1,6 +1,6 @@
 <!-- Knocks: who asks to be let in where, and the answer. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted, refusalWords } from '#core/access/reach';
 	import type { RefusedCode } from '#core/access/decide';
 	import type { KnockView } from '$lib/server/access/knocks';
@@ -41,7 +41,7 @@
 				`${knock.email} is ${how === 'declined' ? 'declined' : 'let in'}${mailed ? ' and told so by mail' : '. The mail could not be sent: tell them yourself'}.`
 			);
 			answering = null;
-			await invalidateAll();
+			await refresh();
 		} catch (error) {
 			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
 		} finally {

@@ -9,11 +9,11 @@ export const POST: RequestHandler = route(async (event) => {
 	owner(event);
 	if (!isId(event.params.id!)) throw new IanuaError('not-found');
 	await tryAgain(event.params.id!);
-	return answer({});
+	return answer({ ok: true });
 });
 export const DELETE: RequestHandler = route(async (event) => {
 	const { id } = owner(event);
 	if (!isId(event.params.id!)) throw new IanuaError('not-found');
 	await withdrawWebhook(event.params.id!, id);
-	return answer({});
+	return answer({ ok: true });
 });

@@ -1,6 +1,6 @@
 <!-- Turned away: who, why and how often, with what mends it. -->
 <script lang="ts">
-	import { invalidateAll } from '$app/navigation';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted, listWords } from '#core/access/reach';
 	import { timeText } from '$lib/ui/parts/when';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
@@ -75,7 +75,7 @@
 				{#if r.mismatch && dead.findIndex((o) => o.slug === r.slug && o.page === r.page) === i}<Mismatch
 						found={r.mismatch}
 						zone={data.site.zone}
-						mend={(how, why) => void mendMismatch(r.mismatch!, how, why, () => invalidateAll())}
+						mend={(how, why) => void mendMismatch(r.mismatch!, how, why, refresh)}
 					/>{/if}
 			{/each}
 		</section>

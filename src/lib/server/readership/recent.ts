@@ -1,0 +1,68 @@
+// What this server knows of days that go on: the entries of documents that were summed lately. As long as nobody else has changed the sums,
+// only what is new has to be read from the ledger, however much the day holds.
+import type { Summable } from '#core/readership/counting';
+
+/** An entry that counts. */
+export type Entry = Summable & { readonly id: string };
+
+/** A document's day, with its entries in order of time. */
+export interface Remembered {
+	readonly day: string;
+	readonly document: string;
+	readonly entries: readonly Entry[];
+}
+
+/** Most entries that are held, of all days and documents together. One takes about half a kilobyte. */
+const most = 100_000;
+
+export class Recent {
+	#version: string | null = null;
+	#held = 0;
+	/** By day and document; who was asked for last stands last. */
+	readonly #days = new Map<string, readonly Entry[]>();
+
+	/** What is known holds for one version of the sums only: at another, all is forgotten. */
+	of(version: string): void {
+		if (version !== this.#version) this.#clear();
+	}
+
+	/** All entries of a document's day, with the new ones in their places; null where it is not known. Those known already come once. */
+	with(day: string, document: string, fresh: readonly Entry[]): Entry[] | null {
+		const known = this.#days.get(`${day} ${document}`);
+		if (!known) return null;
+		const [first] = fresh;
+		if (!first) return [...known];
+		// new ones are mostly the latest: only what stands after the first of them is put in order
+		let at = known.length;
+		while (at > 0 && known[at - 1]!.at >= first.at) at--;
+		const tail = new Map([...known.slice(at), ...fresh].map((e) => [e.id, e]));
+		return [...known.slice(0, at), ...[...tail.values()].sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1))];
+	}
+
+	/** Remembers days for a version of the sums, once that is committed; null forgets all. */
+	keep(version: string | null, days: readonly Remembered[]): void {
+		if (version === null) return this.#clear();
+		this.#version = version;
+		for (const { day, document, entries } of days) {
+			const name = `${day} ${document}`;
+			this.#drop(name);
+			this.#days.set(name, entries);
+			this.#held += entries.length;
+		}
+		for (const name of this.#days.keys()) {
+			if (this.#held <= most) break;
+			this.#drop(name);
+		}
+	}
+
+	#drop(name: string): void {
+		this.#held -= this.#days.get(name)?.length ?? 0;
+		this.#days.delete(name);
+	}
+
+	#clear(): void {
+		this.#days.clear();
+		this.#held = 0;
+		this.#version = null;
+	}
+}
