@@ -23,15 +23,20 @@ ALTER TABLE "summed" ADD COLUMN "seen" pg_snapshot;--> statement-breakpoint
 ALTER TABLE "summed" ADD COLUMN "version" uuid NOT NULL DEFAULT gen_random_uuid();--> statement-breakpoint
 -- Entries after an instant that count and that a snapshot did not see (null: all of them): what was committed since, whenever it was begun.
 -- A row's xmin is the lower half of its transaction's number; the age leaves out at little cost what is older than the snapshot.
-CREATE FUNCTION ledger_fresh(since timestamptz, seen_ pg_snapshot) RETURNS SETOF ledger LANGUAGE sql STABLE AS $$
-	WITH n AS MATERIALIZED (SELECT pg_snapshot_xmax(pg_current_snapshot())::text::bigint AS latest)
-	SELECT l.* FROM ledger l, n WHERE l.at > since AND NOT l.staff AND NOT l.robot AND NOT l.preload AND (
+-- Planned once, for few rows after a late instant.
+CREATE FUNCTION ledger_fresh(since timestamptz, seen_ pg_snapshot) RETURNS SETOF ledger LANGUAGE plpgsql STABLE ROWS 100
+	SET enable_seqscan = off SET plan_cache_mode = force_generic_plan AS $$
+DECLARE
+	latest constant bigint := pg_snapshot_xmax(pg_current_snapshot())::text::bigint;
+	oldest constant bigint := pg_snapshot_xmin(seen_)::text::bigint;
+BEGIN
+	RETURN QUERY SELECT l.* FROM ledger l WHERE l.at > since AND NOT l.staff AND NOT l.robot AND NOT l.preload AND (
 		seen_ IS NULL
-		OR age(l.xmin) <= n.latest - pg_snapshot_xmin(seen_)::text::bigint
+		OR age(l.xmin) <= latest - oldest
 		AND NOT pg_visible_in_snapshot((
-			CASE WHEN l.xmin::text::bigint > n.latest & 4294967295 THEN n.latest - 4294967296 ELSE n.latest END & ~4294967295 | l.xmin::text::bigint
-		)::text::xid8, seen_))
-$$;--> statement-breakpoint
+			CASE WHEN l.xmin::text::bigint > latest & 4294967295 THEN latest - 4294967296 ELSE latest END & ~4294967295 | l.xmin::text::bigint
+		)::text::xid8, seen_));
+END $$;--> statement-breakpoint
 -- no report reads these entries one by one any more
 DROP INDEX "ledger_refused";--> statement-breakpoint
 DROP INDEX "ledger_refused_person";--> statement-breakpoint

@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { actionWords, trailChanges } from './trail';
+import { actionWords, trailActions, trailChanges } from './trail';
 
 const names: Record<string, string> = { g1: 'Friends', g2: 'Lock wardens' };
 const of = (before: unknown, after: unknown) => trailChanges({ action: 'door-set', kind: 'document', before, after }, (id) => names[id] ?? null);
@@ -31,5 +32,44 @@ describe('the audit trail in words', () => {
 	it('an action is a verb', () => {
 		expect(actionWords('door-set')).toBe('set the door of');
 		expect(actionWords('something-new')).toBe('something-new');
+	});
+	it('a line is told for every plain thing that differs, and for no other', () => {
+		const value = fc.oneof(
+			fc.constantFrom(null, '', true, false, 'open', 'g1', 'g2'),
+			fc.integer({ min: 0, max: 3 }),
+			fc.array(fc.constantFrom('g1', 'x'), { maxLength: 2 })
+		);
+		const thing = fc.record({ title: value, folder: value, language: value, all: fc.record({ one: value, two: value }) });
+		/** Nothing, an empty text and an empty list read alike, as do a thing and a list of it alone. */
+		const words = (v: unknown): string => {
+			if (Array.isArray(v)) return v.map(words).join(', ');
+			if (typeof v === 'boolean') return v ? 'yes' : 'no';
+			const text = v === null ? '' : String(v as string | number);
+			return names[text] ?? text;
+		};
+		fc.assert(
+			fc.property(thing, thing, (before, after) => {
+				const pairs = [
+					['title', before.title, after.title],
+					['folder', before.folder, after.folder],
+					['language', before.language, after.language],
+					['all one', before.all.one, after.all.one],
+					['all two', before.all.two, after.all.two]
+				] as const;
+				const told = of(before, after);
+				expect(told.map((c) => c.what)).toEqual(pairs.filter(([, a, b]) => words(a) !== words(b)).map(([what]) => what));
+				// there and back tells the same the other way round
+				expect(of(after, before).map(({ what, from, to }) => ({ what, from: to, to: from }))).toEqual(told);
+				expect(of(before, before)).toEqual([]);
+			})
+		);
+	});
+	it('ids of the rows themselves are never told', () =>
+		expect(of({ id: 'a', key: 'b', knock: 'c', editionId: 'd', documentId: 'e' }, { id: 'f', key: 'g', knock: 'h', editionId: 'i', documentId: 'j' })).toEqual(
+			[]
+		));
+	it('every action that is written has a verb of its own', () => {
+		expect(new Set(trailActions.map(actionWords)).size).toBeGreaterThan(trailActions.length - 3);
+		for (const action of trailActions) expect(actionWords(action).length, action).toBeGreaterThan(2);
 	});
 });

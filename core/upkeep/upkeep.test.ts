@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { worstFirst, type UpkeepLine } from './upkeep';
 
@@ -16,5 +17,26 @@ describe('the order of upkeep', () => {
 	});
 	it('of what was set aside, the first to go stands first; equal ones go by their address', () => {
 		expect(worstFirst([line('b', 'set-aside', 0, 9), line('c', 'set-aside', 0, 5), line('a', 'set-aside', 0, 9)]).map((l) => l.slug)).toEqual(['c', 'a', 'b']);
+	});
+	it('is one and the same whatever order the lines come in, and loses none', () => {
+		const kinds = ['cannot-be-shown', 'source-gone', 'source-changed', 'active-content', 'source-unreachable', 'set-aside'] as const;
+		const any = fc.record({ slug: fc.uuid(), kind: fc.constantFrom(...kinds), pages: fc.integer({ min: 0, max: 3 }), at: fc.integer({ min: 0, max: 3 }) });
+		fc.assert(
+			fc.property(
+				fc.uniqueArray(any, { selector: (l) => l.slug, maxLength: 20 }),
+				fc.infiniteStream(fc.double({ min: 0, max: 1, noNaN: true })),
+				(given, dice) => {
+					const lines = given.map((l) => line(l.slug, l.kind, l.pages, l.at));
+					const shuffled = lines
+						.map((l) => ({ l, by: dice.next().value }))
+						.sort((a, b) => a.by - b.by)
+						.map(({ l }) => l);
+					const sorted = worstFirst(lines);
+					expect(worstFirst(shuffled)).toEqual(sorted);
+					expect(new Set(sorted)).toEqual(new Set(lines));
+					for (const [i, l] of sorted.slice(1).entries()) expect(kinds.indexOf(l.kind)).toBeGreaterThanOrEqual(kinds.indexOf(sorted[i]!.kind));
+				}
+			)
+		);
 	});
 });

@@ -1,7 +1,9 @@
 // Pages by the API, their layouts, every form and press, dead ends and side doors, and documents on other websites.
+import { readdirSync } from 'node:fs';
 import { HtmlValidate } from 'html-validate';
 import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
+import { pathTrouble } from '#core/placing/path';
 import { forms, presses } from '#core/placing/placement';
 import { document, ledgerOf, member, origin, pdf, send, staff, until, visitor, type Client, type DocumentJson } from './help';
 
@@ -44,6 +46,12 @@ async function page(given: Record<string, unknown>, out = true): Promise<PageJso
 }
 const html = async (client: Client, path: string) => (await client.get(path)).text();
 const mismatches = async (path: string) => (await boss.api<{ items: MismatchJson[] }>('GET', `/mismatches?page=${encodeURIComponent(path)}`)).items;
+
+it('no page can stand where the application itself answers', () => {
+	const own = [...readdirSync('src/routes'), ...readdirSync('static')].filter((name) => !/^[+(]/.test(name));
+	expect(own.length).toBeGreaterThan(15);
+	for (const name of own) for (const path of [`/${name}`, `/${name}/deeper`]) expect(pathTrouble(path), path).not.toBeNull();
+});
 
 describe('pages by the API', () => {
 	it('are made, changed, published, taken down, set aside and restored; their paths may have several parts', async () => {

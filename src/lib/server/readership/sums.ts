@@ -162,7 +162,8 @@ async function sumOneDay(
 		const only = wanted ? tx`and document_id = any(${unknown}::uuid[])` : tx``;
 		let document: string | null = null;
 		let entries: Entry[] = [];
-		// so many at a time: a day can hold very many
+		// so many at a time: a day can hold very many. All of them are wanted, not the first ones soon
+		await tx`set local cursor_tuple_fraction = 1`;
 		const all = tx<EntryRow[]>`
 			select ${entryColumns()} from ledger where at >= ${new Date(from)} and at < ${new Date(until + doubleClickSeconds * 1000 + 1)} ${only} and not staff and not robot and not preload
 			order by document_id, at, id`;
