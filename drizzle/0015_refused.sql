@@ -50,6 +50,7 @@ BEGIN
 	PERFORM set_config('ianua.forgetting', 'on', true);
 	UPDATE ledger SET person_id = NULL, reader = nameless WHERE person_id = person;
 	UPDATE reader SET name = nameless WHERE name = 'p:' || person;
+	DELETE FROM progress p USING reader r WHERE r.name = nameless AND p.reader = r.number;
 	UPDATE sum_reader SET person_id = NULL WHERE person_id = person;
 	UPDATE sum_refused SET person_id = NULL WHERE person_id = person;
 	DELETE FROM reading WHERE reader = 'p:' || person;

@@ -276,23 +276,26 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 	const touched = new Map<string, Standing>();
 	for (const row of gone) touched.set(`${row.document} ${row.edition} ${row.reader}`, row);
 	for (const { document, r } of readers) {
+		if (!r.person && !r.key) continue;
 		const reader = numbers.get(r.reader)!;
 		touched.set(`${document} ${r.edition} ${reader}`, { document, edition: r.edition, reader });
 	}
 	await bringProgress(tx, [...touched.values()]);
 }
 
-/** How far somebody is with an edition: the row of `progress` that is named so. */
+/** How far somebody known is with an edition: the row of `progress` that is named so. */
 interface Standing {
 	readonly document: string;
 	readonly edition: string;
 	readonly reader: number;
 }
 
-/** Takes out what a day's sums say of readers. Gives who was in them. */
+/** Takes out what a day's sums say of readers. Gives who of them is known. */
 async function takeOut(tx: Transaction, day: string, only: postgres.Fragment): Promise<readonly Standing[]> {
 	await tx`delete from sum_refused where day = ${day} ${only}`;
-	return tx<Standing[]>`delete from sum_reader where day = ${day} ${only} returning document_id as document, edition_id as edition, reader`;
+	return tx<Standing[]>`
+		with gone as (delete from sum_reader where day = ${day} ${only} returning *)
+		select document_id as document, edition_id as edition, reader from gone where person_id is not null or key_id is not null`;
 }
 
 /** Rows of the documents named, or (null) of all, the whole site among them. */
@@ -404,7 +407,7 @@ async function numbersOf(tx: Transaction, names: ReadonlySet<string>): Promise<M
 	return numbers;
 }
 
-/** Brings up to date how far readers are with editions; null means everyone. */
+/** Brings up to date how far those who are known (members, keys' holders) are with editions; null means all of them. */
 async function bringProgress(tx: Transaction, touched: readonly Standing[] | null): Promise<void> {
 	if (touched && !touched.length) return;
 	const wanted = touched
@@ -416,7 +419,7 @@ async function bringProgress(tx: Transaction, touched: readonly Standing[] | nul
 			where t.d = p.document_id and t.e = p.edition_id and t.r = p.reader`;
 	else await tx`truncate progress`;
 	await tx`
-		with sums as (select s.* from sum_reader s ${wanted}),
+		with sums as (select s.* from sum_reader s ${wanted} where s.person_id is not null or s.key_id is not null),
 			pages as (
 				select document_id, edition_id, reader, count(*) filter (where seconds >= ${readSeconds}) as pages_read, coalesce(max(page) filter (where seconds >= ${readSeconds}), 0) as furthest
 				from (select document_id, edition_id, reader, page, sum(second) as seconds from sums, unnest(pages, page_seconds) as u (page, second) group by 1, 2, 3, 4) p group by 1, 2, 3)
