@@ -5,8 +5,9 @@ ALTER TABLE "sum_figures" ADD COLUMN "unique_investigations" integer NOT NULL DE
 CREATE TABLE "sum_refused" (
 	"day" date NOT NULL,
 	"document_id" uuid NOT NULL,
-	"reason" text,
-	"page_id" uuid,
+	"reason" text NOT NULL,
+	-- zeros where they came from no page of ours
+	"page_id" uuid NOT NULL,
 	"reader" integer NOT NULL,
 	"person_id" uuid,
 	"key_id" uuid,
@@ -14,7 +15,7 @@ CREATE TABLE "sum_refused" (
 	"last_at" timestamp with time zone NOT NULL
 );--> statement-breakpoint
 CREATE INDEX "sum_refused_day" ON "sum_refused" ("day", "document_id");--> statement-breakpoint
-CREATE INDEX "sum_refused_document" ON "sum_refused" ("document_id", "day");--> statement-breakpoint
+CREATE INDEX "sum_refused_document" ON "sum_refused" ("document_id", "reason", "page_id", "day") INCLUDE ("reader", "person_id");--> statement-breakpoint
 CREATE INDEX "sum_refused_person" ON "sum_refused" ("person_id", "day") WHERE "person_id" IS NOT NULL;--> statement-breakpoint
 CREATE INDEX "sum_refused_key" ON "sum_refused" ("key_id", "day") WHERE "key_id" IS NOT NULL;--> statement-breakpoint
 -- Until which entries the sums go: what a snapshot of the database saw. The version changes with every change of what the sums are made

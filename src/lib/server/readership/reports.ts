@@ -9,7 +9,7 @@ import { documentAnswer, memberAnswer, siteAnswer, type Piece } from '#core/read
 import { sql } from '../db/client';
 import { settings } from '../settings';
 import { site } from '../site/site';
-import { piecesIn, readersIn, readersOfEach, sumsForReport, wholeSite } from './sums';
+import { noPage, piecesIn, readersIn, readersOfEach, sumsForReport, wholeSite } from './sums';
 
 export interface SourceFigures {
 	readonly kind: 'page' | 'desk' | 'outside' | 'direct' | 'key';
@@ -510,17 +510,16 @@ export interface Refusals {
 export async function turnedAwayReport(period: Period): Promise<Refusals[]> {
 	await sumsForReport();
 	const rows = await sql()<(Omit<Refusals, 'last' | 'deadEnd'> & { last: Date })[]>`
-		with each as (
-			select document_id, reason, page_id, person_id, reader, sum(times) as times, max(last_at) as last from sum_refused
-			where day between ${period.first} and ${period.last} group by 1, 2, 3, 4, 5
-		), groups as (
-			select document_id, reason, page_id, sum(times)::int as times, count(*) filter (where person_id is null)::int as nameless, max(last) as last,
-				array_agg(person_id) filter (where person_id is not null) as people
-			from each group by 1, 2, 3 order by page_id is null, 4 desc limit 300
+		with groups as (
+			select document_id, reason, page_id, sum(times)::int as times, max(last_at) as last from sum_refused
+			where day between ${period.first} and ${period.last} group by 1, 2, 3 order by page_id = ${noPage}, 4 desc limit 300
 		)
-		select d.slug, d.title, g.reason, p.path as page, p.draft_title as "pageTitle", g.times, g.nameless, g.last,
-			(select array_agg(name) from (select distinct n.name from person n where n.id = any(g.people) order by 1 limit 12) n) as people
-		from groups g join document d on d.id = g.document_id left join page p on p.id = g.page_id order by g.page_id is null, g.times desc, d.title, g.reason`;
+		select d.slug, d.title, g.reason, p.path as page, p.draft_title as "pageTitle", g.times, w.nameless, g.last,
+			(select array_agg(name) from (select distinct n.name from person n where n.id = any(w.people) order by 1 limit 12) n) as people
+		from groups g cross join lateral (
+				select count(distinct reader) filter (where person_id is null)::int as nameless, array_agg(distinct person_id) filter (where person_id is not null) as people
+				from sum_refused s where s.document_id = g.document_id and s.reason = g.reason and s.page_id = g.page_id and s.day between ${period.first} and ${period.last}) w
+			join document d on d.id = g.document_id left join page p on p.id = g.page_id order by g.page_id = ${noPage}, g.times desc, d.title, g.reason`;
 	return rows.map((r) => ({ ...r, people: r.people ?? [], last: r.last.toISOString(), deadEnd: r.page !== null }));
 }
 

@@ -25,6 +25,9 @@ const recent = new Recent();
 /** Stands for all documents together in the tables of sums. */
 export const wholeSite = '00000000-0000-0000-0000-000000000000';
 
+/** Stands for no page of ours in the sums of who was turned away. */
+export const noPage = wholeSite;
+
 /** The rows of sums that make up some days: whole months where there are any. Joined with `using (span, day)`. */
 export const piecesIn = (days: Days) => {
 	const { spans, days: firsts } = piecesOf(days);
@@ -261,8 +264,8 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 		refused.map(({ document, r }) => ({
 			day,
 			document_id: document,
-			reason: r.reason,
-			page_id: r.page,
+			reason: r.reason ?? '',
+			page_id: r.page ?? noPage,
 			reader: numbers.get(r.reader)!,
 			person_id: r.person,
 			key_id: r.key,

@@ -339,6 +339,9 @@ export class Viewer {
 		if (page) this.go(number);
 		const proxy = zoom || view || viewrect ? await this.pdf.getPage(number) : null;
 		if (!proxy) return;
+		// a page that was not near yet is taken for one of its size that nobody turned
+		const shown = this.#viewer.getPageView(number - 1) as PageView;
+		if (!shown.pdfPage) shown.setPdfPage(proxy);
 		// distances run from the upper left corner of the page as it stands, turned by the file or not (RFC 8118, 3); destinations of the file
 		// from the lower left of the page as it lies (ISO 32000-1, 12.3.2)
 		const standing = proxy.getViewport({ scale: 1 });
@@ -483,6 +486,7 @@ interface PageView {
 	readonly pdfPage: unknown;
 	pdfPageRotate: number;
 	viewport: { readonly constructor: new (of: unknown) => PageView['viewport']; readonly scale: number };
+	setPdfPage(page: PDFPageProxy): void;
 	reset(): void;
 	update(change: { scale: number }): void;
 }
