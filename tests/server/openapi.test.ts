@@ -93,7 +93,7 @@ describe('the description', () => {
 });
 
 describe('every operation', () => {
-	it('but finding and the description is for staff: a visitor is asked to sign in, a member is refused, and nothing is done', async () => {
+	it('is for staff, but finding and the description: a visitor is asked to sign in, a member is refused, and nothing is done', async () => {
 		const made = await document({ position: 'open' });
 		const someone = await member({ group: 'Api askers' });
 		for (const o of operations.filter((o) => o.path !== '/find' && o.path !== '/openapi.json')) {
