@@ -1,10 +1,11 @@
 // The reading room, in each way and with each tool, with documents that our generator did not make: of npm and Debian packages, printed
 // by Chromium, and put together by qpdf.
-import { execFileSync } from 'node:child_process';
+import { execFile, execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { promisify } from 'node:util';
 import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import { told } from '../../core/words/told';
 import { languages } from '../../core/words/words';
@@ -263,7 +264,8 @@ test('distances in a fragment run from the corner of the page as it stands, also
 test('three thousand pages: the first at once, the middle soon, the fore-edge of use', async ({ people }) => {
 	test.setTimeout(240_000);
 	const long = join(made, 'long.pdf');
-	execFileSync('qpdf', ['--empty', '--pages', ...Array.from({ length: 376 }, () => declaration), '--', long]);
+	// not in step: while this process stood still the server would close the connection that it is about to use
+	await promisify(execFile)('qpdf', ['--empty', '--pages', ...Array.from({ length: 376 }, () => declaration), '--', long]);
 	const slug = await bring(long);
 	const page = await people.as('visitor');
 	await open(page, `/d/${slug}/read`);
