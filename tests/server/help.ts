@@ -49,7 +49,12 @@ const ajv = new Ajv({ strict: false });
 (formatsPlugin as unknown as (ajv: Ajv) => void)(ajv);
 const described = operations.map((o) => ({
 	...o,
-	address: new RegExp(`^${o.path.replaceAll('.', '\\.').replace('{path}', '[^?]+').replace(/\{\w+\}/g, '[^/?]+')}(\\?|$)`),
+	address: new RegExp(
+		`^${o.path
+			.replaceAll('.', '\\.')
+			.replace('{path}', '[^?]+')
+			.replace(/\{\w+\}/g, '[^/?]+')}(\\?|$)`
+	),
 	valid: o.answer ? ajv.compile(o.answer) : null
 }));
 
