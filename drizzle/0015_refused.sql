@@ -64,13 +64,14 @@ DECLARE
 	old integer;
 	fresh integer;
 BEGIN
+	-- first, as ledger_forget does, so that neither waits for the other
+	UPDATE summed SET version = gen_random_uuid();
 	FOR part IN SELECT c.relname FROM pg_inherits i JOIN pg_class c ON c.oid = i.inhrelid WHERE i.inhparent = 'ledger'::regclass AND c.relname ~ '^ledger_\d{4}_\d{2}$'
 		AND to_date(substr(c.relname, 8), 'YYYY_MM') + interval '1 month' <= before
 	LOOP
 		EXECUTE format('DROP TABLE %I', part);
 	END LOOP;
 	DELETE FROM ledger_rest WHERE at < before;
-	UPDATE summed SET version = gen_random_uuid();
 	RETURN QUERY SELECT DISTINCT s.day FROM sum_reader s JOIN reader r ON r.number = s.reader WHERE s.day < before AND r.name NOT LIKE 'x:%';
 	FOR old IN SELECT s.reader FROM (SELECT reader FROM sum_reader WHERE day < before UNION SELECT reader FROM sum_refused WHERE day < before) s
 		JOIN reader r ON r.number = s.reader WHERE r.name NOT LIKE 'x:%'

@@ -533,7 +533,9 @@ async function sumNew(): Promise<void> {
 			// what comes right after midnight may make a double click of one before it
 			for (const day of new Set([dayOf(entry.at, zone), dayOf(entry.at - doubleClickSeconds * 1000, zone)])) {
 				const documents = days.get(day) ?? new Map<string, Entry[]>();
-				days.set(day, documents.set(row.document_id, [...(documents.get(row.document_id) ?? []), entry]));
+				const entries = documents.get(row.document_id) ?? [];
+				entries.push(entry);
+				days.set(day, documents.set(row.document_id, entries));
 			}
 		}
 		const months = new Map<string, Set<string>>();
