@@ -33,6 +33,23 @@ function tooMuch(request: IncomingMessage): number | null {
 	return Number(request.headers['content-length'] ?? 0) > mostBody ? 413 : null;
 }
 
+/** Ms for which the rest of a body is read that nobody wants any more. */
+const lingering = 30_000;
+
+/**
+ * An answer given before the whole body was read: a client that sends first and reads then would wait for ever, or lose the answer
+ * to a reset of the connection. The rest is read and thrown away for a while, then the connection is closed (RFC 9112, 9.6).
+ */
+function linger(request: IncomingMessage, response: ServerResponse): void {
+	response.once('finish', () => {
+		if (request.complete || request.destroyed) return;
+		request.removeAllListeners('data');
+		request.resume();
+		const enough = setTimeout(() => request.socket.destroy(), lingering);
+		request.once('close', () => clearTimeout(enough));
+	});
+}
+
 function addressOf(request: IncomingMessage): string {
 	const forwarded = IANUA_TRUST_PROXY
 		? String(request.headers['x-forwarded-for'] ?? '')
@@ -44,9 +61,10 @@ function addressOf(request: IncomingMessage): string {
 }
 
 const server = createServer((request, response) => {
+	linger(request, response);
 	const status = tooMuch(request);
 	if (status) {
-		response.writeHead(status, { 'content-type': 'application/problem+json', connection: 'close' });
+		response.writeHead(status, { 'content-type': 'application/problem+json' });
 		response.end(JSON.stringify({ type: 'about:blank', title: 'What was sent is larger than this address takes.', status, code: 'body-too-large' }));
 		return;
 	}
@@ -58,6 +76,8 @@ const server = createServer((request, response) => {
 	);
 });
 server.requestTimeout = 0; // an upload may take as long as it takes; headers still have 60 s
+// A connection that is kept is closed by whoever is in front, not by us under its next request (RFC 9112, 9.5): proxies keep theirs for 60 s.
+server.keepAliveTimeout = 65_000;
 server.listen(IANUA_PORT, IANUA_HOST, () => process.send?.('listening'));
 server.on('error', (error) => {
 	console.error(error.message);

@@ -1,6 +1,7 @@
 // What ./test does once the machine has what it needs: each check in turn, then one line that adds them up.
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { build } from './build';
 
@@ -25,10 +26,26 @@ function run(name: string, args: string[], environment: Record<string, string> =
 	return status === 0;
 }
 
-/** A check that is one yes or no. */
-function check(name: string, args: string[]): void {
-	const good = run(name, args);
-	count(name, Number(good), Number(!good));
+/** A check that is one yes or no; what it says is shown when it is done, as others may run beside it. */
+async function check(name: string, args: readonly string[]): Promise<void> {
+	const started = Date.now();
+	const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
+	const said: Buffer[] = [];
+	for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => said.push(chunk));
+	const status = await new Promise<number | null>((done) => child.on('error', () => done(null)).on('close', done));
+	console.log(
+		`\n== ${name}\n${Buffer.concat(said).toString()}== ${name}: ${status === 0 ? 'good' : 'NOT GOOD'}, ${Math.round((Date.now() - started) / 1000)} s`
+	);
+	count(name, Number(status === 0), Number(status !== 0));
+}
+
+/** Checks, as many at once as there are cores. */
+async function checks(all: readonly (readonly [name: string, args: readonly string[]])[]): Promise<void> {
+	const open = [...all];
+	const one = async (): Promise<void> => {
+		for (let next = open.shift(); next; next = open.shift()) await check(...next);
+	};
+	await Promise.all(Array.from({ length: availableParallelism() }, one));
 }
 
 /** Vitest's own count; a run that broke before counting is one failure. */
@@ -64,21 +81,17 @@ function playwright(): void {
 	}
 }
 
-check('formatting', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']);
 run('kit’s types', ['node_modules/@sveltejs/kit/svelte-kit.js', 'sync']);
-check('lint', ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0']);
-check('types of the application', ['node_modules/svelte-check/bin/svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']);
-check('types of the core', ['node_modules/typescript/bin/tsc', '-p', 'core']);
-check('types of scripts and tests', ['node_modules/typescript/bin/tsc', '-p', 'scripts']);
-check('arrows between folders', [
-	'node_modules/dependency-cruiser/bin/dependency-cruise.mjs',
-	'--config',
-	'.dependency-cruiser.cjs',
-	'core',
-	'src',
-	'demo',
-	'standins',
-	'scripts'
+await checks([
+	['lint', ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0']],
+	['types of the application', ['node_modules/svelte-check/bin/svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']],
+	['formatting', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']],
+	['types of the core', ['node_modules/typescript/bin/tsc', '-p', 'core']],
+	['types of scripts and tests', ['node_modules/typescript/bin/tsc', '-p', 'scripts']],
+	[
+		'arrows between folders',
+		['node_modules/dependency-cruiser/bin/dependency-cruise.mjs', '--config', '.dependency-cruiser.cjs', 'core', 'src', 'demo', 'standins', 'scripts']
+	]
 ]);
 vitest('core');
 try {

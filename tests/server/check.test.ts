@@ -49,7 +49,7 @@ describe('files that other programs made', () => {
 		expect([status, made.code]).toEqual([422, 'file-damaged']);
 	});
 	it('thousands of pages: every one has its words, and find gives the page', async () => {
-		const many = qpdf(readFileSync(others.declaration), (a, b) => [
+		const many = await qpdf(readFileSync(others.declaration), (a, b) => [
 			'--empty',
 			'--pages',
 			...Array.from({ length: 400 }, () => a),
@@ -91,7 +91,7 @@ describe('covers and copies for reading', () => {
 	});
 	it('the reading room may get a packed copy, a saved copy is the original to the bit', async () => {
 		// loose objects, as many programs write them, pack well
-		const loose = qpdf(readFileSync(others.declaration), (a, b) => ['--object-streams=disable', '--stream-data=uncompress', a, b]);
+		const loose = await qpdf(readFileSync(others.declaration), (a, b) => ['--object-streams=disable', '--stream-data=uncompress', a, b]);
 		const { made } = await bringIn(loose, 'loose.pdf');
 		const boss = await staff();
 		const reading = Buffer.from(await (await boss.get(`/d/${made.slug}/file?for=reading`)).arrayBuffer());
@@ -144,7 +144,7 @@ describe('odd and hostile files', () => {
 			`<< /Type /Pages /Kids [${kids}] /Count ${many} /MediaBox [0 0 200 200] /Resources << >> >>`,
 			...Array.from({ length: many }, () => '<< /Type /Page /Parent 2 0 R >>')
 		]);
-		const packed = qpdf(endless, (a, b) => ['--object-streams=generate', a, b]);
+		const packed = await qpdf(endless, (a, b) => ['--object-streams=generate', a, b]);
 		const { made } = await bringIn(packed, 'endless.pdf');
 		const boss = await staff();
 		const done = await until(async () => {
@@ -184,7 +184,7 @@ describe('odd and hostile files', () => {
 describe('a locked file', () => {
 	it('is kept, cannot be shown, and opens for good once its password is given', async () => {
 		const boss = await staff();
-		const bytes = lockedPdf(await pdf('Locked words', 3), 'towpath');
+		const bytes = await lockedPdf(await pdf('Locked words', 3), 'towpath');
 		const { status, made } = await bringIn(bytes, 'locked.pdf');
 		expect(status).toBe(201);
 		expect(made).toMatchObject({ pages: 0, condition: { status: 'refused', findings: [{ code: 'locked' }] } });

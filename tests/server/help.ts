@@ -1,9 +1,10 @@
 // What server tests share: people, small PDFs of their own, and calls to the running application.
-import { execFileSync } from 'node:child_process';
+import { execFile } from 'node:child_process';
 import { createHmac, randomBytes } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { promisify } from 'node:util';
 import { inject } from 'vitest';
 import { Ajv } from 'ajv';
 import formatsPlugin from 'ajv-formats';
@@ -235,13 +236,13 @@ export const others = {
 	damaged: 'node_modules/pdf-parse/test/data/03-invalid.pdf'
 } as const;
 
-/** Runs Debian's qpdf on bytes; `args` get the input's and the output's paths. */
-export function qpdf(bytes: Uint8Array, args: (input: string, output: string) => string[]): Buffer {
+/** Runs Debian's qpdf on bytes, without standing still meanwhile; `args` get the input's and the output's paths. */
+export async function qpdf(bytes: Uint8Array, args: (input: string, output: string) => string[]): Promise<Buffer> {
 	const dir = mkdtempSync(join(tmpdir(), 'ianua-qpdf-'));
 	try {
 		const [input, output] = [join(dir, 'in.pdf'), join(dir, 'out.pdf')];
 		writeFileSync(input, bytes);
-		execFileSync('qpdf', args(input, output));
+		await promisify(execFile)('qpdf', args(input, output));
 		return readFileSync(output);
 	} finally {
 		rmSync(dir, { recursive: true });

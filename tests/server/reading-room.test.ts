@@ -77,7 +77,7 @@ describe('an attachment', () => {
 	it('is given by the same decision as the file, to the bit, and is an entry of the ledger', async () => {
 		const note = join(tmpdir(), `reading-${process.pid}.txt`);
 		writeFileSync(note, 'Gauge at Oxmere: 1.42 m\n');
-		const bytes = qpdf(await pdf('Gauges'), (input, output) => [input, '--add-attachment', note, '--filename=gauge §.txt', '--', output]);
+		const bytes = await qpdf(await pdf('Gauges'), (input, output) => [input, '--add-attachment', note, '--filename=gauge §.txt', '--', output]);
 		const { slug } = (await (await send(new Uint8Array(bytes), 'gauges.pdf')).json()) as { slug: string };
 		await (await staff()).send('PATCH', `/api/v1/documents/${slug}`, { door: { position: 'open' } });
 		const one = visitor(reader());

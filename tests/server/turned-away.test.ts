@@ -165,7 +165,7 @@ describe('read only', () => {
 		expect(await (await visitor().get(`/d/${keyed.slug}/leaf/1.json`)).text()).not.toContain('Paper');
 	});
 	it('a page that is turned is read as it is shown', async () => {
-		const turned = qpdf(await pdf('Sideways words'), (a, b) => [a, '--rotate=+90', b]);
+		const turned = await qpdf(await pdf('Sideways words'), (a, b) => [a, '--rotate=+90', b]);
 		const made = (await (await send(turned, 'sideways.pdf')).json()) as DocumentJson;
 		await (await staff()).api('PATCH', `/documents/${made.slug}`, { door: { position: 'open' } });
 		const text = (await (await visitor().get(`/d/${made.slug}/leaf/1.json`)).json()) as { width: number; height: number; lines: { text: string }[] };
@@ -212,7 +212,7 @@ describe('stamped copies', () => {
 		expect(stampNumbersIn(textOf(unstamped))).toEqual([]);
 
 		const back = new FormData();
-		back.append('file', new Blob([new Uint8Array(qpdf(bytes, (a, b) => ['--pages', a, '2', '--', a, b]))]), 'found-somewhere.pdf');
+		back.append('file', new Blob([new Uint8Array(await qpdf(bytes, (a, b) => ['--pages', a, '2', '--', a, b]))]), 'found-somewhere.pdf');
 		const told = await (
 			await fetch(`${origin}/desk/upkeep/copies`, { method: 'POST', headers: { ...boss.headers, origin, accept: 'text/html' }, body: back })
 		).text();

@@ -1,6 +1,7 @@
 // Uploads by the tus protocol 1.0 (tus.io, version 1.0.0): broken off, gone on with, refused, stopped.
 import { readFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
+import { Agent, request } from 'node:http';
 import { describe, expect, it } from 'vitest';
 import { member, origin, pdf, staff, until, visitor, type Client, type DocumentJson } from './help';
 
@@ -63,6 +64,46 @@ describe('an upload', () => {
 		// more than was said is not taken
 		const more = await raw(boss, 'PATCH', path, { ...octets, 'upload-offset': String(bytes.length) }, new Uint8Array(100));
 		expect(more.status).toBeGreaterThanOrEqual(400);
+	});
+	it('whose connection broke unnoticed is gone on with by a new request: the old one steps down with what it has', async () => {
+		const boss = await staff();
+		const bytes = await pdf('Half gone', 30);
+		const { path, id } = await begin(boss, bytes.length, { filename: 'half gone.pdf' });
+		// a part, and then silence on a connection that stays
+		const gone = request(origin + path, { method: 'PATCH', headers: { ...boss.headers, ...octets, 'upload-offset': '0', 'content-length': bytes.length } });
+		gone.on('error', () => {});
+		gone.write(bytes.subarray(0, 4000));
+		await until(async () => ((await lineOf(boss, id))!.arrived === 4000 ? true : null));
+		const head = await raw(boss, 'HEAD', path, tus);
+		expect([head.status, head.headers.get('upload-offset')]).toEqual([200, '4000']);
+		const rest = await raw(boss, 'PATCH', path, { ...octets, 'upload-offset': '4000' }, bytes.subarray(4000));
+		expect(rest.status).toBe(204);
+		gone.destroy();
+		const made = await boss.api<DocumentJson>('GET', `/documents/${(await settled(boss, id)).document!.slug}`);
+		expect(made.sha256).toBe(createHash('sha256').update(bytes).digest('hex'));
+	});
+	it('answered before its bytes were read gets its answer, on a connection that goes on', async () => {
+		const agent = new Agent({ keepAlive: true, maxSockets: 1 });
+		const ask = (method: string, path: string, body?: Buffer) =>
+			new Promise<{ status: number; port: number }>((done, failed) => {
+				const asked = request(origin + path, { agent, method, headers: { ...octets, 'content-length': body?.length ?? 0 } }, (response) => {
+					const port = response.socket.localPort!;
+					response.resume().on('end', () => done({ status: response.statusCode!, port }));
+				});
+				asked.on('error', failed);
+				// all of it is sent before the answer is looked at, as browsers do
+				asked.end(body);
+			});
+		try {
+			// more than the buffers of a connection hold
+			const [refused, next] = [await ask('POST', '/api/v1/intake', Buffer.alloc(30_000_000)), await ask('GET', '/healthz')];
+			expect([refused.status, next.status]).toEqual([401, 200]);
+			expect(next.port).toBe(refused.port);
+			const other = await ask('POST', '/api/v1/groups', Buffer.alloc(30_000_000));
+			expect(other.status).toBe(413);
+		} finally {
+			agent.destroy();
+		}
 	});
 	it('over the limit is refused before a byte is sent, in words', async () => {
 		const boss = await staff();

@@ -301,6 +301,8 @@ export const intake = pgTable(
 		/** The request that writes to it, and until when it holds that right unless it says so again. */
 		writer: uuid('writer'),
 		writerUntil: at('writer_until'),
+		/** Whether another request waits to write. */
+		writerAsked: boolean('writer_asked').notNull().default(false),
 		/** Taken out of the tray by its person. */
 		cleared: boolean('cleared').notNull().default(false),
 		createdAt: at('created_at').notNull().defaultNow(),

@@ -102,12 +102,21 @@ export async function intakeOf(id: string): Promise<{ personId: string; state: T
 	return row ?? null;
 }
 
-/** Gives a request the right to write to an upload for `ms`, or gives it again; false while another has it. */
+/** Gives a request the right to write to an upload for `ms`; where another has it, asks that one to step down, and gives false. */
 export async function holdIntake(id: string, writer: string, ms: number): Promise<boolean> {
 	const rows = await sql()`
-		update intake set writer = ${writer}, writer_until = now() + make_interval(secs => ${ms / 1000}), changed_at = now()
-		where id = ${id} and (writer is null or writer = ${writer} or writer_until < now()) returning 1`;
+		update intake set writer = ${writer}, writer_until = now() + make_interval(secs => ${ms / 1000}), writer_asked = false, changed_at = now()
+		where id = ${id} and (writer is null or writer_until < now()) returning 1`;
+	if (!rows.length) await sql()`update intake set writer_asked = true where id = ${id} and not writer_asked`;
 	return rows.length > 0;
+}
+
+/** Gives a request the right to write for `ms` more; false where another has it meanwhile, or has asked for it. */
+export async function holdOn(id: string, writer: string, ms: number): Promise<boolean> {
+	const rows = await sql()<{ writer_asked: boolean }[]>`
+		update intake set writer_until = now() + make_interval(secs => ${ms / 1000}), changed_at = now()
+		where id = ${id} and writer = ${writer} returning writer_asked`;
+	return rows[0]?.writer_asked === false;
 }
 
 export async function releaseIntake(id: string, writer: string): Promise<void> {

@@ -10,30 +10,39 @@ import { log } from '../log';
 import type { Person } from '../people/who';
 import { settings } from '../settings';
 import { noRoom } from './bring-in';
-import { arrived, beginIntake, holdIntake, intakeOf, releaseIntake } from './tray';
+import { arrived, beginIntake, holdIntake, holdOn, intakeOf, releaseIntake } from './tray';
 
 export const tusPath = '/api/v1/intake';
 
-/** Ms for which a request holds an upload without saying that it goes on; it says so three times as often. */
+/** Ms for which a request holds an upload without saying that it goes on. */
 const heldFor = 15_000;
+/** Ms between two times of saying so, and of asking whether another wants it. */
+const saysSo = 1_000;
 
 /**
- * One request at a time writes to an upload, whichever server takes it: its row names the writer. No connection is held meanwhile,
- * however slowly the bytes come; a writer whose server is gone is forgotten after 15 s.
+ * One request at a time writes to an upload, whichever server takes it: its row names the writer. No connection of the database is held
+ * meanwhile, however slowly the bytes come. The later request is the one that counts: the earlier may be all that is left of a
+ * connection that broke unnoticed, and steps down with what it has (tus 1.0, "Core protocol": a client goes on from what HEAD tells).
+ * A writer whose server is gone is forgotten after 15 s.
  */
 class RowLocker implements Locker {
 	newLock(id: string): Lock {
 		const writer = newId();
 		let clock: ReturnType<typeof setInterval> | undefined;
 		return {
-			lock: async (signal: AbortSignal) => {
+			lock: async (signal: AbortSignal, stepDown: () => void | Promise<void>) => {
 				const until = Date.now() + heldFor + 5_000;
 				while (!(await holdIntake(id, writer, heldFor))) {
 					if (signal.aborted || Date.now() > until)
 						throw { status_code: 423, body: 'This upload is being written to by another request. Try again in a moment.' };
 					await new Promise((go) => setTimeout(go, 250));
 				}
-				clock = setInterval(() => void holdIntake(id, writer, heldFor).catch(() => {}), heldFor / 3);
+				clock = setInterval(() => {
+					holdOn(id, writer, heldFor).then(
+						(mine) => (mine ? undefined : stepDown()),
+						() => {}
+					);
+				}, saysSo);
 			},
 			unlock: async () => {
 				clearInterval(clock);
