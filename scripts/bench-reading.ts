@@ -212,7 +212,7 @@ async function bringIn(running: Running, staff: string, file: string): Promise<{
 
 export async function benchReading(running: Running, staff: string): Promise<void> {
 	const files = longFiles();
-	const built = 'build/client/_app/immutable/assets';
+	const built = 'build/client/_app/immutable/workers';
 	const worker = statSync(
 		join(
 			built,

@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
+import PDFDocument from 'pdfkit';
 import type { APIRequestContext, Locator, Page } from '@playwright/test';
 import { told } from '../../core/words/told';
 import { languages } from '../../core/words/words';
@@ -259,6 +260,44 @@ test('distances in a fragment run from the corner of the page as it stands, also
 	const zoom = (Math.min(stage.width / 300, stage.height / 200) * 72) / 96;
 	await expect(page.locator('[data-opens="fit"]')).toHaveText(new RegExp(`^${Math.round(zoom * 100)}(\\.\\d+)? %$`));
 	await near(zoom, 4, { left: 100, top: 150 });
+});
+
+test('a link inside leads to its place also on a page that the file turns and that was not near', async ({ people }) => {
+	const links = join(made, 'links.pdf');
+	const pdf = new PDFDocument({ size: 'A4' });
+	const whole = new Promise<Buffer>((done) => {
+		const chunks: Buffer[] = [];
+		pdf.on('data', (chunk: Buffer) => chunks.push(chunk)).on('end', () => done(Buffer.concat(chunks)));
+	});
+	pdf.fontSize(20).text('To the weir', 60, 60, { goTo: 'weir' });
+	for (let i = 2; i <= 8; i++) pdf.addPage().text(`Page ${i}`);
+	// 200 points from the upper edge of the page as it lies; turned upside down, A4's 842 points less that
+	pdf.addNamedDestination('weir', 'XYZ', 0, 200, null);
+	pdf.addPage();
+	pdf.end();
+	writeFileSync(links, await whole);
+	const turned = join(made, 'links-turned.pdf');
+	execFileSync('qpdf', [links, '--rotate=+180:8', turned]);
+	const slug = await bring(turned);
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await panel(page, 'fit');
+	await page.getByRole('dialog').getByText('Full width').click();
+	await page.keyboard.press('Escape');
+	await pageOf(page, 1).locator('.annotationLayer a').press('Enter');
+	await at(page, 8);
+	await expect(async () => {
+		const [stage, leaf] = [await box(page.locator('.stage')), await box(pageOf(page, 8))];
+		const points = ((stage.y - leaf.y) / leaf.height) * 841.89;
+		expect(Math.abs(points - (841.89 - 200))).toBeLessThan(6);
+	}).toPass();
+	// the keyboard goes on from there, and zooming does not lead back
+	await expect(pageOf(page, 8).locator('.textLayer')).toBeFocused();
+	await page.locator('[data-opens="fit"]').focus();
+	await page.keyboard.press('+');
+	await drawn(page, 8);
+	await page.waitForTimeout(500);
+	await expect(page.locator('[data-opens="fit"]')).toBeFocused();
 });
 
 test('three thousand pages: the first at once, the middle soon, the fore-edge of use', async ({ people }) => {

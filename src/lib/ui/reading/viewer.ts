@@ -63,6 +63,8 @@ type Opened = { pdf: PDFDocumentProxy; close(): void };
 /** Scrolling faster than so many screens a second is a flight past the pages. */
 const flightScreens = 1.5;
 const flightGapMs = 200;
+/** The library's number for a page that is drawn. */
+const finished = 3;
 /** So long after the last drawing what is kept for drawing is let go, ms. */
 const idleMs = 4_000;
 
@@ -81,6 +83,7 @@ export class Viewer {
 	cover = true;
 	fit: Fit | number = 'page';
 	#quiet = false;
+	#attending: AbortController | undefined;
 	#lookingAgain: ReturnType<typeof setTimeout> | undefined;
 	#wanted: FindOptions | null = null;
 
@@ -141,8 +144,15 @@ export class Viewer {
 		const go = links.goToDestination.bind(links);
 		links.goToDestination = async (destination) => {
 			const from = this.place();
+			const page = await this.#loadTarget(destination).catch(() => null);
 			await go(destination);
+			if (page !== null) this.#attend(page);
 			events.followed(from);
+		};
+		// the library focuses a page that was gone to when its text comes, however late, and scrolls to it once more: see #attend
+		const hear = bus._on.bind(bus);
+		bus._on = (name, listener, options: { external?: boolean } | null = null) => {
+			if (name !== 'textlayerrendered' || options?.external) hear(name, listener, options as never);
 		};
 		this.#drawCalmly();
 		this.#listen();
@@ -337,11 +347,8 @@ export class Viewer {
 		if (nameddest) await this.#links.goToDestination(nameddest);
 		const number = Math.min(page ?? this.page, count);
 		if (page) this.go(number);
-		const proxy = zoom || view || viewrect ? await this.pdf.getPage(number) : null;
-		if (!proxy) return;
-		// a page that was not near yet is taken for one of its size that nobody turned
-		const shown = this.#viewer.getPageView(number - 1) as PageView;
-		if (!shown.pdfPage) shown.setPdfPage(proxy);
+		if (!zoom && !view && !viewrect) return;
+		const proxy = await this.#load(number);
 		// distances run from the upper left corner of the page as it stands, turned by the file or not (RFC 8118, 3); destinations of the file
 		// from the lower left of the page as it lies (ISO 32000-1, 12.3.2)
 		const standing = proxy.getViewport({ scale: 1 });
@@ -361,6 +368,40 @@ export class Viewer {
 			destination = to(left, from);
 		}
 		if (destination) this.#viewer.scrollPageIntoView({ pageNumber: number, destArray: destination as never, allowNegativeOffset: false });
+	}
+
+	/** Makes a page stand as its file has it: one that was not near yet is taken for one of its size that nobody turned. */
+	async #load(number: number): Promise<PDFPageProxy> {
+		const proxy = await this.pdf.getPage(number);
+		const shown = this.#viewer.getPageView(number - 1) as PageView;
+		if (!shown.pdfPage) shown.setPdfPage(proxy);
+		return proxy;
+	}
+
+	/** The same for the page that a link of the file leads to, by a name or by what the name stands for (ISO 32000-1, 12.3.2). */
+	async #loadTarget(destination: unknown): Promise<number | null> {
+		const explicit = (typeof destination === 'string' ? await this.pdf.getDestination(destination) : await destination) as unknown[] | null;
+		const target = explicit?.[0];
+		if (target === undefined || target === null) return null;
+		const index = typeof target === 'number' ? target : await this.pdf.getPageIndex(target as Parameters<PDFDocumentProxy['getPageIndex']>[0]);
+		await this.#load(index + 1);
+		return index + 1;
+	}
+
+	/** Gives a page that was gone to the focus, so that it is read on from there, once its text is here and if no tool got it meanwhile. */
+	#attend(page: number): void {
+		this.#attending?.abort();
+		const { signal } = (this.#attending = new AbortController());
+		const focus = () => this.elementOf(page)?.querySelector<HTMLElement>('.textLayer')?.focus({ preventScroll: true });
+		const { renderingState } = this.#viewer.getPageView(page - 1) as PageView;
+		if (renderingState === finished) return void focus();
+		const heard = ({ pageNumber }: { pageNumber: number }) => {
+			if (pageNumber !== page) return;
+			this.#attending?.abort();
+			const active = document.activeElement;
+			if (active === document.body || this.#asked.container.contains(active)) focus();
+		};
+		this.#bus.on('textlayerrendered', heard as never, { signal } as never);
 	}
 
 	find(options: FindOptions, again: 'next' | 'previous' | null = null) {
@@ -484,6 +525,7 @@ interface PageView {
 	readonly height: number;
 	readonly scale: number;
 	readonly pdfPage: unknown;
+	readonly renderingState: number;
 	pdfPageRotate: number;
 	viewport: { readonly constructor: new (of: unknown) => PageView['viewport']; readonly scale: number };
 	setPdfPage(page: PDFPageProxy): void;
