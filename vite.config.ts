@@ -2,6 +2,7 @@ import { cpSync, existsSync, rmSync } from 'node:fs';
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig, type Plugin } from 'vite';
+import { plainLatin } from './scripts/plain-latin';
 import { trimPdfjs } from './scripts/trim-pdfjs';
 
 /** pdf.js fetches fonts, character maps, colour profiles, decoders and the icons of notes while reading: they ship as static files. */
@@ -20,7 +21,7 @@ function pdfAssets(): Plugin {
 }
 
 export default defineConfig({
-	plugins: [pdfAssets(), trimPdfjs(), tailwindcss(), sveltekit()],
+	plugins: [pdfAssets(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
 	worker: { format: 'es', plugins: () => [trimPdfjs()] },
 	build: { chunkSizeWarningLimit: 1500 }
 });

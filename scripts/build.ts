@@ -10,6 +10,9 @@ const sources = [
 	'static/brand',
 	'static/ianua-document.js',
 	'static/reading-over.js',
+	'static/shown.js',
+	'scripts/plain-latin.ts',
+	'scripts/trim-pdfjs.ts',
 	'package-lock.json',
 	'svelte.config.js',
 	'vite.config.ts'
