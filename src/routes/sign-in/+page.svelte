@@ -44,5 +44,7 @@
 	}
 	.quiet {
 		font-size: 14px;
+		text-decoration: underline;
+		text-underline-offset: 3px;
 	}
 </style>
