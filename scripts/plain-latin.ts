@@ -3,8 +3,12 @@
 import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import subset from 'subset-font';
+// @ts-expect-error it comes without types
+import subsetFont from 'subset-font';
 import type { Plugin } from 'vite';
+
+/** The font with only what the characters of a text need. */
+const subset = subsetFont as (font: Uint8Array, text: string, options: { targetFormat: 'woff2' }) => Promise<Uint8Array>;
 
 const folder = '.svelte-kit/plain-latin';
 const faces = [

@@ -376,7 +376,7 @@ describe('the roll call', () => {
 			'POST',
 			`/d/${paper.slug}/read/told`,
 			read([
-				{ page: 1, seconds: 9 },
+				{ page: 1, seconds: 3 },
 				{ page: 2, seconds: 1 }
 			])
 		);
@@ -390,13 +390,13 @@ describe('the roll call', () => {
 		expect([through, opened, missing, gone].map((who) => standing(report, who))).toEqual(['through', 'opened', 'not-yet', undefined]);
 		expect(report.answer.map((p) => p.text).join('')).toMatch(/^2 of the 3 who may open it have, and 1 read it through\. 1 has not opened it\./);
 		expect(report.attention).toMatchObject([
-			{ page: 1, seconds: 14, readers: 2 },
+			{ page: 1, seconds: 8, readers: 2 },
 			{ page: 2, seconds: 6, readers: 1 },
 			{ page: 3, seconds: 5, readers: 1 },
 			{ page: 4, seconds: 5, readers: 1 }
 		]);
-		expect(report.people.find((p) => p.name === names.get(opened.email))).toMatchObject({ pagesRead: 1, furthest: 1, seconds: 10 });
-		expect(report.figures).toMatchObject({ openings: 2, readers: 2, seconds: 30 });
+		expect(report.people.find((p) => p.name === names.get(opened.email))).toMatchObject({ pagesRead: 1, furthest: 1, seconds: 4 });
+		expect(report.figures).toMatchObject({ openings: 2, readers: 2, seconds: 24 });
 
 		expect(await boss.api('POST', `/documents/${paper.slug}/remind`, {})).toEqual({ mailed: 1, recently: 0, failed: 0 });
 		expect((await mailTo(missing.email)).text).toContain(`/d/${paper.slug}/read`);
@@ -669,7 +669,7 @@ describe('more reports', () => {
 			await drain(one.get(`/d/${paper.slug}/leaf/1.webp`));
 			expect((await one.send('POST', `/d/${paper.slug}/read/told`, { kind: 'read', pages })).status).toBe(204);
 		};
-		await tell([{ page: 3, seconds: 8 }]);
+		await tell([{ page: 3, seconds: 3 }]);
 		const form = new FormData();
 		form.append('file', new Blob([new Uint8Array(await pdf(`later than ${paper.slug}`, 2))]), 'later.pdf');
 		expect((await boss.send('POST', `/api/v1/documents/${paper.slug}/editions`, form)).status).toBe(201);
@@ -685,7 +685,7 @@ describe('more reports', () => {
 				marks: { words: string }[];
 			};
 		expect(await of('')).toMatchObject({ edition: { number: 2, pages: 2 }, attention: [{ page: 1, seconds: 4, readers: 1, stops: 1 }] });
-		expect(await of('?edition=1')).toMatchObject({ edition: { number: 1, pages: 3 }, attention: [{ page: 3, seconds: 8, readers: 1, stops: 1 }] });
+		expect(await of('?edition=1')).toMatchObject({ edition: { number: 1, pages: 3 }, attention: [{ page: 3, seconds: 3, readers: 1, stops: 1 }] });
 		expect((await of('')).marks.map((m) => m.words)).toEqual(['Edition 2']);
 	});
 	it('what was done with a key stands under its label, on a page of its own', async () => {

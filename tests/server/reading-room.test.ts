@@ -17,13 +17,13 @@ describe('what a reading room tells', () => {
 		const open = await document({ position: 'open' });
 		const one = visitor(reader());
 		await (await one.get(`/d/${open.slug}/leaf/1.webp`)).arrayBuffer();
-		expect((await one.send('POST', `/d/${open.slug}/read/told`, read([{ page: 1, seconds: 12.5 }]))).status).toBe(204);
+		expect((await one.send('POST', `/d/${open.slug}/read/told`, read([{ page: 1, seconds: 4.5 }]))).status).toBe(204);
 		const entries = await sql()<{ kind: string; reading_id: string; attention: unknown }[]>`
 			select kind, reading_id, attention from ledger where document_id = ${open.id} order by at`;
 		expect(entries.map((e) => e.kind)).toEqual(['opened', 'read']);
 		expect(entries[0]!.reading_id).toBe(entries[1]!.reading_id);
-		expect(entries[1]!.attention).toEqual([{ page: 1, seconds: 12.5 }]);
-		expect((await ledgerOf(open.slug)).find((e) => e.kind === 'read')).toMatchObject({ pages: [{ page: 1, seconds: 12.5 }], double: false });
+		expect(entries[1]!.attention).toEqual([{ page: 1, seconds: 4.5 }]);
+		expect((await ledgerOf(open.slug)).find((e) => e.kind === 'read')).toMatchObject({ pages: [{ page: 1, seconds: 4.5 }], double: false });
 	});
 	it('is a sign of life: the reading goes on; a day later it is a new opening', async () => {
 		const open = await document({ position: 'open' });
@@ -36,6 +36,38 @@ describe('what a reading room tells', () => {
 		await sql()`update reading set last_at = last_at - interval '1 day' where document_id = ${open.id}`;
 		await one.send('POST', `/d/${open.slug}/read/told`, read([{ page: 1, seconds: 5 }]));
 		expect((await ledgerOf(open.slug)).map((e) => e.kind).sort()).toEqual(['opened', 'opened', 'read', 'read']);
+	});
+	it('is cut to the time that has passed since the opening, however often it is told; a new reading begins at nothing', async () => {
+		const open = await document({ position: 'open' }, 2);
+		const one = visitor(reader());
+		const tell = (seconds: number) =>
+			one.send(
+				'POST',
+				`/d/${open.slug}/read/told`,
+				read([
+					{ page: 1, seconds },
+					{ page: 2, seconds: 1 }
+				])
+			);
+		const told = async () =>
+			(
+				await sql()<{ seconds: number[] }[]>`
+					select array(select (a->>'seconds')::float from jsonb_array_elements(attention) a) as seconds from ledger
+					where document_id = ${open.id} and kind = 'read' order by at`
+			).map((e) => e.seconds);
+		const begun = Date.now();
+		await (await one.get(`/d/${open.slug}/leaf/1.webp`)).arrayBuffer();
+		for (let i = 0; i < 3; i++) await tell(300);
+		const passed = (Date.now() - begun) / 1000;
+		const all = await told();
+		expect(all).toHaveLength(3);
+		expect(all[0]![0]).toBeGreaterThanOrEqual(5);
+		expect(all[0]![1]).toBe(1);
+		// five seconds are allowed for clocks and networks that are not exact
+		expect(all.reduce((sum, seconds) => sum + seconds[0]!, 0)).toBeLessThan(passed + 5.5);
+		await sql()`update reading set last_at = last_at - interval '1 day' where document_id = ${open.id}`;
+		await tell(4);
+		expect((await told()).at(-1)).toEqual([4, 1]);
 	});
 	it('is taken only from whoever is let in, and only as far as it can be true', async () => {
 		const [shut, keyed, open] = [await document({ position: 'shut' }), await document({ position: 'keyed' }), await document({ position: 'open' })];

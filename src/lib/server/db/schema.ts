@@ -1,6 +1,22 @@
 // The tables, by capability. The ledger is partitioned by month, which Drizzle cannot say: its SQL stands in drizzle/.
 import { sql } from 'drizzle-orm';
-import { bigint, boolean, check, date, index, integer, jsonb, pgTable, primaryKey, text, timestamp, unique, uniqueIndex, uuid } from 'drizzle-orm/pg-core';
+import {
+	bigint,
+	boolean,
+	check,
+	date,
+	index,
+	integer,
+	jsonb,
+	numeric,
+	pgTable,
+	primaryKey,
+	text,
+	timestamp,
+	unique,
+	uniqueIndex,
+	uuid
+} from 'drizzle-orm/pg-core';
 import type { TurnedAwayWords } from '#core/access/door';
 import type { Cover } from '#core/documents/cover';
 import type { Facts, Finding } from '#core/intake/condition';
@@ -480,7 +496,9 @@ export const reading = pgTable(
 		reader: text('reader').notNull(),
 		kind: text('kind').notNull(),
 		readingId: uuid('reading_id').notNull(),
-		lastAt: at('last_at').notNull()
+		lastAt: at('last_at').notNull(),
+		/** Seconds of attention told in this reading so far. */
+		told: numeric('told').notNull().default('0')
 	},
 	(t) => [uniqueIndex('reading_key').on(t.documentId, t.reader, t.kind)]
 );

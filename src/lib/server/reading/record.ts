@@ -96,21 +96,32 @@ export async function recordRead(found: Found, attention: Attention, asker: Aske
 	await writeRead(found, attention, asker);
 }
 
+/** Seconds by which what is told may run ahead of the time since the opening: clocks and networks are not exact. */
+const ahead = 5;
+
+/** Nothing can have been attended to for longer than the reading lasts: what is told beyond that is cut. */
 async function writeRead(found: Found, attention: Attention, asker: Asker): Promise<boolean> {
 	const line = lineOf(found, { kind: 'opened', reason: null, goesOn: true }, asker);
 	const s = sql();
 	// where they came from is where the opening says they did
+	const mine = s`document_id = ${line.document} and reader = ${line.reader} and kind = 'opened'`;
 	const [entered] = await s`
-		with now_in as (
-			update reading set last_at = now() where document_id = ${line.document} and reader = ${line.reader} and kind = 'opened'
-				and last_at > now() - ${`${readingGapMinutes} minutes`}::interval returning reading_id
+		with of as (
+			select reading_id, told from reading where ${mine} and last_at > now() - ${`${readingGapMinutes} minutes`}::interval for update
+		), opening as (
+			select l.* from of join ledger l on l.document_id = ${line.document} and l.id = of.reading_id and l.at > now() - interval '2 days'
+		), attended as (
+			select a.page, least(a.seconds, greatest(0, coalesce(extract(epoch from clock_timestamp() - o.at) + ${ahead} - of.told, a.seconds))) as seconds
+			from of left join opening o on true, jsonb_to_recordset(${s.json(attention as never)}) as a (page int, seconds numeric)
+		), now_in as (
+			update reading set last_at = now(), told = told + (select max(seconds) from attended) where ${mine} and exists (select 1 from of) returning reading_id
 		)
 		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, page_id, placement_id, outside, staff, robot, preload, key_id, attention,
 			device, controlled)
 		select ${line.id}, clock_timestamp(), 'read', ${line.document}, ${line.edition}, n.reading_id, case when ${line.kept} then ${line.reader} else 'n:' || n.reading_id end, ${line.who}, ${line.person}, coalesce(o.source_kind, ${line.source}),
 			o.page_id, o.placement_id, case when o.id is null then ${line.outside} else o.outside end, ${line.staff}, ${line.robot}, false, ${line.key}::uuid,
-			${s.json(attention as never)}, ${line.device}, ${line.controlled}
-		from now_in n left join lateral (select * from ledger where document_id = ${line.document} and id = n.reading_id and at > now() - interval '2 days' limit 1) o on true returning 1`;
+			(select jsonb_agg(jsonb_build_object('page', page, 'seconds', round(seconds, 1)) order by page) from attended), ${line.device}, ${line.controlled}
+		from now_in n left join opening o on true returning 1`;
 	return entered !== undefined;
 }
 

@@ -128,6 +128,7 @@ async function insertLines(lines: readonly Line[]): Promise<Map<string, { begun:
 			select document, reader, kind, id, now() from given order by document, reader, kind
 			on conflict (document_id, reader, kind) do update set
 				reading_id = case when ${lines[0]!.goesOn} and r.last_at > excluded.last_at - ${gap}::interval then r.reading_id else excluded.reading_id end,
+				told = case when ${lines[0]!.goesOn} and r.last_at > excluded.last_at - ${gap}::interval then r.told else 0 end,
 				last_at = excluded.last_at
 			returning reading_id
 		), begun as (

@@ -143,41 +143,16 @@
 {/each}
 
 <style>
-	.setting {
-		display: grid;
-		grid-template-columns: 104px minmax(0, 1fr);
-		gap: 8px;
-		align-items: center;
-		border-left: 3px solid transparent;
-		padding-left: 7px;
-		margin-left: -10px;
-	}
-	.setting.differs {
-		border-left-color: var(--brass-bright);
-	}
 	.name {
 		font-size: 13px;
-		color: var(--ink-soft);
-	}
-	.value {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 3px 8px;
-		align-items: center;
 	}
 	.value label {
-		display: inline-flex;
-		gap: 5px;
-		align-items: center;
 		font-size: 13.5px;
+		margin-right: 6px;
 	}
 	.value input[type='checkbox'] {
 		width: 20px;
 		height: 20px;
-	}
-	.value label {
-		min-height: 26px;
-		margin-right: 6px;
 	}
 	.field {
 		height: 32px;

@@ -97,31 +97,7 @@
 
 <style>
 	.setting {
-		display: grid;
-		grid-template-columns: 104px minmax(0, 1fr);
-		gap: 8px;
-		align-items: center;
-		border-left: 3px solid transparent;
-		padding: 3px 0 3px 7px;
-		margin-left: -10px;
-	}
-	.differs {
-		border-left-color: var(--brass-bright);
-	}
-	.name {
-		color: var(--ink-soft);
-	}
-	.value {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 5px 10px;
-		align-items: center;
-	}
-	label {
-		display: inline-flex;
-		gap: 5px;
-		align-items: center;
-		min-height: 26px;
+		padding-block: 3px;
 	}
 	.field {
 		flex: 1;
