@@ -432,6 +432,32 @@ test('the site’s colours are refused where they cannot be read, and its look f
 	await expect(page.locator('.nav li strong').first()).toHaveText('Give a day to the canal');
 });
 
+test('looking at a page in the editor, and choosing what is placed there, changes nothing of it', async ({ people }) => {
+	const page = await people.as('staff');
+	const written: string[] = [];
+	page.on('request', (request) => {
+		if (request.method() === 'PUT') written.push(request.url());
+	});
+	await page.goto('/desk/pages');
+	await page.getByRole('link', { name: 'Water levels' }).click();
+	await page.getByTestId('draft-state').waitFor();
+	const frame = page.locator('.placement[data-form="frame"]');
+	await expect(frame.locator('img')).toBeVisible();
+	const size = async () => {
+		const { width, height } = (await frame.boundingBox())!;
+		return [width, height];
+	};
+	const before = await size();
+	expect(before[0]).toBeGreaterThan(600);
+	await frame.click({ position: { x: 200, y: 100 } });
+	await expect(sheetOf(page)).toBeVisible();
+	expect(await size()).toEqual(before);
+	// longer than it takes to save a change
+	await page.waitForTimeout(1_500);
+	expect(written).toEqual([]);
+	await expect(page.getByText('changed since')).toHaveCount(0);
+});
+
 test('axe finds nothing against WCAG 2.2 AA where pages are made', async ({ people }) => {
 	test.setTimeout(180_000);
 	const page = await people.as('staff', { reducedMotion: 'reduce' });

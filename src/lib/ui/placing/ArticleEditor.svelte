@@ -26,6 +26,7 @@
 		Column,
 		Columns,
 		flagsKey,
+		keptContent,
 		freshPlacement,
 		marks,
 		newTable,
@@ -188,7 +189,7 @@
 			onTransaction: () => beat++
 		});
 		editor = made;
-		writer.content = () => plain(made.getJSON());
+		writer.content = () => keptContent(made.getJSON());
 		if (place && documents.has(place)) put(place);
 		return () => {
 			writer.stop();
@@ -635,6 +636,7 @@
 		display: flow-root;
 	}
 	.text :global(.placement) {
+		--mark: none;
 		cursor: pointer;
 		border-radius: 2px;
 		white-space: normal;
@@ -642,25 +644,22 @@
 	.text :global(.placement a) {
 		cursor: pointer;
 	}
-	.text :global(.dead-end) {
-		outline: 2px solid var(--brick);
-		outline-offset: 3px;
-	}
-	.text :global(.side-door) {
-		outline: 2px dashed var(--brass-bright);
-		outline-offset: 3px;
-	}
-	.text
-		:global(
-			.placement:is([data-form='cover'], [data-form='card'], [data-form='frame'], [data-form='button']):is(.dead-end, .side-door, .ProseMirror-selectednode)
-		) {
-		display: inline-block;
-	}
 	.text :global(.placement:is([data-form='card'], [data-form='frame'])) {
 		display: block;
 	}
+	.text :global(.dead-end) {
+		--mark: 2px solid var(--brick);
+	}
+	.text :global(.side-door) {
+		--mark: 2px dashed var(--brass-bright);
+	}
 	.text :global(.ProseMirror-selectednode) {
-		outline: 2px solid var(--brass-bright);
+		--mark: 2px solid var(--brass-bright);
+	}
+	/* a cover or button stands in a line: its own box is marked, so that nothing takes another size for being chosen */
+	.text :global(:is(.dead-end, .side-door, .ProseMirror-selectednode):not([data-form='cover'], [data-form='button'])),
+	.text :global(.placement:is([data-form='cover'], [data-form='button']) > *) {
+		outline: var(--mark);
 		outline-offset: 3px;
 	}
 	.text :global(.arriving) {

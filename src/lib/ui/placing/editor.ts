@@ -1,6 +1,6 @@
 // The article editor's own nodes: a placement (an inline atom drawn as readers will see it), pictures, two columns, tables; and the
 // places where files are arriving.
-import { Extension, mergeAttributes, Node } from '@tiptap/core';
+import { Extension, mergeAttributes, Node, type JSONContent } from '@tiptap/core';
 import { Plugin, PluginKey, type EditorState } from '@tiptap/pm/state';
 import { goToNextCell, tableEditing } from '@tiptap/pm/tables';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
@@ -240,10 +240,21 @@ export function plain(value: unknown): unknown {
 		const { type } = value as { type?: string };
 		const cellType = type === 'tableCell' || type === 'tableHeader';
 		return Object.fromEntries(
-			Object.entries(value).flatMap(([k, v]) =>
-				v === null ? [] : cellType && k === 'attrs' ? [[k, plain({ ...(v as object), colwidth: null })]] : [[k, plain(v)]]
-			)
+			Object.entries(value).flatMap(([k, v]) => {
+				if (v === null) return [];
+				if (!cellType || k !== 'attrs') return [[k, plain(v)]];
+				const spans = Object.entries(v as object).filter(([attr, n]) => attr !== 'colwidth' && n !== 1);
+				return spans.length ? [[k, Object.fromEntries(spans)]] : [];
+			})
 		);
 	}
 	return value;
+}
+
+/** What is written, as it is kept: the editor puts an empty line behind a table or a frame at the end, to write on in; it is no part of the page. */
+export function keptContent(document: JSONContent): unknown {
+	const content = [...(document.content ?? [])];
+	const empty = (node: JSONContent | undefined) => node?.type === 'paragraph' && !node.content?.length;
+	while (content.length > 1 && empty(content.at(-1))) content.pop();
+	return plain({ ...document, content });
 }

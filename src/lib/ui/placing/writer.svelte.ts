@@ -1,4 +1,5 @@
 // A page while it is written, whichever its layout: saved as one writes, published now or later, its mismatches always at hand.
+import { untrack } from 'svelte';
 import { refresh } from '$lib/ui/parts/refresh';
 import type { DoorChange } from '#core/access/door';
 import type { Layout } from '#core/placing/content';
@@ -28,8 +29,9 @@ export class Writer {
 	mismatches = $state.raw<readonly Found[]>([]);
 	/** Dead ends that publishing asks about. */
 	asks = $state.raw<{ deadEnds: readonly Found[]; at?: string } | null>(null);
-	/** Gives the content as it is to be kept; each editor puts its own in. */
-	content: () => unknown = () => undefined;
+	#content: () => unknown = () => undefined;
+	/** The draft as it was last kept, as text. */
+	#kept = '';
 	#draftNumber: number;
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#running: Promise<boolean> = Promise.resolve(true);
@@ -49,6 +51,19 @@ export class Writer {
 		this.mismatches = mismatches;
 	}
 
+	/** Gives the content as it is to be kept; each editor puts its own in, with what it begins with. */
+	get content(): () => unknown {
+		return this.#content;
+	}
+	set content(content: () => unknown) {
+		this.#content = content;
+		this.#kept = untrack(() => JSON.stringify(this.#draft()));
+	}
+
+	#draft() {
+		return { title: this.title, path: this.path, content: this.#content(), inNavigation: this.inNavigation, language: this.language };
+	}
+
 	/** Something was changed: saved in a moment. */
 	touch = (): void => {
 		this.saving = 'waiting';
@@ -61,16 +76,21 @@ export class Writer {
 		clearTimeout(this.#timer);
 		this.#running = this.#running.then(async () => {
 			if (this.saving === 'saved') return true;
+			const draft = this.#draft();
+			const text = JSON.stringify(draft);
+			// an editor tells of a change also where it only put in order what it was given, and where one was taken back
+			if (text === this.#kept) {
+				this.saving = 'saved';
+				this.trouble = null;
+				return true;
+			}
 			this.saving = 'saving';
 			try {
 				const answer = await this.#request<{ draftNumber: number; savedAt: string; mismatches: Found[] }>('PUT', 'draft', {
-					title: this.title,
-					path: this.path,
-					content: this.content(),
-					inNavigation: this.inNavigation,
-					language: this.language,
+					...draft,
 					draftNumber: this.#draftNumber
 				});
+				this.#kept = text;
 				this.#draftNumber = answer.draftNumber;
 				this.savedAt = answer.savedAt;
 				this.mismatches = answer.mismatches;
@@ -140,8 +160,8 @@ export class Writer {
 		await mendMismatch(found, remedy, why, this.refresh);
 	};
 
+	/** Shows how things stand by now; the page hands the mismatches on. */
 	refresh = async (): Promise<void> => {
-		this.saving = 'waiting';
 		await this.save();
 		await refresh();
 	};

@@ -21,6 +21,9 @@
 
 	let { data } = $props();
 	const writer = untrack(() => new Writer(data.draft, data.mismatches));
+	$effect(() => {
+		writer.mismatches = data.mismatches;
+	});
 	let doorOpen = $state(false);
 	let later = $state('');
 	let moreOpen = $state(false);
