@@ -270,6 +270,7 @@ test('a link inside leads to its place also on a page that the file turns and th
 		pdf.on('data', (chunk: Buffer) => chunks.push(chunk)).on('end', () => done(Buffer.concat(chunks)));
 	});
 	pdf.fontSize(20).text('To the weir', 60, 60, { goTo: 'weir' });
+	pdf.text('Elsewhere', 60, 160, { link: 'https://elsewhere.example.org/' });
 	for (let i = 2; i <= 8; i++) pdf.addPage().text(`Page ${i}`);
 	// 200 points from the upper edge of the page as it lies; turned upside down, A4's 842 points less that
 	pdf.addNamedDestination('weir', 'XYZ', 0, 200, null);
@@ -284,7 +285,11 @@ test('a link inside leads to its place also on a page that the file turns and th
 	await panel(page, 'fit');
 	await page.getByRole('dialog').getByText('Full width').click();
 	await page.keyboard.press('Escape');
-	await pageOf(page, 1).locator('.annotationLayer a').press('Enter');
+	// a link that leads outside says nothing of us there, and leaves the room where it is
+	const outside = pageOf(page, 1).locator('.annotationLayer a[href="https://elsewhere.example.org/"]');
+	await expect(outside).toHaveAttribute('rel', /noopener/);
+	await expect(outside).toHaveAttribute('target', '_blank');
+	await pageOf(page, 1).locator('.annotationLayer a').first().press('Enter');
 	await at(page, 8);
 	await expect(async () => {
 		const [stage, leaf] = [await box(page.locator('.stage')), await box(pageOf(page, 8))];
@@ -364,6 +369,19 @@ test('a document written from right to left: its words are found, and lie where 
 	const [leaf, mark] = [await box(pageOf(page, 2)), await box(pageOf(page, 2).locator('.textLayer .highlight').first())];
 	expect(mark.x).toBeLessThan(leaf.x + leaf.width * 0.85);
 	expect(mark.x).toBeGreaterThan(leaf.x);
+});
+
+test('a scanned document is read as pictures, and find says that there is nothing to be found', async ({ people }) => {
+	const slug = await bring(package_('pdf-extract/test/test_data/multipage_raw.pdf'), { position: 'open' }, 'scanned.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	await panel(page, 'find');
+	await page.getByRole('searchbox').fill('lock');
+	await expect(page.getByRole('dialog').getByRole('status')).toHaveText('Not found');
+	await page.keyboard.press('Escape');
+	await page.keyboard.press('End');
+	await expect(page.locator('.stage')).not.toHaveAttribute('data-page', '1');
 });
 
 test('a form can be filled in, and nothing of it is sent', async ({ people }) => {
