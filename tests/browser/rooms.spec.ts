@@ -1,4 +1,5 @@
 // The rooms by keyboard, on a phone, in the dark, without JavaScript, and to assistive programs.
+import type { Request } from '@playwright/test';
 import { axeLightAndDark, expect, signIn, test } from './help';
 
 test('the desk goes by keyboard: rooms, find, the table, the sheet', async ({ people }) => {
@@ -111,6 +112,25 @@ test('signing out ends the session', async ({ people }) => {
 	await expect(page.getByRole('link', { name: 'Sign in' })).toBeVisible();
 	await page.goto('/d/lock-warden-handbook/read');
 	await expect(page.getByTestId('turned-away')).toBeVisible();
+});
+
+test('a page fetches of its type only the letters that it has', async ({ people }) => {
+	const page = await people.as('visitor');
+	const parts = async (path: string): Promise<string[]> => {
+		const fetched = new Set<string>();
+		const note = (request: Request) => {
+			const [, part] = /-(\w+)\.[\w-]+\.woff2$/.exec(request.url()) ?? [];
+			if (part) fetched.add(part);
+		};
+		page.on('request', note);
+		await page.goto(path);
+		await page.waitForLoadState('networkidle');
+		page.off('request', note);
+		return [...fetched].sort();
+	};
+	expect(await parts('/heritage')).toEqual(['plain']);
+	// French has letters beyond those of plain English
+	expect(await parts('/sign-in/forgotten?lang=fr')).toContain('rest');
 });
 
 for (const [what, who, paths] of [

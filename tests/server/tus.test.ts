@@ -105,6 +105,10 @@ describe('an upload', () => {
 			agent.destroy();
 		}
 	});
+	it('comes over a connection that is kept for longer than proxies keep theirs, which is 60 s', async () => {
+		const { headers } = await fetch(`${origin}/healthz`);
+		expect(Number(/timeout=(\d+)/.exec(headers.get('keep-alive') ?? '')?.[1])).toBeGreaterThan(60);
+	});
 	it('over the limit is refused before a byte is sent, in words', async () => {
 		const boss = await staff();
 		const { response } = await begin(boss, 3_000_001, { filename: 'big.pdf' });
