@@ -89,6 +89,7 @@ export const catalogue = {
 		status: 503,
 		words: 'This cannot be opened just now, because its opening could not be written down. Try again in a moment.'
 	},
+	'figures-not-whole': { status: 503, words: 'The figures are being made anew from the ledger and are not whole yet. Ask again in a few minutes.' },
 	'not-ready': { status: 503, words: 'The site is not ready: {detail}.' }
 } as const satisfies Record<string, { status: number; words: string }>;
 

@@ -109,7 +109,7 @@ export async function benchReadership(running: Running, staff: string, load: Loa
 		const summing = Date.now();
 		await sumAgain();
 		console.log(`all sums of ${entries} entries made anew in ${((Date.now() - summing) / 1000).toFixed(0)} s`);
-		await s`vacuum analyze sum_figures, sum_source, sum_reader, sum_page, sum_refused, progress, sum_readers, reader`;
+		await s`vacuum analyze sum_figures, sum_source, sum_reader, sum_page, sum_refused, sum_reason, progress, sum_readers, reader`;
 	}
 	const many = await s<{ id: string; slug: string; edition_id: string }[]>`select id, slug, edition_id from document where slug like 'many-17-%' order by slug`;
 	const people = await s<{ id: string }[]>`select id from person where role = 'member'`;

@@ -8,7 +8,7 @@ import { directionOf, isLanguage } from '#core/words/words';
 import { trialOf } from '$lib/server/access/try-door';
 import { ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
 import { dropTemporary } from '$lib/server/files/store';
-import { problem, zeroByte } from '$lib/server/http/api';
+import { problem } from '$lib/server/http/api';
 import { newId } from '$lib/server/id';
 import { log } from '$lib/server/log';
 import { addressHeader, auth } from '$lib/server/people/auth';
@@ -19,6 +19,7 @@ import { agreedCookie, readerCookie } from '$lib/server/reading/reader';
 import { settings } from '$lib/server/settings';
 import { languageCookie, languageOf } from '$lib/server/site/language';
 import { site } from '$lib/server/site/site';
+import { zeroByte } from '$lib/server/validate';
 import { startWork } from '$lib/server/work';
 
 const dayMs = 86_400_000;

@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { dayOf, endOfDay, isDay, spanOf, startOfDay, within } from './hours';
+import { dayOf, endOfDay, isDay, isInstant, spanOf, startOfDay, within } from './hours';
 
 const iso = (t: number) => new Date(t).toISOString();
 
@@ -37,6 +37,12 @@ it('a span is [from, until)', () => {
 });
 it('knows a day of the calendar from one that is not', () => {
 	expect(isDay('2028-02-29')).toBe(true);
-	for (const text of ['2027-02-29', '2027-13-01', '2027-00-10', '27-01-01', '2027-1-1', 'today']) expect(isDay(text), text).toBe(false);
+	for (const text of ['0999-12-31', '9999-12-31', '2027-02-29', '2027-13-01', '2027-00-10', '27-01-01', '2027-1-1', 'today'])
+		expect(isDay(text), text).toBe(false);
 	expect(() => startOfDay('soon', 'UTC')).toThrow(RangeError);
+});
+it('knows an instant that can be reckoned with', () => {
+	for (const text of ['2026-11-24T10:00:00Z', '2026-11-24T10:00:00.123+05:45', '1000-01-01T00:00:00Z']) expect(isInstant(text), text).toBe(true);
+	// a leap second is one by RFC 3339, 5.6, and none to JavaScript
+	for (const text of ['', 'soon', '2026-12-31T23:59:60Z', '9999-12-31T23:59:59Z', '+010000-01-01T00:00:00Z']) expect(isInstant(text), text).toBe(false);
 });

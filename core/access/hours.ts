@@ -14,12 +14,21 @@ export const always: Span = { from: null, until: null };
 
 const dayShape = /^(\d{4})-(\d{2})-(\d{2})$/;
 
-/** True for a text of the form YYYY-MM-DD that names a day of the calendar. */
+/** Years in which days and instants may lie: in every zone they have four figures, and the day after has too. */
+const years = { first: 1000, last: 9998 } as const;
+
+/** True for a text of the form YYYY-MM-DD that names a day of the calendar, from the year 1000 to 9998. */
 export function isDay(text: string): boolean {
 	const m = dayShape.exec(text);
-	if (!m) return false;
+	if (!m || Number(m[1]) < years.first || Number(m[1]) > years.last) return false;
 	const date = new Date(Date.UTC(Number(m[1]), Number(m[2]) - 1, Number(m[3])));
 	return date.getUTCMonth() === Number(m[2]) - 1 && date.getUTCDate() === Number(m[3]);
+}
+
+/** True for a text that JavaScript reads as an instant (RFC 3339 without leap seconds) of the years 1000 to 9998. */
+export function isInstant(text: string): boolean {
+	const year = new Date(text).getUTCFullYear();
+	return year >= years.first && year <= years.last;
 }
 
 /**

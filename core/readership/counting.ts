@@ -160,6 +160,9 @@ export interface DaySum {
 	uniqueInvestigations: number;
 	/** Of openings and saves, those behind a door that is not for everyone. */
 	controlled: number;
+	/** Openings and saves by staff, every one of them: they count in nothing else. */
+	staffOpenings: number;
+	staffSaves: number;
 	/** Openings and saves by clock hour, 24 of them. */
 	readonly hours: number[];
 	/** Openings and saves by device, in the order of `devices`. */
@@ -187,6 +190,8 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 		uniqueRequests: 0,
 		uniqueInvestigations: 0,
 		controlled: 0,
+		staffOpenings: 0,
+		staffSaves: 0,
 		hours: new Array<number>(24).fill(0),
 		devices: devices.map(() => 0),
 		sources: [],
@@ -248,7 +253,16 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 		sum.refused.push(one);
 	};
 
-	for (const e of counted(entries, robots)) {
+	const staffApart = function* () {
+		for (const e of entries) {
+			if (e.staff && !e.robot && !e.preload && e.at < until) {
+				if (e.kind === 'opened') sum.staffOpenings++;
+				if (e.kind === 'saved') sum.staffSaves++;
+			}
+			yield e;
+		}
+	};
+	for (const e of counted(staffApart(), robots)) {
 		if (e.at >= until) continue;
 		switch (e.kind) {
 			case 'opened':

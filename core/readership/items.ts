@@ -50,22 +50,27 @@ export function monthsOf(first: string, last: string): string[] {
 	}
 }
 
-/** The report on `rows` over the days from `first` to `last`. Kinds of figures that a document has none of are left out. */
+/** The report on `rows`, one for each document and month, over the days from `first` to `last`. Kinds of figures that a document has none of are left out. */
 export function itemReport(
 	rows: readonly MonthFigures[],
 	of: { readonly site: string; readonly origin: string; readonly first: string; readonly last: string; readonly created: string }
 ): ItemReport {
 	const months = monthsOf(of.first, of.last);
-	const documents = new Map<string, MonthFigures[]>();
-	for (const row of rows) documents.set(row.slug, [...(documents.get(row.slug) ?? []), row]);
+	const documents = new Map<string, { title: string; byMonth: Map<string, MonthFigures> }>();
+	for (const row of rows) {
+		const known = documents.get(row.slug);
+		if (known) known.byMonth.set(row.month, row);
+		else documents.set(row.slug, { title: row.title, byMonth: new Map([[row.month, row]]) });
+	}
 	const items: ItemLine[] = [];
-	for (const [slug, own] of documents) {
+	for (const [slug, { title, byMonth: own }] of documents) {
 		for (const [metric, key] of metrics) {
-			const byMonth = Object.fromEntries(months.map((month) => [month, own.filter((r) => r.month === month).reduce((n, r) => n + r[key], 0)]));
-			const total = Object.values(byMonth).reduce((a, b) => a + b, 0);
+			const byMonth: Record<string, number> = {};
+			let total = 0;
+			for (const month of months) total += byMonth[month] = own.get(month)?.[key] ?? 0;
 			if (total)
 				items.push({
-					Item: own[0]!.title,
+					Item: title,
 					Proprietary_ID: `ianua:${slug}`,
 					URI: `${of.origin}/d/${slug}`,
 					Metric_Type: metric,

@@ -16,8 +16,11 @@ import {
 	type RefusedSum,
 	type Summable
 } from './counting';
+import { AtMost } from './at-most';
+import { clockHour, hourIn } from './clock';
+import { addDays, type DayFigures } from './days';
 import { itemReport, itemTable, monthsOf } from './items';
-import { dayAfter, daysIn, periodOf, piecesOf, series, stepOf } from './period';
+import { dayAfter, daysIn, periodOf, piecesOf, series, sumSpanOf, stepOf } from './period';
 import { cutAddress, keptOf, readershipOf } from './settings';
 import { nextMailing } from './mailing';
 import { signedContent, waitAfter } from './webhook';
@@ -110,6 +113,70 @@ const anyEntry = fc.record({
 });
 const anyDay = fc.array(anyEntry, { maxLength: 80 }).map((list) => list.sort((a, b) => a.at - b.at) as Summable[]);
 
+describe('a clock hour', () => {
+	const day = { from: Date.parse('2026-10-24T23:00Z'), until: Date.parse('2026-10-26T00:00Z') };
+	const of = (at: string, zone: string, within = day) =>
+		Object.values(clockHour(Date.parse(at), hourIn(zone), within)).map((t) => new Date(t).toISOString().slice(11, 16));
+	it('goes from its first instant until the next begins; where clocks go back it is longer', () => {
+		expect(of('2026-10-25T12:34:56Z', 'Europe/London')).toEqual(['12:00', '13:00']);
+		expect([of('2026-10-25T00:30Z', 'Europe/London'), of('2026-10-25T01:30Z', 'Europe/London')]).toEqual([
+			['00:00', '02:00'],
+			['00:00', '02:00']
+		]);
+		// Kathmandu is 5:45 ahead
+		expect(of('2026-10-25T12:00Z', 'Asia/Kathmandu')).toEqual(['11:15', '12:15']);
+		// half an hour goes back: from half past one on, twice
+		const howe = { from: Date.parse('2026-04-04T13:00Z'), until: Date.parse('2026-04-05T13:30Z') };
+		expect(of('2026-04-04T15:10Z', 'Australia/Lord_Howe', howe)).toEqual(['14:00', '15:30']);
+	});
+	it('goes no further than its day', () => {
+		expect(of('2026-10-24T23:10Z', 'Europe/London', { from: Date.parse('2026-10-24T23:00Z'), until: Date.parse('2026-10-24T23:30Z') })).toEqual([
+			'23:00',
+			'23:30'
+		]);
+	});
+	it('holds every instant of it and none of another', () => {
+		fc.assert(
+			fc.property(fc.integer({ min: day.from, max: day.until - 1 }), fc.constantFrom('Europe/London', 'Asia/Kathmandu', 'America/St_Johns'), (at, zone) => {
+				const hourOf = hourIn(zone);
+				const { from, until } = clockHour(at, hourOf, day);
+				expect(from <= at && at < until).toBe(true);
+				for (let t = from; t < until; t += 60_000) expect(hourOf(t)).toBe(hourOf(at));
+				if (from > day.from) expect(hourOf(from - 1)).not.toBe(hourOf(at));
+				if (until < day.until) expect(hourOf(until)).not.toBe(hourOf(at));
+			}),
+			{ numRuns: 200 }
+		);
+	});
+});
+
+describe('counts in little memory', () => {
+	it('are never too few, and exact for few names', () => {
+		const names = fc.array(fc.tuple(fc.constantFrom('c:a', 'c:b', 'n:0', 'p:é'), fc.integer({ min: 1, max: 9 })), { maxLength: 40 });
+		fc.assert(
+			fc.property(names, (list) => {
+				const [counts, exact] = [new AtMost(), new Map<string, number>()];
+				for (const [name, n] of list) {
+					exact.set(name, (exact.get(name) ?? 0) + n);
+					expect(counts.add(name, n)).toBe(Math.min(255, exact.get(name)!));
+				}
+			}),
+			{ numRuns: 50 }
+		);
+	});
+	it('of 200,000 readers who came once each take hardly any for one who came often', () => {
+		const counts = new AtMost();
+		let [least, most] = [255, 0];
+		for (let i = 0; i < 200_000; i++) {
+			const n = counts.add(`c:reader-${i}`);
+			[least, most] = [Math.min(least, n), Math.max(most, n)];
+		}
+		expect(least).toBe(1);
+		expect(most).toBeLessThan(10);
+		expect(counts.add('c:reader-7', 300)).toBe(255);
+	});
+});
+
 describe('a day', () => {
 	it('is what the naive count makes of it', () => {
 		fc.assert(
@@ -120,6 +187,7 @@ describe('a day', () => {
 				const all = naive(entries, robots).filter((e) => e.at < until);
 				const of = (...kinds: EntryKind[]) => all.filter((e) => kinds.includes(e.kind));
 				const requests = of('opened', 'saved');
+				const byStaff = (kind: EntryKind) => entries.filter((e) => e.staff && !e.robot && !e.preload && e.at < until && e.kind === kind).length;
 				expect(sum).toMatchObject({
 					openings: of('opened').length,
 					saves: of('saved').length,
@@ -130,6 +198,8 @@ describe('a day', () => {
 					shown: of('shown').length,
 					looks: of('looked').length,
 					controlled: requests.filter((e) => e.controlled).length,
+					staffOpenings: byStaff('opened'),
+					staffSaves: byStaff('saved'),
 					uniqueRequests: new Set(requests.map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
 					uniqueInvestigations: new Set(of('opened', 'saved', 'looked').map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
 					seconds: of('read').reduce((n, e) => n + (e.attention ?? []).reduce((m, a) => m + a.seconds, 0), 0)
@@ -259,10 +329,10 @@ describe('the time of a report', () => {
 			})
 		);
 	});
-	it('is days and whole months, each day in one of them', () => {
-		expect(piecesOf({ first: '2026-10-30', last: '2026-12-02' })).toEqual({
-			spans: ['day', 'day', 'month', 'day', 'day'],
-			days: ['2026-10-30', '2026-10-31', '2026-11-01', '2026-12-01', '2026-12-02']
+	it('is days, dekads and whole months, each day in one of them', () => {
+		expect(piecesOf({ first: '2026-10-19', last: '2026-12-12' })).toEqual({
+			spans: ['day', 'day', 'dekad', 'month', 'dekad', 'day', 'day'],
+			days: ['2026-10-19', '2026-10-20', '2026-10-21', '2026-11-01', '2026-12-01', '2026-12-11', '2026-12-12']
 		});
 		expect(piecesOf({ first: '2028-02-01', last: '2028-02-29' })).toEqual({ spans: ['month'], days: ['2028-02-01'] });
 		fc.assert(
@@ -270,14 +340,57 @@ describe('the time of a report', () => {
 				const days = { first: dayAfter('2025-12-15', start), last: dayAfter('2025-12-15', start + length) };
 				const { spans, days: firsts } = piecesOf(days);
 				const all = firsts.flatMap((day, i) => {
-					const out = [day];
-					if (spans[i] === 'month') for (let d = dayAfter(day, 1); d.slice(0, 7) === day.slice(0, 7); d = dayAfter(d, 1)) out.push(d);
-					return out;
+					const { first, last } = sumSpanOf(day, spans[i]!);
+					expect(first).toBe(day);
+					return Array.from({ length: daysIn({ first, last }) }, (_, n) => dayAfter(first, n));
 				});
 				expect(all).toEqual(Array.from({ length: length + 1 }, (_, i) => dayAfter(days.first, i)));
-				expect(spans.filter((s) => s === 'day').length).toBeLessThanOrEqual(60);
+				// at each end at most two dekads and ten days
+				expect(spans.filter((s) => s === 'day').length).toBeLessThanOrEqual(20);
+				expect(spans.filter((s) => s === 'dekad').length).toBeLessThanOrEqual(4);
 			})
 		);
+	});
+	it('dekads begin on the 1st, 11th and 21st, and the last goes to the end of the month (as the World Meteorological Organization has them, from memory)', () => {
+		const dekad = (day: string) => Object.values(sumSpanOf(day, 'dekad'));
+		expect(dekad('2026-02-10')).toEqual(['2026-02-01', '2026-02-10']);
+		expect(dekad('2026-02-11')).toEqual(['2026-02-11', '2026-02-20']);
+		expect([dekad('2026-02-21'), dekad('2028-02-28'), dekad('2026-12-31')]).toEqual([
+			['2026-02-21', '2026-02-28'],
+			['2028-02-21', '2028-02-29'],
+			['2026-12-21', '2026-12-31']
+		]);
+		expect(sumSpanOf('2026-12-31', 'month')).toEqual({ first: '2026-12-01', last: '2026-12-31' });
+		expect(sumSpanOf('2026-12-31', 'day')).toEqual({ first: '2026-12-31', last: '2026-12-31' });
+	});
+	it('is added up from its days, those outside left out', () => {
+		const on = (day: string, n: number, hour: number, staff = 0): DayFigures => ({
+			...{ day, openings: n, saves: 1, printed: 0, refusals: 2, seconds: 1.5 * n, staffOpenings: staff, staffSaves: 0 },
+			hours: Array.from({ length: 24 }, (_, h) => (h === hour ? n + 1 : 0)),
+			devices: [n, 0, 1, 0]
+		});
+		// 2026-11-22 is a Sunday
+		const days = [on('2026-11-20', 9, 1, 9), on('2026-11-21', 2, 10, 1), on('2026-11-22', 4, 10), on('2026-11-29', 1, 23, 2), on('2026-11-30', 9, 1, 9)];
+		const { figures, staff, week, devices: byDevice } = addDays(days, { first: '2026-11-21', last: '2026-11-29' });
+		expect(figures).toEqual({ openings: 7, saves: 3, printed: 0, refusals: 6, seconds: 10.5 });
+		expect(staff).toEqual({ openings: 3, saves: 0 });
+		expect(week.map((hours) => hours.flatMap((n, hour) => (n ? [[hour, n]] : [])))).toEqual([
+			[],
+			[],
+			[],
+			[],
+			[],
+			[[10, 3]],
+			[
+				[10, 5],
+				[23, 2]
+			]
+		]);
+		expect(byDevice).toEqual([
+			{ device: 'computer', n: 7 },
+			{ device: 'phone', n: 3 }
+		]);
+		expect(addDays([], { first: '2026-11-21', last: '2026-11-29' }).figures.openings).toBe(0);
 	});
 	it('weeks begin on Monday, months on the first (ISO 8601)', () => {
 		expect([stepOf('2026-11-25', 'week'), stepOf('2026-11-23', 'week'), stepOf('2026-11-22', 'week'), stepOf('2026-11-25', 'month')]).toEqual([

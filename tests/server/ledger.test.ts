@@ -1,10 +1,13 @@
 // The ledger: what is entered, once, before the first byte leaves, and what counts.
 import { describe, expect, it } from 'vitest';
 import { browserAgent, document, ledgerOf, member, staff, visitor } from './help';
+import type { Line } from '#server/reading/writer';
 
 const { sql } = await import('#server/db/client');
 const { documentSummary } = await import('#server/readership/reports');
 const { sumAgain } = await import('#server/readership/sums');
+const { enterLine } = await import('#server/reading/writer');
+const { newId } = await import('#server/id');
 const { periodOf } = await import('#core/readership/period');
 const reader = () => crypto.randomUUID();
 /** The id of a document's edition. */
@@ -57,6 +60,29 @@ describe('an opening', () => {
 		await drain(one.get(`/d/${open.slug}`));
 		await drain(one.get(`/d/${open.slug}/read`));
 		expect(await ledgerOf(open.slug)).toEqual([]);
+	});
+});
+
+describe('the writer', () => {
+	it('entries that come at once share their commits, and stand once each, however often a reading asks', async () => {
+		const open = await document({ position: 'open' });
+		const edition = await editionOf(open.id);
+		const line = (who: string, kind: 'opened' | 'saved', goesOn: boolean): Line => ({
+			...{ id: newId(), kind, document: open.id, edition, reader: who, kept: true, who: 'visitor', person: null, reason: null, placement: null, path: null },
+			...{ outside: null, source: 'direct', staff: false, robot: false, preload: false, key: null, stamp: null, device: 'computer', controlled: false, goesOn }
+		});
+		const readers = Array.from({ length: 120 }, () => `c:${reader()}`);
+		await Promise.all(readers.map((who) => enterLine(line(who, 'saved', false))));
+		const saved = await sql()<{ reader: string; commit: string }[]>`select reader, xmin::text as commit from ledger where document_id = ${open.id}`;
+		expect(saved.map((r) => r.reader).sort()).toEqual([...readers].sort());
+		expect(new Set(saved.map((r) => r.commit)).size).toBeLessThan(12);
+		// three pictures of each reading at once: one opening
+		await Promise.all(readers.flatMap((who) => Array.from({ length: 3 }, () => enterLine(line(who, 'opened', true)))));
+		const opened = await sql()<{ reader: string }[]>`select reader from ledger where document_id = ${open.id} and kind = 'opened'`;
+		expect(opened.map((r) => r.reader).sort()).toEqual([...readers].sort());
+		// a save from its beginning is entered every time
+		await Promise.all(readers.slice(0, 5).flatMap((who) => [enterLine(line(who, 'saved', false)), enterLine(line(who, 'saved', false))]));
+		expect(await sql()`select 1 from ledger where document_id = ${open.id} and kind = 'saved'`).toHaveLength(130);
 	});
 });
 

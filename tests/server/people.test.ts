@@ -318,6 +318,20 @@ describe('signing in', () => {
 		await mailTo(known.email, /new password/);
 		expect(mails().filter((m) => m.to.includes(unknown))).toEqual([]);
 	});
+	it('from one place so many requests are allowed in each window, however steadily they come, and at once', async () => {
+		const { countRequest } = await import('#server/people/attempts');
+		const rule = { window: 60, max: 3 };
+		const key = `place ${crypto.randomUUID()}`;
+		const allowed = (await Promise.all(Array.from({ length: 10 }, () => countRequest(key, rule)))).filter((r) => r.allowed);
+		expect(allowed).toEqual(Array.from({ length: 3 }, () => ({ allowed: true, retryAfter: null })));
+		const { retryAfter } = await countRequest(key, rule);
+		expect(retryAfter).toBeGreaterThan(50);
+		expect(retryAfter).toBeLessThanOrEqual(60);
+		// the window began a minute ago, and the last try was just now
+		await sql()`update rate_limit set last_request = last_request - 60000 where key = ${key}`;
+		expect(await countRequest(key, rule)).toEqual({ allowed: true, retryAfter: null });
+		expect(await countRequest(`${key} elsewhere`, rule)).toEqual({ allowed: true, retryAfter: null });
+	});
 	it('wrong passwords are limited for an address, a right one forgets them', async () => {
 		const one = await member();
 		const attempt = async (password: string) =>

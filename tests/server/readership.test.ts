@@ -5,9 +5,10 @@ import { mailTo } from './mails';
 import type { Entry } from '#server/readership/recent';
 
 const { sql } = await import('#server/db/client');
-const { hourIn, readersIn, sumAgain, sumUp, wholeSite } = await import('#server/readership/sums');
+const { readersIn, sumAgain, sumUp, wholeSite } = await import('#server/readership/sums');
 const { Recent } = await import('#server/readership/recent');
 const { dayOf } = await import('#core/access/hours');
+const { hourIn } = await import('#core/readership/clock');
 const { robotOpeningsAnHour } = await import('#core/readership/counting');
 const reader = () => crypto.randomUUID();
 const drain = async (response: Promise<Response>) => (await response).arrayBuffer();
@@ -29,7 +30,7 @@ function* numbers(seed: number): Generator<number> {
 	for (let n = seed; ; n = (n * 48_271) % 2_147_483_647) yield n / 2_147_483_647;
 }
 
-const tables = ['sum_figures', 'sum_source', 'sum_reader', 'sum_page', 'progress', 'sum_readers', 'sum_refused', 'sum_robot'] as const;
+const tables = ['sum_figures', 'sum_source', 'sum_reader', 'sum_page', 'progress', 'sum_readers', 'sum_refused', 'sum_reason', 'sum_robot'] as const;
 const stateOf = async () =>
 	Object.fromEntries(
 		await Promise.all(
@@ -110,16 +111,44 @@ describe('sums', () => {
 			select document_id, reason, nullif(page_id, ${wholeSite}) as page_id, sum(times)::int as times, count(distinct reader)::int as readers, max(last_at) as last from sum_refused
 			where document_id = any(${papers.map((p) => p.id)}::uuid[]) group by 1, 2, 3 order by 1, 2, 3`)
 		]).toEqual([...away]);
-		// months, and the whole site, are what their days and documents add up to
+		for (const span of ['day', 'dekad', 'month'])
+			expect([
+				...(await s`
+				select document_id, reason, nullif(page_id, ${wholeSite}) as page_id, sum(times)::int as times, max(last_at) as last from sum_reason
+				where span = ${span} and document_id = any(${papers.map((p) => p.id)}::uuid[]) group by 1, 2, 3 order by 1, 2, 3`)
+			]).toEqual(away.map(({ readers: _, ...row }) => row));
+		// staff stand apart
+		const byStaff = await s`
+			select document_id, count(*) filter (where kind = 'opened')::int as openings, count(*) filter (where kind = 'saved')::int as saves from ledger
+			where document_id = any(${papers.map((p) => p.id)}::uuid[]) and staff and not robot and not preload group by 1 order by 1`;
+		expect(byStaff.length).toBe(2);
+		expect([
+			...(await s`
+			select document_id, sum(staff_openings)::int as openings, sum(staff_saves)::int as saves from sum_figures
+			where span = 'day' and document_id = any(${papers.map((p) => p.id)}::uuid[]) group by 1 order by 1`)
+		]).toEqual([...byStaff]);
+		// dekads, months, and the whole site, are what their days and documents add up to
 		for (const [whole, parts] of [
+			[`span = 'dekad' and document_id <> '${wholeSite}'`, `span = 'day' and document_id <> '${wholeSite}'`],
 			[`span = 'month' and document_id <> '${wholeSite}'`, `span = 'day' and document_id <> '${wholeSite}'`],
 			[`span = 'day' and document_id = '${wholeSite}'`, `span = 'day' and document_id <> '${wholeSite}'`],
 			[`span = 'month' and document_id = '${wholeSite}'`, `span = 'month' and document_id <> '${wholeSite}'`]
 		] as const) {
 			const added = (where: string) => s`
 				select date_trunc('month', day) as month, sum(openings) as openings, sum(saves) as saves, sum(refusals) as refusals, sum(unique_requests) as requests, sum(unique_investigations) as investigations, round(sum(seconds)) as seconds,
-					sum(hours[10]) as ten, sum(devices[1]) as computers from sum_figures where ${s.unsafe(where)} group by 1 order by 1`;
+					sum(hours[10]) as ten, sum(devices[1]) as computers, sum(staff_openings) as staff from sum_figures where ${s.unsafe(where)} group by 1 order by 1`;
 			expect([...(await added(whole))]).toEqual([...(await added(parts))]);
+		}
+		for (const of of [
+			'document_id, edition_id, page, sum(readers) as a, sum(stops) as b, round(sum(seconds)) as c from sum_page',
+			"document_id, kind, coalesce(page_id::text, '') as page, sum(looks) as a, sum(openings) as b, sum(saves) as c from sum_source"
+		]) {
+			const added = (span: string) => s`
+				select date_trunc('month', day) as month, ${s.unsafe(of)} where span = ${span} group by 1, 2, 3, 4 order by 1, 2, 3, 4`;
+			const days = [...(await added('day'))];
+			expect(days.length).toBeGreaterThan(20);
+			expect([...(await added('dekad'))]).toEqual(days);
+			expect([...(await added('month'))]).toEqual(days);
 		}
 		const before = await stateOf();
 		await sumAgain();
@@ -206,13 +235,13 @@ describe('sums', () => {
 		});
 		await add(s, 'd');
 		await add(s, 'of staff', true);
-		expect(await freshAfter(seen)).toEqual(['b', 'd']);
+		expect(await freshAfter(seen)).toEqual(['b', 'd', 'of staff']);
 		expect(await freshAfter(await snapshot())).toEqual([]);
 		expect(
 			(await s<{ reader: string }[]>`select reader from ledger_fresh(now() - interval '1 minute', null) where document_id = ${paper.id} order by 1`).map(
 				(r) => r.reader
 			)
-		).toEqual(['a', 'b', 'c', 'd']);
+		).toEqual(['a', 'b', 'c', 'd', 'of staff']);
 	});
 	it('of a day are remembered for one version only, put in order, and once each', () => {
 		const of = (at: number, id: string) => ({ at, id }) as Entry;
@@ -246,6 +275,55 @@ describe('sums', () => {
 		await sumAgain();
 		const [row] = await sql()`select sum(openings)::int as openings from sum_figures where span = 'day' and document_id = ${paper.id}`;
 		expect(row).toEqual({ openings: robotOpeningsAnHour });
+	});
+	it('somebody who becomes a robot only now is taken out of what was summed before, of every document; whoever stops short is not', async () => {
+		const papers = [await document({ position: 'open' }), await document({ position: 'open' })] as const;
+		const at = new Date();
+		const times = (who: string, n: number) => Array.from({ length: n }, () => ({ at, kind: 'saved', reader: who }));
+		const savesOf = async () => {
+			await sumUp();
+			return Promise.all(
+				papers.map(
+					async ({ id }) => (await sql()<{ saves: number }[]>`select saves from sum_figures where span = 'day' and document_id = ${id}`)[0]?.saves ?? 0
+				)
+			);
+		};
+		const [busy, calm] = [`c:${crypto.randomUUID()}`, `c:${crypto.randomUUID()}`];
+		// all at once: double clicks, of which one counts
+		await enter(papers[0], [...times(busy, robotOpeningsAnHour - 10), ...times(calm, robotOpeningsAnHour - 10)]);
+		expect(await savesOf()).toEqual([2, 0]);
+		await enter(papers[1], [...times(busy, 10), ...times(calm, 10)]);
+		expect(await savesOf()).toEqual([2, 2]);
+		await enter(papers[1], times(busy, 1));
+		expect(await savesOf()).toEqual([1, 1]);
+		const before = await stateOf();
+		await sumAgain();
+		expect(await stateOf()).toEqual(before);
+	});
+	it('while they are made anew, screens say so and programs are told to come back', async () => {
+		const boss = await staff();
+		const s = sql();
+		const lock = await s.reserve();
+		const [{ zone: known }] = (await s<{ zone: string }[]>`select zone from summed`) as unknown as [{ zone: string }];
+		try {
+			// whoever makes sums waits
+			await lock`select pg_advisory_lock(4173007)`;
+			await lock`update summed set zone = 'Pacific/Apia'`;
+			const answers = await Promise.all(
+				['overview', 'items', 'places', 'turned-away'].map(async (report) => {
+					const answer = await boss.get(`/api/v1/readership/${report}`);
+					return [answer.status, ((await answer.json()) as { code?: string }).code];
+				})
+			);
+			expect(answers).toEqual(Array.from({ length: 4 }, () => [503, 'figures-not-whole']));
+			for (const page of ['', '/by/place', '/by/refusal']) expect(await (await boss.get(`/desk/readership${page}`)).text()).toContain('are not whole yet');
+		} finally {
+			await lock`update summed set zone = ${known}`;
+			await lock`select pg_advisory_unlock(4173007)`;
+			lock.release();
+		}
+		expect(await boss.api('GET', '/readership/overview')).toMatchObject({ whole: true });
+		expect(await (await boss.get('/desk/readership')).text()).not.toContain('are not whole yet');
 	});
 	it('days and clock hours are those of PostgreSQL in ten zones, over both changes of clocks', async () => {
 		const zones = [

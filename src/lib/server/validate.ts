@@ -2,13 +2,42 @@
 import { Ajv, type ErrorObject } from 'ajv';
 import formatsPlugin from 'ajv-formats';
 import type { Static, TSchema } from '@sinclair/typebox';
+import { isDay, isInstant } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
 
 const addFormats = formatsPlugin as unknown as (ajv: Ajv) => void;
 const strict = new Ajv({ allErrors: false, useDefaults: true });
 const coercing = new Ajv({ allErrors: true, useDefaults: true, coerceTypes: true });
-addFormats(strict);
-addFormats(coercing);
+for (const ajv of [strict, coercing]) {
+	addFormats(ajv);
+	// days and instants that can be reckoned with and kept; RFC 3339 knows more
+	const written = ajv.formats['date-time'] as { validate: (text: string) => boolean };
+	ajv.addFormat('date', isDay);
+	ajv.addFormat('date-time', (text) => written.validate(text) && isInstant(text));
+}
+
+/** How deep lists and objects may lie in each other: far deeper than anything that is written by hand, and shallow enough to be walked. */
+const deepest = 200;
+/** In words, what is wrong with a text that has a zero byte in it: nobody writes those by hand, and they cannot be kept. */
+export const zeroByte = 'there is a character of value zero in it';
+
+/** What of a JSON value cannot be kept, whatever its schema says, in words; null where all of it can. */
+export function unkeepable(value: unknown): string | null {
+	let level = [value];
+	for (let depth = 0; level.length; depth++) {
+		if (depth > deepest) return 'it is nested too deep';
+		const next: unknown[] = [];
+		for (const v of level) {
+			// Unicode 16, 3.9: half of a surrogate pair is no character
+			if (typeof v === 'string') {
+				if (v.includes('\0')) return zeroByte;
+				if (/\p{Surrogate}/u.test(v)) return 'there is half of a character in it';
+			} else if (typeof v === 'object' && v !== null) for (const inner of Array.isArray(v) ? v : Object.entries(v).flat()) next.push(inner);
+		}
+		level = next;
+	}
+	return null;
+}
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; detail: string };
 

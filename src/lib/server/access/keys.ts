@@ -3,14 +3,14 @@ import { and, eq, isNull } from 'drizzle-orm';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Type, type Static } from '@sinclair/typebox';
 import type { HeldKey } from '#core/access/decide';
-import { isDay, spanOf } from '#core/access/hours';
+import { isDay, isInstant, spanOf } from '#core/access/hours';
 import { boundWords, counted } from '#core/access/reach';
 import { parseAddresses } from '#core/people/addresses';
 import { IanuaError } from '#core/errors';
 import { readingGapMinutes } from '#core/readership/counting';
 import { db, sql } from '../db/client';
 import { document, doorKey } from '../db/schema';
-import { newId } from '../id';
+import { isId, newId } from '../id';
 import { sendMail } from '../mail/send';
 import { hashPassword, passwordFits } from '../people/auth';
 import { hashOf, newSecret } from '../people/tokens';
@@ -74,7 +74,7 @@ const untilOf = (bound: string | null, zone: string) => spanOf(null, bound, zone
 /** Issues a key for a document; its address is given this once. */
 export async function issueKey(slug: string, given: KeyGiven, actor: string, mailedTo: string | null = null): Promise<{ id: string; url: string }> {
 	const { zone } = await site();
-	if (given.until && !isDay(given.until) && Number.isNaN(Date.parse(given.until))) throw new IanuaError('not-valid', { detail: 'the last day is not a day' });
+	if (given.until && !isDay(given.until) && !isInstant(given.until)) throw new IanuaError('not-valid', { detail: 'the last day is not a day' });
 	if (given.until && untilOf(given.until, zone)! <= Date.now()) throw new IanuaError('not-valid', { detail: 'the last day of the key lies in the past' });
 	const [id, token] = [newId(), newSecret()];
 	const passwordHash = given.password ? await hashPassword(given.password) : null;
@@ -284,6 +284,7 @@ export async function keyAt(token: string, cookie: string | null, password?: str
 
 /** The document that a key is for. */
 export async function documentOfKey(id: string): Promise<string> {
+	if (!isId(id)) throw new IanuaError('key-unknown');
 	const [row] = await sql()<{ document_id: string }[]>`select document_id from door_key where id = ${id}`;
 	if (!row) throw new IanuaError('key-unknown');
 	return row.document_id;
@@ -291,6 +292,7 @@ export async function documentOfKey(id: string): Promise<string> {
 
 /** A key of a document as it stands, for trying its door; its password counts as given. */
 export async function keyOf(id: string, documentId: string): Promise<HeldKey> {
+	if (!isId(id)) throw new IanuaError('key-unknown');
 	const [[row], { zone }] = await Promise.all([sql()<Row[]>`select * from door_key where id = ${id} and document_id = ${documentId}`, site()]);
 	if (!row) throw new IanuaError('key-unknown');
 	return { ...heldOf(row, zone, null, false), wantsPassword: false };

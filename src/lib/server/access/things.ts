@@ -1,6 +1,6 @@
 // From rows to the things that core/access decides on, and from a change of a door to rows.
 import { eq, sql as raw } from 'drizzle-orm';
-import { isDay, spanOf } from '#core/access/hours';
+import { isDay, isInstant, spanOf } from '#core/access/hours';
 import type { Door, DoorChange, Position, Thing, TurnedAwayWords } from '#core/access/door';
 import type { Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
@@ -112,7 +112,7 @@ export async function changeDoor(
 ): Promise<void> {
 	const [before] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorJson }];
 	for (const bound of [change.from, change.until]) {
-		if (bound && !isDay(bound) && Number.isNaN(Date.parse(bound))) throw new IanuaError('not-valid', { detail: `“${bound}” is neither a day nor an instant` });
+		if (bound && !isDay(bound) && !isInstant(bound)) throw new IanuaError('not-valid', { detail: `“${bound}” is neither a day nor an instant` });
 	}
 	const [from, until] = [change.from === undefined ? before.door.from : change.from, change.until === undefined ? before.door.until : change.until];
 	const hours = spanOf(from, until, 'UTC');

@@ -1,6 +1,7 @@
 // Trying a door: what a visitor, a member, a member of a group or a key's holder would get, now or at another moment.
 import { decide, visitor, type Action, type Decision, type Who } from '#core/access/decide';
 import type { Thing } from '#core/access/door';
+import { isInstant } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
 import { groupIds } from '../people/service';
 import { personAt, type Caller } from '../people/who';
@@ -43,8 +44,8 @@ const asPattern = /^(?:visitor|member:.{3,320}|group:[a-z0-9-]{1,120}|key:[0-9a-
 export async function trialOf(params: URLSearchParams): Promise<Caller | null> {
 	const as = params.get('try') ?? '';
 	if (!asPattern.test(as)) return null;
-	const asked = params.get('at') ? Date.parse(params.get('at')!) : NaN;
-	const at = Number.isNaN(asked) ? Date.now() : asked;
+	const asked = params.get('at') ?? '';
+	const at = isInstant(asked) ? Date.parse(asked) : Date.now();
 	if (as.startsWith('member:')) {
 		const caller = await personAt(as.slice(7));
 		if (!caller) throw new IanuaError('person-unknown', { email: as.slice(7) });

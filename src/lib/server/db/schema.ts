@@ -117,6 +117,7 @@ export const rateLimit = pgTable('rate_limit', {
 	id: id(),
 	key: text('key').notNull().unique(),
 	count: integer('count').notNull(),
+	/** Of the first of them, ms. */
 	lastRequest: bigint('last_request', { mode: 'number' }).notNull()
 });
 
@@ -490,9 +491,8 @@ export const picture = pgTable('picture', {
 export const reading = pgTable(
 	'reading',
 	{
-		documentId: uuid('document_id')
-			.notNull()
-			.references(() => document.id, { onDelete: 'cascade' }),
+		/** Of a document: no foreign key, which would lock its row at every entry. */
+		documentId: uuid('document_id').notNull(),
 		reader: text('reader').notNull(),
 		kind: text('kind').notNull(),
 		readingId: uuid('reading_id').notNull(),

@@ -7,20 +7,18 @@ import type { Person } from '../people/who';
 import { TurnedAway, type Ask } from '../reading/chain';
 import { recordRefused } from '../reading/record';
 import type { RefusedCode } from '#core/access/decide';
-import { checked, type Checked } from '../validate';
+import { checked, unkeepable, zeroByte, type Checked } from '../validate';
 
-/** What PostgreSQL says of texts with a zero byte in them (22021, and 22P05 in JSON): nobody writes those by hand, and they cannot be kept. */
-const unkeepable = new Set(['22021', '22P05']);
-
-/** In words, what is wrong with them. */
-export const zeroByte = 'there is a character of value zero in it';
+/** What PostgreSQL says of what it cannot keep, by its codes, in words. */
+const refusedByDatabase: Readonly<Record<string, string>> = { '22021': zeroByte, '22P05': zeroByte, '22003': 'a number in it is too large' };
 
 /** The error of the catalogue that an error is. */
 function knownError(error: unknown): IanuaError {
 	if (error instanceof IanuaError) return error;
 	// Drizzle says which query it was, and has the database's own error as its cause
 	const { code } = ((error as { cause?: unknown } | null)?.cause ?? error ?? {}) as { code?: string };
-	if (code && unkeepable.has(code)) return new IanuaError('not-valid', { detail: zeroByte });
+	const detail = refusedByDatabase[code ?? ''];
+	if (detail) return new IanuaError('not-valid', { detail });
 	return new IanuaError('unexpected');
 }
 
@@ -68,6 +66,8 @@ export async function body<V>(event: RequestEvent, check: (value: unknown) => Ch
 	} catch {
 		throw new IanuaError('not-json');
 	}
+	const detail = unkeepable(value);
+	if (detail) throw new IanuaError('not-valid', { detail });
 	return checked(check, value);
 }
 

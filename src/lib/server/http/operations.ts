@@ -68,11 +68,12 @@ const Time = Type.Object({
 const Entries = Type.Object({ items: Type.Array(Type.Any()), next: nullable(Type.String()) });
 const Report = Type.Object({
 	period: Type.Any(),
+	whole: Type.Literal(true),
 	answer: Type.Array(Type.Object({ text: Type.String(), tone: Type.Optional(oneOf(['strong', 'wrong'])) })),
 	figures: Type.Record(Type.String(), Type.Number()),
 	bars: Type.Array(Type.Object({ day: Type.String(), openings: Type.Integer(), saves: Type.Integer(), before: Type.Integer() }))
 });
-const Lines = Type.Object({ period: Type.Any(), items: Type.Array(Type.Any()) });
+const Lines = Type.Object({ period: Type.Any(), whole: Type.Literal(true), items: Type.Array(Type.Any()) });
 
 export const DocumentAnswer = Type.Object({
 	id: Type.String({ format: 'uuid' }),

@@ -9,7 +9,7 @@ import * as schema from '../db/schema';
 import { IanuaError } from '#core/errors';
 import { newId } from '../id';
 import { log } from '../log';
-import { countTry, forgetTries } from './attempts';
+import { countRequest, countTry, forgetTries } from './attempts';
 import { linkMinutes, mailLink, mailNewPassword } from './sign-in-mail';
 import { settings } from '../settings';
 
@@ -52,7 +52,6 @@ function make() {
 				session: schema.session,
 				account: schema.account,
 				verification: schema.verification,
-				rateLimit: schema.rateLimit,
 				twoFactor: schema.secondFactor
 			}
 		}),
@@ -104,7 +103,8 @@ function make() {
 		session: { expiresIn: 30 * 24 * 3600, updateAge: 24 * 3600 },
 		rateLimit: {
 			enabled: true,
-			storage: 'database',
+			// the library's own count only ends after a whole window without a try
+			customStorage: { consume: countRequest },
 			window: 60,
 			max: 600,
 			customRules: {

@@ -178,7 +178,10 @@ export async function changeGroup(slug: string, change: Static<typeof GroupChang
 	await db().transaction(async (tx) => {
 		const [row] = await tx.select().from(group).where(eq(group.slug, slug)).for('update');
 		if (!row) throw new IanuaError('not-found');
-		await tx.update(group).set({ name: change.name?.trim(), description: change.description?.trim() }).where(eq(group.id, row.id));
+		await tx
+			.update(group)
+			.set({ name: change.name?.trim() ?? row.name, description: change.description?.trim() ?? row.description })
+			.where(eq(group.id, row.id));
 		const [after] = await tx.select().from(group).where(eq(group.id, row.id));
 		await writeAudit(tx, {
 			actor,

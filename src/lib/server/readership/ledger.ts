@@ -1,6 +1,8 @@
 // The ledger itself: its entries, newest first. What is counted only (placements shown, document pages looked at) is not listed.
+import { isInstant } from '#core/access/hours';
 import { doubleClickSeconds } from '#core/readership/counting';
 import { sql } from '../db/client';
+import { isId } from '../id';
 
 const doubleClick = `${doubleClickSeconds} seconds`;
 const dayMs = 86_400_000;
@@ -71,19 +73,25 @@ interface LedgerRow {
 /** Entries of the ledger, newest first, with a cursor to go on from. */
 export async function ledger(query: LedgerQuery): Promise<{ items: LedgerItem[]; next: string | null }> {
 	const { document = null, person = null, key = null, limit = 50, of = 'all' } = query;
-	const from = query.from ?? new Date(0);
-	const until = query.until ?? new Date(Date.now() + dayMs);
 	const before = readCursor(query.cursor);
-	const rows = await sql()<LedgerRow[]>`
+	const s = sql();
+	// only what is asked for stands in the statement, so that it is planned for that; bounds of the instant alone tell which months to read
+	const wanted = [
+		s`m.at < ${query.until ?? new Date(Date.now() + dayMs)}`,
+		...(query.from ? [s`m.at >= ${query.from}`] : []),
+		...(document ? [s`m.document_id = ${document}`] : []),
+		...(person ? [s`m.person_id = ${person}`] : []),
+		...(key ? [s`m.key_id = ${key}`] : []),
+		...(before ? [s`m.at <= ${before.at}::timestamptz and (m.at, m.id) < (${before.at}::timestamptz, ${before.id}::uuid)`] : []),
+		...(of === 'staff' ? [s`m.staff`] : of === 'readers' ? [s`not m.staff and not m.robot and not m.preload`] : [])
+	].reduce((all, one) => s`${all} and ${one}`);
+	const rows = await s<LedgerRow[]>`
 		select m.id, m.at, m.kind, d.slug, d.title, e.number, m.who, coalesce(p.name, k.label) as name, p.email, m.reason, m.source_kind, pg.path, pg.draft_title as page_title, m.placement_id, m.outside,
 			m.staff, m.robot, m.preload,
-			m.attention, m.device, m.kind <> 'read' and exists (select 1 from ledger n where n.reader = m.reader and n.document_id = m.document_id and n.kind = m.kind and (n.at, n.id) > (m.at, m.id) and n.at <= m.at + ${doubleClick}::interval) as double
+			m.attention, m.device, m.kind <> 'read' and exists (select 1 from ledger n where n.reader = m.reader and n.document_id = m.document_id and n.kind = m.kind and n.at >= m.at and (n.at, n.id) > (m.at, m.id) and n.at <= m.at + ${doubleClick}::interval) as double
 		from ledger m join document d on d.id = m.document_id join edition e on e.id = m.edition_id
 			left join person p on p.id = m.person_id left join page pg on pg.id = m.page_id left join door_key k on k.id = m.key_id
-		where m.at >= ${from} and m.at < ${until} and m.kind not in ('shown', 'looked') and (${document}::uuid is null or m.document_id = ${document})
-			and (${person}::uuid is null or m.person_id = ${person}) and (${key}::uuid is null or m.key_id = ${key})
-			and (${before?.at ?? null}::timestamptz is null or (m.at, m.id) < (${before?.at ?? null}::timestamptz, ${before?.id ?? null}::uuid))
-			and (${of} = 'all' or (${of} = 'staff' and m.staff) or (${of} = 'readers' and not m.staff and not m.robot and not m.preload))
+		where ${wanted} and m.kind not in ('shown', 'looked')
 		order by m.at desc, m.id desc limit ${limit + 1}`;
 	const shown = rows.slice(0, limit);
 	const last = shown[shown.length - 1];
@@ -94,8 +102,10 @@ export async function ledger(query: LedgerQuery): Promise<{ items: LedgerItem[];
 const cursorOf = (row: { at: Date; id: string }) => Buffer.from(`${row.at.toISOString()} ${row.id}`).toString('base64url');
 
 function readCursor(cursor: string | null | undefined): { at: string; id: string } | null {
-	const m = /^(\d{4}-[\dT:.-]+Z) ([0-9a-f-]{36})$/.exec(Buffer.from(cursor ?? '', 'base64url').toString('utf8'));
-	return m ? { at: m[1]!, id: m[2]! } : null;
+	const [at, id] = Buffer.from(cursor ?? '', 'base64url')
+		.toString('utf8')
+		.split(' ');
+	return at && id && /^\d{4}-\d\d-\d\dT[\d:.]+Z$/.test(at) && isInstant(at) && isId(id) ? { at, id } : null;
 }
 
 function itemOf(row: LedgerRow): LedgerItem {

@@ -1,5 +1,6 @@
 // What this server knows of days that go on: the entries of documents that were summed lately. As long as nobody else has changed the sums,
 // only what is new has to be read from the ledger, however much the day holds.
+import { AtMost } from '#core/readership/at-most';
 import type { Summable } from '#core/readership/counting';
 
 /** An entry that counts. */
@@ -15,11 +16,16 @@ export interface Remembered {
 /** Most entries that are held, of all days and documents together. One takes about half a kilobyte. */
 const most = 100_000;
 
+/** Most clock hours that are held; one takes a megabyte. */
+const mostHours = 8;
+
 export class Recent {
 	#version: string | null = null;
 	#held = 0;
 	/** By day and document; who was asked for last stands last. */
 	readonly #days = new Map<string, readonly Entry[]>();
+	/** Openings and saves by readers without a name, by clock hour. */
+	readonly #hours = new Map<string, AtMost>();
 
 	/** What is known holds for one version of the sums only: at another, all is forgotten. */
 	of(version: string): void {
@@ -55,6 +61,20 @@ export class Recent {
 		}
 	}
 
+	/** What came in a clock hour: at least all of it. Null where that is not known. */
+	hour(name: string): AtMost | null {
+		return this.#hours.get(name) ?? null;
+	}
+
+	/** Remembers a clock hour from now on. */
+	keepHour(name: string, counts: AtMost): void {
+		this.#hours.set(name, counts);
+		for (const oldest of this.#hours.keys()) {
+			if (this.#hours.size <= mostHours) break;
+			this.#hours.delete(oldest);
+		}
+	}
+
 	#drop(name: string): void {
 		this.#held -= this.#days.get(name)?.length ?? 0;
 		this.#days.delete(name);
@@ -62,6 +82,7 @@ export class Recent {
 
 	#clear(): void {
 		this.#days.clear();
+		this.#hours.clear();
 		this.#held = 0;
 		this.#version = null;
 	}

@@ -1,7 +1,9 @@
 // Reports, made from the sums. Every report brings the sums up to date first, so that what was entered a moment ago is in it.
 import type postgres from 'postgres';
 import { dayOf, isDay } from '#core/access/hours';
-import { devices, isThrough, noFigures, type Device, type Figures, type Standing } from '#core/readership/counting';
+import { IanuaError } from '#core/errors';
+import { isThrough, noFigures, type Figures, type Standing } from '#core/readership/counting';
+import { addDays, type Added, type DayFigures } from '#core/readership/days';
 import { itemReport, type ItemReport, type MonthFigures } from '#core/readership/items';
 import { periodOf, series, type Bar, type Days, type Period } from '#core/readership/period';
 import { readershipOf } from '#core/readership/settings';
@@ -23,10 +25,23 @@ export interface SourceFigures {
 /** What all reports have. */
 export interface Report {
 	readonly period: Period;
+	/** False while the sums are made anew: something is missing. */
+	readonly whole: boolean;
 	readonly answer: readonly Piece[];
 	readonly figures: Figures;
 	readonly before: Figures;
 	readonly bars: readonly Bar[];
+}
+
+/** Lines of a report that has no figures of its own. */
+export interface Lines<Line> extends Pick<Report, 'period' | 'whole'> {
+	readonly items: readonly Line[];
+}
+
+/** A report as a program gets it. Throws `figures-not-whole` where something is missing: nobody would look for a mark of that. */
+export function onlyWhole<R extends { readonly whole: boolean }>(report: R): R {
+	if (!report.whole) throw new IanuaError('figures-not-whole');
+	return report;
 }
 
 /** The time an address asks for: bounds are days (both included) or instants, which mean the days on which they fall. */
@@ -56,21 +71,23 @@ async function inside(column: string, { first, last }: Days) {
 	return { within: s`${s(column)} >= (${first}::date)::timestamp at time zone ${zone} and ${s(column)} < (${last}::date + 1)::timestamp at time zone ${zone}` };
 }
 
-/** Of a document, or of the whole site. */
-async function figuresOf(document: string, days: Days): Promise<Figures> {
+/** The days of a document, or of the whole site, and those before it, with what they add up to. */
+async function countsOf(document: string, period: Period): Promise<{ figures: Figures; before: Figures; bars: Bar[] } & Omit<Added, 'figures'>> {
 	const s = sql();
-	const [row] = await s<Figures[]>`
-		select coalesce(sum(openings), 0)::int as openings, coalesce(sum(saves), 0)::int as saves, coalesce(sum(printed), 0)::int as printed,
-			coalesce(sum(refusals), 0)::int as refusals, coalesce(sum(seconds::float8), 0) as seconds, ${readersIn(s`${document}::uuid`, days)} as readers
-		from ${piecesIn(days)} join sum_figures using (span, day) where document_id = ${document}`;
-	return row!;
-}
-
-async function barsOf(document: string, period: Period): Promise<Bar[]> {
-	const rows = await sql()<{ day: string; openings: number; saves: number }[]>`
-		select day::text as day, openings, saves from sum_figures
-		where span = 'day' and document_id = ${document} and day between ${period.before.first} and ${period.last}`;
-	return series(rows, period);
+	const [days, [readers]] = await Promise.all([
+		s<DayFigures[]>`
+			select day::text as day, openings, saves, printed, refusals, seconds, staff_openings as "staffOpenings", staff_saves as "staffSaves", hours, devices
+			from sum_figures where span = 'day' and document_id = ${document} and day between ${period.before.first} and ${period.last}`,
+		s<{ now: number; before: number }[]>`
+			select ${readersIn(s`${document}::uuid`, period)} as now, ${readersIn(s`${document}::uuid`, period.before)} as before`
+	]);
+	const { figures, ...now } = addDays(days, period);
+	return {
+		...now,
+		figures: { ...figures, readers: readers!.now },
+		before: { ...addDays(days, period.before).figures, readers: readers!.before },
+		bars: series(days, period)
+	};
 }
 
 interface SourceRow {
@@ -81,11 +98,13 @@ interface SourceRow {
 	saves: number;
 }
 
-async function sourcesOf(document: string, { first, last }: Days, limit = 8): Promise<SourceFigures[]> {
+async function sourcesOf(document: string, days: Days, limit = 8): Promise<SourceFigures[]> {
 	const rows = await sql()<SourceRow[]>`
 		select case when c.key_id is not null then 'key' else c.kind end as kind, coalesce(k.label, p.draft_title, c.outside) as name, p.path, sum(c.openings)::int as openings, sum(c.saves)::int as saves
-		from (select kind, page_id, outside, key_id, sum(openings) as openings, sum(saves) as saves from sum_source
-			where span = 'day' and day between ${first} and ${last} and document_id = ${document} and openings + saves > 0 group by 1, 2, 3, 4) c
+		from (select kind, page_id, outside, key_id, sum(openings) as openings, sum(saves) as saves from ${piecesIn(days)} cross join lateral (
+				-- offset 0: one after the other by the index, however many rows there seem to be
+				select * from sum_source s where s.document_id = ${document} and s.span = pieces.span and s.day = pieces.day and openings + saves > 0 offset 0) s
+			group by 1, 2, 3, 4) c
 			left join page p on p.id = c.page_id left join door_key k on k.id = c.key_id
 		group by 1, 2, 3 order by sum(c.openings + c.saves) desc, 2 limit ${limit}`;
 	return rows.map(({ path, ...row }) => ({
@@ -95,23 +114,6 @@ async function sourcesOf(document: string, { first, last }: Days, limit = 8): Pr
 			row.name ??
 			(row.kind === 'direct' ? 'Straight to the address' : row.kind === 'key' ? 'A key' : row.kind === 'page' ? 'A page taken away since' : 'The desk')
 	}));
-}
-
-async function devicesOf(document: string, days: Days): Promise<{ device: Device; n: number }[]> {
-	const sums = devices.map((_, i) => `coalesce(sum(devices[${i + 1}]), 0)::int`).join(', ');
-	const s = sql();
-	const [row] = await s<{ n: number[] }[]>`
-		select array[${s.unsafe(sums)}] as n from ${piecesIn(days)} join sum_figures using (span, day) where document_id = ${document}`;
-	return devices.map((device, i) => ({ device, n: row!.n[i]! })).filter((d) => d.n);
-}
-
-/** Openings and saves by staff, which stand apart and count in nothing else. */
-async function staffOf(document: string | null, period: Period): Promise<{ openings: number; saves: number }> {
-	const { within } = await inside('at', period);
-	const [row] = await sql()<{ openings: number; saves: number }[]>`
-		select count(*) filter (where kind = 'opened')::int as openings, count(*) filter (where kind = 'saved')::int as saves from ledger
-		where staff and ${within} and (${document}::uuid is null or document_id = ${document})`;
-	return row!;
 }
 
 export interface DocumentFigures {
@@ -154,50 +156,26 @@ async function documentsOf(period: Period, limit: number): Promise<{ items: Docu
 	};
 }
 
-export interface Overview extends Report {
+export interface Overview extends Report, Omit<Added, 'figures'> {
 	readonly documents: readonly DocumentFigures[];
 	readonly more: number;
 	/** What rose and what fell most against the days before, openings and saves together. */
 	readonly rose: readonly DocumentFigures[];
 	readonly fell: readonly DocumentFigures[];
-	/** Openings and saves by weekday (Monday first) and clock hour. */
-	readonly week: readonly (readonly number[])[];
 	readonly sources: readonly SourceFigures[];
-	readonly devices: readonly { readonly device: Device; readonly n: number }[];
-	readonly staff: { readonly openings: number; readonly saves: number };
-}
-
-async function weekOf({ first, last }: Days): Promise<number[][]> {
-	const s = sql();
-	const hours = Array.from({ length: 24 }, (_, i) => `sum(hours[${i + 1}])::int`).join(', ');
-	const rows = await s<{ weekday: number; n: number[] }[]>`
-		select extract(isodow from day)::int as weekday, array[${s.unsafe(hours)}] as n from sum_figures
-		where span = 'day' and document_id = ${wholeSite} and day between ${first} and ${last} group by 1`;
-	const byDay = new Map(rows.map((r) => [r.weekday, r.n]));
-	return Array.from({ length: 7 }, (_, i) => byDay.get(i + 1) ?? new Array<number>(24).fill(0));
 }
 
 /** The whole site. At most `limit` documents are listed. */
 export async function overview(period: Period, limit = 25): Promise<Overview> {
-	await sumsForReport();
-	const [figures, before, bars, { items, opened }, week, sources, byDevice, staff] = await Promise.all([
-		figuresOf(wholeSite, period),
-		figuresOf(wholeSite, period.before),
-		barsOf(wholeSite, period),
-		documentsOf(period, limit),
-		weekOf(period),
-		sourcesOf(wholeSite, period),
-		devicesOf(wholeSite, period),
-		staffOf(null, period)
-	]);
+	const whole = await sumsForReport();
+	const [counts, { items, opened }, sources] = await Promise.all([countsOf(wholeSite, period), documentsOf(period, limit), sourcesOf(wholeSite, period)]);
 	const change = (d: DocumentFigures) => d.openings + d.saves - d.before;
 	const moved = [...items].sort((a, b) => change(b) - change(a));
 	return {
 		period,
-		answer: siteAnswer(figures, before, opened, whenOf(period)),
-		figures,
-		before,
-		bars,
+		whole,
+		answer: siteAnswer(counts.figures, counts.before, opened, whenOf(period)),
+		...counts,
 		documents: items.slice(0, limit),
 		more: Math.max(0, items.length - limit),
 		rose: moved.filter((d) => change(d) > 0).slice(0, 4),
@@ -205,10 +183,7 @@ export async function overview(period: Period, limit = 25): Promise<Overview> {
 			.filter((d) => change(d) < 0)
 			.slice(-4)
 			.reverse(),
-		week,
-		sources,
-		devices: byDevice,
-		staff
+		sources
 	};
 }
 
@@ -266,14 +241,14 @@ export interface Mark {
 /** The figures of a document; `roll` is null where anyone may open it. */
 export interface Summary extends Report {
 	readonly roll: readonly RollLine[] | null;
-	readonly staff: { readonly openings: number; readonly saves: number };
+	readonly staff: Added['staff'];
+	readonly devices: Added['devices'];
 }
 
 export interface DocumentReport extends Summary {
 	readonly edition: { readonly number: number; readonly pages: number };
 	readonly attention: readonly PageAttention[];
 	readonly sources: readonly SourceFigures[];
-	readonly devices: readonly { readonly device: Device; readonly n: number }[];
 	readonly people: readonly PersonFigures[];
 	/** Distinct readers of whom no name is known. */
 	readonly nameless: number;
@@ -346,23 +321,23 @@ const rollOf = (roll: readonly RollLine[]) => ({
 /** Where most of those who were turned away came from. */
 async function turnedAwayAt(document: string, period: Period): Promise<string | null> {
 	const [row] = await sql()<{ name: string | null }[]>`
-		select p.draft_title as name from sum_refused s left join page p on p.id = s.page_id where s.document_id = ${document} and s.day between ${period.first} and ${period.last}
+		select p.draft_title as name from ${piecesIn(period)} join sum_reason s using (span, day) left join page p on p.id = s.page_id where s.document_id = ${document}
 		group by 1 order by sum(s.times) desc, 1 limit 1`;
 	return row?.name ?? null;
 }
 
 /** The figures of a document alone, as its sheet shows them. */
 export async function documentSummary(document: Reported, period: Period): Promise<Summary> {
-	await sumsForReport();
-	const [figures, before, bars, roll, staff, away] = await Promise.all([
-		figuresOf(document.id, period),
-		figuresOf(document.id, period.before),
-		barsOf(document.id, period),
+	return summaryOf(document, period, await sumsForReport());
+}
+
+async function summaryOf(document: Reported, period: Period, whole: boolean): Promise<Summary> {
+	const [{ figures, before, bars, staff, devices }, roll, away] = await Promise.all([
+		countsOf(document.id, period),
 		document.keyed ? rollCall(document) : null,
-		staffOf(document.id, period),
 		turnedAwayAt(document.id, period)
 	]);
-	return { period, answer: documentAnswer(figures, before, roll && rollOf(roll), whenOf(period), away), figures, before, bars, roll, staff };
+	return { period, whole, answer: documentAnswer(figures, before, roll && rollOf(roll), whenOf(period), away), figures, before, bars, roll, staff, devices };
 }
 
 /** New editions and mailings, to be marked on the days they happened. */
@@ -379,20 +354,18 @@ async function marksOf(document: string, period: Period): Promise<Mark[]> {
 
 /** One document. */
 export async function documentReport(document: Reported, period: Period): Promise<DocumentReport> {
-	const [summary, attention, sources, byDevice, { people, named }, marks] = [
-		await documentSummary(document, period),
-		...(await Promise.all([
-			sql()<PageAttention[]>`
-				select page, sum(seconds)::float8 as seconds, sum(readers)::int as readers, sum(stops)::int as stops from sum_page
-				where document_id = ${document.id} and edition_id = ${document.edition.id} and day between ${period.first} and ${period.last} group by 1 order by 1`,
-			sourcesOf(document.id, period),
-			devicesOf(document.id, period),
-			peopleOf(document, period),
-			marksOf(document.id, period)
-		]))
-	] as const;
+	const whole = await sumsForReport();
+	const [summary, attention, sources, { people, named }, marks] = await Promise.all([
+		summaryOf(document, period, whole),
+		sql()<PageAttention[]>`
+			select page, sum(seconds)::float8 as seconds, sum(readers)::int as readers, sum(stops)::int as stops from ${piecesIn(period)} join sum_page using (span, day)
+			where document_id = ${document.id} and edition_id = ${document.edition.id} group by 1 order by 1`,
+		sourcesOf(document.id, period),
+		peopleOf(document, period),
+		marksOf(document.id, period)
+	]);
 	const { number, pages } = document.edition;
-	return { ...summary, edition: { number, pages }, attention, sources, devices: byDevice, people, nameless: summary.figures.readers - named, marks };
+	return { ...summary, edition: { number, pages }, attention, sources, people, nameless: summary.figures.readers - named, marks };
 }
 
 export interface ReadDocument {
@@ -415,7 +388,7 @@ export interface OneReader extends Omit<Report, 'before'> {
 
 /** What one member did, or what was done with one key. Null where there is no such. */
 export async function readerReport(of: { readonly person: string } | { readonly key: string }, period: Period): Promise<OneReader | null> {
-	await sumsForReport();
+	const whole = await sumsForReport();
 	const s = sql();
 	const person = 'person' in of ? of.person : null;
 	const key = 'key' in of ? of.key : null;
@@ -453,6 +426,7 @@ export async function readerReport(of: { readonly person: string } | { readonly 
 	};
 	return {
 		period,
+		whole,
 		name: known.name,
 		answer: memberAnswer(known.name, figures, rows.length, whenOf(period)),
 		figures,
@@ -477,18 +451,19 @@ export interface PlaceFigures {
 }
 
 /** What became of each placement and on each other website: shown → pressed → opened → saved. */
-export async function places(period: Period): Promise<PlaceFigures[]> {
-	await sumsForReport();
-	return sql()<PlaceFigures[]>`
-		select case when c.kind = 'outside' then 'outside' else 'placement' end as kind, coalesce(p.path, c.outside) as "where", coalesce(p.draft_title, c.outside) as title, d.slug, d.title as document,
+export async function places(period: Period): Promise<Lines<PlaceFigures>> {
+	const whole = await sumsForReport();
+	const items = await sql()<PlaceFigures[]>`
+		select case when c.outside is not null then 'outside' else 'placement' end as kind, coalesce(p.path, c.outside) as "where", coalesce(p.draft_title, c.outside) as title, d.slug, d.title as document,
 			(select form from placement pl where pl.id = c.placement_id limit 1) as form, c.shown, greatest(c.looks, c.openings, c.saves) as pressed, c.openings, c.saves
-		from (select kind, page_id, placement_id, outside, document_id, sum(shown)::int as shown, sum(looks)::int as looks, sum(openings)::int as openings, sum(saves)::int as saves
+		from (select page_id, placement_id, outside, document_id, sum(shown)::int as shown, sum(looks)::int as looks, sum(openings)::int as openings, sum(saves)::int as saves
 			from ${piecesIn(period)} cross join lateral (
 				-- offset 0: one after the other by the index, however many rows there seem to be
-				select * from sum_source s where s.span = pieces.span and s.day = pieces.day and kind in ('page', 'outside') and document_id <> ${wholeSite} offset 0) s
-			group by 1, 2, 3, 4, 5) c
+				select * from sum_source s where s.span = pieces.span and s.day = pieces.day and (page_id is not null or outside is not null) and document_id <> ${wholeSite} offset 0) s
+			group by 1, 2, 3, 4) c
 			join document d on d.id = c.document_id left join page p on p.id = c.page_id
 		where p.id is not null or c.outside is not null order by c.shown + c.looks + c.openings + c.saves desc limit 300`;
+	return { period, whole, items };
 }
 
 export interface Refusals {
@@ -507,12 +482,12 @@ export interface Refusals {
 }
 
 /** Who was turned away, why, how often. What came from a page of ours, a dead end, comes first. */
-export async function turnedAwayReport(period: Period): Promise<Refusals[]> {
-	await sumsForReport();
+export async function turnedAwayReport(period: Period): Promise<Lines<Refusals>> {
+	const whole = await sumsForReport();
 	const rows = await sql()<(Omit<Refusals, 'last' | 'deadEnd'> & { last: Date })[]>`
 		with groups as (
-			select document_id, reason, page_id, sum(times)::int as times, max(last_at) as last from sum_refused
-			where day between ${period.first} and ${period.last} group by 1, 2, 3 order by page_id = ${noPage}, 4 desc limit 300
+			select document_id, reason, page_id, sum(times)::int as times, max(last_at) as last from ${piecesIn(period)} join sum_reason using (span, day)
+			group by 1, 2, 3 order by page_id = ${noPage}, 4 desc limit 300
 		)
 		select d.slug, d.title, g.reason, p.path as page, p.draft_title as "pageTitle", g.times, w.nameless, g.last,
 			(select array_agg(name) from (select distinct n.name from person n where n.id = any(w.people) order by 1 limit 12) n) as people
@@ -520,12 +495,12 @@ export async function turnedAwayReport(period: Period): Promise<Refusals[]> {
 				select count(distinct reader) filter (where person_id is null)::int as nameless, array_agg(distinct person_id) filter (where person_id is not null) as people
 				from sum_refused s where s.document_id = g.document_id and s.reason = g.reason and s.page_id = g.page_id and s.day between ${period.first} and ${period.last}) w
 			join document d on d.id = g.document_id left join page p on p.id = g.page_id order by g.page_id = ${noPage}, g.times desc, d.title, g.reason`;
-	return rows.map((r) => ({ ...r, people: r.people ?? [], last: r.last.toISOString(), deadEnd: r.page !== null }));
+	return { period, whole, items: rows.map((r) => ({ ...r, people: r.people ?? [], last: r.last.toISOString(), deadEnd: r.page !== null })) };
 }
 
 /** The item report of a time. */
-export async function items(period: Period): Promise<ItemReport> {
-	await sumsForReport();
+export async function items(period: Period): Promise<ItemReport & { readonly whole: boolean }> {
+	const whole = await sumsForReport();
 	const [rows, { name }] = await Promise.all([
 		sql()<MonthFigures[]>`
 			select d.slug, d.title, to_char(s.day, 'YYYY-MM') as month, sum(looks + openings + saves)::int as investigations, sum(openings + saves)::int as requests,
@@ -533,5 +508,6 @@ export async function items(period: Period): Promise<ItemReport> {
 			from ${piecesIn(period)} join sum_figures s using (span, day) join document d on d.id = s.document_id group by d.id, 3 order by d.title, 3`,
 		site()
 	]);
-	return itemReport(rows, { site: name, origin: settings().IANUA_ORIGIN, first: period.first, last: period.last, created: new Date().toISOString() });
+	const of = { site: name, origin: settings().IANUA_ORIGIN, first: period.first, last: period.last, created: new Date().toISOString() };
+	return { ...itemReport(rows, of), whole };
 }

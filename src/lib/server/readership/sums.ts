@@ -3,12 +3,14 @@
 // every two seconds, and before a report is read.
 import type postgres from 'postgres';
 import { dayOf, endOfDay, startOfDay } from '#core/access/hours';
-import { devices, doubleClickSeconds, readingGapMinutes, robotOpeningsAnHour, sumDay, type DaySum, type Summable } from '#core/readership/counting';
+import { hourIn } from '#core/readership/clock';
+import { devices, doubleClickSeconds, readingGapMinutes, sumDay, type DaySum, type Summable } from '#core/readership/counting';
 import { readSeconds } from '#core/reading/attention';
-import { dayAfter, piecesOf, stepOf, type Days } from '#core/readership/period';
+import { dayAfter, piecesOf, sumSpanOf, sumSpans, type Days, type SumSpan } from '#core/readership/period';
 import { readershipOf } from '#core/readership/settings';
 import { sql } from '../db/client';
 import { log } from '../log';
+import { markRobots, newRobots, type SummedDay } from './behaviour';
 import { Recent, type Entry, type Remembered } from './recent';
 import { site } from '../site/site';
 
@@ -28,7 +30,7 @@ export const wholeSite = '00000000-0000-0000-0000-000000000000';
 /** Stands for no page of ours in the sums of who was turned away. */
 export const noPage = wholeSite;
 
-/** The rows of sums that make up some days: whole months where there are any. Joined with `using (span, day)`. */
+/** The rows of sums that make up some days, as few as there can be. Joined with `using (span, day)`. */
 export const piecesIn = (days: Days) => {
 	const { spans, days: firsts } = piecesOf(days);
 	return sql()`unnest(${spans as string[]}::text[], ${firsts as string[]}::date[]) as pieces (span, day)`;
@@ -46,18 +48,6 @@ export async function readersOfEach(documents: readonly string[], days: Days): P
 	const rows = await sql()<{ document: string; n: number }[]>`
 		select document, n from readers_counts(${documents as string[]}::uuid[], ${spans as string[]}::text[], ${firsts as string[]}::date[])`;
 	return new Map(rows.map((r) => [r.document, r.n]));
-}
-
-/** The clock hour of an instant in a zone. Every quarter of an hour lies in one clock hour in all zones there are. */
-export function hourIn(zone: string): (at: number) => number {
-	const format = new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: 'numeric', hourCycle: 'h23' });
-	const known = new Map<number, number>();
-	return (at) => {
-		const quarter = Math.floor(at / 900_000);
-		let hour = known.get(quarter);
-		if (hour === undefined) known.set(quarter, (hour = Number(format.format(quarter * 900_000))));
-		return hour;
-	};
 }
 
 interface EntryRow {
@@ -78,18 +68,19 @@ interface EntryRow {
 	controlled: boolean | null;
 	attention: Summable['attention'];
 	reason: Summable['reason'];
+	staff: boolean;
 }
 
 const entryColumns = () =>
-	sql()`id, at, kind, document_id, edition_id, reader, who, person_id, source_kind, page_id, placement_id, outside, key_id, device, controlled, attention, reason`;
+	sql()`id, at, kind, document_id, edition_id, reader, who, person_id, source_kind, page_id, placement_id, outside, key_id, device, controlled, attention, reason, staff`;
 
 const entryOf = (row: EntryRow): Entry => ({
 	id: row.id,
 	at: row.at.getTime(),
 	kind: row.kind,
 	reader: row.reader,
+	staff: row.staff,
 	// left out by the query
-	staff: false,
 	robot: false,
 	preload: false,
 	edition: row.edition_id,
@@ -102,19 +93,6 @@ const entryOf = (row: EntryRow): Entry => ({
 	attention: row.attention,
 	reason: row.reason
 });
-
-/** Readers of a day who behave like robots, as far as the time given shows it. Gives whom the sums did not know for one yet. */
-async function markRobots(tx: Transaction, day: string, zone: string, from: number, until: number): Promise<string[]> {
-	const rows = await tx<{ reader: string }[]>`
-		insert into sum_robot (day, reader) select distinct ${day}::date, reader from (
-			select reader from ledger where at >= ${new Date(from)} and at < ${new Date(until)} and kind in ('opened', 'saved')
-				and person_id is null and key_id is null and not staff and not robot and not preload
-			group by reader, date_trunc('hour', at at time zone ${zone}) having count(*) > ${robotOpeningsAnHour}) busy
-		on conflict do nothing returning reader`;
-	return rows.map((r) => r.reader);
-}
-
-const hourMs = 3_600_000;
 
 /** One document's day, to be written: all of it, or what is new of these readers. */
 interface Summed {
@@ -133,11 +111,10 @@ async function sumOneDay(
 	zone: string,
 	fresh: ReadonlyMap<string, readonly Entry[]> | null
 ): Promise<{ documents: readonly string[]; remembered: readonly Remembered[] }> {
-	const [from, until] = [startOfDay(day, zone), endOfDay(day, zone)];
-	// whoever behaves like a robot only now does so in a clock hour in which something is new
-	const ends = fresh && [...fresh.values()].map((entries) => [entries[0]!.at, entries.at(-1)!.at] as const);
-	const [first, last] = ends ? [Math.min(...ends.map(([a]) => a)) - hourMs, Math.max(...ends.map(([, b]) => b)) + hourMs] : [from, until];
-	const unmasked = await markRobots(tx, day, zone, Math.max(from, first), Math.min(until, last));
+	const of: SummedDay = { day, zone, from: startOfDay(day, zone), until: endOfDay(day, zone), hourOf: hourIn(zone) };
+	const { from, until, hourOf } = of;
+	const robotsOf = async () => new Set((await tx<{ reader: string }[]>`select reader from sum_robot where day = ${day}`).map((r) => r.reader));
+	const unmasked = fresh ? await newRobots(tx, recent, of, [...fresh.values()].flat(), await robotsOf()) : await markRobots(tx, day, zone, from, until, null);
 	const wanted = fresh ? new Set(fresh.keys()) : null;
 	if (wanted && unmasked.length) {
 		const more = await tx<
@@ -145,8 +122,7 @@ async function sumOneDay(
 		>`select distinct document_id as id from ledger where at >= ${new Date(from)} and at < ${new Date(until)} and reader = any(${unmasked})`;
 		for (const { id } of more) wanted.add(id);
 	}
-	const robots = new Set((await tx<{ reader: string }[]>`select reader from sum_robot where day = ${day}`).map((r) => r.reader));
-	const hourOf = hourIn(zone);
+	const robots = await robotsOf();
 	const sums: Summed[] = [];
 	const remembered: Remembered[] = [];
 	const add = (document: string, entries: Entry[], changed: ReadonlySet<string> | null) => {
@@ -168,7 +144,7 @@ async function sumOneDay(
 		// so many at a time: a day can hold very many. All of them are wanted, not the first ones soon
 		await tx`set local cursor_tuple_fraction = 1`;
 		const all = tx<EntryRow[]>`
-			select ${entryColumns()} from ledger where at >= ${new Date(from)} and at < ${new Date(until + doubleClickSeconds * 1000 + 1)} ${only} and not staff and not robot and not preload
+			select ${entryColumns()} from ledger where at >= ${new Date(from)} and at < ${new Date(until + doubleClickSeconds * 1000 + 1)} ${only} and not robot and not preload
 			order by document_id, at, id`;
 		for await (const rows of all.cursor(atATime)) {
 			for (const row of rows) {
@@ -188,8 +164,8 @@ async function sumOneDay(
 /** Puts the sums of a day's documents, the named ones or (null) all of them, in place of what stands. */
 async function write(tx: Transaction, day: string, documents: readonly string[] | null, sums: readonly Summed[]): Promise<void> {
 	const only = onlyOf(tx, documents);
-	for (const table of ['sum_figures', 'sum_source'] as const) await tx`delete from ${tx(table)} where span = 'day' and day = ${day} ${only}`;
-	await tx`delete from sum_page where day = ${day} ${only}`;
+	for (const table of ['sum_figures', 'sum_source', 'sum_page', 'sum_reason'] as const)
+		await tx`delete from ${tx(table)} where span = 'day' and day = ${day} ${only}`;
 
 	const written = sums.map(({ document, sum, changed }) => ({
 		document,
@@ -210,17 +186,24 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 	await insert(
 		tx,
 		'sum_figures',
-		sums.map(({ document, sum: { hours, devices, sources: _s, readers: _r, refused: _f, keysUsed, uniqueRequests, uniqueInvestigations, ...rest } }) => ({
-			span: 'day',
-			day,
-			document_id: document,
-			...rest,
-			keys_used: keysUsed,
-			unique_requests: uniqueRequests,
-			unique_investigations: uniqueInvestigations,
-			hours,
-			devices
-		}))
+		sums.map(
+			({
+				document,
+				sum: { hours, devices, sources: _s, readers: _r, refused: _f, keysUsed, uniqueRequests, uniqueInvestigations, staffOpenings, staffSaves, ...rest }
+			}) => ({
+				span: 'day',
+				day,
+				document_id: document,
+				...rest,
+				keys_used: keysUsed,
+				unique_requests: uniqueRequests,
+				unique_investigations: uniqueInvestigations,
+				staff_openings: staffOpenings,
+				staff_saves: staffSaves,
+				hours,
+				devices
+			})
+		)
 	);
 	await insert(
 		tx,
@@ -258,6 +241,7 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 		}))
 	);
 	await insert(tx, 'sum_page', pagesOf(day, sums));
+	await insert(tx, 'sum_reason', reasonsOf(day, sums));
 	await insert(
 		tx,
 		'sum_refused',
@@ -306,7 +290,21 @@ const onlyOf = (tx: Transaction, documents: readonly string[] | null) => (docume
 
 /** The columns of figures, added up. Seconds as decimal numbers: in whatever order they come, the sum is the same. */
 const addedUp = (() => {
-	const plain = ['openings', 'saves', 'printed', 'refusals', 'knocks', 'keys_used', 'shown', 'looks', 'unique_requests', 'unique_investigations', 'controlled'];
+	const plain = [
+		'openings',
+		'saves',
+		'printed',
+		'refusals',
+		'knocks',
+		'keys_used',
+		'shown',
+		'looks',
+		'unique_requests',
+		'unique_investigations',
+		'controlled',
+		'staff_openings',
+		'staff_saves'
+	];
 	const array = (name: string, length: number) => `array[${Array.from({ length }, (_, i) => `coalesce(sum(${name}[${i + 1}]), 0)::int`).join(', ')}]`;
 	return {
 		columns: `${plain.join(', ')}, seconds, hours, devices`,
@@ -329,7 +327,7 @@ async function wholeOf(tx: Transaction, day: string, documents: readonly string[
 	await tx`delete from sum_readers where span = 'day' and day = ${day} and document_id = ${wholeSite}`;
 	await tx`
 		insert into sum_readers (span, day, document_id, readers)
-		select 'day', ${day}, ${wholeSite}, readers from readers_union(${day}, null) readers where length(readers) > 0`;
+		select 'day', ${day}, ${wholeSite}, readers from readers_union('day', ${day}, ${day}, null) readers where length(readers) > 0`;
 	await tx`delete from sum_figures where span = 'day' and day = ${day} and document_id = ${wholeSite}`;
 	await tx`
 		insert into sum_figures (span, day, document_id, ${tx.unsafe(addedUp.columns)})
@@ -341,36 +339,61 @@ async function wholeOf(tx: Transaction, day: string, documents: readonly string[
 		where span = 'day' and day = ${day} group by kind, page_id, outside, key_id`;
 }
 
-/** Makes the sums and sets of a month, by its first day, from those of its days: of the documents named and of the whole site, or (null) of all. */
-async function monthOf(tx: Transaction, month: string, documents: readonly string[] | null): Promise<void> {
-	const only = onlyOf(tx, documents && [...documents, wholeSite]);
-	await tx`delete from sum_figures where span = 'month' and day = ${month} ${only}`;
+/** Makes the longer spans in which days lie, each from the sums of the next shorter: of the documents named and of the whole site, or (null) of all. */
+async function longerOf(tx: Transaction, days: ReadonlyMap<string, ReadonlySet<string> | null>): Promise<void> {
+	let shorter: SumSpan = 'day';
+	for (const span of sumSpans.slice(1)) {
+		const wanted = new Map<string, { last: string; documents: Set<string> | null }>();
+		for (const [day, documents] of days) {
+			const { first, last } = sumSpanOf(day, span);
+			const known = wanted.get(first)?.documents;
+			wanted.set(first, { last, documents: documents && known !== null ? new Set([...(known ?? []), ...documents]) : null });
+		}
+		for (const [first, { last, documents }] of wanted) await spanFrom(tx, span, shorter, { first, last }, documents && [...documents, wholeSite]);
+		shorter = span;
+	}
+}
+
+/**
+ * Makes the sums and sets of one span, of the documents named or (null) of all, from those of shorter ones. Rows are laid down in the order in
+ * which reports read them.
+ */
+async function spanFrom(tx: Transaction, span: SumSpan, shorter: SumSpan, { first, last }: Days, documents: readonly string[] | null): Promise<void> {
+	const only = onlyOf(tx, documents);
+	const parts = tx`where span = ${shorter} and day between ${first} and ${last} ${only}`;
+	for (const table of ['sum_figures', 'sum_source', 'sum_page', 'sum_reason', 'sum_readers'] as const)
+		await tx`delete from ${tx(table)} where span = ${span} and day = ${first} ${only}`;
 	await tx`
 		insert into sum_figures (span, day, document_id, ${tx.unsafe(addedUp.columns)})
-		select 'month', ${month}, document_id, ${tx.unsafe(addedUp.sums)} from sum_figures
-		where span = 'day' and day >= ${month} and day < ${month}::date + interval '1 month' ${only} group by document_id`;
-	await tx`delete from sum_source where span = 'month' and day = ${month} ${only}`;
+		select ${span}, ${first}, document_id, ${tx.unsafe(addedUp.sums)} from sum_figures ${parts} group by document_id order by document_id`;
 	await tx`
 		insert into sum_source (span, day, document_id, kind, page_id, placement_id, outside, key_id, shown, looks, openings, saves)
-		select 'month', ${month}, document_id, kind, page_id, placement_id, outside, key_id, sum(shown), sum(looks), sum(openings), sum(saves) from sum_source
-		where span = 'day' and day >= ${month} and day < ${month}::date + interval '1 month' ${only} group by document_id, kind, page_id, placement_id, outside, key_id`;
-	await tx`delete from sum_readers where span = 'month' and day = ${month} ${only}`;
+		select ${span}, ${first}, document_id, kind, page_id, placement_id, outside, key_id, sum(shown), sum(looks), sum(openings), sum(saves) from sum_source
+		${parts} group by document_id, kind, page_id, placement_id, outside, key_id order by document_id`;
+	await tx`
+		insert into sum_page (span, day, document_id, edition_id, page, seconds, readers, stops)
+		select ${span}, ${first}, document_id, edition_id, page, sum(seconds::numeric)::real, sum(readers), sum(stops) from sum_page ${parts} group by document_id, edition_id, page order by document_id, edition_id, page`;
+	await tx`
+		insert into sum_reason (span, day, document_id, reason, page_id, times, last_at)
+		select ${span}, ${first}, document_id, reason, page_id, sum(times), max(last_at) from sum_reason ${parts} group by document_id, reason, page_id order by document_id`;
 	await tx`
 		insert into sum_readers (span, day, document_id, readers)
-		select 'month', ${month}, document_id, readers_union(${month}, document_id) from (
-			select distinct document_id from sum_readers where span = 'day' and day >= ${month} and day < ${month}::date + interval '1 month' ${only}) d`;
+		select ${span}, ${first}, document_id, readers_union(${shorter}, ${first}, ${last}, document_id) from (select distinct document_id from sum_readers ${parts}) d`;
 }
 
 /** Seconds and readers by page; a reader stops at the furthest page that they read that day. */
 function pagesOf(day: string, sums: readonly { document: string; sum: DaySum }[]) {
-	const pages = new Map<string, { day: string; document_id: string; edition_id: string; page: number; seconds: number; readers: number; stops: number }>();
+	const pages = new Map<
+		string,
+		{ span: SumSpan; day: string; document_id: string; edition_id: string; page: number; seconds: number; readers: number; stops: number }
+	>();
 	for (const { document, sum } of sums) {
 		for (const r of sum.readers) {
 			let furthest = 0;
 			for (const [page, seconds] of r.pages) {
 				const name = `${document} ${r.edition} ${page}`;
 				let known = pages.get(name);
-				if (!known) pages.set(name, (known = { day, document_id: document, edition_id: r.edition, page, seconds: 0, readers: 0, stops: 0 }));
+				if (!known) pages.set(name, (known = { span: 'day', day, document_id: document, edition_id: r.edition, page, seconds: 0, readers: 0, stops: 0 }));
 				known.seconds += seconds;
 				if (seconds >= readSeconds) {
 					known.readers++;
@@ -383,10 +406,26 @@ function pagesOf(day: string, sums: readonly { document: string; sum: DaySum }[]
 	return [...pages.values()];
 }
 
+/** How often somebody was turned away, by reason and page. */
+function reasonsOf(day: string, sums: readonly { document: string; sum: DaySum }[]) {
+	const reasons = new Map<string, { span: SumSpan; day: string; document_id: string; reason: string; page_id: string; times: number; last_at: Date }>();
+	for (const { document, sum } of sums) {
+		for (const { reason, page, times, lastAt } of sum.refused) {
+			const name = `${document} ${reason} ${page}`;
+			const known = reasons.get(name);
+			if (known) {
+				known.times += times;
+				known.last_at = new Date(Math.max(known.last_at.getTime(), lastAt));
+			} else reasons.set(name, { span: 'day', day, document_id: document, reason: reason ?? '', page_id: page ?? noPage, times, last_at: new Date(lastAt) });
+		}
+	}
+	return [...reasons.values()];
+}
+
 /** Rows into one of the tables of sums, all in one parameter: there may be many. (COPY is slower for few rows: its replies wait for each other.) */
 async function insert(
 	tx: Transaction,
-	table: 'sum_figures' | 'sum_source' | 'sum_reader' | 'sum_page' | 'sum_refused',
+	table: 'sum_figures' | 'sum_source' | 'sum_reader' | 'sum_page' | 'sum_refused' | 'sum_reason',
 	rows: readonly object[]
 ): Promise<void> {
 	for (let i = 0; i < rows.length; i += 20_000) {
@@ -398,7 +437,9 @@ async function insert(
 /** Numbers of readers; new ones get theirs. */
 async function numbersOf(tx: Transaction, names: ReadonlySet<string>): Promise<Map<string, number>> {
 	const known = async (wanted: readonly string[]) =>
-		tx<{ name: string; number: number }[]>`select r.name, r.number from unnest(${wanted as string[]}::text[]) as w (name) join reader r on r.name = w.name`;
+		// offset 0: each is looked up, however many readers there are
+		tx<{ name: string; number: number }[]>`
+			select w.name, r.number from unnest(${wanted as string[]}::text[]) as w (name) cross join lateral (select number from reader where name = w.name offset 0) r`;
 	const numbers = new Map((await known([...names])).map((r) => [r.name, r.number]));
 	const fresh = [...names].filter((name) => !numbers.has(name));
 	if (!fresh.length) return numbers;
@@ -456,8 +497,8 @@ async function sumAll(tx: Transaction, zone: string): Promise<void> {
 		await tx`delete from sum_robot where day >= ${first}`;
 		for (let day = first; day <= last; day = dayAfter(day, 1)) await sumOneDay(tx, day, zone, null);
 	}
-	const months = await tx<{ month: string }[]>`select distinct to_char(day, 'YYYY-MM-01') as month from sum_figures`;
-	for (const { month } of months) await monthOf(tx, month, null);
+	const days = await tx<{ day: string }[]>`select distinct to_char(day, 'YYYY-MM-DD') as day from sum_figures where span = 'day'`;
+	await longerOf(tx, new Map(days.map(({ day }) => [day, null])));
 	await bringProgress(tx, null);
 	await mark(tx, ends!.now, zone, snapshot);
 }
@@ -493,11 +534,17 @@ export function sumUp(): Promise<void> {
 /** Most that a report waits for the sums, ms: while all of them are made anew it shows what there is. */
 const mostWaiting = 1_500;
 
-/** The same for a report: what was entered a moment ago is in it, and nobody waits long. */
-export async function sumsForReport(): Promise<void> {
+/**
+ * The same for a report: what was entered a moment ago is in it, and nobody waits long. Gives whether the sums are whole: while all of them
+ * are made anew, after a change of their tables or of the site's zone, they are not.
+ */
+export async function sumsForReport(): Promise<boolean> {
 	let timer: ReturnType<typeof setTimeout> | undefined;
-	const enough = new Promise<void>((done) => (timer = setTimeout(done, mostWaiting)));
-	await Promise.race([sumUp(), enough]).finally(() => clearTimeout(timer));
+	const enough = new Promise<boolean>((done) => (timer = setTimeout(() => done(false), mostWaiting)));
+	const done = await Promise.race([sumUp().then(() => true), enough]).finally(() => clearTimeout(timer));
+	if (done) return true;
+	const [{ zone }, [row]] = await Promise.all([site(), sql()<{ zone: string }[]>`select zone from summed`]);
+	return row?.zone === zone;
 }
 
 /** A snapshot says nothing in another database, into which this one may have been put back: a server begins by looking a minute further. */
@@ -511,7 +558,7 @@ async function sumNew(): Promise<void> {
 		select until, zone, exists (select 1 from ledger_fresh(until - ${slack}::interval, seen)) as fresh from summed`;
 	// most of the time there is nothing new, and nobody has to wait for the lock
 	if (begun && state && state.zone === zone && !state.fresh) {
-		// robots and staff alone do not make the look back longer and longer
+		// robots alone do not make the look back longer and longer
 		if (Date.now() - state.until.getTime() > 5 * slackMs) await s`update summed set until = greatest(until, now() - ${slack}::interval)`;
 		return;
 	}
@@ -538,15 +585,14 @@ async function sumNew(): Promise<void> {
 				days.set(day, documents.set(row.document_id, entries));
 			}
 		}
-		const months = new Map<string, Set<string>>();
+		const touched = new Map<string, Set<string>>();
 		const remembered: Remembered[] = [];
 		for (const [day, fresh] of [...days].sort(([a], [b]) => (a < b ? -1 : 1))) {
-			const month = stepOf(day, 'month');
 			const made = await sumOneDay(tx, day, zone, fresh);
-			months.set(month, new Set([...(months.get(month) ?? []), ...made.documents]));
+			touched.set(day, new Set(made.documents));
 			remembered.push(...made.remembered);
 		}
-		for (const [month, documents] of months) await monthOf(tx, month, [...documents]);
+		await longerOf(tx, touched);
 		return { version: await mark(tx, known.now, zone, snapshot), remembered };
 	});
 	begun = true;
@@ -569,14 +615,17 @@ export async function forgetReaders(now: number): Promise<void> {
 		const days = await tx<{ day: string }[]>`select to_char(day, 'YYYY-MM-DD') as day from ledger_drop_before(${before}) day`;
 		if (!days.length) return;
 		for (const { day } of days) await wholeOf(tx, day, null);
-		for (const month of new Set(days.map(({ day }) => stepOf(day, 'month')))) await monthOf(tx, month, null);
+		await longerOf(tx, new Map(days.map(({ day }) => [day, null])));
 		await bringProgress(tx, null);
 	});
 }
 
-/** Keeps the sums up to date from now on. Where making them takes long, as long a pause comes after it. */
+/** Longest pause between two looks where making the sums takes its time, ms: with that it stays under five seconds. */
+const longestMs = 3_500;
+
+/** Keeps the sums up to date from now on. The longer making them takes, the longer is the pause: much of it is the same however little is new. */
 export function keepSumming(): void {
-	const next = (took: number) => setTimeout(() => void again(), Math.max(lookMs, took)).unref();
+	const next = (took: number) => setTimeout(() => void again(), Math.max(lookMs, Math.min(8 * took, longestMs), took)).unref();
 	const again = async () => {
 		const at = performance.now();
 		await sumUp().catch((err: unknown) => log().warn({ err }, 'sums of the ledger'));

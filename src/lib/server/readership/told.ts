@@ -13,6 +13,7 @@ import { settings } from '../settings';
 import { site } from '../site/site';
 import { reported } from './reported';
 import { documentSummary, overview } from './reports';
+import { sumsForReport } from './sums';
 
 const nullable = <T extends Parameters<typeof Type.Union>[0][number]>(schema: T) => Type.Union([Type.Null(), schema]);
 
@@ -86,6 +87,8 @@ export async function tellDue(now: number): Promise<void> {
 }
 
 async function tellReports(now: number): Promise<void> {
+	// nobody is mailed figures of which some are missing
+	if (!(await sumsForReport())) return;
 	const { zone, name } = await site();
 	const due = await sql()<{ id: string; every: 'week' | 'month'; slug: string | null; to: string; person: string }[]>`
 		update report_mail r set next_at = ${new Date(now + 3_600_000)} from person p

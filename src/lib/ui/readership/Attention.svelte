@@ -79,7 +79,7 @@
 			</table>
 		</div>
 	{:else}
-		<div class="strip" style="grid-template-columns:repeat({bars.length},1fr)" class:close={bars.length > 48}>
+		<div class="strip" style="--columns:{bars.length}" class:close={bars.length > 48}>
 			{#each bars as b (b.first)}<a
 					href="/d/{slug}/read?from=desk#page={b.first}"
 					class:stop={b === stopped}
@@ -88,7 +88,7 @@
 					title="{named(b)}: {durationWords(b.seconds)}{b.stops ? `, ${b.stops} went no further` : ''}"
 				></a>{/each}
 		</div>
-		<div class="leaves" style="grid-template-columns:repeat({pictured.length},1fr)" aria-hidden="true">
+		<div class="leaves" style="--columns:{pictured.length}" aria-hidden="true">
 			{#each pictured as page (page)}<img src="/d/{slug}/leaf/{page}.webp?w=96&e={edition}&from=report" alt="" loading="lazy" />{/each}
 		</div>
 		{#if stopped}<p class="soft stops"><i></i>Most of those who stop before the end stop on {named(stopped).toLowerCase()} ({stopped.stops}).</p>{/if}
@@ -96,8 +96,13 @@
 </section>
 
 <style>
-	.strip {
+	.strip,
+	.leaves {
 		display: grid;
+		/* a document of few pages makes no wide blocks */
+		grid-template-columns: repeat(var(--columns), minmax(0, 72px));
+	}
+	.strip {
 		gap: 3px;
 		align-items: end;
 		height: 128px;
@@ -119,7 +124,6 @@
 		background: var(--brass-bright);
 	}
 	.leaves {
-		display: grid;
 		gap: 3px;
 		margin-top: 4px;
 		align-items: start;

@@ -6,11 +6,13 @@
 	import { lengths, steps, type Period } from '#core/readership/period';
 	import type { Piece } from '#core/readership/words';
 	import Popup from '$lib/ui/parts/Popup.svelte';
+	import { notWholeWords } from './words';
 
 	let {
 		title,
 		note = '',
 		period,
+		whole = true,
 		answer = [],
 		staff = null,
 		way,
@@ -21,6 +23,8 @@
 		note?: string;
 		/** Null where the report goes over no time that can be chosen. */
 		period: Period | null;
+		/** False while the sums are made anew. */
+		whole?: boolean;
 		answer?: readonly Piece[];
 		/** What staff did, which counts in nothing of it. */
 		staff?: { readonly openings: number; readonly saves: number } | null;
@@ -86,6 +90,7 @@
 			</span>
 		{/if}
 	</div>
+	{#if !whole}<p class="unwhole" role="status">{notWholeWords}</p>{/if}
 	{#if answer.length}<p class="answer" data-testid="answer">
 			{#each answer as piece, i (i)}<span class={piece.tone ?? ''}>{piece.text}</span>{/each}
 		</p>{/if}
@@ -148,6 +153,13 @@
 		grid-template-columns: 52px 1fr;
 		align-items: center;
 		font-size: 14px;
+	}
+	.unwhole {
+		border-left: 4px solid var(--brass-bright);
+		background: var(--sunk);
+		padding: 8px 12px;
+		margin: 12px 0 0;
+		max-width: 78ch;
 	}
 	.answer {
 		font: 400 19px/1.4 var(--title);

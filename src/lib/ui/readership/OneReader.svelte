@@ -27,7 +27,7 @@
 	});
 </script>
 
-<Hall title={report.name} {note} period={report.period} answer={report.answer} {way}>
+<Hall title={report.name} {note} period={report.period} whole={report.whole} answer={report.answer} {way}>
 	<div class="one">
 		<Bars bars={report.bars} by={report.period.by} length={report.period.length} name="reader" />
 		<section>

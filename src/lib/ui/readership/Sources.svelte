@@ -25,8 +25,7 @@
 		</p>
 	{:else}<p class="soft">Nobody came.</p>{/each}
 	{#if all}<p class="devices soft">
-			{#each devices as d, i (d.device)}{i ? ' · ' : ''}{deviceWords[d.device]}
-				{Math.round((100 * d.n) / all)} %{/each}
+			{#each devices as d, i (d.device)}{i ? ' · ' : ''}<span>{deviceWords[d.device]} {Math.round((100 * d.n) / all)} %</span>{/each}
 		</p>{/if}
 </section>
 
@@ -61,5 +60,8 @@
 		border-top: 1px solid var(--line);
 		padding-top: 7px;
 		font-size: 13px;
+	}
+	.devices span {
+		white-space: nowrap;
 	}
 </style>

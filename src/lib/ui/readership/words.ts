@@ -27,3 +27,6 @@ export const reasonWords: Record<string, string> = {
 	'save-not-allowed': 'saving not allowed',
 	'print-not-allowed': 'printing not allowed'
 };
+
+/** Said above figures of which some are missing. */
+export const notWholeWords = 'These figures are being made anew from the ledger and are not whole yet. Look again in a few minutes.';

@@ -36,7 +36,7 @@
 		</div>{/if}
 {/snippet}
 {#snippet tools()}<Tell told={data.told} />{/snippet}
-<Hall title="Readership" note="all documents" period={report.period} answer={report.answer} staff={report.staff} {tools}>
+<Hall title="Readership" note="all documents" period={report.period} whole={report.whole} answer={report.answer} staff={report.staff} {tools}>
 	<div class="two">
 		<div>
 			<Bars bars={report.bars} by={report.period.by} length={report.period.length} name="readership" />

@@ -1,6 +1,7 @@
 // Trying a door with the real page in a frame: for whom, when, and why they get what they get.
 import type { PageServerLoad } from './$types';
 import { decide, type Action } from '#core/access/decide';
+import { isInstant } from '#core/access/hours';
 import { keysOf, keysOfBrowser } from '$lib/server/access/keys';
 import { told, trialOf, type Tried } from '$lib/server/access/try-door';
 import { IanuaError } from '#core/errors';
@@ -12,7 +13,8 @@ export const load: PageServerLoad = async ({ url }) => {
 	const asked = url.searchParams.get('path') ?? '/';
 	const path = /^\/(?![/\\])/.test(asked) && !/^\/(?:desk|api)(?:\/|$)/.test(asked) ? asked.split(/[?#]/)[0]! : '/';
 	const as = url.searchParams.get('as') ?? 'visitor';
-	const at = url.searchParams.get('at') ?? '';
+	const moment = url.searchParams.get('at') ?? '';
+	const at = isInstant(moment) ? moment : '';
 	const slug = /^\/d\/([a-z0-9-]+)/.exec(path)?.[1] ?? null;
 	const [groups, pages, found] = await Promise.all([listGroups(), listPages(), slug ? find(slug) : null]);
 	const page = pages.find((p) => p.path === path) ?? null;

@@ -31,6 +31,7 @@
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { isTyping } from '$lib/ui/parts/shortcuts';
 	import { dayText, timeText } from '$lib/ui/parts/when';
+	import { notWholeWords } from '$lib/ui/readership/words';
 
 	let { data } = $props();
 	const view = $derived(data.view);
@@ -349,6 +350,7 @@
 				<path d="M0 53.5h370" stroke="var(--line)" />
 			</svg>
 			<p>{readText}</p>
+			{#if !data.report.whole}<p class="soft" role="status">{notWholeWords}</p>{/if}
 			{#if data.report.staff.openings || data.report.staff.saves}<p class="soft">
 					Staff, apart: {counted(data.report.staff.openings, 'opening', 'openings')}{data.report.staff.saves
 						? `, ${counted(data.report.staff.saves, 'copy', 'copies')}`

@@ -53,6 +53,7 @@
 	title={data.document.title}
 	note={data.document.sentence}
 	period={report.period}
+	whole={report.whole}
 	answer={report.answer}
 	staff={report.staff}
 	way={{ href: `/desk/documents/${data.document.slug}`, words: 'Its sheet' }}

@@ -2,11 +2,11 @@
 import type { RequestHandler } from './$types';
 import { itemTable } from '#core/readership/items';
 import { answer, route, staff } from '$lib/server/http/api';
-import { items, periodFrom } from '$lib/server/readership/reports';
+import { items, onlyWhole, periodFrom } from '$lib/server/readership/reports';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	const report = await items(await periodFrom(event.url));
+	const { whole: _, ...report } = onlyWhole(await items(await periodFrom(event.url)));
 	if (event.url.searchParams.get('format') !== 'tsv') return answer(report);
 	return new Response(itemTable(report), {
 		headers: {

@@ -1,9 +1,9 @@
 // Readership of the whole site over a time.
 import type { RequestHandler } from './$types';
 import { answer, route, staff } from '$lib/server/http/api';
-import { overview, periodFrom } from '$lib/server/readership/reports';
+import { onlyWhole, overview, periodFrom } from '$lib/server/readership/reports';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	return answer(await overview(await periodFrom(event.url), 50));
+	return answer(onlyWhole(await overview(await periodFrom(event.url), 50)));
 });

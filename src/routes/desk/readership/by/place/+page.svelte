@@ -5,8 +5,8 @@
 	import Hall from '$lib/ui/readership/Hall.svelte';
 	import TakeAway from '$lib/ui/readership/TakeAway.svelte';
 	let { data } = $props();
-	const here = $derived(data.places.filter((p) => p.kind === 'placement'));
-	const outside = $derived(data.places.filter((p) => p.kind === 'outside'));
+	const here = $derived(data.report.items.filter((p) => p.kind === 'placement'));
+	const outside = $derived(data.report.items.filter((p) => p.kind === 'outside'));
 	const pages = $derived(
 		[...new Map(here.map((p) => [p.where, p.title]))].map(([where, title]) => ({ where, title, lines: here.filter((p) => p.where === where) }))
 	);
@@ -26,13 +26,13 @@
 	const form = (f: string | null) => (f === 'entry' ? 'Entry' : f === 'list' ? 'In a list' : f && f in formWords ? formWords[f as Form] : '');
 	const table = () => ({
 		columns: ['kind', 'where', 'document', 'form', 'shown', 'pressed', 'opened', 'saved'],
-		rows: data.places.map((p) => [p.kind, p.where, p.document, p.form, p.shown, p.pressed, p.openings, p.saves])
+		rows: data.report.items.map((p) => [p.kind, p.where, p.document, p.form, p.shown, p.pressed, p.openings, p.saves])
 	});
 </script>
 
 <svelte:head><title>Where placed, readership, {data.site.name}</title></svelte:head>
-<Hall title="Where placed" note="from being shown to being saved" period={data.period} {answer}>
-	{#if data.places.length}
+<Hall title="Where placed" note="from being shown to being saved" period={data.report.period} whole={data.report.whole} {answer}>
+	{#if data.report.items.length}
 		<section>
 			<h2>On pages <span class="tools"><TakeAway name="where-placed" {table} /></span></h2>
 			<table class="rows">

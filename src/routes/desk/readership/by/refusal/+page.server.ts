@@ -4,8 +4,7 @@ import { mismatches } from '$lib/server/placing/mismatches';
 import { periodFrom, turnedAwayReport } from '$lib/server/readership/reports';
 
 export const load: PageServerLoad = async ({ url }) => {
-	const period = await periodFrom(url);
-	const [refusals, found] = await Promise.all([turnedAwayReport(period), mismatches({})]);
+	const [report, found] = await Promise.all([turnedAwayReport(await periodFrom(url)), mismatches({})]);
 	const dead = new Map(found.filter((m) => m.kind === 'dead-end' && !m.intended).map((m) => [`${m.document} ${m.page}`, m]));
-	return { period, refusals: refusals.map((r) => ({ ...r, mismatch: dead.get(`${r.slug} ${r.page}`) ?? null })) };
+	return { ...report, items: report.items.map((r) => ({ ...r, mismatch: dead.get(`${r.slug} ${r.page}`) ?? null })) };
 };

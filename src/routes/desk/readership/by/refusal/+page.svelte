@@ -9,10 +9,10 @@
 	import TakeAway from '$lib/ui/readership/TakeAway.svelte';
 	import { reasonWords } from '$lib/ui/readership/words';
 	let { data } = $props();
-	type Line = (typeof data.refusals)[number];
-	const all = $derived(data.refusals.reduce((sum, r) => sum + r.times, 0));
-	const dead = $derived(data.refusals.filter((r) => r.mismatch));
-	const others = $derived(data.refusals.filter((r) => !r.mismatch));
+	type Line = (typeof data.items)[number];
+	const all = $derived(data.items.reduce((sum, r) => sum + r.times, 0));
+	const dead = $derived(data.items.filter((r) => r.mismatch));
+	const others = $derived(data.items.filter((r) => !r.mismatch));
 	const answer = $derived(
 		all
 			? [
@@ -37,7 +37,7 @@
 		]);
 	const table = () => ({
 		columns: ['document', 'page', 'reason', 'times', 'people', 'without a name', 'last'],
-		rows: data.refusals.map((r) => [r.title, r.page, r.reason, r.times, r.people.join('; '), r.nameless, r.last])
+		rows: data.items.map((r) => [r.title, r.page, r.reason, r.times, r.people.join('; '), r.nameless, r.last])
 	});
 	/** Where to go to set it right. */
 	function remedy(r: Line): { href: string; words: string } | null {
@@ -64,7 +64,7 @@
 		</tbody>
 	</table>
 {/snippet}
-<Hall title="Turned away" note="who, why and how often" period={data.period} {answer}>
+<Hall title="Turned away" note="who, why and how often" period={data.period} whole={data.whole} {answer}>
 	{#if dead.length}
 		<section>
 			<h2>At dead ends <small>pages that show a document to people who cannot open it</small></h2>
@@ -80,7 +80,7 @@
 			{/each}
 		</section>
 	{/if}
-	{#if data.refusals.length}
+	{#if data.items.length}
 		<section>
 			<h2>{dead.length ? 'Elsewhere' : 'All'} <span class="tools"><TakeAway name="turned-away" {table} /></span></h2>
 			{#if others.length}{@render lines(others)}{:else}<p class="soft">Nobody, but at the dead ends above.</p>{/if}

@@ -4,12 +4,12 @@ import { IanuaError } from '#core/errors';
 import { documentView } from '$lib/server/documents/view';
 import { answer, route, staff } from '$lib/server/http/api';
 import { reported } from '$lib/server/readership/reported';
-import { documentReport, periodFrom } from '$lib/server/readership/reports';
+import { documentReport, onlyWhole, periodFrom } from '$lib/server/readership/reports';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const view = await documentView(event.params.slug!);
 	if (!view) throw new IanuaError('not-found');
 	const edition = Number(event.url.searchParams.get('edition')) || undefined;
-	return answer(await documentReport(await reported(view, edition), await periodFrom(event.url)));
+	return answer(onlyWhole(await documentReport(await reported(view, edition), await periodFrom(event.url))));
 });

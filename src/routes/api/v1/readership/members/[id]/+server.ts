@@ -3,12 +3,12 @@ import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { answer, route, staff } from '$lib/server/http/api';
 import { isId } from '$lib/server/id';
-import { periodFrom, readerReport } from '$lib/server/readership/reports';
+import { onlyWhole, periodFrom, readerReport } from '$lib/server/readership/reports';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const { id } = event.params;
 	const report = isId(id!) ? await readerReport({ person: id! }, await periodFrom(event.url)) : null;
 	if (!report) throw new IanuaError('not-found');
-	return answer(report);
+	return answer(onlyWhole(report));
 });
