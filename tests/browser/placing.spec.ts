@@ -432,6 +432,24 @@ test('the site’s colours are refused where they cannot be read, and its look f
 	await expect(page.locator('.nav li strong').first()).toHaveText('Give a day to the canal');
 });
 
+test('each part of the settings is led to by the list beside them, and the time zone can be changed and changed back', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/settings');
+	const list = page.getByRole('navigation', { name: 'On this page' }).getByRole('link');
+	const headings = page.locator('section > h2');
+	await expect(list).toHaveCount(await headings.count());
+	for (const link of await list.all()) {
+		const part = page.locator((await link.getAttribute('href'))!);
+		await expect(part.getByRole('heading', { level: 2 })).toHaveCount(1);
+	}
+	await list.filter({ hasText: 'Tokens' }).click();
+	await expect(page.getByRole('heading', { name: 'Tokens for programs' })).toBeInViewport();
+	await page.getByLabel('Time zone').selectOption('Asia/Kathmandu');
+	await expect(page.getByText('Set for the whole site.')).toBeVisible();
+	await page.getByRole('button', { name: 'Undo' }).click();
+	await expect(page.getByLabel('Time zone')).toHaveValue('Europe/London');
+});
+
 test('looking at a page in the editor, and choosing what is placed there, changes nothing of it', async ({ people }) => {
 	const page = await people.as('staff');
 	const written: string[] = [];

@@ -325,6 +325,41 @@ describe('sums', () => {
 		expect(await boss.api('GET', '/readership/overview')).toMatchObject({ whole: true });
 		expect(await (await boss.get('/desk/readership')).text()).not.toContain('are not whole yet');
 	});
+	it('in another zone of the site, days begin at other instants: figures by day are made anew, and doors close at other times', async () => {
+		const boss = await staff();
+		const paper = await document({ position: 'open', until: '2027-03-31' });
+		await enter(
+			paper,
+			['2025-06-30T09:30Z', '2025-06-30T10:30Z', '2025-06-30T22:30Z', '2025-06-30T23:30Z'].map((at) => ({ at: new Date(at), kind: 'opened', reader: reader() }))
+		);
+		const days = async () =>
+			Object.fromEntries(
+				(
+					await sql()<{ day: string; openings: number }[]>`
+						select day::text as day, openings from sum_figures where span = 'day' and document_id = ${paper.id} order by 1`
+				).map((r) => [r.day, r.openings])
+			);
+		const closes = async () => (await boss.api<{ changesAt: string }>('GET', `/documents/${paper.slug}/decision?as=visitor&action=read`)).changesAt;
+		const into = async (name: string) => {
+			await boss.api('PATCH', '/site', { zone: name });
+			await until(async () => (await boss.get('/api/v1/readership/overview')).status === 200);
+		};
+		try {
+			// fourteen hours ahead of UTC all the year
+			await into('Pacific/Kiritimati');
+			expect(await days()).toEqual({ '2025-06-30': 1, '2025-07-01': 3 });
+			expect(await closes()).toBe('2027-03-31T10:00:00.000Z');
+			for (const none of ['Mars/Olympus', '+05:00', '']) {
+				const refused = await boss.send('PATCH', '/api/v1/site', { zone: none });
+				expect([refused.status, ((await refused.json()) as { title: string }).title]).toEqual([422, expect.stringContaining('time zone')]);
+			}
+		} finally {
+			await into(zone);
+		}
+		// London is an hour ahead in June
+		expect(await days()).toEqual({ '2025-06-30': 3, '2025-07-01': 1 });
+		expect(await closes()).toBe('2027-03-31T23:00:00.000Z');
+	});
 	it('days and clock hours are those of PostgreSQL in ten zones, over both changes of clocks', async () => {
 		const zones = [
 			...['Europe/London', 'Europe/Berlin', 'America/New_York', 'America/St_Johns', 'Australia/Lord_Howe', 'Pacific/Chatham'],

@@ -72,6 +72,7 @@ export const SiteChange = Type.Object(
 		turnedAway: Type.Optional(Type.Union([Type.Null(), TurnedAwayGiven])),
 		contact: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 400, pattern: '^(?:https://[^\\s]+|[^\\s@]+@[^\\s@]+)$' })])),
 		name: Type.Optional(Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' })),
+		zone: Type.Optional(Type.String({ maxLength: 60, description: 'IANA name of the time zone in which days begin and end' })),
 		placing: Type.Optional(Type.Union([Type.Null(), PlacementDefaults])),
 		reading: Type.Optional(Type.Union([Type.Null(), ReadingSettings])),
 		language: Type.Optional(Type.Union([Type.Null(), ...languages.map((l) => Type.Literal(l))])),
@@ -105,6 +106,7 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 		const [row] = (await tx.execute(raw`select value from setting where key = 'site' for update`)) as unknown as [{ value: Site } | undefined];
 		const before = { ...unnamed, ...row?.value };
 		checkColours(change, before);
+		if (change.zone !== undefined && !isZone(change.zone)) throw new IanuaError('not-valid', { detail: `there is no time zone “${change.zone}”` });
 		const value = { ...before, ...change };
 		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
 		await writeAudit(tx, { actor, action: 'changed', kind: 'site', thing: actor, before, after: value });
@@ -118,8 +120,9 @@ export async function saveSite(value: Site): Promise<void> {
 	kept = undefined;
 }
 
-/** True for a zone that this machine's calendar knows. */
+/** True for a zone by its name; an offset such as +05:00 is none: PostgreSQL reads its sign the other way round. */
 export function isZone(zone: string): boolean {
+	if (!/^[A-Za-z]/.test(zone)) return false;
 	try {
 		new Intl.DateTimeFormat('en', { timeZone: zone });
 		return true;

@@ -28,8 +28,8 @@
 		{#if names === 'both' || names === 'page'}<a href="/desk/pages/{found.pageId}">{found.pageTitle}</a>{/if}
 	</p>
 	<p class="who">
-		{later ? `From ${dayText(found.from, zone)}: ` : ''}<strong>{found.audience.words}</strong>
-		{found.kind === 'dead-end' ? 'see it here and cannot open it' : 'can open it, but not this page'} ({audienceSaid(found)}).
+		{later ? `From ${dayText(found.from, zone)} ` : ''}{found.kind === 'dead-end' ? (later ? 'shown to' : 'Shown to') : later ? 'open to' : 'Open to'}
+		<strong>{found.audience.words}</strong>, who cannot open {found.kind === 'dead-end' ? 'it' : 'this page'} ({audienceSaid(found)}).
 		{#if found.intended}<br /><span class="soft"
 				>Meant to be: {found.intended.why} ({found.intended.by ?? 'somebody who is gone'}, {dayText(found.intended.at, zone)})</span
 			>{/if}

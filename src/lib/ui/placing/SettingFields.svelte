@@ -81,6 +81,7 @@
 						aria-pressed={value(name) === key}
 						onclick={() => change(name, usual[name] === null && value(name) === key ? null : key)}>{said}</button
 					>{/each}
+				{#if value(name) === null}<span class="soft">as reading rooms</span>{/if}
 			{:else if name === 'facts' || name === 'tools'}
 				{#each Object.entries(name === 'facts' ? factWords : roomToolWords) as [key, said] (key)}<label
 						><input
@@ -143,17 +144,6 @@
 {/each}
 
 <style>
-	.name {
-		font-size: 13px;
-	}
-	.value label {
-		font-size: 13.5px;
-		margin-right: 6px;
-	}
-	.value input[type='checkbox'] {
-		width: 20px;
-		height: 20px;
-	}
 	.field {
 		height: 32px;
 		padding: 2px 8px;

@@ -10,17 +10,21 @@
 	import { asItComes, type ReadingSettings } from '#core/reading/settings';
 	import { languageNames, languages } from '#core/words/words';
 	import ReadingFields from '$lib/ui/reading/ReadingFields.svelte';
+	import Part from '$lib/ui/parts/Part.svelte';
 	import SettingFields from './SettingFields.svelte';
 
 	let {
 		given,
 		pages,
 		navigation,
+		zones,
 		setSite
 	}: {
 		given: Site;
 		pages: readonly { path: string; title: string; published: boolean }[];
 		navigation: readonly string[];
+		/** IANA names of time zones. */
+		zones: readonly string[];
 		setSite: (change: Record<string, unknown>) => Promise<void>;
 	} = $props();
 
@@ -78,157 +82,174 @@
 	};
 </script>
 
-<h2>The site</h2>
-<form
-	class="look"
-	onsubmit={(e) => {
-		e.preventDefault();
-		void setSite({ name: name.trim(), colour: colour === '#1c6a61' ? null : colour, background: background === siteGround ? null : background });
-	}}
->
-	<label>Name <input class="field" bind:value={name} required maxlength="120" /></label>
-	<label>Colour of links and buttons <span class="pair"><input type="color" bind:value={colour} /><code>{colour}</code></span></label>
-	<label>Background <span class="pair"><input type="color" bind:value={background} /><code>{background}</code></span></label>
-	{#if weak}
-		<p class="trouble" role="alert">
-			Words in {colour} could not be read on {background} and under white: {Math.min(contrast(colour, background), contrast(colour, '#ffffff')).toFixed(1)} to 1,
-			at least
-			{leastContrast} is needed.
-			<button type="button" class="btn" onclick={() => (colour = passes)}><i style="background:{passes}"></i>Take {passes}, the nearest that passes</button>
+<Part id="site" title="The site">
+	<form
+		class="look"
+		onsubmit={(e) => {
+			e.preventDefault();
+			void setSite({ name: name.trim(), colour: colour === '#1c6a61' ? null : colour, background: background === siteGround ? null : background });
+		}}
+	>
+		<label>Name <input class="field" bind:value={name} required maxlength="120" /></label>
+		<label>Colour of links and buttons <span class="pair"><input type="color" bind:value={colour} /><code>{colour}</code></span></label>
+		<label>Background <span class="pair"><input type="color" bind:value={background} /><code>{background}</code></span></label>
+		{#if weak}
+			<p class="trouble" role="alert">
+				Words in {colour} could not be read on {background} and under white: {Math.min(contrast(colour, background), contrast(colour, '#ffffff')).toFixed(1)} to 1,
+				at least
+				{leastContrast} is needed.
+				<button type="button" class="btn" onclick={() => (colour = passes)}><i style="background:{passes}"></i>Take {passes}, the nearest that passes</button>
+			</p>
+		{/if}
+		<button class="btn" disabled={weak}>Set it</button>
+	</form>
+	<div class="look">
+		<label
+			>Time zone
+			<select class="field" value={given.zone} onchange={(e) => void setSite({ zone: e.currentTarget.value })}>
+				{#each [...new Set([given.zone, 'UTC', ...zones])].sort() as zone (zone)}<option value={zone}>{zone.replaceAll('_', ' ')}</option>{/each}
+			</select></label
+		>
+		<p class="soft">
+			Days begin and end in it: on doors, keys and memberships, in lists and in readership. When it changes, the figures by day are made anew from the ledger;
+			with very many entries that takes some minutes.
 		</p>
-	{/if}
-	<button class="btn" disabled={weak}>Set it</button>
-</form>
-<div class="pictures">
-	{#each [['mark', 'Mark before the name'], ['favicon', 'Favicon']] as const as [kind, words] (kind)}
-		<span
-			>{words}:
-			{#if given[kind]}<img src="/picture/{given[kind]}.webp?w=64" alt="" height="32" /><button class="quiet" onclick={() => setSite({ [kind]: null })}
-					>Take it away</button
-				>{:else}none{/if}
-			<label class="btn"
-				>Choose a picture<input class="sr-only" type="file" accept="image/png,image/jpeg,image/webp" onchange={(e) => picture(kind, e)} /></label
-			>
-		</span>
-	{/each}
-</div>
-<h2>Front page and navigation</h2>
-<p>
-	<label
-		>At / stands
-		<select class="field" value={given.front ?? ''} onchange={(e) => setSite({ front: e.currentTarget.value || null })}>
-			<option value="">{pages.some((p) => p.path === '/') ? `“${titleOf('/')}”` : 'a list of what may be read'}</option>
-			{#each pages.filter((p) => p.path !== '/' && p.published) as p (p.path)}<option value={p.path}>{p.title}</option>{/each}
-		</select></label
-	>
-	{#if given.front && pages.some((p) => p.path === '/' && p.published)}<span class="soft">A published page at / itself comes first.</span>{/if}
-</p>
-<ol class="nav">
-	{#each navigation as path, i (path)}
-		<li>
-			<strong>{titleOf(path)}</strong><span class="soft">{path}</span>
-			<span class="ml-auto flex gap-1">
-				<button class="btn" disabled={i === 0} onclick={() => move(i, -1)} aria-label="{titleOf(path)}: earlier">Earlier</button>
-				<button class="btn" disabled={i === navigation.length - 1} onclick={() => move(i, 1)} aria-label="{titleOf(path)}: later">Later</button>
-				<button class="btn" onclick={() => order(navigation.filter((p) => p !== path))} aria-label="{titleOf(path)}: out of the navigation">Out</button>
+	</div>
+	<div class="pictures">
+		{#each [['mark', 'Mark before the name'], ['favicon', 'Favicon']] as const as [kind, words] (kind)}
+			<span
+				>{words}:
+				{#if given[kind]}<img src="/picture/{given[kind]}.webp?w=64" alt="" height="32" /><button class="quiet" onclick={() => setSite({ [kind]: null })}
+						>Take it away</button
+					>{:else}none{/if}
+				<label class="btn"
+					>Choose a picture<input class="sr-only" type="file" accept="image/png,image/jpeg,image/webp" onchange={(e) => picture(kind, e)} /></label
+				>
 			</span>
-		</li>
-	{:else}<li class="soft">No page is in the navigation.</li>{/each}
-</ol>
-{#if pages.some((p) => !navigation.includes(p.path))}
-	<label
-		>Put in
-		<select
-			class="field"
-			value=""
-			onchange={(e) => {
-				if (e.currentTarget.value) void order([...navigation, e.currentTarget.value]);
-			}}
+		{/each}
+	</div>
+</Part>
+<Part id="navigation" title="Front page and navigation">
+	<p>
+		<label
+			>At / stands
+			<select class="field" value={given.front ?? ''} onchange={(e) => setSite({ front: e.currentTarget.value || null })}>
+				<option value="">{pages.some((p) => p.path === '/') ? `“${titleOf('/')}”` : 'a list of what may be read'}</option>
+				{#each pages.filter((p) => p.path !== '/' && p.published) as p (p.path)}<option value={p.path}>{p.title}</option>{/each}
+			</select></label
 		>
-			<option value="">a page…</option>
-			{#each pages.filter((p) => !navigation.includes(p.path)) as p (p.path)}<option value={p.path}>{p.title}</option>{/each}
-		</select></label
-	>
-{/if}
-<h2>The language readers are spoken to in</h2>
-<div class="defaults">
-	<label
-		>The site is written in
-		<select class="field" value={given.language ?? ''} onchange={(e) => void setSite({ language: e.currentTarget.value || null })}>
-			<option value="">any: go by the reader’s browser</option>
-			{#each languages as language (language)}<option value={language}>{languageNames[language]}</option>{/each}
-		</select></label
-	>
-	<p class="soft">Reading room, turned away, sign-in, document page and catalogue. What a reader chooses goes before it.</p>
-</div>
-<h2>Reading rooms, unless a document or a placement says otherwise</h2>
-<div class="defaults">
-	<ReadingFields
-		own={(given.reading ?? {}) as ReadingSettings}
-		usual={asItComes('window')}
-		usualWords="as it comes"
-		set={(reading) => void setSite({ reading })}
-	/>
-</div>
-<h2>How placements look unless they say otherwise</h2>
-<div class="flex flex-wrap gap-1">
-	{#each forms as form (form)}<button class="pill" class:on={shownForm === form} aria-pressed={shownForm === form} onclick={() => (shownForm = form)}
-			>{formWords[form]}</button
-		>{/each}
-</div>
-<div class="defaults">
-	<label
-		>A press
-		<select
-			class="field"
-			value={placing[shownForm]?.press ?? (shownForm === 'button' ? 'save' : 'page')}
-			onchange={(e) => setDefault(shownForm, { press: e.currentTarget.value })}
+		{#if given.front && pages.some((p) => p.path === '/' && p.published)}<span class="soft">A published page at / itself comes first.</span>{/if}
+	</p>
+	<ol class="nav">
+		{#each navigation as path, i (path)}
+			<li>
+				<strong>{titleOf(path)}</strong><span class="soft">{path}</span>
+				<span class="ml-auto flex gap-2">
+					<button class="btn step" disabled={i === 0} onclick={() => move(i, -1)} aria-label="{titleOf(path)}: earlier" title="Earlier">↑</button>
+					<button class="btn step" disabled={i === navigation.length - 1} onclick={() => move(i, 1)} aria-label="{titleOf(path)}: later" title="Later">↓</button
+					>
+					<button class="quiet" onclick={() => order(navigation.filter((p) => p !== path))} aria-label="{titleOf(path)}: out of the navigation">Out</button>
+				</span>
+			</li>
+		{:else}<li class="soft">No page is in the navigation.</li>{/each}
+	</ol>
+	{#if pages.some((p) => !navigation.includes(p.path))}
+		<label
+			>Put in
+			<select
+				class="field"
+				value=""
+				onchange={(e) => {
+					if (e.currentTarget.value) void order([...navigation, e.currentTarget.value]);
+				}}
+			>
+				<option value="">a page…</option>
+				{#each pages.filter((p) => !navigation.includes(p.path)) as p (p.path)}<option value={p.path}>{p.title}</option>{/each}
+			</select></label
 		>
-			{#each presses as press (press)}<option value={press}>{pressWords[press]}</option>{/each}
-		</select></label
+	{/if}
+</Part>
+<Part id="language" title="The language readers are spoken to in">
+	<div class="defaults">
+		<label
+			>The site is written in
+			<select class="field" value={given.language ?? ''} onchange={(e) => void setSite({ language: e.currentTarget.value || null })}>
+				<option value="">any: go by the reader’s browser</option>
+				{#each languages as language (language)}<option value={language}>{languageNames[language]}</option>{/each}
+			</select></label
+		>
+		<p class="soft">Reading room, turned away, sign-in, document page and catalogue. What a reader chooses goes before it.</p>
+	</div>
+</Part>
+<Part id="reading" title="Reading rooms, unless a document or a placement says otherwise">
+	<div class="defaults">
+		<ReadingFields
+			own={(given.reading ?? {}) as ReadingSettings}
+			usual={asItComes('window')}
+			usualWords="as it comes"
+			set={(reading) => void setSite({ reading })}
+		/>
+	</div>
+</Part>
+<Part id="placements" title="How placements look unless they say otherwise">
+	<div class="flex flex-wrap gap-1">
+		{#each forms as form (form)}<button class="pill" class:on={shownForm === form} aria-pressed={shownForm === form} onclick={() => (shownForm = form)}
+				>{formWords[form]}</button
+			>{/each}
+	</div>
+	<div class="defaults">
+		<label class="setting">
+			<span class="name">A press</span>
+			<span class="value">
+				<select
+					class="field"
+					value={placing[shownForm]?.press ?? (shownForm === 'button' ? 'save' : 'page')}
+					onchange={(e) => setDefault(shownForm, { press: e.currentTarget.value })}
+				>
+					{#each presses as press (press)}<option value={press}>{pressWords[press]}</option>{/each}
+				</select>
+			</span>
+		</label>
+		<SettingFields
+			names={settingsOfForm[shownForm].filter((n) => !['hover', 'page', 'alt', 'start'].includes(n))}
+			own={placing[shownForm] ?? {}}
+			usual={defaultsOf(shownForm)}
+			set={(change) => setDefault(shownForm, change)}
+		/>
+	</div>
+</Part>
+<Part id="framers" title="Websites that may frame documents">
+	<p>
+		One in a line: <code>news.example.org</code>, all under one as <code>*.example.org</code>, with a port where it is not the usual one. Any other website gets
+		a plain link in the frame.
+	</p>
+	<form
+		class="look"
+		onsubmit={(e) => {
+			e.preventDefault();
+			void setSite({
+				framers: [
+					...new Set(
+						framers
+							.split(/[\s,]+/)
+							.filter(Boolean)
+							.map((f) =>
+								f
+									.toLowerCase()
+									.replace(/^https?:\/\//, '')
+									.replace(/\/.*$/, '')
+							)
+					)
+				]
+			});
+		}}
 	>
-	<SettingFields
-		names={settingsOfForm[shownForm].filter((n) => !['hover', 'page', 'alt', 'start'].includes(n))}
-		own={placing[shownForm] ?? {}}
-		usual={defaultsOf(shownForm)}
-		set={(change) => setDefault(shownForm, change)}
-	/>
-</div>
-<h2>Websites that may frame documents</h2>
-<p>
-	One in a line: <code>news.example.org</code>, all under one as <code>*.example.org</code>, with a port where it is not the usual one. Any other website gets a
-	plain link in the frame.
-</p>
-<form
-	class="look"
-	onsubmit={(e) => {
-		e.preventDefault();
-		void setSite({
-			framers: [
-				...new Set(
-					framers
-						.split(/[\s,]+/)
-						.filter(Boolean)
-						.map((f) =>
-							f
-								.toLowerCase()
-								.replace(/^https?:\/\//, '')
-								.replace(/\/.*$/, '')
-						)
-				)
-			]
-		});
-	}}
->
-	<textarea class="field" rows="4" bind:value={framers} aria-label="Websites that may frame documents"></textarea>
-	<button class="btn">Set it</button>
-</form>
+		<textarea class="field" rows="4" bind:value={framers} aria-label="Websites that may frame documents"></textarea>
+		<button class="btn">Set it</button>
+	</form>
+</Part>
 
 <style>
-	h2 {
-		font-size: 17px;
-		margin: 22px 0 6px;
-	}
 	.look {
 		display: grid;
 		gap: 10px;
@@ -244,6 +265,10 @@
 	.look .field {
 		width: 380px;
 		max-width: 100%;
+	}
+	.step {
+		width: 34px;
+		padding: 0;
 	}
 	.pair {
 		display: inline-flex;
@@ -291,8 +316,8 @@
 	.defaults {
 		margin-top: 12px;
 		display: grid;
-		gap: 10px;
-		max-width: 460px;
+		gap: 4px;
+		max-width: 660px;
 	}
 	select.field {
 		padding-right: 28px;

@@ -35,7 +35,6 @@
 		});
 </script>
 
-<h2>Programs that are told what happens</h2>
 <p>Each gets a signed message (Standard Webhooks) when a document is opened, saved, or something else you choose. What fails is tried again for three days.</p>
 {#if made}<div class="say" role="status">
 		<p>The secret by which its program checks our signature. It is shown this once:</p>
@@ -83,10 +82,6 @@
 {:else}<p class="soft">None yet.</p>{/if}
 
 <style>
-	h2 {
-		font-size: 17px;
-		margin: 16px 0 6px;
-	}
 	form {
 		display: flex;
 		flex-wrap: wrap;

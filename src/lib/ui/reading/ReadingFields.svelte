@@ -96,9 +96,6 @@
 </div>
 
 <style>
-	.setting {
-		padding-block: 3px;
-	}
 	.field {
 		flex: 1;
 		min-width: 160px;

@@ -11,6 +11,7 @@ export const load: PageServerLoad = async ({ locals }) => ({
 	given: await site(),
 	pages: (await listPages()).map(({ path, title, inNavigation, published }) => ({ path, title, inNavigation, published })),
 	navigation: await navigationPaths(),
+	zones: Intl.supportedValuesOf('timeZone'),
 	webhooks: locals.caller.person!.role === 'owner' ? await webhooks() : [],
 	owner: locals.caller.person!.role === 'owner',
 	origin: settings().IANUA_ORIGIN

@@ -8,9 +8,23 @@
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import Webhooks from '$lib/ui/readership/Webhooks.svelte';
 	import ReadershipForm from '$lib/ui/readership/ReadershipForm.svelte';
+	import Part from '$lib/ui/parts/Part.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
+	const parts = [
+		['site', 'The site'],
+		['navigation', 'Front page and navigation'],
+		['language', 'Language'],
+		['reading', 'Reading rooms'],
+		['placements', 'Placements'],
+		['framers', 'Other websites'],
+		['turned-away', 'Turned away'],
+		['readers', 'What is kept of readers'],
+		['weaknesses', 'Reports of weaknesses'],
+		['told', 'Programs told'],
+		['tokens', 'Tokens']
+	] as const;
 	let label = $state('');
 	let made = $state<{ label: string; token: string } | null>(null);
 
@@ -59,77 +73,127 @@
 <div class="hall">
 	<h1>Settings</h1>
 	{#if data.owner}
-		<SiteForms given={data.given} pages={data.pages} navigation={data.navigation} {setSite} />
-		<h2>Turned away</h2>
-		<p>
-			What those are told whom a door does not admit, where the document or page has no words of its own. The reason is always told, and what is hidden stays
-			hidden.
-		</p>
-		{#key JSON.stringify(data.given.turnedAway)}<TurnedAwayForm
-				words={data.given.turnedAway ?? null}
-				site
-				save={(turnedAway) => setSite({ turnedAway })}
-			/>{/key}
-		<h2>Readers</h2>
-		<ReadershipForm given={data.given.readership ?? {}} set={(readership) => void setSite({ readership })} />
-		<h2>Reports of weaknesses</h2>
-		<p>A mail or https address, told in <a href="/.well-known/security.txt">security.txt</a>. Without one there is no such file.</p>
-		<form
-			onsubmit={(e) => {
-				e.preventDefault();
-				void setSite({ contact: contact.trim() || null });
-			}}
-		>
-			<input class="field" bind:value={contact} maxlength="400" placeholder="security@example.org" aria-label="Where weaknesses are reported" />
-			<button class="btn">Set it</button>
-		</form>
+		<nav aria-label="On this page">
+			{#each parts as [id, words] (id)}<a href="#{id}">{words}</a>{/each}
+		</nav>
 	{/if}
-	{#if data.owner}<Webhooks webhooks={data.webhooks} zone={data.site.zone} />{/if}
-	<h2>Tokens for programs</h2>
-	<p>
-		A program with a token may do in the <a href="/api/v1/openapi.json">API</a> what you may do here. Make one for each program, so that each can be withdrawn by
-		itself.
-	</p>
-	{#if made}
-		<div class="say" role="status">
-			<p>The token “{made.label}”. It is shown this once:</p>
-			<p class="flex flex-wrap items-center gap-3"><code>{made.token}</code><button class="btn" onclick={copy}>Copy</button></p>
-			<p class="soft">curl -H "Authorization: Bearer {made.token.slice(0, 12)}…" {data.origin}/api/v1/documents</p>
-		</div>
-	{/if}
-	<form onsubmit={make}>
-		<input class="field" bind:value={label} required maxlength="100" placeholder="Which program it is for" aria-label="Which program it is for" />
-		<button class="btn main">Make a token</button>
-	</form>
-	{#if data.tokens.length}
-		<table class="rows">
-			<thead><tr><th>For</th><th>Made</th><th>Last used</th><th></th></tr></thead>
-			<tbody>
-				{#each data.tokens as token (token.id)}
-					<tr class:soft={token.withdrawnAt}>
-						<td>{token.label}</td>
-						<td>{dayText(token.createdAt, data.site.zone)}</td>
-						<td>{token.usedAt ? dayText(token.usedAt, data.site.zone) : 'Not yet'}</td>
-						<td class="n"
-							>{#if token.withdrawnAt}withdrawn {dayText(token.withdrawnAt, data.site.zone)}{:else}<button class="quiet" onclick={() => withdraw(token)}
-									>Withdraw</button
-								>{/if}</td
-						>
-					</tr>
-				{/each}
-			</tbody>
-		</table>
-	{:else}<p class="soft">None yet.</p>{/if}
+	<div class="parts">
+		{#if data.owner}
+			<SiteForms given={data.given} pages={data.pages} navigation={data.navigation} zones={data.zones} {setSite} />
+			<Part id="turned-away" title="Turned away">
+				<p>
+					What those are told whom a door does not admit, where the document or page has no words of its own. The reason is always told, and what is hidden
+					stays hidden.
+				</p>
+				{#key JSON.stringify(data.given.turnedAway)}<TurnedAwayForm
+						words={data.given.turnedAway ?? null}
+						site
+						save={(turnedAway) => setSite({ turnedAway })}
+					/>{/key}
+			</Part>
+			<Part id="readers" title="What is kept of readers">
+				<ReadershipForm given={data.given.readership ?? {}} set={(readership) => void setSite({ readership })} />
+			</Part>
+			<Part id="weaknesses" title="Reports of weaknesses">
+				<p>A mail or https address, told in <a href="/.well-known/security.txt">security.txt</a>. Without one there is no such file.</p>
+				<form
+					onsubmit={(e) => {
+						e.preventDefault();
+						void setSite({ contact: contact.trim() || null });
+					}}
+				>
+					<input class="field" bind:value={contact} maxlength="400" placeholder="security@example.org" aria-label="Where weaknesses are reported" />
+					<button class="btn">Set it</button>
+				</form>
+			</Part>
+			<Part id="told" title="Programs that are told what happens"><Webhooks webhooks={data.webhooks} zone={data.site.zone} /></Part>
+		{/if}
+		<Part id="tokens" title="Tokens for programs">
+			<p>
+				A program with a token may do in the <a href="/api/v1/openapi.json">API</a> what you may do here. Make one for each program, so that each can be withdrawn
+				by itself.
+			</p>
+			{#if made}
+				<div class="say" role="status">
+					<p>The token “{made.label}”. It is shown this once:</p>
+					<p class="flex flex-wrap items-center gap-3"><code>{made.token}</code><button class="btn" onclick={copy}>Copy</button></p>
+					<p class="soft">curl -H "Authorization: Bearer {made.token.slice(0, 12)}…" {data.origin}/api/v1/documents</p>
+				</div>
+			{/if}
+			<form onsubmit={make}>
+				<input class="field" bind:value={label} required maxlength="100" placeholder="Which program it is for" aria-label="Which program it is for" />
+				<button class="btn main">Make a token</button>
+			</form>
+			{#if data.tokens.length}
+				<table class="rows">
+					<thead><tr><th>For</th><th>Made</th><th>Last used</th><th></th></tr></thead>
+					<tbody>
+						{#each data.tokens as token (token.id)}
+							<tr class:soft={token.withdrawnAt}>
+								<td>{token.label}</td>
+								<td>{dayText(token.createdAt, data.site.zone)}</td>
+								<td>{token.usedAt ? dayText(token.usedAt, data.site.zone) : 'Not yet'}</td>
+								<td class="n"
+									>{#if token.withdrawnAt}withdrawn {dayText(token.withdrawnAt, data.site.zone)}{:else}<button class="quiet" onclick={() => withdraw(token)}
+											>Withdraw</button
+										>{/if}</td
+								>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			{:else}<p class="soft">None yet.</p>{/if}
+		</Part>
+	</div>
 </div>
 
 <style>
 	.hall {
-		max-width: 860px;
-		padding: 16px 18px 40px;
+		max-width: 1120px;
+		padding: 16px 18px 60px;
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 210px;
+		column-gap: 48px;
 	}
-	h2 {
-		font-size: 17px;
-		margin: 16px 0 6px;
+	h1 {
+		grid-column: 1 / -1;
+		margin-bottom: 14px;
+	}
+	.parts {
+		grid-column: 1;
+		grid-row: 2;
+	}
+	nav {
+		grid-column: 2;
+		grid-row: 2;
+		align-self: start;
+		position: sticky;
+		top: calc(var(--lintel) + 14px);
+		display: grid;
+		border-left: 1px solid var(--line);
+	}
+	nav a {
+		padding: 5px 0 5px 14px;
+		text-decoration: none;
+	}
+	nav a:hover {
+		text-decoration: underline;
+	}
+	@media (max-width: 900px) {
+		.hall {
+			display: block;
+		}
+		nav {
+			position: static;
+			display: flex;
+			flex-wrap: wrap;
+			gap: 0 18px;
+			border: 0;
+			margin-bottom: 14px;
+		}
+		nav a {
+			padding-left: 0;
+		}
 	}
 	form {
 		display: flex;
