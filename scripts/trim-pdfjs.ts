@@ -7,6 +7,8 @@ interface Cut {
 	readonly sections: RegExp;
 	/** Names of theirs that the rest mentions: they stay as empty classes, so that mentioning them is no error. */
 	readonly stubs: readonly string[];
+	/** Functions of the file's own that the room needs too. */
+	readonly gives?: readonly string[];
 }
 
 const cuts: Readonly<Record<string, Cut>> = {
@@ -38,13 +40,14 @@ const cuts: Readonly<Record<string, Cut>> = {
 			'XfaLayerBuilder',
 			'PDFScriptingManager',
 			'PDFScriptingManagerComponents'
-		]
+		],
+		gives: ['normalize']
 	},
 	'build/pdf.worker.mjs': { sections: /^\.\/src\/core\/xfa\//, stubs: ['XFAFactory'] }
 };
 
 /** A file of pdf.js without its cut sections. Throws where a stub is no longer among them: then a new version has to be looked at. */
-export function trimmed(code: string, { sections, stubs }: Cut): string {
+export function trimmed(code: string, { sections, stubs, gives = [] }: Cut): string {
 	const parts = code.split(/^;\/\/ (\.\/\S+)\n/m);
 	let [kept, out] = [parts[0]!, ''];
 	for (let i = 1; i < parts.length; i += 2) {
@@ -52,10 +55,11 @@ export function trimmed(code: string, { sections, stubs }: Cut): string {
 		if (sections.test(name)) out += body;
 		else kept += `;// ${name}\n${body}`;
 	}
-	const missing = stubs.filter((name) => !new RegExp(`^(?:class|const|function) ${name}\\b`, 'm').test(out));
+	const stands = (name: string, where: string) => new RegExp(`^(?:class|const|function) ${name}\\b`, 'm').test(where);
+	const missing = [...stubs.filter((name) => !stands(name, out)), ...gives.filter((name) => !stands(name, kept))];
 	if (missing.length) throw new Error(`pdf.js has changed: ${missing.join(', ')} not found where they were`);
 	// in front of all: a section that stays may mention them while the module starts
-	return `${stubs.map((name) => `class ${name} {}`).join('\n')}\n${kept}`;
+	return [...stubs.map((name) => `class ${name} {}`), kept, ...gives.map((name) => `export { ${name} };`)].join('\n');
 }
 
 export function trimPdfjs(): Plugin {

@@ -176,3 +176,76 @@ describe('properties', () => {
 		);
 	});
 });
+
+describe('of several reasons to be turned away, the one that helps most is told', () => {
+	const why = (who: Who, door: Partial<Door> = {}) => decide(who, thing({ position: 'keyed', people: [], ...door }), 'read', now).reasons[0];
+	const at = (text: string) => Date.parse(text);
+	it('the membership that begins soonest, whatever their order', () => {
+		const soon = { code: 'membership-not-yet', group: wardens, at: at('2026-12-01T00:00Z') };
+		expect(
+			why(
+				member('a', [
+					[wardens, '2027-03-01', null],
+					[wardens, '2026-12-01', null]
+				])
+			)
+		).toEqual(soon);
+		expect(
+			why(
+				member('a', [
+					[wardens, '2026-12-01', null],
+					[wardens, '2027-03-01', null]
+				])
+			)
+		).toEqual(soon);
+	});
+	it('else the one that lapsed last, whatever their order', () => {
+		const late = { code: 'membership-lapsed', group: wardens, at: at('2026-10-31T00:00Z') + 86_400_000 };
+		expect(
+			why(
+				member('a', [
+					[wardens, null, '2025-03-01'],
+					[wardens, null, '2026-10-31']
+				])
+			)
+		).toEqual(late);
+		expect(
+			why(
+				member('a', [
+					[wardens, null, '2026-10-31'],
+					[wardens, null, '2025-03-01']
+				])
+			)
+		).toEqual(late);
+		// one that comes goes before one that is gone
+		expect(
+			why(
+				member('a', [
+					[wardens, null, '2026-10-31'],
+					[wardens, '2026-12-01', null]
+				])
+			)!.code
+		).toBe('membership-not-yet');
+	});
+	it('never one of a group that the door does not know, unless it admits all members', () => {
+		expect(why(member('a', [[friends, '2026-12-01', null]]))).toEqual({ code: 'not-admitted' });
+		expect(why(member('a', [[friends, null, '2026-10-31']]))).toEqual({ code: 'not-admitted' });
+		expect(why(member('a', [[friends, '2026-12-01', null]]), { allMembers: true })).toMatchObject({ code: 'membership-not-yet', group: friends });
+		expect(why(member('a', [[friends, null, '2026-10-31']]), { allMembers: true })).toMatchObject({ code: 'membership-lapsed', group: friends });
+	});
+	it('a key’s password goes before everything, its other troubles after a membership', () => {
+		const key = { id: 'k', allow: { save: true, print: true }, withdrawn: false, until: null, openingsLeft: null, wantsPassword: false };
+		const coming = member('a', [[wardens, '2026-12-01', null]]);
+		const lapsed = { ...key, until: now - 1 };
+		expect(why({ ...coming, keys: [{ ...key, wantsPassword: true }] } as Who)).toEqual({ code: 'key-password', key: 'k' });
+		expect(why({ ...coming, keys: [lapsed] } as Who)!.code).toBe('membership-not-yet');
+		expect(why({ ...people.suspended, keys: [lapsed] })).toEqual({ code: 'key-lapsed', key: 'k', at: now - 1 });
+		expect(why({ ...people.suspended, keys: [{ ...key, withdrawn: true }] })).toEqual({ code: 'key-withdrawn', key: 'k' });
+		expect(why({ kind: 'visitor', keys: [{ ...key, openingsLeft: 0 }] })).toEqual({ code: 'key-used-up', key: 'k' });
+	});
+	it('a key lists nothing', () => {
+		const key = { id: 'k', allow: { save: true, print: true }, withdrawn: false, until: null, openingsLeft: null, wantsPassword: false };
+		const holder: Who = { kind: 'visitor', keys: [key] };
+		expect([decide(holder, thing({ position: 'keyed' }), 'see', now).allowed, isListed(holder, thing({ position: 'keyed' }), now)]).toEqual([true, false]);
+	});
+});

@@ -46,3 +46,36 @@ it('knows an instant that can be reckoned with', () => {
 	// a leap second is one by RFC 3339, 5.6, and none to JavaScript
 	for (const text of ['', 'soon', '2026-12-31T23:59:60Z', '9999-12-31T23:59:59Z', '+010000-01-01T00:00:00Z']) expect(isInstant(text), text).toBe(false);
 });
+it('a day whose midnight is left out begins with the first instant it has (tz database: São Paulo 2018, Cairo 2024, Beirut 2022)', () => {
+	expect(iso(startOfDay('2018-11-04', 'America/Sao_Paulo'))).toBe('2018-11-04T03:00:00.000Z');
+	expect(iso(startOfDay('2024-04-26', 'Africa/Cairo'))).toBe('2024-04-25T22:00:00.000Z');
+	expect(iso(startOfDay('2022-03-27', 'Asia/Beirut'))).toBe('2022-03-26T22:00:00.000Z');
+	// and one whose midnight comes twice with the first of them: Havana, 2026-11-01, clocks go back at one
+	expect(iso(startOfDay('2026-11-01', 'America/Havana'))).toBe('2026-11-01T04:00:00.000Z');
+});
+it('every day begins where the one before ends, in zones of every kind', () => {
+	for (const zone of [
+		'Europe/London',
+		'America/Sao_Paulo',
+		'Africa/Cairo',
+		'Asia/Beirut',
+		'Australia/Lord_Howe',
+		'Asia/Kathmandu',
+		'America/St_Johns',
+		'Pacific/Chatham'
+	])
+		for (let t = Date.UTC(2018, 9, 1); t < Date.UTC(2018, 11, 1); t += 86_400_000) {
+			const day = new Date(t).toISOString().slice(0, 10);
+			const start = startOfDay(day, zone);
+			expect([zone, day, dayOf(start, zone), dayOf(start - 1, zone) < day]).toEqual([zone, day, day, true]);
+			expect(endOfDay(day, zone)).toBe(startOfDay(new Date(t + 86_400_000).toISOString().slice(0, 10), zone));
+		}
+});
+it('bounds may be instants, days, or none', () => {
+	expect(spanOf('2026-11-24T10:30:00+02:00', '2026-11-24T10:30:00Z', 'Asia/Tokyo')).toEqual({
+		from: Date.parse('2026-11-24T08:30Z'),
+		until: Date.parse('2026-11-24T10:30Z')
+	});
+	expect(spanOf(null, null, 'Asia/Tokyo')).toEqual({ from: null, until: null });
+	expect(spanOf('2026-11-24', '2026-11-24', 'Asia/Tokyo')).toEqual({ from: Date.parse('2026-11-23T15:00Z'), until: Date.parse('2026-11-24T15:00Z') });
+});

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { catalogue } from '../errors';
 import { spanOf } from './hours';
-import { listWords, refusalWords, sentence, whoWords, type Reach } from './reach';
+import { boundWords, listWords, refusalWords, sentence, whoWords, type Reach } from './reach';
 
 const zone = 'Europe/London';
 const now = Date.parse('2026-11-24T12:00Z');
@@ -52,4 +52,37 @@ it('offers signing in only where it could help', () => {
 	expect(refusalWords('sign-in', zone).offersSignIn).toBe(true);
 	for (const code of ['shut', 'not-yet', 'closed', 'not-admitted', 'membership-lapsed', 'save-not-allowed'] as const)
 		expect(refusalWords(code, zone, { at: now }).offersSignIn, code).toBe(false);
+});
+it('who is meant is said short, for a table', () => {
+	expect((['shut', 'keyed', 'ajar', 'open'] as const).map((position) => whoWords({ ...keyed, position }))).toEqual([
+		'Staff only',
+		'Lock wardens',
+		'With the address',
+		'Everyone'
+	]);
+	expect(whoWords({ ...keyed, groups: ['Friends', 'Moorers'], people: ['Ada', 'Ben', 'Cem'] })).toBe('Friends, Moorers, Ada, Ben, Cem');
+	expect(whoWords({ ...keyed, groups: [] })).toBe('Nobody yet');
+});
+it('a bound in the middle of a day is said with its time, one at its edge by the day, in each language in its way', () => {
+	const [noon, midnight] = [Date.parse('2026-11-24T12:05Z'), Date.parse('2026-11-25T00:00Z')];
+	expect([boundWords(noon, zone, 'until'), boundWords(midnight, zone, 'until'), boundWords(midnight, zone, 'from')]).toEqual([
+		'12:05 on 24 November 2026',
+		'24 November 2026',
+		'25 November 2026'
+	]);
+	expect([boundWords(noon, zone, 'until', 'de'), boundWords(midnight, zone, 'until', 'de')]).toEqual(['24. November 2026, 12:05', '24. November 2026']);
+	// an edge in one zone is none in another
+	expect(boundWords(midnight, 'Asia/Kathmandu', 'from')).toBe('05:45 on 25 November 2026');
+	expect(boundWords(midnight + 1, zone, 'from')).toBe('00:00 on 25 November 2026');
+});
+it('a refusal says the last day of what lapsed, the first of what comes, and the group where it is one’s own', () => {
+	const until = spanOf(null, '2026-10-31', zone).until!;
+	const from = spanOf('2026-12-01', null, zone).from!;
+	expect(refusalWords('membership-lapsed', zone, { at: until }).words).toContain('31 October 2026');
+	expect(refusalWords('key-lapsed', zone, { at: until }).words).toContain('31 October 2026');
+	expect(refusalWords('membership-not-yet', zone, { at: from }).words).toContain('1 December 2026');
+	expect(refusalWords('not-yet', zone, { at: from }).words).toContain('1 December 2026');
+	expect(refusalWords('membership-lapsed', zone, { at: until, group: 'Lock wardens' }).words).toContain('Lock wardens');
+	expect(refusalWords('membership-lapsed', zone, { at: until }).words).not.toContain('undefined');
+	expect(refusalWords('not-admitted', zone, { group: 'Lock wardens' }).words).toBe(refusalWords('not-admitted', zone).words);
 });

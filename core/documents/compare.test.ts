@@ -58,4 +58,35 @@ describe('comparing editions', () => {
 			})
 		);
 	});
+	it('of a page that changed, what is the same is cut to 60 characters beside the change, at an end only on that side', () => {
+		const long = Array.from({ length: 60 }, (_, i) => `w${i}`).join(' ');
+		const parts = comparePages([`${long} old ${long} last`], [`${long} new ${long} end`]).pages[0]!.parts;
+		const same = parts.filter((p) => p.kind === 'same').map((p) => p.text);
+		expect(same).toHaveLength(2);
+		const [first, middle] = [`${long} `, ` ${long} `];
+		expect(same[0]).toBe(` … ${first.slice(-60)}`);
+		expect(same[1]).toBe(`${middle.slice(0, 60)} … ${middle.slice(-60)}`);
+		// up to 140 characters stand whole
+		const short = `${'a'.repeat(138)} `;
+		expect(comparePages([`x ${short}y`], [`z ${short}v`]).pages[0]!.parts.find((p) => p.kind === 'same' && p.text.includes('aaa'))!.text).not.toContain('…');
+	});
+	it('pages that changed are paired in order, and those left over stand alone', () => {
+		expect(comparePages(['a1', 'b1', 'end'], ['a2', 'b2', 'c2', 'end']).pages.map((p) => [p.kind, p.before, p.after])).toEqual([
+			['changed', 1, 1],
+			['changed', 2, 2],
+			['added', null, 3],
+			['same', 3, 4]
+		]);
+		expect(comparePages(['a1', 'b1', 'c1'], ['a2']).pages.map((p) => [p.kind, p.before, p.after])).toEqual([
+			['changed', 1, 1],
+			['removed', 2, null],
+			['removed', 3, null]
+		]);
+	});
+	it('pages that have nothing in common are told as out and in, and said not to be compared word by word where that takes too long', () => {
+		const many = (letter: string) => Array.from({ length: 5_000 }, (_, i) => `${letter}${i}`).join(' ');
+		const { pages, added, removed, whole } = comparePages([many('a')], [many('b')]);
+		expect([whole, added, removed]).toEqual([false, 5_000, 5_000]);
+		expect(pages[0]!.parts.map((p) => p.kind)).toEqual(['removed', 'added']);
+	});
 });

@@ -67,4 +67,14 @@ describe('the parts of a page that marking needs', () => {
 			)
 		);
 	});
+	it('words that are cut at either end are left away, those at the ends of the text stand', () => {
+		const body = 'beginning middle weir middle ending';
+		expect(partsAround(body, ['weir'], 10)).toBe('middle weir');
+		expect(partsAround(body, ['weir'], 200)).toBe(body);
+		expect(partsAround('weir and more words here', ['weir'], 12)).toBe('weir and');
+		expect(partsAround('here are words and weir', ['weir'], 8)).toBe('and weir');
+	});
+	it('letters made of two characters are found as those made of one', () => {
+		expect(partsAround('Le Cafe\u0301 du Quai', ['café'])).toBe('Le Café du Quai');
+	});
 });

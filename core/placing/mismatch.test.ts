@@ -66,6 +66,39 @@ describe('a document on a page', () => {
 		expect(remediesFor('dead-end', open, keyed({ position: 'shut' }))).toEqual(['page-door', 'follow', 'take-out']);
 		expect(remediesFor('side-door', wardens, open)).toEqual(['page-door', 'follow', 'intended']);
 	});
+	it('is not mended by letting somebody in whom the document admits already, nor by what its page decides', () => {
+		const remedies = (p: Thing, x: Thing) => remediesFor('dead-end', p, x);
+		const both = keyed({ groups: ['F', 'W'] });
+		expect(remedies(friends, both)).toEqual(['page-door', 'follow', 'narrow', 'locked', 'take-out']);
+		expect(remedies(keyed({ allMembers: true }), keyed({ allMembers: true }))).not.toContain('admit');
+		expect(remedies(keyed({ allMembers: true }), friends)).toContain('admit');
+		// neither is keyed to anybody: there is nobody to admit
+		expect(remedies(open, friends)).toEqual(['page-door', 'follow', 'narrow', 'locked', 'take-out']);
+		expect(remedies(friends, keyed({ position: 'shut' }))).toEqual(['page-door', 'follow', 'take-out']);
+		const following: Thing = { ...wardens, follows: { setAside: false, door: wardens.door } };
+		expect(remedies(friends, following)).toEqual(['locked', 'take-out']);
+		expect(remediesFor('side-door', friends, following)).toEqual(['intended']);
+	});
+	it('changes with the memberships of its groups alone, and with nobody’s who is suspended', () => {
+		const person = (group: string, from: number, suspended = false) => ({ suspended, memberships: [{ group, span: { from, until: from + 10 } }] });
+		const folk = new Populations(
+			[person('F', now + 1), person('W', now + 2), person('M', now + 3), person('F', now + 4, true), person('F', now - 5)].map((p, i) => ({
+				id: `p${i}`,
+				...p
+			}))
+		);
+		const sorted = (groups: ReadonlySet<string> | null) =>
+			folk
+				.boundsAfter(now, groups)
+				.sort((a, b) => a - b)
+				.map((t) => t - now);
+		expect(sorted(new Set(['F']))).toEqual([1, 5, 11]);
+		expect(sorted(new Set(['F', 'W']))).toEqual([1, 2, 5, 11, 12]);
+		expect(sorted(null)).toEqual([1, 2, 3, 5, 11, 12, 13]);
+		expect(sorted(new Set())).toEqual([]);
+		// what begins at this very instant has begun
+		expect(new Populations([{ id: 'a', ...person('F', now) }]).boundsAfter(now, null)).toEqual([now + 10]);
+	});
 });
 
 // A second, naive implementation: every person, at every moment, is asked of both doors.

@@ -15,7 +15,7 @@ import {
 	type Article as ArticleType
 } from './content';
 import { pathTrouble } from './path';
-import { defaultsOf, factsWords, frameHref, placementView, pressHref, settingsOf } from './placement';
+import { cssWidth, defaultsOf, factsWords, frameHref, placementView, pressHref, settingsOf } from './placement';
 
 const valid = new Ajv().compile(Article);
 const doc = (...content: unknown[]) => ({ type: 'doc', content });
@@ -87,6 +87,22 @@ describe('a placement', () => {
 			'/d/map/read?frame=1&from=abcdef&fit=width&edge=1&tools=save&theme=dark#page=3'
 		);
 		expect(frameHref('map', 'abcdef', { ...defaultsOf('frame'), tools: [] }, true)).toBe('/embed/map?tools=none');
+	});
+	it('what is drawn says how it opens, and by which words', () => {
+		const document = { slug: 'map', title: 'Towpath map', pages: 3, bytes: 1_200_000, date: '24 November 2026' };
+		const drawn = (press: 'page' | 'over' | 'tab' | 'here' | 'save', words?: string) => {
+			const view = placementView(
+				{ id: 'abcdef', document: 'map', form: 'text', press, ...(words === undefined ? {} : { words }) } as Parameters<typeof placementView>[0],
+				document as never
+			);
+			return [view.newTab, view.download, view.over, view.words];
+		};
+		expect(drawn('page')).toEqual([false, false, false, 'Towpath map']);
+		expect(drawn('over', '  The map ')).toEqual([false, false, true, 'The map']);
+		expect(drawn('tab', '  ')).toEqual([true, false, false, 'Towpath map']);
+		expect(drawn('here')).toEqual([false, false, false, 'Towpath map']);
+		expect(drawn('save')).toEqual([false, true, false, 'Towpath map']);
+		expect([cssWidth(300), cssWidth('50%')]).toEqual(['300px', '50%']);
 	});
 	it('each press has its own address', () => {
 		expect(pressHref('map', 'over', 'abcdef', { start: 4 })).toBe('/d/map/read?from=abcdef#page=4');

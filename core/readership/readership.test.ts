@@ -220,6 +220,71 @@ describe('a day', () => {
 			{ numRuns: 400 }
 		);
 	});
+	it('says of each reader and edition, and of each place they came from, what the naive count says of it', () => {
+		fc.assert(
+			fc.property(anyDay, (entries) => {
+				const sum = sumDay(entries, Infinity, utcHour);
+				const all = naive(entries, new Set());
+				const of = (some: readonly Summable[], kind: EntryKind) => some.filter((e) => e.kind === kind).length;
+				const grouped = <T>(name: (of: T) => string, list: readonly T[]) => {
+					const groups = new Map<string, T[]>();
+					for (const e of list) groups.set(name(e), [...(groups.get(name(e)) ?? []), e]);
+					return groups;
+				};
+				const readerName = (r: { reader: string; edition: string }) => `${r.reader} of ${r.edition}`;
+				const counting = all.filter((e) => ['opened', 'saved', 'printed', 'read'].includes(e.kind));
+				const readers = grouped<Summable>(readerName, counting);
+				expect(sum.readers.map(readerName)).toEqual([...readers.keys()]);
+				for (const r of sum.readers) {
+					const own = readers.get(readerName(r))!;
+					const pages = new Map<number, number>();
+					for (const e of own) if (e.kind === 'read') for (const a of e.attention ?? []) pages.set(a.page, (pages.get(a.page) ?? 0) + a.seconds);
+					expect(r).toEqual({
+						reader: own[0]!.reader,
+						edition: own[0]!.edition,
+						person: null,
+						key: own.find((e) => e.key)?.key ?? null,
+						openings: of(own, 'opened'),
+						saves: of(own, 'saved'),
+						printed: of(own, 'printed'),
+						seconds: [...pages.values()].reduce((a, b) => a + b, 0),
+						firstAt: own[0]!.at,
+						lastAt: own.at(-1)!.at,
+						pages
+					});
+				}
+				const sourceName = (e: { source: { kind: string; page: string | null }; placement: string | null; key: string | null }) =>
+					`${e.source.kind} ${e.source.page} ${e.placement} ${e.key}`;
+				const sources = grouped<Summable>(
+					sourceName,
+					all.filter((e) => ['opened', 'saved', 'shown', 'looked'].includes(e.kind))
+				);
+				expect(new Map(sum.sources.map((s) => [sourceName({ ...s, source: s }), [s.shown, s.looks, s.openings, s.saves]]))).toEqual(
+					new Map([...sources].map(([name, own]) => [name, (['shown', 'looked', 'opened', 'saved'] as const).map((kind) => of(own, kind))]))
+				);
+				expect(sum.sources).toHaveLength(sources.size);
+				for (let hour = 0; hour < 24; hour++)
+					expect(sum.hours[hour]).toBe(all.filter((e) => (e.kind === 'opened' || e.kind === 'saved') && utcHour(e.at) === hour).length);
+				devices.forEach((device, i) =>
+					expect(sum.devices[i]).toBe(all.filter((e) => (e.kind === 'opened' || e.kind === 'saved') && e.device === device).length)
+				);
+			}),
+			{ numRuns: 300 }
+		);
+	});
+	it('knows a reader’s name and key as soon as one entry has them', () => {
+		const { readers } = sumDay([entry(0), entry(60_000, { person: 'ada', key: 'k' }), entry(120_000, { person: 'bob' })], Infinity, utcHour);
+		expect(readers).toMatchObject([{ person: 'ada', key: 'k', openings: 3, firstAt: 0, lastAt: 120_000 }]);
+	});
+	it('staff count by themselves: not what robots and pre-loads did under their sign-in, nor what is of the next day', () => {
+		const by = (at: number, more: Partial<Summable>) => entry(at, { staff: true, ...more });
+		const sum = sumDay(
+			[by(0, {}), by(1000, {}), by(2000, { kind: 'saved' }), by(3000, { robot: true }), by(4000, { preload: true }), by(5000, {})],
+			5000,
+			utcHour
+		);
+		expect([sum.staffOpenings, sum.staffSaves, sum.openings, sum.saves, sum.readers]).toEqual([2, 1, 0, 0, []]);
+	});
 	it('whoever looks at a document’s page and opens it in the same hour is one unique investigation, and one unique request', () => {
 		const day = (...kinds: EntryKind[]) =>
 			sumDay(
@@ -400,6 +465,37 @@ describe('the time of a report', () => {
 			'2026-11-01'
 		]);
 	});
+	it('knows four lengths by their number, and no others', () => {
+		expect(['7', '30', '90', '365', '31', '366', '1', 'all', null].map((days) => periodOf({ days }, today).length)).toEqual([
+			7, 30, 90, 365, 30, 30, 30, 30, 30
+		]);
+		expect([periodOf({ days: '90' }, today).preset, periodOf({ days: '90', until: '2026-11-01' }, today).preset]).toEqual([90, null]);
+	});
+	it('stands in bars by day up to 60 days, by week up to 180, by month beyond, unless it is asked otherwise', () => {
+		const by = (length: number, asked?: string) => periodOf({ from: dayAfter(today, 1 - length), by: asked }, today).by;
+		expect([1, 60, 61, 180, 181, 400].map((n) => by(n))).toEqual(['day', 'day', 'week', 'week', 'month', 'month']);
+		expect([by(400, 'day'), by(1, 'month'), by(61, 'year')]).toEqual(['day', 'month', 'week']);
+	});
+	it('begins no earlier than a hundred years before its end, and on its last day at the latest', () => {
+		expect(periodOf({ from: '1000-01-01' }, today)).toMatchObject({ length: 36_525, first: dayAfter(today, -36_524), last: today });
+		expect(periodOf({ from: dayAfter(today, -36_524) }, today).length).toBe(36_525);
+		expect(periodOf({ from: today }, today)).toMatchObject({ first: today, last: today, length: 1 });
+		expect(periodOf({ from: dayAfter(today, 1) }, today).length).toBe(30);
+	});
+	it('a bar has the days as far before beside it, openings and saves together', () => {
+		const rows = [
+			{ day: '2026-11-02', openings: 1, saves: 0 },
+			{ day: '2026-11-09', openings: 7, saves: 2 },
+			{ day: '2026-11-16', openings: 30, saves: 4 },
+			{ day: '2026-11-24', openings: 5, saves: 0 }
+		];
+		const bars = series(rows, periodOf({ from: '2026-11-11', until: '2026-11-24', by: 'week' }, today));
+		expect(bars).toEqual([
+			{ day: '2026-11-11', openings: 0, saves: 0, before: 0 },
+			{ day: '2026-11-16', openings: 30, saves: 4, before: 1 },
+			{ day: '2026-11-23', openings: 5, saves: 0, before: 9 }
+		]);
+	});
 	it('every day stands in its series, also across a change of clocks, and sums are kept by week and month', () => {
 		const rows = [
 			{ day: '2026-10-25', openings: 3, saves: 1 },
@@ -448,6 +544,46 @@ describe('the answer', () => {
 		expect(say(memberAnswer('Ada', figures({ openings: 2, seconds: 70 }), 1, when))).toBe(
 			'Ada opened 1 document 2 times in the last 30 days, saved 0 copies and read for 1 min. '
 		);
+	});
+	it('leaves out what there is nothing to say of', () => {
+		const roll = (opened: number, admitted: number) => say(documentAnswer(noFigures, noFigures, { admitted, opened, through: 0 }, when));
+		expect(roll(0, 3)).toBe('0 of the 3 who may open it have. Nobody opened it in the last 30 days. ');
+		expect(roll(1, 3)).toBe('1 of the 3 who may open it has, and 0 read it through. 2 have not opened it. Nobody opened it in the last 30 days. ');
+		expect(roll(2, 3)).toContain('1 has not opened it. ');
+		expect(roll(3, 3)).toBe('3 of the 3 who may open it have, and 0 read it through. Nobody opened it in the last 30 days. ');
+		const read = (seconds: number, before = 0) =>
+			say(documentAnswer(figures({ openings: 2, readers: 2, seconds }), figures({ seconds: before }), null, { ...when, length: 1 }));
+		expect(read(0.9)).toBe('2 readers in the last 30 days: 2 openings and 0 copies saved. ');
+		expect(read(1)).toContain('They gave it 1 s. ');
+		expect(read(60, 60)).toContain('They gave it 1 min, as much as in the 1 day before. ');
+		expect(say(documentAnswer(figures({ refusals: 1 }), noFigures, null, when))).toBe('Nobody opened it in the last 30 days. Turned away 1 time.');
+		// who only saved did something too
+		expect(say(siteAnswer(figures({ saves: 1, readers: 1 }), noFigures, 1, when))).toBe(
+			'1 reader opened 1 document 0 times in the last 30 days and saved 1 copy. '
+		);
+		expect(say(siteAnswer(figures({ openings: 3, saves: 1, readers: 1, seconds: 1 }), figures({ openings: 1, saves: 1 }), 1, when))).toBe(
+			'1 reader opened 1 document 3 times in the last 30 days and saved 1 copy, twice as much as in the 30 days before. They read for 1 s. '
+		);
+		expect(say(memberAnswer('Ada', figures({ refusals: 2 }), 0, when))).toBe('Ada opened nothing in the last 30 days. Turned away 2 times.');
+		expect(say(memberAnswer('Ada', figures({}), 0, when))).toBe('Ada opened nothing in the last 30 days. ');
+		expect(say(memberAnswer('Ada', figures({ saves: 1, seconds: 0.5, refusals: 1 }), 1, when))).toBe(
+			'Ada opened 1 document 0 times in the last 30 days, saved 1 copy. Turned away 1 time.'
+		);
+	});
+	it('changes are said by the nearest that is true', () => {
+		expect([294, 295, 194, 195, 102, 101, 99, 98, 1].map((now) => changeWords(now, 100))).toEqual([
+			'twice as much as',
+			'3 times as much as',
+			'94 % more than',
+			'twice as much as',
+			'2 % more than',
+			'as much as',
+			'as much as',
+			'2 % less than',
+			'99 % less than'
+		]);
+		expect([changeWords(0, 100), changeWords(0, 0)]).toEqual(['100 % less than', null]);
+		expect([59.4, 59.5, 3_569, 3_570, 3_630, 7_200].map(durationWords)).toEqual(['59 s', '1 min', '59 min', '1 h', '1 h 1 min', '2 h']);
 	});
 	it('says times and changes as people do', () => {
 		expect([0, 40, 59.6, 3_599, 3_600, 15_600].map(durationWords)).toEqual(['0 s', '40 s', '1 min', '1 h', '1 h', '4 h 20 min']);
@@ -549,5 +685,7 @@ describe('webhooks (Standard Webhooks 1.0, from memory)', () => {
 		expect(signedContent('msg_1', 1_614_265_330, '{"test": 2432232314}')).toBe('msg_1.1614265330.{"test": 2432232314}'));
 	it('are tried again ever later, and given up in the end', () => {
 		expect([1, 2, 9, 10].map(waitAfter)).toEqual([5, 300, 86_400, null]);
+		// 5 s, 5 min, 30 min, 2 h, 5 h, 10 h, 14 h, 20 h, 24 h: a little over three days
+		expect([1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => waitAfter(n)! / 60)).toEqual([5 / 60, 5, 30, 120, 300, 600, 840, 1_200, 1_440]);
 	});
 });

@@ -88,4 +88,61 @@ describe('the clock of attention', () => {
 			{ page: 2, seconds: 2 }
 		]);
 	});
+	it('what was not told yet stays, down to the tenth; what is told is told once', () => {
+		const clock = new AttentionClock(0);
+		clock.see([1], 0);
+		clock.see([2], 1_050);
+		expect(clock.take(1_050)).toEqual([{ page: 1, seconds: 1 }]);
+		clock.see([1], 2_100);
+		clock.see([2], 3_200);
+		// 50 ms were left of page 1, and 1,100 came
+		expect(clock.take(3_200)).toEqual([
+			{ page: 1, seconds: 1.1 },
+			{ page: 2, seconds: 1 }
+		]);
+	});
+	it('pages are told in their order, however they were read', () => {
+		const clock = new AttentionClock(0);
+		for (const [i, page] of [9, 2, 11].entries()) clock.see([page], i * 5 * s);
+		expect(clock.take(15 * s).map((p) => p.page)).toEqual([2, 9, 11]);
+	});
+	it('a stay of a second counts, one that is shorter does not', () => {
+		for (const [stay, seconds] of [
+			[999, []],
+			[1_000, [{ page: 1, seconds: 1 }]]
+		] as const) {
+			const clock = new AttentionClock(0);
+			clock.see([1], 0);
+			clock.see([2], stay);
+			expect(clock.take(stay)).toEqual(seconds);
+			const leaving = new AttentionClock(0);
+			leaving.see([1], 0);
+			expect(leaving.take(stay, true)).toEqual(seconds);
+		}
+	});
+	it('the same pages told again change nothing: their stay goes on', () => {
+		const clock = new AttentionClock(0);
+		clock.see([1], 0);
+		clock.see([1], 600);
+		clock.see([2], 1_100);
+		expect(clock.take(1_100)).toEqual([{ page: 1, seconds: 1.1 }]);
+	});
+	it('coming back to the window is a sign of life; staying in it is none', () => {
+		const clock = new AttentionClock(0);
+		clock.see([1], 0);
+		clock.attended(true, 50 * s);
+		expect(clock.take(100 * s)).toEqual([{ page: 1, seconds: 60 }]);
+		clock.attended(false, 110 * s);
+		clock.attended(true, 120 * s);
+		expect(clock.take(200 * s)).toEqual([{ page: 1, seconds: 60 }]);
+	});
+	it('no page is given more than 300 s between two signs, nor anything where none is seen', () => {
+		const clock = new AttentionClock(0);
+		clock.see([], 0);
+		expect(clock.take(30 * s)).toEqual([]);
+		clock.sign(30 * s);
+		clock.see([1], 30 * s);
+		clock.sign(30 * s);
+		expect(clock.take(500 * s)).toEqual([{ page: 1, seconds: 60 }]);
+	});
 });

@@ -16,6 +16,26 @@ describe('lines of the fore-edge', () => {
 			expect([lined[0], lined.at(-1)]).toEqual([1, pages]);
 		}
 	});
+	it('lines stand as near as they may and never nearer, evenly, at every length', () => {
+		expect(linedPages(10, 36)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9, 10]);
+		expect(linedPages(11, 36)).toEqual([1, 3, 5, 7, 9, 11]);
+		expect(linedPages(12, 36)).toEqual([1, 3, 5, 7, 9, 11, 12]);
+		expect([linedPages(1, 0), linedPages(2, 0), linedPages(9, 0)]).toEqual([[1], [1, 2], [1, 9]]);
+		fc.assert(
+			fc.property(fc.integer({ min: 1, max: 5000 }), fc.integer({ min: 0, max: 1200 }), (pages, height) => {
+				const lined = linedPages(pages, height);
+				expect([lined[0], lined.at(-1)]).toEqual([1, pages]);
+				const steps = lined.slice(1).map((page, i) => page - lined[i]!);
+				expect(new Set(steps.slice(0, -1)).size).toBeLessThanOrEqual(1);
+				if (steps.length > 1) {
+					expect(steps.at(-1)).toBeLessThanOrEqual(steps[0]!);
+					// a step less would have put them nearer than they may stand
+					expect((steps[0]! * height) / (pages - 1)).toBeGreaterThanOrEqual(4 - 1e-9);
+					if (steps[0]! > 1) expect(pages).toBeGreaterThan(Math.floor(height / 4) + 1);
+				}
+			})
+		);
+	});
 	it('a press on a page’s line leads to that page', () => {
 		fc.assert(
 			fc.property(fc.integer({ min: 1, max: 4000 }), fc.nat(), (pages, n) => {
@@ -50,6 +70,21 @@ describe('chapters along the fore-edge', () => {
 	it('the one that is read in is named even where there is little', () => {
 		const named = edgeChapters(outline, 10, 100, 3).filter((c) => c.named);
 		expect(named.map((c) => c.title)).toContain('Charts');
+	});
+	it('of chapters equally far out the first is named, and two stand beside each other from 18 px on', () => {
+		const two = (second: number) => [
+			{ title: ' One ', page: 1, depth: 0 },
+			{ title: 'Two', page: second, depth: 0 }
+		];
+		// 101 pages on 1,800 px: 18 px each
+		expect(edgeChapters(two(2), 101, 1_800, 50).map((c) => [c.title, c.y, c.named])).toEqual([
+			['One', 0, true],
+			['Two', 18, true]
+		]);
+		expect(edgeChapters(two(2), 101, 1_790, 1).map((c) => c.named)).toEqual([true, false]);
+		expect(edgeChapters(two(2), 101, 1_790, 2).map((c) => c.named)).toEqual([false, true]);
+		expect(edgeChapters([{ title: 'Last', page: 10, depth: 0 }], 10, 90, 1)).toEqual([{ title: 'Last', page: 10, depth: 0, y: 90, named: true }]);
+		expect(edgeChapters([{ title: 'None', page: 0, depth: 0 }], 10, 90, 1)).toEqual([]);
 	});
 	it('no two names overlap', () => {
 		const chapter = fc.record({ title: fc.constant('x'), page: fc.integer({ min: 1, max: 300 }), depth: fc.nat(3) });

@@ -41,6 +41,29 @@ describe('a line', () => {
 		const items = line(['ם', 'ו', 'ל', 'ש']).flatMap((piece) => [{ type: 'beginMarkedContentProps', id: null }, piece, { type: 'endMarkedContent' }]);
 		expect(text(inReadingOrder([{ type: 'beginMarkedContent', tag: 'Artifact' }, ...items, { type: 'endMarkedContent' }]))).toBe('|שלום|');
 	});
+	it('stands on its height: what lies a little higher or lower belongs to it, what lies further off does not', () => {
+		const at = (y: number) => inReadingOrder([...line(['ב'], 700), { ...line(['א'])[0]!, transform: [12, 0, 0, 12, 60, y] }]);
+		// a third of a line of 12 points
+		expect(text(at(703))).toBe('אב');
+		expect(text(at(697))).toBe('אב');
+		expect(text(at(704))).toBe('בא');
+		expect(text(at(690))).toBe('בא');
+	});
+	it('one piece alone, and one that goes half and half, stay', () => {
+		expect(text(inReadingOrder(line(['א'])))).toBe('א');
+		const three = line(['א', 'ב', 'ג']).map((p, i) => ({ ...p, transform: [12, 0, 0, 12, [70, 80, 60][i]!, 700] }));
+		expect(inReadingOrder(three)).toEqual(three);
+	});
+	it('slanted, mirrored or upside down is left alone', () => {
+		for (const [a, b, c, d] of [
+			[12, 1, 0, 12],
+			[12, 0, 2, 12],
+			[-12, 0, 0, 12]
+		] as const) {
+			const pieces = line(['ב', 'א']).map((p) => ({ ...p, transform: [a, b, c, d, p.transform[4]!, 700] }));
+			expect(inReadingOrder(pieces)).toEqual(pieces);
+		}
+	});
 	it('turned by a quarter is left alone', () => {
 		const pieces = line(['ב', 'א']).map((p) => ({ ...p, transform: [0, 12, -12, 0, p.transform[4]!, 700] }));
 		expect(inReadingOrder(pieces)).toEqual(pieces);

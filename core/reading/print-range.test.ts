@@ -43,4 +43,14 @@ describe('the words around a find', () => {
 		expect(around('one two', 4, 3)).toEqual({ before: 'one ', found: 'two', after: '' });
 	});
 	it('a line end is a space', () => expect(around(text, text.indexOf('Ternwell'), 8, 20).before).toBe('… feet turn only at '));
+	it('are about forty characters to each side, and a word longer than that stands as far as it goes', () => {
+		const long = 'x'.repeat(100);
+		const { before, after } = around(`${long}lock${long}`, 100, 4);
+		expect([before, after]).toEqual([`…${'x'.repeat(40)}`, `${'x'.repeat(40)}…`]);
+	});
+	it('leave out the dots that lead to a page number, not the full stops of a sentence', () => {
+		const contents = 'Locks . . . . . . . . . . . . 12\nWeirs ............ 14';
+		expect(around(contents, contents.indexOf('Weirs'), 5)).toEqual({ before: 'Locks … 12 ', found: 'Weirs', after: ' … 14' });
+		expect(around('Wait... then go. Now.', 8, 4).before).toBe('Wait... ');
+	});
 });

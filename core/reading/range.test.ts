@@ -29,6 +29,24 @@ describe('what section 14 says besides', () => {
 		for (const field of ['seconds=1-2', 'bytes', 'bytes=', 'bytes=-', 'bytes=a-b', 'bytes=1-2-3', '', null])
 			expect(byteRange(field, 10_000), String(field)).toBe('whole');
 	});
+	it('white space and empty members around the one range are let be (9110, 5.6.1: recipients parse and ignore empty list elements)', () => {
+		for (const field of ['bytes= 0-1 ', ' bytes=0-1', 'bytes=,0-1', 'bytes=0-1, ,', 'bytes = 0-1'])
+			expect(byteRange(field, 10_000), field).toEqual({ first: 0, last: 1 });
+	});
+	it('a single byte, the last byte, and a file of one byte or none', () => {
+		expect([byteRange('bytes=5-5', 10), byteRange('bytes=9-', 10), byteRange('bytes=-1', 10), byteRange('bytes=0-', 1)]).toEqual([
+			{ first: 5, last: 5 },
+			{ first: 9, last: 9 },
+			{ first: 9, last: 9 },
+			{ first: 0, last: 0 }
+		]);
+		expect([byteRange('bytes=0-', 0), byteRange('bytes=-1', 0), byteRange('bytes=9-9', 9), byteRange('bytes=8-9', 9)]).toEqual([
+			'unsatisfiable',
+			'unsatisfiable',
+			'unsatisfiable',
+			{ first: 8, last: 8 }
+		]);
+	});
 	it('range units are case-insensitive (14.1)', () => expect(byteRange('Bytes=0-1', 10_000)).toEqual({ first: 0, last: 1 }));
 	it('Content-Range reads as in 14.4: bytes 42-1233/1234', () => expect(contentRange({ first: 42, last: 1233 }, 1234)).toBe('bytes 42-1233/1234'));
 	it('a range given lies within the file', () => {
@@ -67,6 +85,17 @@ describe('conditions, RFC 9110, 13', () => {
 	it('If-Unmodified-Since fails once it was changed (13.1.4)', () => {
 		expect(precondition({ ifUnmodifiedSince: 'Sat, 29 Oct 1994 19:43:31 GMT' }, etag, modified)).toBe('go-on');
 		expect(precondition({ ifUnmodifiedSince: 'Fri, 28 Oct 1994 19:43:31 GMT' }, etag, modified)).toBe('failed');
+	});
+	it('a date is compared by whole seconds, as HTTP has them', () => {
+		for (const more of [0, 1, 999]) {
+			expect(precondition({ ifModifiedSince: 'Sat, 29 Oct 1994 19:43:31 GMT' }, etag, modified + more)).toBe('not-modified');
+			expect(precondition({ ifUnmodifiedSince: 'Sat, 29 Oct 1994 19:43:31 GMT' }, etag, modified + more)).toBe('go-on');
+			expect(rangeHolds('Sat, 29 Oct 1994 19:43:31 GMT', etag, modified + more)).toBe(true);
+		}
+		expect(precondition({ ifModifiedSince: 'Sat, 29 Oct 1994 19:43:31 GMT' }, etag, modified + 1000)).toBe('go-on');
+		expect(rangeHolds(' "xyzzy" ', etag, modified)).toBe(true);
+		expect(precondition({ ifMatch: '"other"', ifUnmodifiedSince: 'Sat, 29 Oct 1994 19:43:31 GMT' }, etag, modified)).toBe('failed');
+		expect(precondition({ ifMatch: '"xyzzy"', ifUnmodifiedSince: 'Fri, 28 Oct 1994 19:43:31 GMT' }, etag, modified)).toBe('go-on');
 	});
 	it('If-Range holds for the same strong tag or exact date only (13.1.5)', () => {
 		expect(rangeHolds(null, etag, modified)).toBe(true);

@@ -52,6 +52,16 @@ describe('what holds in a room', () => {
 	});
 });
 
+it('zoom goes from each step to the next and back, from between two to the nearer end of its way, and stops at the ends', () => {
+	const steps = [10, 15, 25, 33, 50, 67, 75, 90, 100, 110, 125, 150, 175, 200, 250, 300, 400, 500, 600];
+	let [up, down] = [[10], [600]];
+	while (up.length < 30 && zoomStep(up.at(-1)!, 1) !== up.at(-1)) up = [...up, zoomStep(up.at(-1)!, 1)];
+	while (down.length < 30 && zoomStep(down.at(-1)!, -1) !== down.at(-1)) down = [...down, zoomStep(down.at(-1)!, -1)];
+	expect([up, down.reverse()]).toEqual([steps, steps]);
+	expect([zoomStep(93, 1), zoomStep(93, -1), zoomStep(1, 1), zoomStep(1, -1), zoomStep(900, 1), zoomStep(900, -1)]).toEqual([100, 90, 10, 10, 600, 600]);
+	expect([boundZoom(9), boundZoom(10), boundZoom(600), boundZoom(601)]).toEqual([10, 10, 600, 600]);
+});
+
 describe('what an address asks for', () => {
 	it('passes over what makes no sense', () => {
 		expect(asked('')).toEqual({});

@@ -55,6 +55,7 @@ export const ar: Told = {
 		printSome: 'هذه الصفحات',
 		printHint: 'مثلاً 2-5, 8',
 		pageByPage: 'صفحة {page} من {count} …',
+		lookedThrough: 'فُحصت {page} من {count} صفحة …',
 		printNot: 'يمكن قراءة هذا المستند هنا، لكن لا تمكن طباعته.',
 		printByTool: 'لطباعة هذا المستند استخدم «طباعة» في قاعة القراءة.',
 		noSuchPages: 'لا توجد هنا صفحات كهذه',

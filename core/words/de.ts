@@ -48,6 +48,7 @@ export const de: Told = {
 		printSome: 'Diese Seiten',
 		printHint: 'zum Beispiel 2-5, 8',
 		pageByPage: 'Seite {page} von {count} …',
+		lookedThrough: '{page} von {count} Seiten durchgesehen …',
 		printNot: 'Dieses Dokument darf hier gelesen, aber nicht gedruckt werden.',
 		printByTool: 'Zum Drucken „Drucken“ im Lesesaal benutzen.',
 		noSuchPages: 'Solche Seiten gibt es hier nicht',

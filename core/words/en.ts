@@ -46,6 +46,7 @@ export const en = {
 		printSome: 'These pages',
 		printHint: 'for instance 2-5, 8',
 		pageByPage: 'Page {page} of {count} …',
+		lookedThrough: 'Looked through {page} of {count} pages …',
 		printNot: 'This document may be read here, but not printed.',
 		printByTool: 'Use Print in the reading room to print this document.',
 		noSuchPages: 'No such pages here',

@@ -48,6 +48,7 @@ export const es: Told = {
 		printSome: 'Estas páginas',
 		printHint: 'por ejemplo 2-5, 8',
 		pageByPage: 'Página {page} de {count} …',
+		lookedThrough: '{page} de {count} páginas revisadas …',
 		printNot: 'Este documento se puede leer aquí, pero no imprimir.',
 		printByTool: 'Para imprimir este documento, use «Imprimir» en la sala de lectura.',
 		noSuchPages: 'Aquí no hay tales páginas',

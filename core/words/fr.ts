@@ -48,6 +48,7 @@ export const fr: Told = {
 		printSome: 'Ces pages',
 		printHint: 'par exemple 2-5, 8',
 		pageByPage: 'Page {page} sur {count} …',
+		lookedThrough: '{page} pages parcourues sur {count} …',
 		printNot: 'Ce document peut être lu ici, mais pas imprimé.',
 		printByTool: 'Pour imprimer ce document, utilisez « Imprimer » dans la salle de lecture.',
 		noSuchPages: 'Pas de telles pages ici',

@@ -48,6 +48,7 @@ export const pl: Told = {
 		printSome: 'Te strony',
 		printHint: 'na przykład 2-5, 8',
 		pageByPage: 'Strona {page} z {count} …',
+		lookedThrough: 'Przejrzane strony: {page} z {count} …',
 		printNot: 'Ten dokument można tu czytać, ale nie drukować.',
 		printByTool: 'Aby wydrukować ten dokument, użyj „Drukuj” w czytelni.',
 		noSuchPages: 'Nie ma tu takich stron',

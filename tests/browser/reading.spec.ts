@@ -200,6 +200,53 @@ test('find looks through all pages, with options, a list, and marks along the fo
 	await expect(page.locator('[data-opens="find"]')).toContainText(/^dignity, \d+ times?$/);
 });
 
+test('in a long document find begins where the words stand, and goes on until every page was looked through', async ({ people }) => {
+	const path = join(made, 'long.pdf');
+	const pdf = new PDFDocument({ size: 'A5' });
+	const done = new Promise((end) => pdf.on('end', end));
+	const bytes: Buffer[] = [];
+	pdf.on('data', (chunk: Buffer) => bytes.push(chunk));
+	for (let n = 1; n <= 90; n++) {
+		if (n > 1) pdf.addPage();
+		pdf.fontSize(20).text(n === 70 || n === 85 ? `A heron stands at lock ${n}` : `Nothing stands at lock ${n}`);
+	}
+	pdf.end();
+	await done;
+	writeFileSync(path, Buffer.concat(bytes));
+	// read only: the words of each page are a request of its own, so it can be seen which of them were needed
+	const slug = await bring(path, { position: 'open', allow: { save: false, print: false } }, 'long.pdf');
+	const page = await people.as('visitor');
+	let letThrough: () => void = () => undefined;
+	const later = new Promise<void>((go) => (letThrough = go));
+	await page.route(/\/leaf\/\d+\.json/, async (route) => {
+		if (!/\/(?:1|70|85)\.json/.test(route.request().url())) await later;
+		await route.continue();
+	});
+	await open(page, `/d/${slug}/read`);
+	await page.keyboard.press('/');
+	const dialog = page.getByRole('dialog', { name: 'Find' });
+	await dialog.getByRole('searchbox').fill('HERON  stands');
+	await expect(dialog.getByRole('status')).toContainText('1 / 2 times');
+	await expect(dialog.getByRole('status')).toContainText(/Looked through \d+ of 90 pages/);
+	await at(page, 70);
+	await expect(dialog.locator('.place')).toHaveText([/A heron stands at lock 70/, /A heron stands at lock 85/]);
+	await dialog.getByRole('button', { name: 'Next place' }).click();
+	await at(page, 85);
+	await dialog.getByRole('button', { name: 'Next place' }).click();
+	await at(page, 70);
+	letThrough();
+	await expect(dialog.getByRole('status')).toHaveText('1 / 2 times');
+
+	// where the server cannot say, or says too little, every page is read all the same
+	for (const answer of ['unwell', '{"pages": []}']) {
+		const again = await people.as('visitor');
+		await again.route(/\/read\/found\?/, (route) => route.fulfill({ body: answer }));
+		await open(again, `/d/${slug}/read#search=%22heron%22`);
+		await expect(again.locator('[data-opens="find"]')).toContainText('2 times');
+		await at(again, 70);
+	}
+});
+
 test('the fragment leads to a page, a zoom and a place (RFC 8118)', async ({ people }) => {
 	const slug = await bring(declaration, { position: 'open' }, 'fragment.pdf');
 	const page = await people.as('visitor');

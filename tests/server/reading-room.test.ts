@@ -129,6 +129,59 @@ describe('an attachment', () => {
 	});
 });
 
+describe('the pages on which words stand', () => {
+	const asked = (of: { slug: string }, ...words: string[]) => `/d/${of.slug}/read/found?${new URLSearchParams(words.map((w) => ['q', w]))}`;
+	const pages = async (of: { slug: string }, ...words: string[]) =>
+		((await (await visitor(reader()).get(asked(of, ...words))).json()) as { pages: number[] }).pages;
+	it('are told whatever the case, the accents and the ends of lines, never fewer than there are', async () => {
+		const texts = [
+			'Écluse de Saint-Rémy',
+			'ECLUSE, 50 % full',
+			'the water-\nlevel board',
+			'a lock_keeper',
+			'a lock keeper and the\nlower sluices',
+			'back\\slash'
+		];
+		const response = await send(await pdf(texts), 'words.pdf');
+		const paper = (await response.json()) as { slug: string };
+		await (await staff()).api('PATCH', `/documents/${paper.slug}`, { door: { position: 'open' } });
+		expect(await pages(paper, 'écluse')).toEqual([1, 2]);
+		expect(await pages(paper, 'clus')).toEqual([1, 2]);
+		expect(await pages(paper, 'WATERLEVEL')).toEqual([3]);
+		expect(await pages(paper, 'keeper and the lower')).toEqual([5]);
+		// what means something to the database means itself
+		expect(await pages(paper, '50 %')).toEqual([2]);
+		expect(await pages(paper, 'lock_keeper')).toEqual([4]);
+		expect(await pages(paper, 'back\\sl')).toEqual([6]);
+		// RFC 8118 has lists of words: any of them
+		expect(await pages(paper, 'remy', 'sluice')).toEqual([1, 5]);
+		expect([await pages(paper), await pages(paper, '  '), await pages(paper, 'zyzzyva')]).toEqual([[], [], []]);
+	});
+	it('are a part of the document: whoever asks has opened it, and only whoever may read is told', async () => {
+		const paper = await document({ position: 'open' });
+		expect(await pages(paper, 'page 2')).toEqual([2]);
+		expect((await ledgerOf(paper.slug)).map((e) => e.kind)).toEqual(['opened']);
+		const kept = await document({ position: 'keyed', allMembers: true });
+		expect((await visitor().get(asked(kept, 'page'))).status).toBe(401);
+		expect((await ledgerOf(kept.slug)).map((e) => e.kind)).toEqual(['turned-away']);
+	});
+	it('of an earlier edition are its own', async () => {
+		const response = await send(await pdf(['first words', 'nothing']), 'editions.pdf');
+		const paper = (await response.json()) as { slug: string };
+		const form = new FormData();
+		form.append('file', new Blob([new Uint8Array(await pdf(['nothing', 'second words']))]), 'editions-2.pdf');
+		await (await staff()).send('POST', `/api/v1/documents/${paper.slug}/editions`, form);
+		await (await staff()).api('PATCH', `/documents/${paper.slug}`, { door: { position: 'open' } });
+		expect(await pages(paper, 'words')).toEqual([2]);
+	});
+	it('are not asked for without end', async () => {
+		const paper = await document({ position: 'open' });
+		const status = async (...words: string[]) => (await visitor().get(asked(paper, ...words))).status;
+		expect([await status('a'.repeat(200)), await status('a'.repeat(201))]).toEqual([200, 422]);
+		expect([await status(...'abcdefghijklmnopqrst'), await status(...'abcdefghijklmnopqrstu')]).toEqual([200, 422]);
+	});
+});
+
 describe('how a document is read', () => {
 	it('is set for a document, kept, told of by the API, and refused where it makes no sense', async () => {
 		const boss = await staff();

@@ -7,6 +7,7 @@ import { IanuaError, type ErrorCode } from '#core/errors';
 import { coverMark, type Cover } from '#core/documents/cover';
 import { attachmentDisposition, disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
+import { mostSought, pagesWith } from '../documents/pages-with';
 import { exists, pathOf } from '../files/store';
 import { heldKeys } from '../access/keys';
 import { turnedAway } from '../access/turned-away';
@@ -232,6 +233,20 @@ export async function answerLeafText(ask: Ask, page: number): Promise<Answer> {
 	const answer = await picture(found, await leafTextPath(found.edition.sha256, page), `words-${page}`, ask, 'application/json');
 	if (answer.status === 200 && ask.method !== 'HEAD') await recordPassed(found, 'opened', true, asker);
 	return answer;
+}
+
+/**
+ * `/d/<slug>/read/found?q=…`: the pages on which any of the words or phrases stand, for whoever may read. Belongs to the reading of its
+ * pictures. Throws `not-valid` for more or longer ones than a find has.
+ */
+export async function foundOn(ask: Ask): Promise<number[]> {
+	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
+	const sought = ask.query.getAll('q');
+	if (sought.length > mostSought.all || sought.some((each) => each.length > mostSought.each))
+		throw new IanuaError('not-valid', { detail: `“q” stands at most ${mostSought.all} times, each with at most ${mostSought.each} characters` });
+	const pages = await pagesWith(found.edition.id, sought);
+	await recordPassed(found, 'opened', true, asker);
+	return pages;
 }
 
 /** `/d/<slug>/attachment/<n>`: a file that travels inside the document, counted from 1, for whoever may save. It stands in the ledger as saved. */

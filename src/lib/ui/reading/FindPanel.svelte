@@ -60,7 +60,7 @@
 				? room.say('looking')
 				: room.say('notFound')}
 		{#if room.finding.state === 'looking' && room.finding.looked}<span class="soft"
-				>{room.say('pageByPage', { page: room.finding.looked, count: room.given.document.pages })}</span
+				>{room.say('lookedThrough', { page: room.finding.looked, count: room.given.document.pages })}</span
 			>{/if}
 	</p>
 	<ol>

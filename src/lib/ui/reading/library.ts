@@ -6,7 +6,9 @@ export async function library() {
 	(globalThis as { pdfjsLib?: unknown }).pdfjsLib = pdfjs;
 	pdfjs.GlobalWorkerOptions.workerSrc = worker;
 	const viewer = await import('pdfjs-dist/web/pdf_viewer.mjs');
-	return { pdfjs, viewer };
+	// given beside the rest by scripts/trim-pdfjs.ts
+	const { normalize } = viewer as unknown as { normalize: (text: string) => [string, unknown, boolean] };
+	return { pdfjs, viewer, normalize };
 }
 export type Library = Awaited<ReturnType<typeof library>>;
 

@@ -149,7 +149,8 @@ export class Room {
 				file: this.given.maySave ? `${this.fileAddress}?for=reading${this.suffix}` : null,
 				leaves: { slug: doc.slug, suffix: this.suffix, pages: doc.pages, runs: doc.runs },
 				ground: () => this.ground(),
-				pageName: (page) => this.say('pageOf', { page, count: doc.pages })
+				pageName: (page) => this.say('pageOf', { page, count: doc.pages }),
+				pagesWith: (words) => this.#pagesWith(words)
 			},
 			{
 				page: (page) => this.#turned(page),
@@ -347,14 +348,24 @@ export class Room {
 	findWords(words: string | readonly string[] = this.search.words) {
 		this.search = { ...this.search, words };
 		this.foundOn = [];
+		this.#around.clear();
+		this.#listed = '';
 		if (!words.length) {
 			this.finding = noFind;
 			this.viewer?.endFind();
 		} else {
 			this.finding = { ...noFind, state: 'looking' };
-			this.viewer?.find(this.search);
+			void this.viewer?.find(this.search);
 		}
 		this.#address();
+	}
+
+	async #pagesWith(words: readonly string[]): Promise<readonly number[]> {
+		const asked = new URLSearchParams(this.suffix.slice(1));
+		for (const each of words) asked.append('q', each);
+		const answer = await fetch(`/d/${this.given.document.slug}/read/found?${asked}`, { signal: this.#ended.signal });
+		if (!answer.ok) throw new Error(`no pages were named (${answer.status})`);
+		return ((await answer.json()) as { pages: number[] }).pages;
 	}
 
 	setSearch(change: Partial<{ wholeWords: boolean; sameCase: boolean; sameAccents: boolean }>) {
@@ -363,7 +374,7 @@ export class Room {
 	}
 
 	findNext(direction: 'next' | 'previous') {
-		if (this.search.words.length) this.viewer?.find(this.search, direction);
+		if (this.search.words.length) void this.viewer?.find(this.search, direction);
 	}
 
 	get searchText(): string {
@@ -376,20 +387,24 @@ export class Room {
 		void this.#listFound(state);
 	}
 
-	#listing = 0;
-	/** The words around the finds, page by page, as far as a list is of use. */
-	async #listFound(state: FindState) {
-		const mine = ++this.#listing;
+	/** Words around the finds of pages that were listed already. */
+	#around = new Map<number, Around[]>();
+	#listed = '';
+	/** The words around the finds, page by page, as far as a list is of use. While pages are still looked through it is told of often. */
+	async #listFound({ pages }: FindState) {
+		let before = 0;
+		const wanted = [...pages].filter(([, count]) => (before += count) - count < 200);
+		const mine = wanted.join(' ');
+		if (mine === this.#listed) return;
+		this.#listed = mine;
 		await new Promise((go) => setTimeout(go, 120));
-		const list: { page: number; around: Around[] }[] = [];
-		let shown = 0;
-		for (const page of state.pages.keys()) {
-			if (mine !== this.#listing || shown >= 200 || !this.viewer) break;
-			const around = await this.viewer.around(page).catch(() => []);
-			shown += around.length;
-			list.push({ page, around });
+		for (const [page, count] of wanted) {
+			if (this.#around.get(page)?.length === count) continue;
+			const around = await this.viewer?.around(page).catch(() => []);
+			if (mine !== this.#listed) return;
+			this.#around.set(page, around ?? []);
 		}
-		if (mine === this.#listing) this.foundOn = list;
+		if (mine === this.#listed) this.foundOn = wanted.map(([page]) => ({ page, around: this.#around.get(page) ?? [] }));
 	}
 
 	/** An address that leads to this page: at home the room in the whole window. */

@@ -9,6 +9,7 @@ import { inReadingOrder } from '#core/reading/order';
 import { Ranges, rangeSize, type RangeEvents } from './file-ranges';
 import { leaves, type LeavesOf } from './leaves';
 import { documentOptions, library, type Library } from './library';
+import { LookThrough } from './look-through';
 
 const scrollModes: Record<Way, number> = { down: 0, across: 1, tiled: 2, 'one-by-one': 3, book: 3, turning: 3 };
 
@@ -55,6 +56,8 @@ export interface Asked {
 	/** Ground around a page, CSS px: to both sides, and above and below. */
 	readonly ground: () => { x: number; y: number };
 	readonly pageName: (page: number) => string;
+	/** Pages on which the server says that any of the words stand. */
+	readonly pagesWith: (words: readonly string[]) => Promise<readonly number[]>;
 }
 
 type PdfViewer = InstanceType<Library['viewer']['PDFViewer']>;
@@ -76,6 +79,7 @@ export class Viewer {
 	readonly #bus: InstanceType<Library['viewer']['EventBus']>;
 	readonly #links: InstanceType<Library['viewer']['PDFLinkService']>;
 	readonly #finder: InstanceType<Library['viewer']['PDFFindController']>;
+	readonly #through: LookThrough;
 	readonly #ended = new AbortController();
 	readonly #close: () => void;
 	readonly #watch: ResizeObserver;
@@ -86,6 +90,8 @@ export class Viewer {
 	#attending: AbortController | undefined;
 	#lookingAgain: ReturnType<typeof setTimeout> | undefined;
 	#wanted: FindOptions | null = null;
+	/** Whether a place was led to that came to light after the finder had ended. */
+	#ledLater = false;
 
 	/** Opens the document; rejects where it cannot be opened. */
 	static async open(asked: Asked, events: ViewerEvents, start: { way: Way; cover: boolean; fit: Fit | number; page: number }): Promise<Viewer> {
@@ -116,7 +122,7 @@ export class Viewer {
 		return viewer;
 	}
 
-	private constructor({ pdfjs, viewer }: Library, asked: Asked, events: ViewerEvents, { pdf, close }: Opened) {
+	private constructor({ pdfjs, viewer, normalize }: Library, asked: Asked, events: ViewerEvents, { pdf, close }: Opened) {
 		this.pdf = pdf;
 		this.#asked = asked;
 		this.#events = events;
@@ -125,6 +131,7 @@ export class Viewer {
 		const rel = 'noopener noreferrer nofollow';
 		const links = (this.#links = new viewer.PDFLinkService({ eventBus: bus, externalLinkTarget: viewer.LinkTarget.BLANK, externalLinkRel: rel }));
 		this.#finder = new viewer.PDFFindController({ linkService: links, eventBus: bus, updateMatchesCountOnProgress: true });
+		this.#through = new LookThrough(pdf, this.#finder, normalize, asked.pagesWith);
 		const screen = asked.container.clientWidth * asked.container.clientHeight * (window.devicePixelRatio || 1) ** 2;
 		this.#viewer = new viewer.PDFViewer({
 			container: asked.container,
@@ -404,7 +411,10 @@ export class Viewer {
 		this.#bus.on('textlayerrendered', heard as never, { signal } as never);
 	}
 
-	find(options: FindOptions, again: 'next' | 'previous' | null = null) {
+	async find(options: FindOptions, again: 'next' | 'previous' | null = null) {
+		const words = typeof options.words === 'string' ? [options.words] : options.words;
+		if (!again && !(await this.#through.prepare(words, this.#viewer.currentPageNumber))) return;
+		if (!again) this.#ledLater = false;
 		this.#wanted = options;
 		this.#bus.dispatch('find', {
 			source: this,
@@ -419,6 +429,9 @@ export class Viewer {
 	}
 
 	endFind() {
+		this.#through.stop();
+		this.#wanted = null;
+		clearTimeout(this.#lookingAgain);
 		this.#bus.dispatch('findbarclose', { source: this });
 	}
 
@@ -436,13 +449,14 @@ export class Viewer {
 	choose(page: number, index: number) {
 		const finder = this.#finder as unknown as { _offset: { pageIdx: number; matchIdx: number; wrapped: boolean } };
 		finder._offset = { pageIdx: page - 1, matchIdx: index - 1, wrapped: false };
-		if (this.#wanted) this.find(this.#wanted, 'next');
+		if (this.#wanted) void this.find(this.#wanted, 'next');
 	}
 
 	#tellFound() {
 		const finder = this.#finder as unknown as {
 			pageMatches: (number[] | undefined)[];
 			selected: { pageIdx: number; matchIdx: number };
+			_resumePageIdx: number | null;
 		};
 		const pages = new Map<number, number>();
 		let [count, at] = [0, 0];
@@ -452,12 +466,17 @@ export class Viewer {
 			count += matches.length;
 			pages.set(i + 1, matches.length);
 		});
+		// the finder had given up, and then the words stood on a page where the server knew nothing of them
+		if (count && this.#wanted && !this.#ledLater && finder.selected.matchIdx < 0 && finder._resumePageIdx === null) {
+			this.#ledLater = true;
+			void this.find(this.#wanted, 'next');
+		}
 		let looked = 0;
 		finder.pageMatches.forEach(() => looked++);
 		const looking = looked < this.pdf.numPages;
 		// a page without a find is told of by nobody
 		clearTimeout(this.#lookingAgain);
-		if (looking) this.#lookingAgain = setTimeout(() => this.#tellFound(), 250);
+		if (looking && this.#wanted) this.#lookingAgain = setTimeout(() => this.#tellFound(), 250);
 		this.#events.find({ count, at, pages, looked, state: looking ? 'looking' : count ? 'found' : 'none' });
 	}
 
