@@ -19,6 +19,14 @@ describe('pasted addresses', () => {
 			{ email: 'cem@example.org', name: '' }
 		]);
 	});
+	it('names are cut at 120 characters, spaces around either part are let be, and what is said of a wrong one is short', () => {
+		expect(parseAddresses(['  "  Ann   Heron " <  ann@example.org >  '])).toEqual([{ email: 'ann@example.org', name: 'Ann Heron' }]);
+		expect(parseAddresses([`${'n'.repeat(130)} <ann@example.org>`])[0]!.name).toBe('n'.repeat(120));
+		expect(parseAddresses([' a@example.org '])).toEqual([{ email: 'a@example.org', name: '' }]);
+		expect(() => parseAddresses(['x'.repeat(100)])).toThrow(`“${'x'.repeat(80)}” is not a mail address`);
+		const long = (n: number) => `${'a'.repeat(n - 12)}@example.org`;
+		expect([isAddress(long(320)), isAddress(long(321))]).toEqual([true, false]);
+	});
 	it('what is no address, or is there twice, is said', () => {
 		expect(() => parseAddresses(['a@example.org', 'nobody'])).toThrow('“nobody” is not a mail address');
 		expect(() => parseAddresses(['a@example.org', 'A <A@example.org>'])).toThrow('a@example.org is there twice');

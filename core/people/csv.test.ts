@@ -36,6 +36,17 @@ describe('the columns of a table of members', () => {
 		expect(readDay('1/2/2026', 'iso')).toBeUndefined();
 		expect(readDay(' ', 'iso')).toBeNull();
 	});
+	it('a part over twelve tells the day’s place, wherever it stands; where none does, the day goes first', () => {
+		expect(guessDayOrder(['', '12/12/2026', ' 13/12/2026 '])).toBe('day-first');
+		expect(guessDayOrder(['12/12/2026', '12/13/2026'])).toBe('month-first');
+		expect(guessDayOrder(['12.11.2026'])).toBe('day-first');
+		expect(guessDayOrder(['12-11-2026', '2026-01-01'])).toBe('day-first');
+		expect(guessDayOrder(['', 'soon', '1/1/26'])).toBe('iso');
+	});
+	it('a heading is known whatever its case and spaces, and the first of two counts', () => {
+		expect(guessMapping([' NAME ', 'Full name', 'e_mail', 'Mail address'])).toEqual({ name: 0, email: 2 });
+		expect(guessMapping(['Valid from', 'Valid to', 'Committee', 'Given names'])).toEqual({ from: 0, until: 1, group: 2, given: 3 });
+	});
 	it('any day comes back from any way of writing it', () => {
 		fc.assert(
 			fc.property(fc.date({ min: new Date('1900-01-01'), max: new Date('2199-12-31'), noInvalidDate: true }), (date) => {
@@ -82,6 +93,94 @@ describe('what a table of members would change', () => {
 		[['new@example.org', 'New', '', '2/1/2026', ''], 'There are days of a membership, but no group.'],
 		[['edda@example.org', 'Edda', 'Friends', '', ''], 'edda@example.org belongs to the staff; staff need no membership.']
 	])('%j is wrong: %s', (row, trouble) => expect(plan([row]).lines).toEqual([{ line: 2, kind: 'wrong', trouble }]));
+	const troubles = (rows: string[][], more: Partial<Parameters<typeof planMembers>[2]> = {}) =>
+		plan(rows, more).lines.map((l) => (l.kind === 'wrong' ? l.trouble : l.kind));
+	it('a name and a group’s name have at most 120 characters, a mail address 320', () => {
+		const [most, more] = ['n'.repeat(120), 'n'.repeat(121)];
+		expect(
+			troubles([
+				['a@example.org', most, '', '', ''],
+				['b@example.org', more, '', '', '']
+			])
+		).toEqual(['added', 'The name is longer than 120 characters.']);
+		expect(
+			troubles(
+				[
+					['a@example.org', 'A', most, '', ''],
+					['b@example.org', 'B', more, '', '']
+				],
+				{ makeGroups: true }
+			)
+		).toEqual(['added', 'The group’s name is longer than 120 characters.']);
+		const long = (n: number) => `${'a'.repeat(n - '@example.org'.length)}@example.org`;
+		expect(
+			troubles([
+				[long(320), 'A', '', '', ''],
+				[long(321), 'B', '', '', '']
+			])[0]
+		).toBe('added');
+		expect(troubles([[long(321), 'B', '', '', '']])[0]).toContain('is not a mail address');
+	});
+	it('a membership of one day is one, and both of its days are looked at', () => {
+		expect(troubles([['a@example.org', 'A', 'Friends', '1/1/2026', '1/1/2026']])).toEqual(['added']);
+		expect(
+			troubles([
+				['a@example.org', 'A', 'Friends', '', 'soon'],
+				['a@example.org', 'A', 'Friends', 'soon', '']
+			])
+		).toEqual(['“soon” is not a day.', '“soon” is not a day.']);
+		expect(troubles([['a@example.org', 'A', '', '', '1/1/2026']])).toEqual(['There are days of a membership, but no group.']);
+	});
+	it('lines about one person differ by group and days; the same line says which it repeats', () => {
+		expect(
+			troubles([
+				['x@example.org', 'X', '', '', ''],
+				['x@example.org', 'X', 'Friends', '1/1/2026', ''],
+				['x@example.org', 'X', 'Friends', '', '1/1/2027'],
+				['x@example.org', 'X', 'Lock wardens', '1/1/2026', ''],
+				['X@example.org', 'X', '', '', '']
+			])
+		).toEqual(['added', 'changed', 'changed', 'changed', 'The same as line 2: x@example.org.']);
+	});
+	it('a name that changes tells the one before; one that is left out stays; halves are put together', () => {
+		expect(plan([['ada@example.org', 'Ada  Crane', '', '', '']]).lines).toEqual([
+			{ line: 2, kind: 'changed', email: 'ada@example.org', name: 'Ada Crane', formerName: 'Ada Heron', group: null, from: null, until: null }
+		]);
+		// the same new name again is no second change
+		expect(
+			troubles([
+				['ada@example.org', 'Ada Crane', '', '', ''],
+				['ada@example.org', 'Ada Crane', 'Friends', '1/1/2026', '']
+			])
+		).toEqual(['changed', 'same']);
+		expect(
+			troubles([
+				['ada@example.org', 'Ada Crane', '', '', ''],
+				['ada@example.org', 'Ada Stork', 'Friends', '1/1/2026', '']
+			])
+		).toEqual(['changed', 'Another line calls ada@example.org “Ada Crane”.']);
+		expect(plan([['ada@example.org', '', '', '', '']]).lines[0]).toEqual({
+			...{ line: 2, kind: 'same', email: 'ada@example.org', name: 'Ada Heron', group: null, from: null, until: null }
+		});
+		const halves = planMembers(
+			[['b@example.org', ' Ben ', ' van  Coot ']],
+			{ email: 0, given: 1, family: 2 },
+			{ dayOrder: 'iso', makeGroups: false, people: [], groups: [] }
+		);
+		expect(halves.lines[0]).toMatchObject({ kind: 'added', name: 'Ben van Coot' });
+	});
+	it('a group is known by its name or its address; lines that are too short are read as far as they go', () => {
+		expect(plan([['a@example.org', 'A', 'LOCK-wardens', '', '']]).lines[0]).toMatchObject({ group: 'lock-wardens' });
+		expect(plan([['a@example.org', 'A']]).lines[0]).toMatchObject({ kind: 'added', group: null });
+		expect(plan([['', ' ']]).lines).toEqual([]);
+	});
+	it('where two lines are about one membership, neither moves its days', () => {
+		const rows = [
+			['ada@example.org', '', 'friends', '1/1/2027', ''],
+			['ADA@example.org', '', 'FRIENDS', '1/1/2028', '']
+		];
+		expect(plan(rows).lines.map((l) => l.kind !== 'wrong' && l.former)).toEqual([null, null]);
+	});
 	it('the same membership twice, and two names for one address, are wrong on the later line', () => {
 		expect(
 			plan([

@@ -29,6 +29,23 @@ describe('the audit trail in words', () => {
 			{ what: 'memberships', from: 'friends from 2026-01-01', to: null }
 		]);
 	});
+	it('a name with several words is told in words, and things in lists as they are', () => {
+		expect(
+			of({ allMembers: false, turnedAway: { linkTo: '/join' } }, { allMembers: true, turnedAway: { linkTo: '/help' } }).map((c) => [c.from, c.to])
+		).toEqual([
+			['no', 'yes'],
+			['/join', '/help']
+		]);
+		expect(of({ someNewThing: 1 }, { someNewThing: 2 })).toEqual([{ what: 'some new thing', from: '1', to: '2' }]);
+		expect(of({ list: [] }, { list: [{ a: 1 }, { group: 'g', until: '2026-12-31' }] })).toEqual([
+			{ what: 'list', from: null, to: '{"a":1}, g until 2026-12-31' }
+		]);
+		expect([of('text', ['list']), of(undefined, null), of(1, 2)]).toEqual([[], [], []]);
+	});
+	it('an entry that tells only what is new says nothing of what was', () => {
+		expect(of({ name: 'Ada', role: 'member' }, { role: 'owner' })).toEqual([{ what: 'role', from: 'member', to: 'owner' }]);
+		expect(of({ name: 'Ada', role: 'member' }, {})).toEqual([]);
+	});
 	it('an action is a verb', () => {
 		expect(actionWords('door-set')).toBe('set the door of');
 		expect(actionWords('something-new')).toBe('something-new');
