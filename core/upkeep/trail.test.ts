@@ -42,6 +42,13 @@ describe('the audit trail in words', () => {
 		]);
 		expect([of('text', ['list']), of(undefined, null), of(1, 2)]).toEqual([[], [], []]);
 	});
+	it('an address and a checksum are called so, and of a checksum the beginning stands', () => {
+		const [a, b] = ['ab'.repeat(32), 'cd'.repeat(32)];
+		expect(of({ slug: 'map', sha256: a }, { slug: 'maps', sha256: b })).toEqual([
+			{ what: 'address', from: 'map', to: 'maps' },
+			{ what: 'checksum', from: 'abababababab…', to: 'cdcdcdcdcdcd…' }
+		]);
+	});
 	it('an entry that tells only what is new says nothing of what was', () => {
 		expect(of({ name: 'Ada', role: 'member' }, { role: 'owner' })).toEqual([{ what: 'role', from: 'member', to: 'owner' }]);
 		expect(of({ name: 'Ada', role: 'member' }, {})).toEqual([]);

@@ -45,6 +45,8 @@ export const trailActions: readonly string[] = Object.keys(actions);
 export const actionWords = (action: string): string => actions[action] ?? action;
 
 const fields: Record<string, string> = {
+	slug: 'address',
+	sha256: 'checksum',
 	allMembers: 'all members',
 	from: 'from',
 	until: 'until',
@@ -93,7 +95,8 @@ export function trailChanges(entry: TrailEntry, nameOf: (id: string) => string |
 			return group ? [group, from && `from ${from}`, until && `until ${until}`].filter(Boolean).join(' ') : JSON.stringify(value);
 		}
 		const text = String(value as string | number);
-		return nameOf(text) ?? text;
+		// of a SHA-256 the beginning tells files apart
+		return nameOf(text) ?? (/^[0-9a-f]{64}$/.test(text) ? `${text.slice(0, 12)}…` : text);
 	};
 	const changes: TrailChange[] = [];
 	for (const name of new Set([...before.keys(), ...after.keys()])) {

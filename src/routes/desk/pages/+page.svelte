@@ -67,7 +67,8 @@
 						>
 						<td><span class="door" title={p.door.sentence}><DoorMark position={p.door.position} />{p.door.who}</span></td>
 						<td
-							>{p.placements || ''}{#if data.deadEnds[p.id]}<small class="wrong">{counted(data.deadEnds[p.id]!, 'dead end', 'dead ends')}</small>{/if}</td
+							>{#if p.placements}{p.placements}{:else}<span class="soft">{p.layout === 'catalogue' ? 'by folder or topic' : 'none'}</span
+								>{/if}{#if data.deadEnds[p.id]}<small class="wrong">{counted(data.deadEnds[p.id]!, 'dead end', 'dead ends')}</small>{/if}</td
 						>
 						<td>{dayText(p.draftAt, data.site.zone)}</td>
 					</tr>

@@ -2,6 +2,7 @@
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
 	import GroupSheet from '$lib/ui/people/GroupSheet.svelte';
+	import { dayText } from '$lib/ui/parts/when';
 	import PersonSheet from '$lib/ui/people/PersonSheet.svelte';
 	let { data, form } = $props();
 	const roleWords = { owner: 'Owner', editor: 'Editor', member: '' } as const;
@@ -15,7 +16,10 @@
 		}
 		return `/desk/people${params.size ? `?${params}` : ''}`;
 	}
-	const span = (m: { from: string | null; until: string | null }) => [m.from && `from ${m.from}`, m.until && `until ${m.until}`].filter(Boolean).join(' ');
+	// a day is the same day in every zone
+	const day = (text: string) => dayText(`${text}T12:00Z`, 'UTC');
+	const span = (m: { from: string | null; until: string | null }) =>
+		[m.from && `from ${day(m.from)}`, m.until && `until ${day(m.until)}`].filter(Boolean).join(' ');
 	const lapsed = (m: { until: string | null }) => m.until !== null && m.until < data.today;
 	const stands = $derived(
 		(
