@@ -149,6 +149,27 @@
 		height: 38px;
 		font-size: 15px;
 	}
+	@media (max-width: 600px) {
+		.ask {
+			display: grid;
+			grid-template-columns: 1fr 1fr;
+		}
+		.ask input {
+			grid-column: 1 / -1;
+			height: 40px;
+		}
+		.ask label {
+			display: grid;
+			gap: 2px;
+		}
+		.ask select {
+			width: 100%;
+			max-width: none;
+		}
+		.ask .btn {
+			height: 38px;
+		}
+	}
 	.both.reading {
 		display: grid;
 		grid-template-columns: minmax(220px, 320px) minmax(0, 1fr);

@@ -115,6 +115,7 @@
 	@media (max-width: 760px) {
 		header {
 			flex-wrap: wrap;
+			gap: 2px 16px;
 		}
 		nav {
 			order: 3;
@@ -125,6 +126,9 @@
 		header {
 			margin: 0 16px;
 			padding: 14px 0 10px;
+		}
+		.name {
+			font-size: 17px;
 		}
 		main {
 			margin: 0 16px;
