@@ -94,6 +94,9 @@ interface Visit {
 	close(): Promise<void>;
 }
 
+/** A word of every manual, that stands on few of its pages. */
+const soughtWord = 'introduction';
+
 /** In the page: tells when the stand-in is seen, and when the page itself is drawn. A text, so that nothing of the compiler's gets into it. */
 const watching = `(() => {
 	if (!location.pathname.startsWith('/d/')) return;
@@ -210,6 +213,28 @@ async function bringIn(running: Running, staff: string, file: string): Promise<{
 	}
 }
 
+/** From the words of a find being typed until no more places come to light, ms; with the server's word on where they stand, or without it. */
+async function findTimes(browser: Browser, running: Running, slug: string, worker: number, told: boolean): Promise<{ known: number; places: number }> {
+	const { page, close } = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', true, worker);
+	if (!told) await page.route(/\/read\/found\?/, (route) => route.abort());
+	await page.keyboard.press('/');
+	const dialog = page.getByRole('dialog');
+	await dialog.getByRole('searchbox').fill(soughtWord);
+	const began = performance.now();
+	let [known, places] = [0, 0];
+	for (;;) {
+		const said = await dialog.getByRole('status').innerText();
+		const now = Number(/([\d,]+) times?/.exec(said)?.[1]?.replace(',', '') ?? 0);
+		if (now > places) [known, places] = [performance.now() - began, now];
+		// the other pages go on being looked through
+		if (!/ of [\d,]+ pages/.test(said) && /times?|Not found/.test(said)) break;
+		if (performance.now() - began > 300_000) throw new Error(`the find was not ended after five minutes: ${said}`);
+		await new Promise((go) => setTimeout(go, 50));
+	}
+	await close();
+	return { known, places };
+}
+
 export async function benchReading(running: Running, staff: string): Promise<void> {
 	const files = longFiles();
 	const built = 'build/client/_app/immutable/workers';
@@ -259,6 +284,13 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 			`code of the room, gzip: ${kB(whole + worker)} in all, the worker of pdf.js ${kB(worker)} among it, ${kB(whole - library)} without pdf.js (${all.map(([url, b]) => `${basename(url)} ${kB(b)}`).join(', ')})`
 		);
 
+		const long = documents.reduce((a, b) => (b.pages > a.pages ? b : a));
+		const told = await findTimes(browser, running, long.slug, worker, true);
+		const untold = await findTimes(browser, running, long.slug, worker, false);
+		console.log(
+			`${basename(long.file)}, a find at 5 Mbit/s: all ${told.places} places known after ${told.known.toFixed(0)} ms; where the server does not say on which pages, ${untold.places} after ${untold.known.toFixed(0)} ms: ${(untold.known / told.known).toFixed(1)} times as long`
+		);
+
 		// the middle page, and scrolling, unshaped
 		for (const { slug, pages, file } of documents) {
 			const { page, close } = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', false, worker);
@@ -272,7 +304,6 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 			console.log(`${basename(file)}: page ${middle} after ${(performance.now() - at).toFixed(0)} ms`);
 			await close();
 		}
-		const long = documents.reduce((a, b) => (b.pages > a.pages ? b : a));
 		const { page, close } = await visit(browser, `${running.origin}/d/${long.slug}/read`, 'sharp', false, worker);
 		const frames = await page.evaluate<number[]>(scrolling);
 		const highest = renderers();

@@ -239,8 +239,8 @@ describe('of several reasons to be turned away, the one that helps most is told'
 		const lapsed = { ...key, until: now - 1 };
 		expect(why({ ...coming, keys: [{ ...key, wantsPassword: true }] } as Who)).toEqual({ code: 'key-password', key: 'k' });
 		expect(why({ ...coming, keys: [lapsed] } as Who)!.code).toBe('membership-not-yet');
-		expect(why({ ...people.suspended, keys: [lapsed] })).toEqual({ code: 'key-lapsed', key: 'k', at: now - 1 });
-		expect(why({ ...people.suspended, keys: [{ ...key, withdrawn: true }] })).toEqual({ code: 'key-withdrawn', key: 'k' });
+		expect(why({ ...people.suspended, keys: [lapsed] } as Who)).toEqual({ code: 'key-lapsed', key: 'k', at: now - 1 });
+		expect(why({ ...people.suspended, keys: [{ ...key, withdrawn: true }] } as Who)).toEqual({ code: 'key-withdrawn', key: 'k' });
 		expect(why({ kind: 'visitor', keys: [{ ...key, openingsLeft: 0 }] })).toEqual({ code: 'key-used-up', key: 'k' });
 	});
 	it('a key lists nothing', () => {
