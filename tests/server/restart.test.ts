@@ -30,6 +30,10 @@ it('keeps owner, documents, doors, files, sessions and ledger over a stop and a 
 	try {
 		const visit = await fetch(first.origin, { redirect: 'manual' });
 		expect([visit.status, visit.headers.get('location')]).toEqual([303, '/begin']);
+		// zones stand by the names that the tz database gives them today
+		const offered = await (await fetch(`${first.origin}/begin`)).text();
+		for (const zone of ['UTC', 'Europe/Paris', 'Europe/Kyiv', 'Asia/Kathmandu', 'Asia/Kolkata']) expect(offered).toContain(`"${zone}"`);
+		for (const zone of ['Europe/Kiev', 'Asia/Katmandu', 'Asia/Calcutta']) expect(offered).not.toContain(`"${zone}"`);
 		const begin = (form: Record<string, string>) =>
 			fetch(`${first.origin}/begin`, {
 				method: 'POST',

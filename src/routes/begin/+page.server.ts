@@ -7,11 +7,12 @@ import { takeCookies } from '$lib/server/http/cookies';
 import { auth, passwordLength } from '$lib/server/people/auth';
 import { hasOwner, makeFirstOwner } from '$lib/server/people/service';
 import { isZone } from '$lib/server/site/site';
+import { zones } from '$lib/server/site/zones';
 import { compile } from '$lib/server/validate';
 
 export const load: PageServerLoad = async () => {
 	if (await hasOwner()) redirect(303, '/');
-	return { zones: Intl.supportedValuesOf('timeZone'), passwordLength };
+	return { zones: zones(), passwordLength };
 };
 
 const check = compile(

@@ -5,10 +5,18 @@
 	let { data, form } = $props();
 	// svelte-ignore state_referenced_locally
 	let zone = $state(form?.zone ?? 'UTC');
-	const zones = $derived([...new Set(['UTC', ...data.zones])].map((value) => ({ value, name: value.replaceAll('_', ' ') })));
+	const zones = $derived(data.zones.map((value) => ({ value, name: value.replaceAll('_', ' ') })));
+	/** The name by which this browser knows a zone: it may be one that was given up. */
+	const known = (name: string) => {
+		try {
+			return Intl.DateTimeFormat('en', { timeZone: name }).resolvedOptions().timeZone;
+		} catch {
+			return null;
+		}
+	};
 	onMount(() => {
 		const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
-		if (!form?.zone && data.zones.includes(here)) zone = here;
+		if (!form?.zone) zone = data.zones.find((name) => name === here) ?? data.zones.find((name) => known(name) === here) ?? zone;
 	});
 </script>
 

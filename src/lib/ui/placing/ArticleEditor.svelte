@@ -386,16 +386,22 @@
 					{ words: 'Column out', on: false, run: run(deleteColumn) },
 					{ words: 'Table out', on: false, run: run(deleteTable) }
 				]
-			: [{ words: 'Table', on: false, run: () => putBlock(newTable(3, 3)) }]),
+			: [{ words: 'Table', on: false, run: () => putBlock(newTable(3, 3)) }])
+	]);
+	const steps = [
 		{ words: 'Undo', on: false, run: () => editor?.chain().focus().undo().run() },
 		{ words: 'Redo', on: false, run: () => editor?.chain().focus().redo().run() }
-	]);
+	];
 </script>
+
+{#snippet press(tool: { words: string; on: boolean; run: () => unknown })}<button class:on={tool.on} aria-pressed={tool.on} onclick={tool.run}
+		>{tool.words}</button
+	>{/snippet}
 
 <div class="article" class:chosen={chosen ?? chosenPicture}>
 	<div class="desk">
 		<div class="tools" role="toolbar" aria-label="Formatting">
-			{#each tools as tool (tool.words)}<button class:on={tool.on} aria-pressed={tool.on} onclick={tool.run}>{tool.words}</button>{/each}
+			{#each tools as tool (tool.words)}{@render press(tool)}{/each}
 			<label class="tool"
 				>Picture<input
 					class="sr-only"
@@ -408,6 +414,7 @@
 					}}
 				/></label
 			>
+			{#each steps as tool (tool.words)}{@render press(tool)}{/each}
 			<button class="place" title="Alt and p" onclick={() => void askPlace()}>Place a document</button>
 			{#if placing}
 				<div class="asking" role="dialog" aria-label="Place a document">
@@ -562,7 +569,8 @@
 		flex-wrap: wrap;
 		align-items: center;
 		gap: 2px;
-		max-width: 760px;
+		/* wider than the page: all of it in one row where there is room */
+		max-width: 1010px;
 		margin: 0 auto;
 		padding: 8px 0;
 		background: var(--ground);

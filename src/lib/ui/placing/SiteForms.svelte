@@ -107,7 +107,7 @@
 		<label
 			>Time zone
 			<select class="field" value={given.zone} onchange={(e) => void setSite({ zone: e.currentTarget.value })}>
-				{#each [...new Set([given.zone, 'UTC', ...zones])].sort() as zone (zone)}<option value={zone}>{zone.replaceAll('_', ' ')}</option>{/each}
+				{#each zones.includes(given.zone) ? zones : [given.zone, ...zones] as zone (zone)}<option value={zone}>{zone.replaceAll('_', ' ')}</option>{/each}
 			</select></label
 		>
 		<p class="soft">

@@ -45,8 +45,8 @@ function opened(pages: number, words: (page: number) => string = (page) => `page
 }
 const normalize = (text: string): [string, unknown, boolean] => [text.toUpperCase(), null, false];
 type Made = ReturnType<typeof opened>;
-const through = ({ pdf, finder }: Made, pagesWith: (words: readonly string[]) => Promise<readonly number[]>) =>
-	new LookThrough(pdf as never, finder, normalize, pagesWith);
+const through = ({ pdf, finder }: Made, pagesWith: (words: readonly string[]) => Promise<readonly number[]>, ended = new AbortController().signal) =>
+	new LookThrough(pdf as never, finder, normalize, pagesWith, ended);
 const range = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => from + i);
 
 afterEach(() => void vi.useRealTimers());
@@ -153,6 +153,19 @@ describe('a long document', () => {
 		await made.all();
 		expect(made.asked.slice(0, 3)).toEqual([1, 10, 11]);
 		expect(new Set(made.asked).size).toBe(60);
+	});
+	it('says nothing of pages that do not come any more because the document was closed, and asks for no others', async () => {
+		const made = opened(60);
+		const said = vi.spyOn(console, 'error');
+		const closed = new AbortController();
+		await through(made, () => Promise.resolve([2, 3]), closed.signal).prepare(['words'], 1);
+		await made.settle();
+		closed.abort();
+		for (const { fail } of made.waiting.values()) fail();
+		made.waiting.clear();
+		await made.all();
+		expect([made.asked, said.mock.calls]).toEqual([[2, 3], []]);
+		said.mockRestore();
 	});
 	it('a page whose words cannot be read has none, and holds up no other', async () => {
 		const made = opened(45);

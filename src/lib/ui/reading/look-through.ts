@@ -24,6 +24,7 @@ export class LookThrough {
 	readonly #kept: Kept;
 	readonly #normalize: Library['normalize'];
 	readonly #pagesWith: (words: readonly string[]) => Promise<readonly number[]>;
+	readonly #ended: AbortSignal;
 	#read: (() => void)[] = [];
 	#todo = new Set<number>();
 	#begun = new Set<number>();
@@ -35,11 +36,19 @@ export class LookThrough {
 	readonly #going = { everything: 0, likely: 0 };
 
 	/** `pagesWith` asks the server on which pages words stand; where it rejects, pages are read from the one that is being read on. */
-	constructor(pdf: PDFDocumentProxy, finder: object, normalize: Library['normalize'], pagesWith: (words: readonly string[]) => Promise<readonly number[]>) {
+	constructor(
+		pdf: PDFDocumentProxy,
+		finder: object,
+		normalize: Library['normalize'],
+		pagesWith: (words: readonly string[]) => Promise<readonly number[]>,
+		ended: AbortSignal
+	) {
 		this.#pdf = pdf;
 		this.#kept = finder as Kept;
 		this.#normalize = normalize;
 		this.#pagesWith = pagesWith;
+		this.#ended = ended;
+		ended.addEventListener('abort', () => this.stop());
 	}
 
 	/** Prepares a find that begins on page `from`; false where another was asked for meanwhile. */
@@ -89,6 +98,8 @@ export class LookThrough {
 				const { items } = await (await this.#pdf.getPage(page)).getTextContent({ disableNormalization: true });
 				for (const item of items) if ('str' in item) text += item.str + (item.hasEOL ? '\n' : '');
 			} catch (error) {
+				// a document that was closed gives nothing any more
+				if (this.#ended.aborted) break;
 				console.error(`The words of page ${page} could not be read`, error);
 			}
 			const kept = this.#kept;

@@ -131,7 +131,7 @@ export class Viewer {
 		const rel = 'noopener noreferrer nofollow';
 		const links = (this.#links = new viewer.PDFLinkService({ eventBus: bus, externalLinkTarget: viewer.LinkTarget.BLANK, externalLinkRel: rel }));
 		this.#finder = new viewer.PDFFindController({ linkService: links, eventBus: bus, updateMatchesCountOnProgress: true });
-		this.#through = new LookThrough(pdf, this.#finder, normalize, asked.pagesWith);
+		this.#through = new LookThrough(pdf, this.#finder, normalize, asked.pagesWith, this.#ended.signal);
 		const screen = asked.container.clientWidth * asked.container.clientHeight * (window.devicePixelRatio || 1) ** 2;
 		this.#viewer = new viewer.PDFViewer({
 			container: asked.container,
