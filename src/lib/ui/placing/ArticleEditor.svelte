@@ -188,6 +188,9 @@
 			onUpdate: writer.touch,
 			onTransaction: () => beat++
 		});
+		// The library puts an empty line at the end of a page with the first transaction, whatever it is. Had that been the one of the focus, the
+		// press that brought the focus would have chosen nothing.
+		made.view.updateState(made.state.apply(made.state.tr.setMeta('addToHistory', false)));
 		editor = made;
 		writer.content = () => keptContent(made.getJSON());
 		if (place && documents.has(place)) put(place);
