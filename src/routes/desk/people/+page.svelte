@@ -16,8 +16,8 @@
 		}
 		return `/desk/people${params.size ? `?${params}` : ''}`;
 	}
-	// a day is the same day in every zone
-	const day = (text: string) => dayText(`${text}T12:00Z`, 'UTC');
+	// a day is the same day in every zone; it is not broken over lines
+	const day = (text: string) => dayText(`${text}T12:00Z`, 'UTC').replaceAll(' ', '\u00a0');
 	const span = (m: { from: string | null; until: string | null }) =>
 		[m.from && `from ${day(m.from)}`, m.until && `until ${day(m.until)}`].filter(Boolean).join(' ');
 	const lapsed = (m: { until: string | null }) => m.until !== null && m.until < data.today;
