@@ -223,7 +223,7 @@ async function findTimes(browser: Browser, running: Running, slug: string, worke
 	const began = performance.now();
 	let [known, places] = [0, 0];
 	for (;;) {
-		const said = await dialog.getByRole('status').innerText();
+		const said = await dialog.locator('.count').innerText();
 		const now = Number(/([\d,]+) times?/.exec(said)?.[1]?.replace(',', '') ?? 0);
 		if (now > places) [known, places] = [performance.now() - began, now];
 		// the other pages go on being looked through

@@ -53,12 +53,15 @@
 		>{/each}
 </div>
 {#if room.searchText}
-	<p class="count" role="status">
-		{room.finding.count
-			? `${room.finding.at ? `${room.finding.at} / ` : ''}${room.say('times', { count: room.finding.count })}`
-			: room.finding.state === 'looking'
-				? room.say('looking')
-				: room.say('notFound')}
+	<p class="count">
+		<span role="status"
+			>{room.finding.count
+				? `${room.finding.at ? `${room.finding.at} / ` : ''}${room.say('times', { count: room.finding.count })}`
+				: room.finding.state === 'looking'
+					? room.say('looking')
+					: room.say('notFound')}</span
+		>
+		<!-- changes all the time: seen, not read out -->
 		{#if room.finding.state === 'looking' && room.finding.looked}<span class="soft"
 				>{room.say('lookedThrough', { page: room.finding.looked, count: room.given.document.pages })}</span
 			>{/if}
