@@ -3,6 +3,7 @@
 import type postgres from 'postgres';
 import { markQuery, partsAround, splitQuery } from '#core/documents/find-query';
 import { sql } from '../db/client';
+import { holding } from '../db/like';
 
 /** A stretch of text; `marked` where it is one of the words asked for. */
 export interface Stretch {
@@ -67,7 +68,7 @@ const named = (q: string, stems: readonly string[]): postgres.Fragment =>
 function matching(q: string, stems: readonly string[], aside: boolean): postgres.Fragment {
 	const s = sql();
 	const { wanted, leftOut } = splitQuery(q);
-	const like = `%${wanted.replace(/[\\%_]/g, '\\$&')}%`;
+	const like = holding(wanted);
 	const slug = /(?:^|\/d\/)([a-z0-9-]+)\/?$/.exec(q)?.[1] ?? '';
 	// few documents fit by their title, very many by their text: the many are gone through once
 	const fits = !wanted

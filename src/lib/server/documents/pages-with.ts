@@ -1,5 +1,6 @@
 // On which pages of an edition words stand, for a reader's find: a first answer, of which the reading room then sees the places itself.
 import { sql } from '../db/client';
+import { holding } from '../db/like';
 
 /** Most words or phrases that are looked for at once, and characters of each. */
 export const mostSought = { each: 200, all: 20 } as const;
@@ -11,7 +12,7 @@ export const mostSought = { each: 200, all: 20 } as const;
 export async function pagesWith(edition: string, sought: readonly string[]): Promise<number[]> {
 	const patterns = sought.flatMap((each) => {
 		const words = each.split(/\s+/).filter(Boolean);
-		return words.length ? [`%${words.map((word) => word.replace(/[\\%_]/g, '\\$&')).join('%')}%`] : [];
+		return words.length ? [holding(...words)] : [];
 	});
 	if (!patterns.length) return [];
 	const rows = await sql()<{ page: number }[]>`

@@ -4,6 +4,7 @@ import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
 import { dayOf } from '#core/access/hours';
 import { db, sql, type Queryable } from '../db/client';
+import { holding } from '../db/like';
 import { account, group, membership, person } from '../db/schema';
 import { newId } from '../id';
 import { writeAudit } from '../site/audit';
@@ -92,7 +93,7 @@ export async function listPeople({
 	offset = 0,
 	limit = 50
 }: PeopleQuery): Promise<{ items: MemberRow[]; total: number }> {
-	const like = `%${q.replace(/[\\%_]/g, '\\$&')}%`;
+	const like = holding(q);
 	const s = sql();
 	const today = dayOf(Date.now(), (await site()).zone);
 	const stands = {

@@ -12,7 +12,7 @@ import { sql } from '../db/client';
 import { log } from '../log';
 import { markRobots, newRobots, type SummedDay } from './behaviour';
 import { Recent, type Entry, type Remembered } from './recent';
-import { site } from '../site/site';
+import { site, zoneIn } from '../site/site';
 
 const lookMs = 2_000;
 /** Entries are committed at most so long after their time; they are looked for so far back. */
@@ -474,10 +474,9 @@ async function bringProgress(tx: Transaction, touched: readonly Standing[] | nul
 
 /** Makes all sums anew from the raw entries. Days of which no entries are kept any more stay as they are. */
 export async function sumAgain(): Promise<void> {
-	const { zone } = await site();
 	await sql().begin(async (tx) => {
 		await tx`select pg_advisory_xact_lock(${lock})`;
-		await sumAll(tx, zone);
+		await sumAll(tx, await zoneIn(tx));
 	});
 }
 
@@ -551,13 +550,13 @@ export async function sumsForReport(): Promise<boolean> {
 let begun = false;
 
 async function sumNew(): Promise<void> {
-	const { zone } = await site();
+	const expected = (await site()).zone;
 	const s = sql();
 	const slack = `${slackMs} milliseconds`;
 	const [state] = await s<{ until: Date; zone: string; fresh: boolean }[]>`
 		select until, zone, exists (select 1 from ledger_fresh(until - ${slack}::interval, seen)) as fresh from summed`;
 	// most of the time there is nothing new, and nobody has to wait for the lock
-	if (begun && state && state.zone === zone && !state.fresh) {
+	if (begun && state && state.zone === expected && !state.fresh) {
 		// robots alone do not make the look back longer and longer
 		if (Date.now() - state.until.getTime() > 5 * slackMs) await s`update summed set until = greatest(until, now() - ${slack}::interval)`;
 		return;
@@ -566,6 +565,7 @@ async function sumNew(): Promise<void> {
 		await tx`select pg_advisory_xact_lock(${lock})`;
 		const [known] = await tx<{ until: Date; zone: string; seen: string | null; version: string; now: Date }[]>`
 			select until, zone, seen::text as seen, version, now() from summed for update`;
+		const zone = await zoneIn(tx);
 		if (!known || known.zone !== zone) {
 			await sumAll(tx, zone);
 			return { version: null, remembered: [] };

@@ -1,6 +1,7 @@
 // The site's own settings: name and time zone.
 import { sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
+import type postgres from 'postgres';
 import { TurnedAwayGiven, type TurnedAwayWords } from '#core/access/door';
 import { IanuaError } from '#core/errors';
 import { framerPattern } from '#core/placing/outside';
@@ -55,6 +56,12 @@ export async function site(): Promise<Site> {
 	const [row] = await sql()<{ value: Site }[]>`select value from setting where key = 'site'`;
 	kept = { site: { ...unnamed, ...row?.value }, at: Date.now() };
 	return kept.site;
+}
+
+/** The site's time zone as it stands in this transaction: what must not go by a zone that was changed a moment ago by another server asks here. */
+export async function zoneIn(tx: postgres.TransactionSql): Promise<string> {
+	const [row] = await tx<{ zone: string | null }[]>`select value ->> 'zone' as zone from setting where key = 'site'`;
+	return row?.zone ?? unnamed.zone;
 }
 
 const Colour = Type.Union([Type.Null(), Type.String({ pattern: '^#[0-9a-f]{6}$' })]);

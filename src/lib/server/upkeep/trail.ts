@@ -3,6 +3,7 @@ import Papa from 'papaparse';
 import { endOfDay, isDay, startOfDay } from '#core/access/hours';
 import { actionWords, trailChanges, type TrailChange } from '#core/upkeep/trail';
 import { sql } from '../db/client';
+import { holding } from '../db/like';
 import { site } from '../site/site';
 
 export interface TrailQuery {
@@ -56,7 +57,7 @@ export async function trail(query: TrailQuery): Promise<{ lines: TrailLine[]; to
 	const { kind = '', actor = '', action = '', q = '', offset = 0, limit = 50 } = query;
 	const from = query.from && isDay(query.from) ? new Date(startOfDay(query.from, zone)) : null;
 	const until = query.until && isDay(query.until) ? new Date(endOfDay(query.until, zone)) : null;
-	const like = `%${q.trim().replace(/[\\%_]/g, '\\$&')}%`;
+	const like = holding(q.trim());
 	const rows = await s<Row[]>`
 		select a.id, a.at, p.name as actor_name, a.action, a.kind, a.before, a.after, a.thing, t.name, t.slug, count(*) over ()::int as total
 		from audit a left join person p on p.id = a.actor left join lateral (
