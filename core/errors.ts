@@ -8,6 +8,8 @@ export const catalogue = {
 	'sign-in': { status: 401, words: 'Sign in to go on.' },
 	'staff-only': { status: 403, words: 'Only staff may do this.' },
 	'owner-only': { status: 403, words: 'Only an owner of the site may do this.' },
+	'token-scope': { status: 403, words: 'This token may not do that: it lacks a scope that this asks for.' },
+	'token-folder': { status: 403, words: 'This token is bound to folders, and this lies outside them.' },
 	'not-allowed': { status: 403, words: 'You are signed in, but this is not for you.' },
 	'foreign-origin': { status: 403, words: 'The request came from another website and was not carried out.' },
 	'not-valid': { status: 422, words: 'Something in what was sent is not right: {detail}.' },
@@ -56,6 +58,8 @@ export const catalogue = {
 	'last-owner': { status: 409, words: 'A site needs an owner: make somebody else one first.' },
 	'upload-cut-off': { status: 400, words: 'The upload broke off before the end. Nothing was kept; bring the file in again.' },
 	'upload-begun': { status: 409, words: 'This upload has begun already: go on with it.' },
+	'zero-byte': { status: 422, words: 'Something in what was sent is not right: there is a character of value zero in it.' },
+	'body-without-length': { status: 411, words: 'What was sent does not say how long it is.' },
 	'body-too-large': { status: 413, words: 'What was sent is larger than this address takes.' },
 	'address-taken': { status: 409, words: 'The address “{slug}” belongs to something else already.' },
 	'group-unknown': { status: 422, words: 'There is no group “{slug}”.' },
@@ -63,6 +67,10 @@ export const catalogue = {
 	'page-unknown': { status: 422, words: 'There is no page at “{path}”.' },
 	'document-unknown': { status: 422, words: 'There is no document “{slug}”.' },
 	'email-taken': { status: 409, words: 'Somebody here has the address “{email}” already.' },
+	'begin-code': {
+		status: 403,
+		words: 'That is not the code. It was printed when the server was started, and stands in the file begin-code of its data folder.'
+	},
 	'owner-exists': { status: 409, words: 'This site has its owner already. Sign in instead.' },
 	'changed-meanwhile': {
 		status: 409,

@@ -76,7 +76,7 @@ async function load(): Promise<void> {
 	for (const demo of society.documents) {
 		const bringIn = async (part: Pick<society.DemoDocument, 'fileName' | 'sheet' | 'age'>, editionOf?: string) => {
 			const bytes = await makePdf({ ...part.sheet, day: scenario.day(today, -part.age) });
-			const made = await bringInStream(pieces(bytes), { fileName: part.fileName, editionOf, unchecked: true }, editor);
+			const made = await bringInStream(pieces(bytes), part.fileName, editor, () => ({ editionOf, unchecked: true }));
 			await db()
 				.update(edition)
 				.set({ createdAt: ago(part.age) })

@@ -13,6 +13,8 @@ export interface Running {
 	readonly environment: Record<string, string>;
 	/** Settles when the web server ends by itself. */
 	readonly ended: Promise<number>;
+	/** The code that the first visit to an empty site asks for. */
+	beginCode(): string;
 	stop(): Promise<void>;
 	/** Ends the web server as a power cut would: for tests. */
 	kill(): void;
@@ -84,6 +86,7 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 			pid: child.pid!,
 			environment,
 			ended,
+			beginCode: () => readFileSync(join(data, 'begin-code'), 'utf8').trim(),
 			kill: () => {
 				child.kill('SIGKILL');
 				standins?.stop();

@@ -22,17 +22,6 @@ const deliver = (globalThis as { ianuaDeliverFile?: Deliver }).ianuaDeliverFile!
 // what is built lies compressed already, files and pictures do not shrink: this is for pages and JSON
 const compress = compression() as unknown as (request: IncomingMessage, response: ServerResponse, next: () => void) => void;
 
-const mostBody = 2_000_000;
-/** Addresses that take files; the intake bounds those. */
-const uploads = /^\/api\/v1\/(documents|pictures|documents\/[^/]+\/(editions|cover)|intake(\/[0-9a-f-]+)?)$/;
-
-/** Bodies other than uploads are small and say how long they are. */
-function tooMuch(request: IncomingMessage): number | null {
-	if (uploads.test(request.url?.split('?')[0] ?? '')) return null;
-	if (request.headers['transfer-encoding']) return 411;
-	return Number(request.headers['content-length'] ?? 0) > mostBody ? 413 : null;
-}
-
 /** Ms for which the rest of a body is read that nobody wants any more. */
 const lingering = 30_000;
 
@@ -62,12 +51,6 @@ function addressOf(request: IncomingMessage): string {
 
 const server = createServer((request, response) => {
 	linger(request, response);
-	const status = tooMuch(request);
-	if (status) {
-		response.writeHead(status, { 'content-type': 'application/problem+json' });
-		response.end(JSON.stringify({ type: 'about:blank', title: 'What was sent is larger than this address takes.', status, code: 'body-too-large' }));
-		return;
-	}
 	deliver(request, response, addressOf(request)).then(
 		(done) => {
 			if (!done) compress(request, response, () => handler(request, response));

@@ -26,7 +26,7 @@ if (!values.empty && existsSync(signIn)) {
 	const { staff, member } = JSON.parse(readFileSync(signIn, 'utf8')) as Record<'staff' | 'member', { email: string; password: string; groups?: string[] }>;
 	console.log(`  staff    ${staff.email}   ${staff.password}`);
 	console.log(`  member   ${member.email}   ${member.password}   (${member.groups?.join(', ')})`);
-} else if (values.empty) console.log('  The first visit asks for the owner’s name and password.');
+} else if (values.empty) console.log('  The first visit asks for the code above, and the owner’s name and password.');
 console.log('Ctrl-C stops everything.');
 
 let ending = false;

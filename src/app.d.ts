@@ -1,5 +1,5 @@
 import type { Language } from '#core/words/words';
-import type { Caller } from '$lib/server/people/who';
+import type { Caller } from '#server/people/who';
 
 declare global {
 	namespace App {

@@ -1,25 +1,28 @@
-// Every request: an id, who it comes from, a look at its origin, and headers that hold for all answers.
-import { error, redirect, type Handle, type HandleServerError, type ServerInit } from '@sveltejs/kit';
+// Every request: an id, a look at its origin and size, who it comes from, whether they come in (guard/), and headers that hold for all
+// answers. Nothing here goes by the text of an address: the framework has made of it a route and its parameters.
+import { error, redirect, type Handle, type HandleServerError, type RequestEvent, type ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
-import { svelteKitHandler } from 'better-auth/svelte-kit';
-import { IanuaError } from '#core/errors';
+import { catalogue, IanuaError, type ErrorCode } from '#core/errors';
+import { reaches } from '#core/people/scope';
 import { frameAncestors } from '#core/placing/outside';
 import { directionOf, isLanguage } from '#core/words/words';
 import { trialOf } from '$lib/server/access/try-door';
 import { ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
 import { dropTemporary } from '$lib/server/files/store';
+import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
+import type { Entry } from '$lib/server/guard/table';
 import { problem } from '$lib/server/http/api';
 import { newId } from '$lib/server/id';
 import { log } from '$lib/server/log';
-import { addressHeader, auth } from '$lib/server/people/auth';
+import { offerBeginCode } from '$lib/server/people/begin';
 import { hasOwner } from '$lib/server/people/service';
-import { callerOf } from '$lib/server/people/who';
+import { callerOf, heldTo, nobody } from '$lib/server/people/who';
 import { deliverFile } from '$lib/server/reading/deliver';
+import { find } from '$lib/server/reading/find';
 import { agreedCookie, readerCookie } from '$lib/server/reading/reader';
 import { settings } from '$lib/server/settings';
 import { languageCookie, languageOf } from '$lib/server/site/language';
 import { site } from '$lib/server/site/site';
-import { zeroByte } from '$lib/server/validate';
 import { startWork } from '$lib/server/work';
 
 const dayMs = 86_400_000;
@@ -29,110 +32,140 @@ export const init: ServerInit = async () => {
 	settings();
 	await migrateDatabase(process.env.IANUA_MIGRATIONS ?? 'drizzle');
 	await dropTemporary(Date.now());
+	await offerBeginCode();
 	await startWork();
 	setInterval(() => void ensureLedgerMonths(new Date()).catch((err: unknown) => log().error({ err }, 'ledger partitions')), dayMs).unref();
 	// The node server in scripts/serve.ts takes requests for files before kit sees them, by the same chain.
 	(globalThis as { ianuaDeliverFile?: typeof deliverFile }).ianuaDeliverFile = deliverFile;
 };
 
-const unsafe = new Set(['POST', 'PUT', 'PATCH', 'DELETE']);
-
-/** A browser says where an unsafe request comes from; other programs say nothing and bring their own credentials. */
+/** A browser says where a request that changes something comes from; other programs say nothing and bring their own credentials. */
 function foreign(request: Request): boolean {
-	if (!unsafe.has(request.method)) return false;
+	if (looks(request.method)) return false;
 	const origin = request.headers.get('origin');
-	if (origin !== null) return !settings().origins.includes(origin);
 	const from = request.headers.get('sec-fetch-site');
+	// a page that keeps its address to itself (no-referrer) has its forms sent with the origin “null”: then the browser’s own word counts
+	if (origin !== null && origin !== 'null') return !settings().origins.includes(origin);
+	if (origin === 'null') return from !== 'same-origin';
 	return from !== null && from !== 'same-origin' && from !== 'none';
 }
 
-export const handle: Handle = async ({ event, resolve }) => {
-	const started = performance.now();
-	event.locals.requestId = newId();
-	const { pathname } = event.url;
-	const isApi = pathname.startsWith('/api/');
-	if (foreign(event.request)) return problem(new IanuaError('foreign-origin'), event.locals.requestId);
-	if (event.url.href.includes('%00')) {
-		const refusal = new IanuaError('not-valid', { detail: zeroByte });
-		if (isApi) return problem(refusal, event.locals.requestId);
-		error(400, { code: refusal.code, message: refusal.message });
-	}
+/** Bytes of a body that is no file. */
+const mostBody = 2_000_000;
+/** Beyond the file itself, what a form around it takes. */
+const aroundFile = 1_000_000;
 
-	const asked = event.url.searchParams.get('lang');
-	if (isLanguage(asked))
-		event.cookies.set(languageCookie, asked, { path: '/', maxAge: 365 * 86_400, sameSite: 'lax', secure: event.url.protocol === 'https:' });
+/** Bodies say how long they are and are small, but where files are taken: those are counted as they come. */
+function bodyRefusal({ headers, body }: Request, { takesFiles }: Entry): ErrorCode | null {
+	if (!body) return null;
+	const length = headers.get('content-length');
+	if (length === null) return takesFiles ? null : 'body-without-length';
+	return Number(length) > (takesFiles ? settings().IANUA_MAX_UPLOAD + aroundFile : mostBody) ? 'body-too-large' : null;
+}
 
-	const remember = event.url.searchParams.get('remember');
+/** What a refused one gets: problem details where programs ask, else a page, or the way to the sign-in. */
+function refuse(event: RequestEvent, entry: Entry | null, code: ErrorCode): Response | never {
+	const refusal = new IanuaError(code);
+	if (entry?.answers === 'problem') return problem(refusal, event.locals.requestId);
+	if (code === 'sign-in') redirect(303, `/sign-in?to=${encodeURIComponent(event.url.pathname + event.url.search)}`);
+	error(refusal.status, { code, message: code === 'staff-only' ? 'The desk is for staff. You are signed in as a member.' : refusal.message });
+}
+
+const hasZero = ({ params, url }: RequestEvent) =>
+	[...Object.values(params), ...url.searchParams.keys(), ...url.searchParams.values()].some((v) => v?.includes('\0'));
+
+function setCookies({ cookies, url }: RequestEvent): void {
+	const lasting = (days: number) => ({ path: '/', maxAge: days * 86_400, sameSite: 'lax', secure: url.protocol === 'https:' }) as const;
+	const language = url.searchParams.get('lang');
+	if (isLanguage(language)) cookies.set(languageCookie, language, lasting(365));
+	const remember = url.searchParams.get('remember');
 	if (remember === 'yes' || remember === 'no') {
-		event.cookies.set(agreedCookie, remember, { path: '/', maxAge: 180 * 86_400, sameSite: 'lax', secure: event.url.protocol === 'https:' });
-		if (remember === 'no') event.cookies.delete(readerCookie, { path: '/d' });
+		cookies.set(agreedCookie, remember, lasting(180));
+		if (remember === 'no') cookies.delete(readerCookie, { path: '/d' });
 	}
+}
 
-	if (pathname !== '/healthz') {
-		event.locals.caller = await callerOf(event.request.headers.get('cookie'), event.request.headers.get('authorization'));
-		event.locals.siteName = (await site()).name;
-		event.locals.language = await languageOf((name) => event.request.headers.get(name), asked, pathname);
-		if (!(await hasOwner()) && pathname !== '/begin' && !isApi) redirect(303, '/begin');
+/** Whether a program is bound to folders, and the document that the address names stands in none of them. */
+async function outsideFolders({ params, locals: { caller } }: RequestEvent, entry: Entry): Promise<boolean> {
+	if (!caller.token?.folders || entry.folders !== 'document') return false;
+	const found = await find(params.slug!);
+	return !found || !reaches(caller.token, found.folder);
+}
+
+/** Who asks, and whether they come in: the answer that a refused one gets, null for who goes on. */
+async function admit(event: RequestEvent, entry: Entry | null): Promise<Response | null> {
+	const { request, locals, url } = event;
+	if (!entry?.withoutDatabase) {
+		locals.caller = await callerOf(request.headers.get('cookie'), request.headers.get('authorization'));
+		locals.siteName = (await site()).name;
+		// the path of a page of the site, where the route is that of one
+		const path = event.route.id === '/(site)/[...path]' ? `/${event.params.path}` : null;
+		locals.language = await languageOf((name) => request.headers.get(name), url.searchParams.get('lang'), path);
+		if (!entry?.beforeBegin && !(await hasOwner())) redirect(303, '/begin');
 	}
-	if (
-		event.url.searchParams.has('try') &&
-		event.request.method === 'GET' &&
-		event.locals.caller?.who.kind === 'staff' &&
-		!/^\/(?:desk|api|me|sign-in)(?:\/|$)/.test(pathname)
-	) {
+	if (!entry && event.route.id === null) return null;
+	const refused = refusalAt(entry, request.method, locals.caller, event.getClientAddress());
+	if (refused || !entry) return refuse(event, entry, refused ?? 'not-found');
+	if (entry.admits === 'everyone') locals.caller = heldTo(locals.caller, scopesFor(entry, request.method));
+	if (await outsideFolders(event, entry)) return refuse(event, entry, 'not-found');
+	if (entry.tried && request.method === 'GET' && locals.caller.who.kind === 'staff' && url.searchParams.has('try')) {
 		try {
-			event.locals.caller = (await trialOf(event.url.searchParams)) ?? event.locals.caller;
+			locals.caller = (await trialOf(url.searchParams)) ?? locals.caller;
 		} catch (refusal) {
 			if (refusal instanceof IanuaError) error(refusal.status, { code: refusal.code, message: refusal.message });
 			throw refusal;
 		}
 	}
-	if (pathname.startsWith('/desk')) {
-		const { person, who } = event.locals.caller;
-		if (!person) redirect(303, `/sign-in?to=${encodeURIComponent(pathname + event.url.search)}`);
-		if (who.kind !== 'staff') error(403, { code: 'staff-only', message: 'The desk is for staff. You are signed in as a member.' });
+	return null;
+}
+
+export const handle: Handle = async ({ event, resolve }) => {
+	const started = performance.now();
+	const { request, locals, route } = event;
+	locals.requestId = newId();
+	locals.caller = nobody;
+	const entry = entryOf(route.id);
+	const logged = (status: number) =>
+		log().info({ requestId: locals.requestId, method: request.method, route: route.id, status, ms: Math.round(performance.now() - started) }, 'request');
+
+	const early = foreign(request) ? 'foreign-origin' : hasZero(event) ? 'zero-byte' : entry && bodyRefusal(request, entry);
+	if (early) {
+		logged(catalogue[early].status);
+		return refuse(event, entry, early);
 	}
-	if (pathname.startsWith('/api/auth')) {
-		event.request.headers.set(addressHeader, event.getClientAddress());
-		// foreign() has looked at the origin; a program that names none is not turned down for that by better-auth
-		if (!event.request.headers.has('origin')) event.request.headers.set('origin', settings().IANUA_ORIGIN);
+	setCookies(event);
+	const refusal = await admit(event, entry);
+	if (refusal) {
+		logged(refusal.status);
+		return refusal;
 	}
 
 	const theme = /^(light|dark)$/.exec(event.cookies.get('ianua_theme') ?? '')?.[1] ?? 'system';
-	// the desk speaks English
-	const language = pathname.startsWith('/desk') || pathname === '/begin' ? 'en' : (event.locals.language ?? 'en');
+	const language = entry?.english ? 'en' : (locals.language ?? 'en');
 	const spoken = directionOf(language) === 'rtl' ? `${language}" dir="rtl` : language;
-	const response = await svelteKitHandler({
-		event,
-		auth: auth(),
-		building,
-		resolve: (e) => resolve(e, { transformPageChunk: ({ html }) => html.replace('%ianua.theme%', theme).replace('%ianua.language%', spoken) })
+	const response = await resolve(event, {
+		transformPageChunk: ({ html }) => html.replace('%ianua.theme%', theme).replace('%ianua.language%', spoken)
 	});
 
 	const { headers } = response;
-	if (pathname.startsWith('/embed/')) {
+	if (locals.framing) {
 		// framed by the sites that may; a site that may not gets nothing but a link, which any may show
 		const { framers = [] } = await site();
 		const policy = headers.get('content-security-policy');
-		const ancestors = event.locals.framing?.allowed === false ? '*' : frameAncestors(framers);
+		const ancestors = locals.framing.allowed ? frameAncestors(framers) : '*';
 		if (policy) headers.set('content-security-policy', policy.replace(/frame-ancestors [^;]*/, `frame-ancestors ${ancestors}`));
 	}
-	headers.set('x-request-id', event.locals.requestId);
+	headers.set('x-request-id', locals.requestId);
 	if (!headers.has('x-content-type-options')) headers.set('x-content-type-options', 'nosniff');
 	if (!headers.has('referrer-policy')) headers.set('referrer-policy', 'strict-origin-when-cross-origin');
 	if (!headers.has('cache-control')) headers.set('cache-control', 'private, no-cache');
-	if (isApi || response.status >= 400) {
-		log().info(
-			{ requestId: event.locals.requestId, method: event.request.method, path: pathname, status: response.status, ms: Math.round(performance.now() - started) },
-			'request'
-		);
-	}
+	if (entry?.answers === 'problem' || response.status >= 400) logged(response.status);
 	return response;
 };
 
 export const handleError: HandleServerError = ({ error: caught, event, status, message }) => {
 	if (caught instanceof IanuaError) return { code: caught.code, message: caught.message };
-	if (status !== 404) log().error({ err: caught, requestId: event.locals.requestId, path: event.url.pathname }, 'unexpected error');
+	if (status !== 404) log().error({ err: caught, requestId: event.locals.requestId, route: event.route.id }, 'unexpected error');
 	return status === 404
 		? { code: 'not-found', message: 'There is nothing here for you at this address.' }
 		: { code: 'unexpected', message: status === 500 ? new IanuaError('unexpected').message : message, requestId: event.locals.requestId };

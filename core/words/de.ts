@@ -222,6 +222,8 @@ export const de: Told = {
 		notYourPassword: 'Das ist nicht Ihr Passwort.',
 		codeNot: 'Dieser Code passt nicht. Codes wechseln jede halbe Minute: nehmen Sie den neuesten.',
 		spareNot: 'Dieser Ersatzcode ist keiner von Ihren oder schon benutzt.',
+		suspended: 'Dieses Konto ist gesperrt. Fragen Sie die, die sich um diese Seite kümmern.',
+		confirmByMail: 'Beim ersten Mal bestätigen Sie per E-Mail, dass Sie es sind: sie ist unterwegs. Wählen Sie danach ein eigenes Passwort.',
 		tooShort: 'Das Passwort ist zu kurz.',
 		tooLong: 'Das Passwort ist zu lang.',
 		addressOver: 'Diese Adresse wurde schon benutzt oder ist zu alt. Bitten Sie um eine neue.',

@@ -220,6 +220,8 @@ export const en = {
 		notYourPassword: 'That is not your password.',
 		codeNot: 'That code does not fit. Codes change every half minute: take the newest.',
 		spareNot: 'That spare code is not one of yours, or has been used.',
+		suspended: 'This account is suspended. Ask those who look after this site.',
+		confirmByMail: 'The first time, a mail asks you to confirm that it is you: it is on its way. Afterwards choose a password of your own.',
 		tooShort: 'The password is too short.',
 		tooLong: 'The password is too long.',
 		addressOver: 'This address has been used or is too old. Ask for a new one.',

@@ -222,6 +222,8 @@ export const es: Told = {
 		notYourPassword: 'Esa no es su contraseña.',
 		codeNot: 'Ese código no sirve. Los códigos cambian cada medio minuto: tome el más reciente.',
 		spareNot: 'Ese código de reserva no es suyo o ya se usó.',
+		suspended: 'Esta cuenta está suspendida. Pregunte a quienes cuidan este sitio.',
+		confirmByMail: 'La primera vez, un correo le pide confirmar que es usted: está en camino. Después elija una contraseña propia.',
 		tooShort: 'La contraseña es demasiado corta.',
 		tooLong: 'La contraseña es demasiado larga.',
 		addressOver: 'Esta dirección ya se usó o es demasiado antigua. Pida otra.',

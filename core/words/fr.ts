@@ -224,6 +224,8 @@ export const fr: Told = {
 		notYourPassword: 'Ce n’est pas votre mot de passe.',
 		codeNot: 'Ce code ne convient pas. Les codes changent toutes les trente secondes : prenez le plus récent.',
 		spareNot: 'Ce code de secours n’est pas l’un des vôtres, ou il a servi.',
+		suspended: 'Ce compte est suspendu. Adressez-vous à ceux qui s’occupent de ce site.',
+		confirmByMail: 'La première fois, un courriel vous demande de confirmer que c’est bien vous : il est en route. Choisissez ensuite un mot de passe à vous.',
 		tooShort: 'Le mot de passe est trop court.',
 		tooLong: 'Le mot de passe est trop long.',
 		addressOver: 'Cette adresse a servi ou est trop ancienne. Demandez-en une nouvelle.',

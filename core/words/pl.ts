@@ -223,6 +223,8 @@ export const pl: Told = {
 		notYourPassword: 'To nie jest Twoje hasło.',
 		codeNot: 'Ten kod nie pasuje. Kody zmieniają się co pół minuty: weź najnowszy.',
 		spareNot: 'Ten kod zapasowy nie jest Twój albo został już użyty.',
+		suspended: 'To konto jest zawieszone. Zapytaj osoby, które opiekują się tą stroną.',
+		confirmByMail: 'Za pierwszym razem potwierdzasz listem, że to Ty: list jest w drodze. Potem wybierz własne hasło.',
 		tooShort: 'Hasło jest za krótkie.',
 		tooLong: 'Hasło jest za długie.',
 		addressOver: 'Ten adres został użyty albo jest za stary. Poproś o nowy.',

@@ -104,15 +104,15 @@ describe('lists', () => {
 });
 
 describe('who may call', () => {
-	it('a bearer token signs in as a cookie does; a wrong one does not', async () => {
+	it('the token of a session is no token of a program', async () => {
 		const response = await fetch(`${origin}/api/auth/sign-in/email`, {
 			method: 'POST',
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify({ email: 'olive@example.org', password: 'a-password-for-tests' })
 		});
 		const { token } = (await response.json()) as { token: string };
-		expect((await visitor().get('/api/v1/groups', { authorization: `Bearer ${token}` })).status).toBe(200);
-		expect((await visitor().get('/api/v1/groups', { authorization: `Bearer ${token.slice(0, -1)}${token.endsWith('x') ? 'y' : 'x'}` })).status).toBe(401);
+		expect(token).toBeTruthy();
+		expect((await visitor().get('/api/v1/groups', { authorization: `Bearer ${token}` })).status).toBe(401);
 	});
 	it('a cookie with a forged signature is no sign-in', async () => {
 		const [row] = await sql()<{ token: string }[]>`select token from session limit 1`;

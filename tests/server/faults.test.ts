@@ -33,12 +33,12 @@ async function startOwn(data: string, files?: string): Promise<Running> {
 	}
 }
 
-async function owner({ origin }: Running): Promise<Record<string, string>> {
+async function owner({ origin, beginCode }: Running): Promise<Record<string, string>> {
 	await fetch(`${origin}/begin`, {
 		method: 'POST',
 		redirect: 'manual',
 		headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
-		body: new URLSearchParams({ site: 'S', zone: 'UTC', name: 'O', email: 'o@example.org', password: 'the-first-password' })
+		body: new URLSearchParams({ code: beginCode(), site: 'S', zone: 'UTC', name: 'O', email: 'o@example.org', password: 'the-first-password' })
 	});
 	const response = await fetch(`${origin}/api/auth/sign-in/email`, {
 		method: 'POST',

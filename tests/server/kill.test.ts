@@ -2,7 +2,7 @@
 import { afterAll, expect, it } from 'vitest';
 import { kill } from '../../scripts/kills';
 import { freePort } from '../../scripts/postgres';
-import { runIanua } from '../../scripts/run';
+import { runIanua, type Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { pdf } from './help';
 
@@ -14,7 +14,7 @@ it('of every response of which a byte arrived there is one entry, however often 
 	const port = await freePort();
 	let running = await runIanua({ data, port, demo: false, log: 'silent' });
 	try {
-		const path = await openFile(running.origin, await pdf('Killed', 40));
+		const path = await openFile(running, await pdf('Killed', 40));
 		for (const what of ['web server', 'PostgreSQL'] as const) {
 			const done = await kill(what, 3, running, port, path);
 			running = done.running;
@@ -27,12 +27,19 @@ it('of every response of which a byte arrived there is one entry, however often 
 }, 180_000);
 
 /** Makes the site and its owner, and brings in an open document; gives the address of its file. */
-async function openFile(origin: string, bytes: Uint8Array): Promise<string> {
+async function openFile({ origin, beginCode }: Running, bytes: Uint8Array): Promise<string> {
 	const made = await fetch(`${origin}/begin`, {
 		method: 'POST',
 		redirect: 'manual',
 		headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
-		body: new URLSearchParams({ site: 'Killed', zone: 'Europe/London', name: 'Kay Owner', email: 'kay@example.org', password: 'a-long-password' })
+		body: new URLSearchParams({
+			code: beginCode(),
+			site: 'Killed',
+			zone: 'Europe/London',
+			name: 'Kay Owner',
+			email: 'kay@example.org',
+			password: 'a-long-password'
+		})
 	});
 	const cookie = made.headers
 		.getSetCookie()

@@ -34,12 +34,14 @@ it('keeps owner, documents, doors, files, sessions and ledger over a stop and a 
 		const offered = await (await fetch(`${first.origin}/begin`)).text();
 		for (const zone of ['UTC', 'Europe/Paris', 'Europe/Kyiv', 'Asia/Kathmandu', 'Asia/Kolkata']) expect(offered).toContain(`"${zone}"`);
 		for (const zone of ['Europe/Kiev', 'Asia/Katmandu', 'Asia/Calcutta']) expect(offered).not.toContain(`"${zone}"`);
+		const code = first.beginCode();
 		const begin = (form: Record<string, string>) =>
 			fetch(`${first.origin}/begin`, {
 				method: 'POST',
 				redirect: 'manual',
 				headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
 				body: new URLSearchParams({
+					code,
 					site: 'First society',
 					zone: 'Europe/Paris',
 					name: 'First Owner',
@@ -50,7 +52,9 @@ it('keeps owner, documents, doors, files, sessions and ledger over a stop and a 
 			});
 		expect((await begin({ password: 'short' })).status).toBe(422);
 		expect((await begin({ zone: 'Nowhere/Town' })).status).toBe(422);
-		const made = await begin({});
+		// whoever did not start the server has not seen its code
+		expect((await begin({ code: 'AAAA-AAAA' })).status).toBe(403);
+		const made = await begin({ code: code.toLowerCase().replace('-', ' ') });
 		expect([made.status, made.headers.get('location')]).toEqual([303, '/desk/documents']);
 		expect((await begin({ email: 'second@example.org' })).headers.get('location')).toBe('/');
 		expect(await signIn(first.origin, 'second@example.org')).toBe('');

@@ -1,10 +1,12 @@
-// The first visit to an empty site: the owner's name, address and password, the site's name and time zone.
+// The first visit to an empty site: the code that the start printed, the owner's name, address and password, the site's name and time zone.
 import { fail, redirect } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
 import { takeCookies } from '$lib/server/http/cookies';
 import { auth, passwordLength } from '$lib/server/people/auth';
+import { countTry } from '$lib/server/people/attempts';
+import { dropBeginCode, isBeginCode } from '$lib/server/people/begin';
 import { hasOwner, makeFirstOwner } from '$lib/server/people/service';
 import { isZone } from '$lib/server/site/site';
 import { zones } from '$lib/server/site/zones';
@@ -17,6 +19,7 @@ export const load: PageServerLoad = async () => {
 
 const check = compile(
 	Type.Object({
+		code: Type.String({ minLength: 1, maxLength: 40 }),
 		site: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
 		zone: Type.String(),
 		name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
@@ -26,19 +29,23 @@ const check = compile(
 );
 
 export const actions: Actions = {
-	default: async ({ request, cookies }) => {
+	default: async (event) => {
+		const { request, cookies } = event;
 		const form = Object.fromEntries((await request.formData()).entries()) as Record<string, string>;
 		const again = { site: form.site, zone: form.zone, name: form.name, email: form.email };
 		const result = check(form);
 		if (!result.ok) return fail(422, { ...again, trouble: `Something is not right: ${result.detail}.` });
-		const { site, zone, name, email, password } = result.value;
+		const { code, site, zone, name, email, password } = result.value;
 		if (!isZone(zone)) return fail(422, { ...again, trouble: `“${zone}” is not a time zone.` });
 		try {
+			await countTry('begin', event.getClientAddress());
+			if (!(await isBeginCode(code))) throw new IanuaError('begin-code');
 			await makeFirstOwner({ name, email, password }, { name: site.trim(), zone });
 		} catch (error) {
 			if (error instanceof IanuaError) return fail(error.status, { ...again, trouble: error.message });
 			throw error;
 		}
+		await dropBeginCode();
 		takeCookies(await auth().api.signInEmail({ body: { email: email.trim().toLowerCase(), password }, asResponse: true }), cookies);
 		redirect(303, '/desk/documents');
 	}

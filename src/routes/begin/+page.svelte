@@ -24,9 +24,11 @@
 <main>
 	<svg width="44" height="48" viewBox="0 0 22 24" aria-hidden="true"><path d="M2 24V11a9 9 0 0 1 18 0v13h-4V11a5 5 0 0 0-10 0v13z" fill="#c9973b" /></svg>
 	<h1>Begin with Ianua</h1>
-	<p class="soft">The site is empty. Whoever fills this in becomes its owner, and nobody else can after that.</p>
+	<p class="soft">The site is empty. Whoever started it fills this in and becomes its owner; nobody else can after that.</p>
 	{#if form?.trouble}<p class="trouble mt-4" role="alert">{form.trouble}</p>{/if}
 	<form method="POST">
+		<Label for="code">The code that was printed at the start</Label>
+		<Input id="code" name="code" required maxlength={40} autocomplete="one-time-code" autocapitalize="characters" spellcheck={false} placeholder="ABCD-2345" />
 		<h2>The site</h2>
 		<Label for="site">Its name</Label>
 		<Input id="site" name="site" required maxlength={120} value={form?.site ?? ''} />

@@ -1,3 +1,8 @@
 import { redirect } from '@sveltejs/kit';
+import type { PageServerLoad } from './$types';
+import { staff } from '$lib/server/guard/guard';
 
-export const load = () => redirect(303, '/desk/documents');
+export const load: PageServerLoad = (event) => {
+	staff(event);
+	redirect(303, '/desk/documents');
+};

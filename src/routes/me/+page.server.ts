@@ -9,20 +9,16 @@ import { takeCookies } from '$lib/server/http/cookies';
 import { passwordLength } from '$lib/server/people/auth';
 import { eraseSelf } from '$lib/server/people/record';
 import { membershipsOf, secondFactorOf } from '$lib/server/people/service';
+import { member } from '$lib/server/guard/guard';
 import { endOtherSessions, endSession, sessionsOf } from '$lib/server/people/sessions';
-import { tokenOf, type Person } from '$lib/server/people/who';
+import { sessionTokenOf } from '$lib/server/people/who';
 import { navigationFor } from '$lib/server/placing/service';
 
-function self(event: RequestEvent): Person {
-	const { person } = event.locals.caller;
-	if (!person) redirect(303, '/sign-in?to=/me');
-	return person;
-}
-const tokenHere = (event: RequestEvent) => tokenOf(event.request.headers.get('cookie'), null);
+const tokenHere = (event: RequestEvent) => sessionTokenOf(event.request.headers.get('cookie'));
 
 export const load: PageServerLoad = async (event) => {
 	const { caller } = event.locals;
-	const person = self(event);
+	const person = member(event);
 	const [memberships, documents, navigation, sessions, secondFactor] = await Promise.all([
 		membershipsOf(person.id),
 		openDocumentsFor(caller),
@@ -37,14 +33,14 @@ const field = async (event: RequestEvent, name: string) => String((await event.r
 
 export const actions: Actions = {
 	end: async (event) => {
-		const { id } = self(event);
+		const { id } = member(event);
 		const which = await field(event, 'id');
 		if (which === 'others') await endOtherSessions(id, tokenHere(event));
 		else await endSession(id, which);
 		return { about: 'sessions', done: accountOf(event).outThereDone };
 	},
 	password: async (event) => {
-		self(event);
+		member(event);
 		const response = await authCall(event, '/change-password', {
 			currentPassword: await field(event, 'current'),
 			newPassword: await field(event, 'password'),
@@ -56,7 +52,7 @@ export const actions: Actions = {
 	},
 	// staff: a code besides the password
 	prepare: async (event) => {
-		const { role } = self(event);
+		const { role } = member(event);
 		if (role === 'member') return fail(403, { about: 'factor', trouble: 'A second factor is for staff.' });
 		const response = await authCall(event, '/two-factor/enable', { password: await field(event, 'current') });
 		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
@@ -65,21 +61,21 @@ export const actions: Actions = {
 		return { about: 'factor', prepared: { qr: await qrOf(totpURI, { type: 'svg', margin: 4 }), secret, spare: backupCodes } };
 	},
 	confirm: async (event) => {
-		self(event);
+		member(event);
 		const response = await authCall(event, '/two-factor/verify-totp', { code: (await field(event, 'code')).replace(/\s/g, '') });
 		if (!response.ok) return fail(422, { about: 'factor', trouble: `${await authTrouble(event, response, accountOf(event).codeNot)} Begin again.` });
 		takeCookies(response, event.cookies);
 		return { about: 'factor', done: 'From now on you are asked for a code besides the password.' };
 	},
 	without: async (event) => {
-		self(event);
+		member(event);
 		const response = await authCall(event, '/two-factor/disable', { password: await field(event, 'current') });
 		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
 		takeCookies(response, event.cookies);
 		return { about: 'factor', done: 'You sign in with the password alone now.' };
 	},
 	erase: async (event) => {
-		const { id, role } = self(event);
+		const { id, role } = member(event);
 		if (role !== 'member') return fail(403, { about: 'erase', trouble: 'A staff account is closed and handed over in People, under Staff.' });
 		if ((await field(event, 'sure')) !== 'on') return fail(422, { about: 'erase', trouble: accountOf(event).sayFirst });
 		try {

@@ -6,14 +6,15 @@ import type { HeldKey } from '#core/access/decide';
 import { isDay, isInstant, spanOf } from '#core/access/hours';
 import { boundWords, counted } from '#core/access/reach';
 import { parseAddresses } from '#core/people/addresses';
+import type { Grant } from '#core/people/scope';
 import { IanuaError } from '#core/errors';
 import { readingGapMinutes } from '#core/readership/counting';
-import { db, sql } from '../db/client';
+import { db, sql, type Queryable } from '../db/client';
 import { document, doorKey } from '../db/schema';
 import { isId, newId } from '../id';
 import { sendMail } from '../mail/send';
 import { hashPassword, passwordFits } from '../people/auth';
-import { hashOf, newSecret } from '../people/tokens';
+import { hashOf, newSecret } from '../people/secrets';
 import { cookieOf, type Caller } from '../people/who';
 import { settings } from '../settings';
 import { site } from '../site/site';
@@ -71,12 +72,17 @@ interface Row {
 
 const untilOf = (bound: string | null, zone: string) => spanOf(null, bound, zone).until;
 
-/** Issues a key for a document; its address is given this once. */
-export async function issueKey(slug: string, given: KeyGiven, actor: string, mailedTo: string | null = null): Promise<{ id: string; url: string }> {
+/** Issues a key for a document; its address is given this once. One that a program issues (`token`) is withdrawn with its token. */
+export async function issueKey(
+	slug: string,
+	given: KeyGiven,
+	actor: string,
+	{ mailedTo = null, token }: { mailedTo?: string | null; token?: Grant } = {}
+): Promise<{ id: string; url: string }> {
 	const { zone } = await site();
 	if (given.until && !isDay(given.until) && !isInstant(given.until)) throw new IanuaError('not-valid', { detail: 'the last day is not a day' });
 	if (given.until && untilOf(given.until, zone)! <= Date.now()) throw new IanuaError('not-valid', { detail: 'the last day of the key lies in the past' });
-	const [id, token] = [newId(), newSecret()];
+	const [id, secret] = [newId(), newSecret()];
 	const passwordHash = given.password ? await hashPassword(given.password) : null;
 	await db().transaction(async (tx) => {
 		const [of] = await tx.select({ id: document.id, setAsideAt: document.setAsideAt }).from(document).where(eq(document.slug, slug));
@@ -91,10 +97,10 @@ export async function issueKey(slug: string, given: KeyGiven, actor: string, mai
 			openings: given.openings ?? null,
 			mailedTo
 		};
-		await tx.insert(doorKey).values({ ...row, hash: hashOf(token), passwordHash, createdBy: actor });
+		await tx.insert(doorKey).values({ ...row, hash: hashOf(secret), passwordHash, createdBy: actor, tokenId: token?.id ?? null });
 		await writeAudit(tx, { actor, action: 'key-issued', kind: 'document', thing: of.id, after: { ...row, password: passwordHash !== null } });
 	});
-	return { id, url: `${settings().IANUA_ORIGIN}/k/${token}` };
+	return { id, url: `${settings().IANUA_ORIGIN}/k/${secret}` };
 }
 
 /** Keys for a list of addresses, each its own, mailed. */
@@ -122,7 +128,7 @@ export interface MailedKey {
  * Issues a key for each line ('a@example.org', or 'Ann Heron <a@example.org>') and mails it. A line that is no address, or one that is
  * there twice, ends it before anything is issued.
  */
-export async function mailKeys(slug: string, given: Static<typeof KeysMailed>, actor: string): Promise<MailedKey[]> {
+export async function mailKeys(slug: string, given: Static<typeof KeysMailed>, actor: string, token?: Grant): Promise<MailedKey[]> {
 	const lines = parseAddresses(given.addresses);
 	const [document_] = await sql()<{ title: string }[]>`select title from document where slug = ${slug} and set_aside_at is null`;
 	if (!document_) throw new IanuaError('not-found');
@@ -130,7 +136,7 @@ export async function mailKeys(slug: string, given: Static<typeof KeysMailed>, a
 	const { allow, until, openings } = given;
 	const made: MailedKey[] = [];
 	for (const { email, name } of lines) {
-		const { id, url } = await issueKey(slug, { label: name ? `${name}, ${email}` : email, allow, until, openings }, actor, email);
+		const { id, url } = await issueKey(slug, { label: name ? `${name}, ${email}` : email, allow, until, openings }, actor, { mailedTo: email, token });
 		const limits = [
 			untilOf(until ?? null, zone) === null ? '' : `It holds until ${boundWords(untilOf(until!, zone)!, zone, 'until')}.`,
 			openings ? `It opens ${counted(openings, 'time', 'times')}.` : ''
@@ -160,6 +166,17 @@ export async function withdrawKey(id: string, actor: string): Promise<void> {
 		const [known] = await tx.select({ id: doorKey.id }).from(doorKey).where(eq(doorKey.id, id));
 		if (!known) throw new IanuaError('key-unknown');
 	});
+}
+
+/** Withdraws the keys that a program issued by its token. */
+export async function withdrawKeysOf(tx: Queryable, tokenId: string, actor: string): Promise<void> {
+	const rows = await tx
+		.update(doorKey)
+		.set({ withdrawnAt: new Date(), withdrawnBy: actor })
+		.where(and(eq(doorKey.tokenId, tokenId), isNull(doorKey.withdrawnAt)))
+		.returning({ id: doorKey.id, documentId: doorKey.documentId, label: doorKey.label });
+	for (const row of rows)
+		await writeAudit(tx, { actor, action: 'key-withdrawn', kind: 'document', thing: row.documentId, before: { key: row.id, label: row.label } });
 }
 
 /** The keys of a document with what each did, the newest first. */

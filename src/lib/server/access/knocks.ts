@@ -5,13 +5,15 @@ import type { RefusedCode } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
 import { isAddress } from '#core/people/addresses';
+import type { Grant } from '#core/people/scope';
 import { db, sql } from '../db/client';
 import { group, knock, membership } from '../db/schema';
 import { newId } from '../id';
 import { sendMail } from '../mail/send';
-import { countTry } from '../people/attempts';
+import { countOften, placeOf } from '../people/attempts';
 import { insertPerson } from '../people/service';
 import { mailInvitation } from '../people/staff';
+import type { Person } from '../people/who';
 import type { TurnedAway } from '../reading/chain';
 import { recordKnock } from '../reading/record';
 import { settings } from '../settings';
@@ -30,7 +32,7 @@ export async function takeKnock(refusal: TurnedAway, given: Static<typeof KnockG
 	if (!found || !page.knock) throw new IanuaError('not-found');
 	const email = given.email.trim().toLowerCase();
 	if (!isAddress(email)) throw new IanuaError('not-valid', { detail: `“${email}” is not a mail address` });
-	await countTry(`knock ${asker.address}`);
+	await countOften(`knock ${placeOf(asker.address)}`);
 	const s = sql();
 	// the same knock again while it waits is the first one with its newer words
 	const [row] = await s<{ id: string }[]>`
@@ -102,7 +104,13 @@ export const KnockAnswer = Type.Union([
 ]);
 
 /** Answers a knock, once. Gives whether the mail went out. */
-export async function answerKnock(id: string, answer: Static<typeof KnockAnswer>, actor: string): Promise<{ mailed: boolean }> {
+export async function answerKnock(
+	id: string,
+	answer: Static<typeof KnockAnswer>,
+	person: Pick<Person, 'id' | 'role'>,
+	token?: Grant
+): Promise<{ mailed: boolean }> {
+	const actor = person.id;
 	if (!/^[0-9a-f-]{36}$/.test(id)) throw new IanuaError('not-found');
 	const [row] = await sql()<
 		{ email: string; document_id: string; slug: string; title: string; person_id: string | null; name: string | null; role: string | null }[]
@@ -127,9 +135,9 @@ export async function answerKnock(id: string, answer: Static<typeof KnockAnswer>
 			const [of] = await tx.select().from(group).where(eq(group.slug, answer.group));
 			if (!of) throw new IanuaError('group-unknown', { slug: answer.group });
 			if (row.role && row.role !== 'member') throw new IanuaError('not-valid', { detail: `${row.email} belongs to the staff` });
-			const person = row.person_id ?? (await insertPerson(tx, { name: row.email, email: row.email, password: null, role: 'member' }, actor));
+			const admitted = row.person_id ?? (await insertPerson(tx, { name: row.email, email: row.email, password: null, role: 'member' }, actor));
 			invite = row.person_id === null;
-			await tx.insert(membership).values({ id: newId(), personId: person, groupId: of.id, fromDay: dayOf(Date.now(), zone), untilDay: answer.until ?? null });
+			await tx.insert(membership).values({ id: newId(), personId: admitted, groupId: of.id, fromDay: dayOf(Date.now(), zone), untilDay: answer.until ?? null });
 			given = of.slug;
 			await tx.update(knock).set({ given }).where(eq(knock.id, id));
 		}
@@ -151,7 +159,10 @@ export async function answerKnock(id: string, answer: Static<typeof KnockAnswer>
 		return { mailed };
 	}
 	if (answer.do === 'key') {
-		const key = await issueKey(row.slug, { label: row.name ? `${row.name}, ${row.email}` : row.email, until: answer.until ?? null }, actor, row.email);
+		const key = await issueKey(row.slug, { label: row.name ? `${row.name}, ${row.email}` : row.email, until: answer.until ?? null }, actor, {
+			mailedTo: row.email,
+			token
+		});
 		await db().update(knock).set({ given: key.id }).where(eq(knock.id, id));
 		const mailed = await sendMail({
 			to: row.email,
@@ -160,7 +171,7 @@ export async function answerKnock(id: string, answer: Static<typeof KnockAnswer>
 		});
 		return { mailed };
 	}
-	if (invite) await mailInvitation({ name: row.email, email: row.email, role: 'member' }, actor);
+	if (invite) await mailInvitation({ name: row.email, email: row.email, role: 'member' }, person);
 	const mailed = await sendMail({
 		to: row.email,
 		subject: `You are let in at ${siteName}`,

@@ -21,6 +21,7 @@ import type { TurnedAwayWords } from '#core/access/door';
 import type { Cover } from '#core/documents/cover';
 import type { Facts, Finding } from '#core/intake/condition';
 import type { Layout, PageContent } from '#core/placing/content';
+import type { Scope } from '#core/people/scope';
 import type { ReadingSettings } from '#core/reading/settings';
 import type { Language } from '#core/words/words';
 
@@ -374,6 +375,11 @@ export const apiToken = pgTable('api_token', {
 		.references(() => person.id, { onDelete: 'cascade' }),
 	label: text('label').notNull(),
 	hash: text('hash').notNull().unique(),
+	scopes: text('scopes').array().$type<Scope[]>().notNull(),
+	/** Only documents in these folders; null is all of them. */
+	folders: text('folders').array(),
+	/** Its last day, in the site's zone. */
+	untilDay: date('until_day', { mode: 'string' }).notNull(),
 	createdAt: at('created_at').notNull().defaultNow(),
 	usedAt: at('used_at'),
 	withdrawnAt: at('withdrawn_at')
@@ -388,7 +394,9 @@ export const invitation = pgTable('invitation', {
 	createdAt: at('created_at').notNull().defaultNow(),
 	createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' }),
 	expiresAt: at('expires_at').notNull(),
-	acceptedAt: at('accepted_at')
+	acceptedAt: at('accepted_at'),
+	/** Its address was shown to an owner, as there was no mail: who takes it up is confirmed once there is. */
+	shown: boolean('shown').notNull().default(false)
 });
 
 // placing
@@ -546,7 +554,9 @@ export const doorKey = pgTable(
 		createdAt: at('created_at').notNull().defaultNow(),
 		createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' }),
 		withdrawnAt: at('withdrawn_at'),
-		withdrawnBy: uuid('withdrawn_by').references(() => person.id, { onDelete: 'set null' })
+		withdrawnBy: uuid('withdrawn_by').references(() => person.id, { onDelete: 'set null' }),
+		/** The token of the program that issued it. */
+		tokenId: uuid('token_id')
 	},
 	(t) => [index('door_key_document').on(t.documentId, t.createdAt)]
 );

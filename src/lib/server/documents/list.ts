@@ -15,6 +15,8 @@ export interface DocumentQuery {
 	readonly limit?: number;
 	/** Those set aside instead of those in use. */
 	readonly aside?: boolean;
+	/** As if there were no other folders than these. */
+	readonly within?: readonly string[] | null;
 }
 
 export interface ListedDocument extends DocumentLine {
@@ -47,6 +49,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const q = query.q?.trim().slice(0, longest) ?? '';
 	const order = query.order ?? usualOrder(q !== '');
 	const s = sql();
+	const within = query.within ? s`d.folder = any(${[...query.within]})` : s`true`;
 	const found = q ? await matchingDocuments(q, query.aside ?? false) : null;
 
 	// the largest band is asked for first
@@ -88,7 +91,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 			left join page fp on fp.id = dr.follows_page left join door fo on fo.id = fp.door_id
 			left join (select document_id, count(*)::int as n from placement where published group by document_id) pl on pl.document_id = d.id
 			${order.by === 'readers' ? s`left join ${readersOf} rd on rd.document_id = d.id` : s``}
-		where ${query.aside ? s`d.set_aside_at is not null and d.gone_at is null` : s`d.set_aside_at is null`}`;
+		where ${within} and ${query.aside ? s`d.set_aside_at is not null and d.gone_at is null` : s`d.set_aside_at is null`}`;
 
 	const direction = order.down ? s`desc` : s`asc`;
 	const orderBy = {
@@ -151,8 +154,8 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		counting,
 		shown,
 		s<{ n: number | null; aside: number }[]>`
-			select ${found || query.aside ? s`(select count(*)::int from document where set_aside_at is null)` : s`null`} as n,
-				(select count(*)::int from document where set_aside_at is not null and gone_at is null) as aside`
+			select ${found || query.aside ? s`(select count(*)::int from document d where set_aside_at is null and ${within})` : s`null`} as n,
+				(select count(*)::int from document d where set_aside_at is not null and gone_at is null and ${within}) as aside`
 	]);
 	// whoever has brought something in, known from the counts
 	const people = (counted!.counts ?? []).filter((c) => c.filter === 'by' && c.value).map((c) => c.value);

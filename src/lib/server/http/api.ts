@@ -1,9 +1,8 @@
-// What the JSON routes share: errors as problem details, bodies read as JSON, staff only.
-import { json, type RequestEvent } from '@sveltejs/kit';
-import { IanuaError, problemOf } from '#core/errors';
+// What the JSON routes share: errors as problem details, bodies read as JSON.
+import { isHttpError, json, type RequestEvent } from '@sveltejs/kit';
+import { catalogue, IanuaError, problemOf, type ErrorCode } from '#core/errors';
 import { documentJson, documentView } from '../documents/view';
 import { log } from '../log';
-import type { Person } from '../people/who';
 import { TurnedAway, type Ask } from '../reading/chain';
 import { recordRefused } from '../reading/record';
 import type { RefusedCode } from '#core/access/decide';
@@ -15,6 +14,8 @@ const refusedByDatabase: Readonly<Record<string, string>> = { '22021': zeroByte,
 /** The error of the catalogue that an error is. */
 function knownError(error: unknown): IanuaError {
 	if (error instanceof IanuaError) return error;
+	// what a lock throws, or a page
+	if (isHttpError(error) && Object.hasOwn(catalogue, error.body.code)) return new IanuaError(error.body.code as ErrorCode);
 	// Drizzle says which query it was, and has the database's own error as its cause
 	const { code } = ((error as { cause?: unknown } | null)?.cause ?? error ?? {}) as { code?: string };
 	const detail = refusedByDatabase[code ?? ''];
@@ -41,21 +42,6 @@ export function route<E extends RequestEvent>(handle: (event: E) => Promise<Resp
 			return problem(error, event.locals.requestId);
 		}
 	};
-}
-
-/** The staff member who asks, or 401/403. */
-export function staff(event: RequestEvent): Person {
-	const { person, who } = event.locals.caller;
-	if (!person) throw new IanuaError('sign-in');
-	if (who.kind !== 'staff') throw new IanuaError('staff-only');
-	return person;
-}
-
-/** The owner who asks, or 401/403. */
-export function owner(event: RequestEvent): Person {
-	const person = staff(event);
-	if (person.role !== 'owner') throw new IanuaError('owner-only');
-	return person;
 }
 
 /** The body as JSON, checked. */

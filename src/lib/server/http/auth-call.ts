@@ -5,12 +5,15 @@ import type { AccountWords } from '#core/words/words';
 import { addressHeader, auth } from '../people/auth';
 import { settings } from '../settings';
 
-/** Calls an endpoint of better-auth as the browser that sent the form. */
-export function authCall(event: RequestEvent, path: string, body: Record<string, unknown>): Promise<Response> {
+/**
+ * Calls an endpoint of better-auth as the browser that asked: with a body by POST, without one by GET. The origin has been looked at
+ * already, and the address is that of the connection.
+ */
+export function authCall(event: RequestEvent, path: string, body: unknown): Promise<Response> {
 	const { IANUA_ORIGIN } = settings();
 	return auth().handler(
 		new Request(new URL(`/api/auth${path}`, IANUA_ORIGIN), {
-			method: 'POST',
+			method: body === undefined ? 'GET' : 'POST',
 			headers: {
 				'content-type': 'application/json',
 				origin: IANUA_ORIGIN,
@@ -18,7 +21,7 @@ export function authCall(event: RequestEvent, path: string, body: Record<string,
 				'user-agent': event.request.headers.get('user-agent') ?? '',
 				[addressHeader]: event.getClientAddress()
 			},
-			body: JSON.stringify(body)
+			...(body === undefined ? {} : { body: JSON.stringify(body) })
 		})
 	);
 }
@@ -32,6 +35,8 @@ export async function authTrouble({ locals }: RequestEvent, response: Response, 
 		INVALID_PASSWORD: 'notYourPassword',
 		INVALID_CODE: 'codeNot',
 		INVALID_BACKUP_CODE: 'spareNot',
+		ACCOUNT_SUSPENDED: 'suspended',
+		CONFIRM_BY_MAIL: 'confirmByMail',
 		PASSWORD_TOO_SHORT: 'tooShort',
 		PASSWORD_TOO_LONG: 'tooLong',
 		INVALID_TOKEN: 'addressOver'

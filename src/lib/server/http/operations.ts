@@ -7,8 +7,10 @@ import { KeyGiven, KeysMailed } from '../access/keys';
 import { KnockAnswer } from '../access/knocks';
 import { BulkChange, DocumentChange } from '../documents/change';
 import { conditionWords } from '#core/intake/condition';
+import { TokenGiven } from '../people/tokens';
 import { GroupChange, GroupGiven, MemberChange, MemberGiven } from '../people/members';
 import { standings } from '../people/service';
+import { scopes } from '#core/people/scope';
 import { lengths, steps } from '#core/readership/period';
 import { ReadingSettings } from '#core/reading/settings';
 import { languages } from '#core/words/words';
@@ -161,7 +163,6 @@ export const SavedFilterBody = Type.Object(
 	{ name: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), query: Type.String({ maxLength: 4000 }) },
 	{ additionalProperties: false }
 );
-export const TokenBody = Type.Object({ label: Type.String({ minLength: 1, maxLength: 100, pattern: '\\S' }) }, { additionalProperties: false });
 export const UndoBody = Type.Object({ undo: Type.Array(Type.Object({ slug: Type.String(), change: DocumentChange, aside: Type.Optional(Type.Boolean()) })) });
 export const IntakeStop = Type.Object({ stop: Type.Array(Type.String({ format: 'uuid' }), { minItems: 1, maxItems: 1000 }) }, { additionalProperties: false });
 
@@ -552,7 +553,16 @@ export const operations: readonly Operation[] = [
 		status: 200,
 		answer: Type.Object({
 			items: Type.Array(
-				Type.Object({ id: Type.String(), label: Type.String(), createdAt: Instant, usedAt: nullable(Instant), withdrawnAt: nullable(Instant) })
+				Type.Object({
+					id: Type.String(),
+					label: Type.String(),
+					scopes: Type.Array(oneOf(scopes)),
+					folders: nullable(Type.Array(Type.String())),
+					until: Type.String({ format: 'date' }),
+					createdAt: Instant,
+					usedAt: nullable(Instant),
+					withdrawnAt: nullable(Instant)
+				})
 			),
 			next: Type.Null()
 		})
@@ -561,9 +571,9 @@ export const operations: readonly Operation[] = [
 		method: 'post',
 		path: '/tokens',
 		words: 'Makes a token; shown this once',
-		body: TokenBody,
+		body: TokenGiven,
 		status: 201,
-		answer: Type.Object({ id: Type.String(), label: Type.String(), token: Type.String() })
+		answer: Type.Object({ id: Type.String(), label: Type.String(), token: Type.String(), until: Type.String({ format: 'date' }) })
 	},
 	{ method: 'delete', path: '/tokens/{id}', words: 'Withdraws a token', status: 200, answer: Nothing },
 	{ method: 'get', path: '/groups', words: 'Groups of members', status: 200, answer: Type.Object({ items: Type.Array(GroupAnswer), next: Type.Null() }) },
@@ -595,7 +605,7 @@ export const operations: readonly Operation[] = [
 		path: '/members/{id}/invite',
 		words: 'Mails a member the address at which they choose a password',
 		status: 201,
-		answer: Type.Object({ address: Type.String(), mailed: Type.Boolean() })
+		answer: Type.Object({ address: nullable(Type.String({ description: 'for owners, where no mail is set up' })), mailed: Type.Boolean() })
 	},
 	{
 		method: 'post',

@@ -38,17 +38,32 @@ export interface BroughtIn {
 	readonly first: Facts | null;
 }
 
-/** Receives a stream and brings it in. Throws an error of the catalogue where it is refused; nothing of it stays behind then. */
-export async function bringInStream(stream: AsyncIterable<Uint8Array>, given: Given, actor: string | null): Promise<BroughtIn> {
+/**
+ * Receives a stream and brings it in; `given` is asked once all of it is here, and may refuse it. Throws an error of the catalogue where
+ * it is refused; nothing of it stays behind then.
+ */
+export async function bringInStream(
+	stream: AsyncIterable<Uint8Array>,
+	fileName: string,
+	actor: string | null,
+	given: () => Omit<Given, 'fileName'>
+): Promise<BroughtIn> {
 	const limit = settings().IANUA_MAX_UPLOAD;
 	let received: Received;
 	try {
 		received = await receive(stream, limit);
 	} catch (error) {
-		if (error instanceof TooLarge) throw new IanuaError('file-too-large', { name: baseName(given.fileName) || 'document.pdf', limit: sizeWords(limit) });
+		if (error instanceof TooLarge) throw new IanuaError('file-too-large', { name: baseName(fileName) || 'document.pdf', limit: sizeWords(limit) });
 		throw noRoom(error);
 	}
-	return bringIn(received, given, actor);
+	let asked: Omit<Given, 'fileName'>;
+	try {
+		asked = given();
+	} catch (error) {
+		await rm(received.path, { force: true });
+		throw error;
+	}
+	return bringIn(received, { ...asked, fileName }, actor);
 }
 
 /** A full disk in the words of the catalogue. */

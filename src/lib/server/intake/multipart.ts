@@ -1,6 +1,6 @@
 // Reads a multipart/form-data body as it arrives: the file goes on as a stream, it is never held in memory.
 import busboy from 'busboy';
-import { PassThrough, Readable } from 'node:stream';
+import { Readable } from 'node:stream';
 import type { ReadableStream as WebStream } from 'node:stream/web';
 import { IanuaError } from '#core/errors';
 
@@ -22,33 +22,25 @@ export async function withUpload<T>(request: Request, use: (upload: Upload) => P
 	} catch {
 		throw new IanuaError('no-file');
 	}
-	const source = Readable.fromWeb(request.body as WebStream<Uint8Array>);
+	const source = quiet(Readable.fromWeb(request.body as WebStream<Uint8Array>));
 	return new Promise<T>((resolve, reject) => {
 		let used: Promise<T> | undefined;
-		let current: PassThrough | undefined;
-		const fail = (error: unknown) => {
-			current?.destroy(error instanceof Error ? error : new Error(String(error)));
+		let current: Readable | undefined;
+		const fail = (error: Error) => {
+			// whoever reads the file is told by the stream that its end is missing
+			current?.destroy(error);
 			source.unpipe(parser);
 			// the rest of the body is read and dropped, so that the answer reaches a sender that is still sending
 			source.resume();
-			if (used) used.catch(() => {}).finally(() => reject(error as Error));
-			else reject(error as Error);
+			if (used) used.catch(() => {}).finally(() => reject(error));
+			else reject(error);
 		};
 		parser.on('field', (name, value) => (fields[name] = value));
 		parser.on('file', (name, file, info) => {
+			current = quiet(file);
 			if (name !== 'file') return void file.resume();
-			const stream = (current = new PassThrough());
-			file.on('error', (error) => stream.destroy(error));
-			file.pipe(stream);
-			used = use({ fileName: info.filename ?? '', stream, fields });
-			used.then(
-				() => {},
-				(error: unknown) => {
-					file.unpipe(stream);
-					file.resume();
-					fail(error);
-				}
-			);
+			used = use({ fileName: info.filename ?? '', stream: file, fields });
+			used.catch(fail);
 		});
 		parser.on('error', () => fail(new IanuaError('upload-cut-off')));
 		source.on('error', () => fail(new IanuaError('upload-cut-off')));
@@ -58,4 +50,9 @@ export async function withUpload<T>(request: Request, use: (upload: Upload) => P
 		});
 		source.pipe(parser);
 	});
+}
+
+/** A stream whose error ends nothing but itself: whoever reads it is told, and an error that comes when nobody reads is no end of the server. */
+function quiet<S extends Readable>(stream: S): S {
+	return stream.on('error', () => {});
 }

@@ -7,6 +7,7 @@ import { discard, dropTemporary, originals } from '../files/store';
 import { dropUpload, uploadIds } from '../files/uploads';
 import { queueJob } from '../jobs/boss';
 import { log } from '../log';
+import { forgetOldTries } from '../people/attempts';
 import { forgetStale, livingIntakes, waitingIntakes } from './tray';
 import { uncheckedEditions } from './check';
 
@@ -47,6 +48,7 @@ export async function sweep(now: number): Promise<{ uploads: number; blobs: numb
 	const unfinished = await dropTemporary(now);
 	const forgotten = await forgetSetAside();
 	await forgetReaders(now);
+	await forgetOldTries();
 	const swept = { uploads, blobs, unfinished, forgotten };
 	if (uploads + blobs + unfinished + forgotten) log().info(swept, 'swept');
 	return swept;

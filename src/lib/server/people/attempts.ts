@@ -1,28 +1,76 @@
 // Tries that are limited in number, whichever server they reach: passwords of keys, and what else can be guessed at.
+import ipaddr from 'ipaddr.js';
+import { createHmac } from 'node:crypto';
 import { IanuaError } from '#core/errors';
 import { sql } from '../db/client';
 import { newId } from '../id';
+import { settings } from '../settings';
 
-/** Minutes after which tries are forgotten, and how many there may be until then. */
-const [within, most] = [15, 10];
+/** Tries at one thing from one place, within so many minutes. */
+const fromPlace = { most: 10, minutes: 15 };
+/** Tries at one thing from all places together where it was not opened before, within so many minutes: guessing from many places is slow. */
+const fromAnywhere = { most: 100, minutes: 24 * 60 };
+/** Beyond those, one try in so many minutes: whoever is new somewhere comes in with patience, and a guesser hardly comes on. */
+const trickle = { most: 1, minutes: 1 };
+/** Days for which a place is remembered from which it went well. */
+const knownFor = 180;
 
 /** Counts of requests that began longer ago are of no use to anybody. */
 const longestWindowMs = 3_600_000;
 
-/** Counts a try under a name, as in `key <id>`. Throws `too-many-tries` from the eleventh within a quarter of an hour on. */
-export async function countTry(name: string): Promise<void> {
+/** A place that tries: an address, of IPv6 the first 64 bits, which one connection has to itself (RFC 6177, 2: a site gets a /64 at least). */
+export function placeOf(address: string): string {
+	if (!ipaddr.isValid(address)) return address.slice(0, 60);
+	const parsed = ipaddr.process(address);
+	return parsed instanceof ipaddr.IPv6
+		? `${parsed.parts
+				.slice(0, 4)
+				.map((part) => part.toString(16))
+				.join(':')}::/64`
+		: parsed.toString();
+}
+
+const hidden = (name: string) => createHmac('sha256', settings().IANUA_SECRET).update(name).digest('base64url');
+
+/** Counts one more under a name; whether that is still within the most that there may be. */
+async function within(name: string, { most, minutes }: { most: number; minutes: number }): Promise<boolean> {
 	const [row] = await sql()<{ tries: number }[]>`
 		insert into attempt (name, tries, since) values (${name}, 1, now())
 		on conflict (name) do update set
-			tries = case when attempt.since > now() - make_interval(mins => ${within}) then attempt.tries + 1 else 1 end,
-			since = case when attempt.since > now() - make_interval(mins => ${within}) then attempt.since else now() end
+			tries = case when attempt.since > now() - make_interval(mins => ${minutes}) then attempt.tries + 1 else 1 end,
+			since = case when attempt.since > now() - make_interval(mins => ${minutes}) then attempt.since else now() end
 		returning tries`;
-	if (row!.tries > most) throw new IanuaError('too-many-tries');
+	return row!.tries <= most;
 }
 
-/** Forgets the tries under a name: it went well. */
-export async function forgetTries(name: string): Promise<void> {
-	await sql()`delete from attempt where name = ${name}`;
+/**
+ * Counts a try at something (`key <id>`, `password <mail address>`) from an address. Throws `too-many-tries` from the eleventh within a
+ * quarter of an hour from one place on. From places where it was never opened before, a hundred a day are let through together and then
+ * one a minute: nobody is locked out where they have come in before by what others try elsewhere.
+ */
+export async function countTry(name: string, address: string): Promise<void> {
+	const place = placeOf(address);
+	if (!(await within(`${name} ${place}`, fromPlace))) throw new IanuaError('too-many-tries');
+	const [known] = await sql()`select 1 from attempt where name = ${hidden(`well ${name} ${place}`)}`;
+	if (known || (await within(`${name} anywhere`, fromAnywhere))) return;
+	if (!(await within(`${name} trickle`, trickle))) throw new IanuaError('too-many-tries');
+}
+
+/** Forgets the tries at something from a place, and remembers the place: it went well. */
+export async function wentWell(name: string, address: string): Promise<void> {
+	const place = placeOf(address);
+	await sql()`delete from attempt where name = ${`${name} ${place}`}`;
+	await sql()`insert into attempt (name, tries, since) values (${hidden(`well ${name} ${place}`)}, 0, now()) on conflict (name) do update set since = now()`;
+}
+
+/** Counts what may be done only so often by one place (knocks) or for one address (mails). Throws `too-many-tries`. */
+export async function countOften(name: string): Promise<void> {
+	if (!(await within(name, fromPlace))) throw new IanuaError('too-many-tries');
+}
+
+/** Drops counts that are over. */
+export async function forgetOldTries(): Promise<void> {
+	await sql()`delete from attempt where since < now() - make_interval(days => case when tries = 0 then ${knownFor} else 2 end)`;
 }
 
 /**

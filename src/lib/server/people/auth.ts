@@ -4,12 +4,14 @@ import { APIError, createAuthMiddleware } from 'better-auth/api';
 import { magicLink, twoFactor } from 'better-auth/plugins';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { hash, verify } from '@node-rs/argon2';
+import { eq, sql as raw } from 'drizzle-orm';
 import { db } from '../db/client';
 import * as schema from '../db/schema';
 import { IanuaError } from '#core/errors';
 import { newId } from '../id';
 import { log } from '../log';
-import { countRequest, countTry, forgetTries } from './attempts';
+import { countOften, countRequest, countTry, wentWell } from './attempts';
+import { hashOf } from './secrets';
 import { linkMinutes, mailLink, mailNewPassword } from './sign-in-mail';
 import { settings } from '../settings';
 
@@ -20,15 +22,44 @@ export const addressHeader = 'x-ianua-address';
 /** Password length: at least 10, as NIST SP 800-63B asks for 8 and more (from memory). */
 export const passwordLength = { min: 10, max: 128 } as const;
 
-/** Under what tries are counted: wrong passwords, and mails asked for, by address and place. Null where nothing is counted. */
-function triesOf(ctx: { path?: string; body?: unknown; headers?: Headers }): string | null {
-	const { path = '' } = ctx;
-	if (!['/sign-in/email', '/sign-in/magic-link', '/request-password-reset'].includes(path)) return null;
-	const email = (ctx.body as { email?: unknown } | undefined)?.email;
-	if (typeof email !== 'string') return null;
-	// mails go to one address only so often, from wherever they are asked for
-	const place = path === '/sign-in/email' ? ` ${ctx.headers?.get(addressHeader) ?? ''}` : '';
-	return `${path} ${email.trim().toLowerCase().slice(0, 320)}${place}`;
+interface AuthCall {
+	path?: string;
+	body?: unknown;
+	headers?: Headers;
+}
+
+const emailOf = ({ body }: AuthCall) => {
+	const email = (body as { email?: unknown } | undefined)?.email;
+	return typeof email === 'string' ? email.trim().toLowerCase().slice(0, 320) : null;
+};
+const addressOf = ({ headers }: AuthCall) => headers?.get(addressHeader) ?? '';
+
+/** Counts what is tried: wrong passwords by address and place; mails, which go to one address only so often, from wherever they are asked for. */
+async function countCall(call: AuthCall): Promise<void> {
+	const email = emailOf(call);
+	if (email === null) return;
+	if (call.path === '/sign-in/email') await countTry(`password ${email}`, addressOf(call));
+	else if (call.path === '/sign-in/magic-link' || call.path === '/request-password-reset') await countOften(`${call.path} ${email}`);
+}
+
+/** Whether this person may have a session now, by the way they came. */
+async function checkSession(userId: string, call: AuthCall): Promise<void> {
+	const [row] = await db().select().from(schema.person).where(eq(schema.person.id, userId));
+	if (!row || row.suspended || row.closedAt) throw new APIError('FORBIDDEN', { code: 'ACCOUNT_SUSPENDED', message: 'This account is suspended.' });
+	if (call.path === '/sign-in/email' && !row.emailVerified && settings().IANUA_SMTP_URL) {
+		await auth().api.signInMagicLink({ body: { email: row.email }, headers: new Headers() });
+		throw new APIError('FORBIDDEN', { code: 'CONFIRM_BY_MAIL', message: 'The first time, a mail asks you to confirm that it is you.' });
+	}
+	// RFC 6238, 5.2: a code that was taken once is not taken again
+	if (call.path === '/two-factor/verify-totp') {
+		const code = hashOf(`${userId} ${String((call.body as { code?: unknown }).code)} ${settings().IANUA_SECRET}`);
+		const [mine] = await db()
+			.insert(schema.attempt)
+			.values({ name: `code ${code}`, tries: 1, since: new Date() })
+			.onConflictDoUpdate({ target: schema.attempt.name, set: { since: new Date() }, setWhere: raw`${schema.attempt.since} < now() - interval '10 minutes'` })
+			.returning({ name: schema.attempt.name });
+		if (!mine) throw new APIError('UNAUTHORIZED', { code: 'INVALID_CODE', message: 'That code has been used.' });
+	}
 }
 
 function later(mail: Promise<unknown>): void {
@@ -84,22 +115,21 @@ function make() {
 			})
 		],
 		hooks: {
-			// ten wrong passwords for one address from one place within a quarter of an hour, whichever server they reach
+			// whichever server they reach
 			before: createAuthMiddleware(async (ctx) => {
-				const name = triesOf(ctx);
-				if (!name) return;
 				try {
-					await countTry(name);
+					await countCall(ctx);
 				} catch (refusal) {
 					if (!(refusal instanceof IanuaError)) throw refusal;
 					throw new APIError('TOO_MANY_REQUESTS', { message: refusal.message, code: refusal.code });
 				}
 			}),
 			after: createAuthMiddleware(async (ctx) => {
-				const name = triesOf(ctx);
-				if (name && ctx.path === '/sign-in/email' && ctx.context.newSession) await forgetTries(name);
+				const email = emailOf(ctx);
+				if (email !== null && ctx.path === '/sign-in/email' && ctx.context.newSession) await wentWell(`password ${email}`, addressOf(ctx));
 			})
 		},
+		databaseHooks: { session: { create: { before: (session, ctx) => checkSession(session.userId, (ctx ?? {}) as AuthCall) } } },
 		session: { expiresIn: 30 * 24 * 3600, updateAge: 24 * 3600 },
 		rateLimit: {
 			enabled: true,
@@ -120,7 +150,7 @@ function make() {
 			disableOriginCheck: false,
 			useSecureCookies: IANUA_ORIGIN.startsWith('https:'),
 			database: { generateId: () => newId() },
-			ipAddress: { ipAddressHeaders: [addressHeader] }
+			ipAddress: { ipAddressHeaders: [addressHeader], ipv6Subnet: 64 }
 		}
 	});
 }

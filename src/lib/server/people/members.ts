@@ -9,7 +9,8 @@ import { group, membership, person, session } from '../db/schema';
 import { newId } from '../id';
 import { writeAudit } from '../site/audit';
 import { groupIds, insertPerson, listPeople, type PeopleQuery } from './service';
-import { mailInvitation } from './staff';
+import { mailInvitation, type Invited } from './staff';
+import type { Person } from './who';
 
 const Day = Type.Union([Type.String({ format: 'date' }), Type.Null()]);
 export const MembershipGiven = Type.Object(
@@ -111,10 +112,10 @@ function checkDays(memberships: readonly Static<typeof MembershipGiven>[]) {
 	}
 }
 
-/** Adds a member. */
+/** Adds a member. Where staff choose the password, the member confirms the first sign-in by mail. */
 export async function addMember(given: Omit<Static<typeof MemberGiven>, 'invite' | 'password'> & { password: string | null }, actor: string): Promise<string> {
 	checkDays(given.memberships ?? []);
-	return db().transaction((tx) => insertPerson(tx, { ...given, role: 'member' }, actor));
+	return db().transaction((tx) => insertPerson(tx, { ...given, role: 'member', unconfirmed: given.password !== null }, actor));
 }
 
 export async function changeMember(id: string, change: MemberChange, actor: string): Promise<void> {
@@ -166,7 +167,7 @@ export async function forgetPerson(tx: Queryable, id: string): Promise<void> {
 }
 
 /** Mails a member the address at which they choose their password; it holds for seven days. */
-export async function inviteMember(id: string, actor: string): Promise<{ address: string; mailed: boolean }> {
+export async function inviteMember(id: string, actor: Person): Promise<Invited> {
 	const view = await memberView(id);
 	if (view.suspended) throw new IanuaError('not-valid', { detail: 'the account is suspended' });
 	return mailInvitation({ name: view.name, email: view.email, role: 'member' }, actor);

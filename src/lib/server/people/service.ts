@@ -142,6 +142,8 @@ export interface NewPerson {
 	readonly password: string | null;
 	readonly role: 'owner' | 'editor' | 'member';
 	readonly memberships?: readonly { readonly group: string; readonly from?: string | null; readonly until?: string | null }[];
+	/** Somebody else knows the password: the first sign-in by it is confirmed by mail. */
+	readonly unconfirmed?: boolean;
 }
 
 /** Adds a person with a password to sign in by; groups are named by their addresses. */
@@ -155,7 +157,7 @@ export async function insertPerson(tx: Queryable, given: NewPerson, actor: strin
 	const email = given.email.trim().toLowerCase();
 	const [made] = await tx
 		.insert(person)
-		.values({ id: newId(), name: given.name.trim(), email, role: given.role, emailVerified: true })
+		.values({ id: newId(), name: given.name.trim(), email, role: given.role, emailVerified: !given.unconfirmed })
 		.onConflictDoNothing()
 		.returning({ id: person.id });
 	if (!made) throw new IanuaError('email-taken', { email });

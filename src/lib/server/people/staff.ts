@@ -1,7 +1,7 @@
 // Staff accounts: invited by mail, changed in their role, closed with everything handed over.
 import { and, eq, isNull, ne, sql as raw } from 'drizzle-orm';
 import { IanuaError } from '#core/errors';
-import { db, sql } from '../db/client';
+import { db, sql, type Queryable } from '../db/client';
 import { account, invitation, person, session } from '../db/schema';
 import { newId } from '../id';
 import { sendMail } from '../mail/send';
@@ -10,7 +10,8 @@ import { writeAudit } from '../site/audit';
 import { site } from '../site/site';
 import { hashPassword } from './auth';
 import { insertPerson } from './service';
-import { hashOf, newSecret } from './tokens';
+import { hashOf, newSecret } from './secrets';
+import type { Person } from './who';
 
 export type StaffRole = 'owner' | 'editor';
 
@@ -46,22 +47,32 @@ export async function listStaff(): Promise<{ staff: StaffMember[]; invited: Invi
 	return { staff: [...staff], invited: invited.map(({ expires_at, ...i }) => ({ ...i, expiresAt: expires_at.toISOString() })) };
 }
 
-/** Invites somebody to the staff. Gives the address that takes the invitation up, and whether it was mailed. */
-export async function inviteStaff(given: { name: string; email: string; role: StaffRole }, actor: string): Promise<{ address: string; mailed: boolean }> {
+/** An invitation that was made: whether it was mailed, and, where no mail is set up and an owner asks, the address to hand over. */
+export interface Invited {
+	readonly mailed: boolean;
+	readonly address: string | null;
+}
+
+/** Invites somebody to the staff. */
+export async function inviteStaff(given: { name: string; email: string; role: StaffRole }, actor: Person): Promise<Invited> {
 	const email = given.email.trim().toLowerCase();
 	const [there] = await db().select({ role: person.role }).from(person).where(eq(person.email, email));
 	if (there && there.role !== 'member') throw new IanuaError('email-taken', { email });
 	return mailInvitation({ ...given, email }, actor);
 }
 
-/** Makes an invitation, in place of an earlier one to the same address, and mails it. */
+/**
+ * Makes an invitation, in place of an earlier one to the same address, and mails it. Whoever has its address chooses the password, so it
+ * is shown to nobody where there is mail, and to owners alone where there is none.
+ */
 export async function mailInvitation(
 	given: { name: string; email: string; role: StaffRole | 'member' },
-	actor: string
-): Promise<{ address: string; mailed: boolean }> {
+	{ id: actor, role: asking }: Pick<Person, 'id' | 'role'>
+): Promise<Invited> {
 	const { email, role } = given;
 	const token = newSecret();
 	const id = newId();
+	const shown = !settings().IANUA_SMTP_URL && asking === 'owner';
 	await db().transaction(async (tx) => {
 		await tx.delete(invitation).where(and(eq(invitation.email, email), isNull(invitation.acceptedAt)));
 		await tx.insert(invitation).values({
@@ -71,6 +82,7 @@ export async function mailInvitation(
 			role,
 			hash: hashOf(token),
 			createdBy: actor,
+			shown,
 			expiresAt: new Date(Date.now() + invitationDays * 86_400_000)
 		});
 		await writeAudit(tx, { actor, action: 'invited', kind: 'person', thing: id, after: { email, role } });
@@ -84,7 +96,7 @@ export async function mailInvitation(
 		subject: role === 'member' ? `Your sign-in to ${name}` : `Look after the documents of ${name}`,
 		text: `${given.name.trim()},\n\nyou are invited ${what}.\nTake it up here within ${invitationDays} days:\n\n${address}\n\nIf this was not meant for you, do nothing.\n`
 	});
-	return { address, mailed };
+	return { mailed, address: shown ? address : null };
 }
 
 /** An invitation that can still be taken up. Throws `invitation-over`. */
@@ -110,14 +122,12 @@ export async function acceptInvitation(token: string, given: { name: string; pas
 		if (!row || row.acceptedAt || row.expiresAt.getTime() < Date.now()) throw new IanuaError('invitation-over');
 		await tx.update(invitation).set({ acceptedAt: new Date() }).where(eq(invitation.id, row.id));
 		const [there] = await tx.select({ id: person.id }).from(person).where(eq(person.email, row.email));
-		if (!there) await insertPerson(tx, { name: given.name, email: row.email, role: row.role, password }, null);
+		if (!there) await insertPerson(tx, { name: given.name, email: row.email, role: row.role, password, unconfirmed: row.shown }, null);
 		else {
 			// a member who chooses a password stays what they are
 			if (row.role !== 'member') await tx.update(person).set({ role: row.role, suspended: false, closedAt: null }).where(eq(person.id, there.id));
-			await tx
-				.update(account)
-				.set({ password, updatedAt: new Date() })
-				.where(and(eq(account.userId, there.id), eq(account.providerId, 'credential')));
+			await tx.update(person).set({ emailVerified: !row.shown }).where(eq(person.id, there.id));
+			await setPassword(tx, there.id, password);
 			await tx.delete(session).where(eq(session.userId, there.id));
 			await writeAudit(tx, {
 				actor: there.id,
@@ -129,6 +139,17 @@ export async function acceptInvitation(token: string, given: { name: string; pas
 		}
 		return row.email;
 	});
+}
+
+async function setPassword(tx: Queryable, personId: string, password: string): Promise<void> {
+	const now = new Date();
+	const [had] = await tx
+		.update(account)
+		.set({ password, updatedAt: now })
+		.where(and(eq(account.userId, personId), eq(account.providerId, 'credential')))
+		.returning({ id: account.id });
+	if (!had)
+		await tx.insert(account).values({ id: newId(), accountId: personId, providerId: 'credential', userId: personId, password, createdAt: now, updatedAt: now });
 }
 
 export async function withdrawInvitation(id: string): Promise<void> {

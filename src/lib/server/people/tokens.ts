@@ -1,20 +1,40 @@
 // Tokens by which programs of a member of staff speak to the API. Shown once; only the hash is kept.
 import { and, desc, eq, isNull } from 'drizzle-orm';
-import { createHash, randomBytes } from 'node:crypto';
+import { Type, type Static } from '@sinclair/typebox';
+import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
+import { folderScopes, scopes, tokenDays, type Scope } from '#core/people/scope';
 import { db } from '../db/client';
 import { apiToken } from '../db/schema';
 import { newId } from '../id';
 import { writeAudit } from '../site/audit';
+import { site } from '../site/site';
+import { withdrawKeysOf } from '../access/keys';
+import { withdrawWebhooksOf } from '../readership/webhooks';
+import { hashOf, newSecret, tokenMark } from './secrets';
 
-export const tokenMark = 'ianua_';
-/** 256 random bits: no salt and no slow hash is needed against guessing. */
-export const hashOf = (token: string): string => createHash('sha256').update(token).digest('hex');
-export const newSecret = (): string => randomBytes(32).toString('base64url');
+/** A token as somebody asks for it. */
+export const TokenGiven = Type.Object(
+	{
+		label: Type.String({ minLength: 1, maxLength: 100, pattern: '\\S' }),
+		scopes: Type.Array(Type.Union(scopes.map((scope) => Type.Literal(scope))), { minItems: 1, uniqueItems: true }),
+		folders: Type.Optional(
+			Type.Union([Type.Null(), Type.Array(Type.String({ maxLength: 200 }), { minItems: 1, maxItems: 100, uniqueItems: true })], {
+				description: 'only documents in these folders; the scopes must be of documents and readership then'
+			})
+		),
+		until: Type.Optional(Type.String({ format: 'date', description: `its last day; ${tokenDays.usual} days from now unless said, at most ${tokenDays.most}` }))
+	},
+	{ additionalProperties: false }
+);
 
 export interface TokenView {
 	readonly id: string;
 	readonly label: string;
+	readonly scopes: readonly Scope[];
+	readonly folders: readonly string[] | null;
+	/** Its last day. */
+	readonly until: string;
 	readonly createdAt: string;
 	readonly usedAt: string | null;
 	readonly withdrawnAt: string | null;
@@ -25,24 +45,38 @@ export async function listTokens(personId: string): Promise<TokenView[]> {
 	return rows.map((t) => ({
 		id: t.id,
 		label: t.label,
+		scopes: t.scopes,
+		folders: t.folders,
+		until: t.untilDay,
 		createdAt: t.createdAt.toISOString(),
 		usedAt: t.usedAt?.toISOString() ?? null,
 		withdrawnAt: t.withdrawnAt?.toISOString() ?? null
 	}));
 }
 
-/** Makes a token; `token` is never shown again. */
-export async function makeToken(personId: string, label: string): Promise<{ id: string; label: string; token: string }> {
+const dayMs = 86_400_000;
+
+/** Makes a token; `token` is never shown again. Throws `not-valid` for a last day that is past or too far, and for scopes that folders do not bound. */
+export async function makeToken(personId: string, given: Static<typeof TokenGiven>): Promise<{ id: string; label: string; token: string; until: string }> {
+	const { zone } = await site();
+	const now = Date.now();
+	const until = given.until ?? dayOf(now + tokenDays.usual * dayMs, zone);
+	if (until < dayOf(now, zone)) throw new IanuaError('not-valid', { detail: 'its last day is past' });
+	if (until > dayOf(now + tokenDays.most * dayMs, zone)) throw new IanuaError('not-valid', { detail: `its last day is more than ${tokenDays.most} days away` });
+	const folders = given.folders ?? null;
+	const unbound = folders && given.scopes.find((scope) => !folderScopes.includes(scope));
+	if (unbound) throw new IanuaError('not-valid', { detail: `“${unbound}” reaches over all folders, so a token bound to folders cannot have it` });
 	const token = tokenMark + newSecret();
 	const id = newId();
+	const label = given.label.trim();
 	await db().transaction(async (tx) => {
-		await tx.insert(apiToken).values({ id, personId, label: label.trim(), hash: hashOf(token) });
-		await writeAudit(tx, { actor: personId, action: 'issued', kind: 'token', thing: id, after: { label } });
+		await tx.insert(apiToken).values({ id, personId, label, hash: hashOf(token), scopes: given.scopes, folders, untilDay: until });
+		await writeAudit(tx, { actor: personId, action: 'issued', kind: 'token', thing: id, after: { label, scopes: given.scopes, folders, until } });
 	});
-	return { id, label: label.trim(), token };
+	return { id, label, token, until };
 }
 
-/** Withdraws a token; the next request with it is nobody's. */
+/** Withdraws a token; the next request with it is nobody's, and the keys and webhooks that it made are withdrawn too. */
 export async function withdrawToken(personId: string, id: string): Promise<void> {
 	if (!/^[0-9a-f-]{36}$/.test(id)) throw new IanuaError('not-found');
 	await db().transaction(async (tx) => {
@@ -52,6 +86,8 @@ export async function withdrawToken(personId: string, id: string): Promise<void>
 			.where(and(eq(apiToken.id, id), eq(apiToken.personId, personId), isNull(apiToken.withdrawnAt)))
 			.returning({ id: apiToken.id });
 		if (!row) throw new IanuaError('not-found');
+		await withdrawKeysOf(tx, id, personId);
+		await withdrawWebhooksOf(tx, id, personId);
 		await writeAudit(tx, { actor: personId, action: 'withdrawn', kind: 'token', thing: id });
 	});
 }

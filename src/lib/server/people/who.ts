@@ -1,12 +1,13 @@
-// Who a request comes from: the session in its cookie or bearer token, with the memberships that the decision needs.
+// Who a request comes from: the session in its cookie, or the token of a program, with the memberships that the decision needs.
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { visitor, type HeldKey, type Who } from '#core/access/decide';
 import { spanOf, type Instant } from '#core/access/hours';
+import { grants, type Grant, type Scope } from '#core/people/scope';
 import { sql } from '../db/client';
 import { settings } from '../settings';
 import { site } from '../site/site';
 import { cookiePrefix } from './auth';
-import { hashOf, tokenMark } from './tokens';
+import { hashOf, tokenMark } from './secrets';
 
 export interface Person {
 	readonly id: string;
@@ -18,6 +19,8 @@ export interface Person {
 export interface Caller {
 	readonly who: Who;
 	readonly person: Person | null;
+	/** What the program may do that speaks for this person; a person who speaks for themselves has none. */
+	readonly token?: Grant;
 	/** Staff looking at what somebody else would get: nothing of it is entered in the ledger. */
 	readonly trial?: Trial;
 }
@@ -43,10 +46,8 @@ export function cookieOf(field: string | null | undefined, name: string): string
 	return null;
 }
 
-/** The session's token from a Cookie or Authorization field, null where there is none or its signature is wrong. */
-export function tokenOf(cookie: string | null | undefined, authorization: string | null | undefined): string | null {
-	const bearer = /^Bearer\s+([A-Za-z0-9_-]{16,})$/i.exec(authorization ?? '');
-	if (bearer) return bearer[1]!;
+/** The session's token from a Cookie field, null where there is none or its signature is wrong. */
+export function sessionTokenOf(cookie: string | null | undefined): string | null {
 	const { IANUA_ORIGIN, IANUA_SECRET } = settings();
 	const secure = IANUA_ORIGIN.startsWith('https:') ? '__Secure-' : '';
 	const value = cookieOf(cookie, `${secure}${cookiePrefix}.session_token`);
@@ -75,27 +76,54 @@ interface Row {
 	memberships: { group: string; from: string | null; until: string | null }[];
 }
 
-/** The person behind a request. A suspended account is as good as not signed in. */
-export async function callerOf(cookie: string | null | undefined, authorization: string | null | undefined): Promise<Caller> {
-	const token = tokenOf(cookie, authorization);
-	if (!token) return nobody;
-	const s = sql();
-	const signedIn = token.startsWith(tokenMark)
-		? s`api_token t join person p on p.id = t.person_id where t.hash = ${hashOf(token)} and t.withdrawn_at is null and p.role <> 'member'`
-		: s`session s join person p on p.id = s.person_id where s.token = ${token} and s.expires_at > now()`;
-	const [[row], { zone }] = await Promise.all([s<Row[]>`${personRow()} from ${signedIn} and not p.suspended`, site()]);
-	if (!row) return nobody;
-	// to the hour is enough to see which tokens are in use
-	if (token.startsWith(tokenMark))
-		await s`update api_token set used_at = now() where hash = ${hashOf(token)} and (used_at is null or used_at < now() - interval '1 hour')`;
-	const person: Person = { id: row.id, name: row.name, email: row.email, role: row.role };
-	return { person, who: whoOf(row, zone) };
+interface TokenRow extends Row {
+	token_id: string;
+	scopes: Scope[];
+	folders: string[] | null;
+	until_day: string;
 }
 
-const personRow = () => sql()`
+/**
+ * The person behind a request: by the token of a program where one is given, else by the session. A suspended account is as good as not
+ * signed in, and a session is no token.
+ */
+export async function callerOf(cookie: string | null | undefined, authorization: string | null | undefined): Promise<Caller> {
+	const bearer = /^Bearer +(\S+)$/i.exec(authorization ?? '')?.[1];
+	if (bearer) return bearer.startsWith(tokenMark) ? callerByToken(hashOf(bearer)) : nobody;
+	const token = sessionTokenOf(cookie);
+	if (!token) return nobody;
+	const [[row], { zone }] = await Promise.all([
+		sql()<Row[]>`${personRow()} from session s join person p on p.id = s.person_id where s.token = ${token} and s.expires_at > now() and not p.suspended`,
+		site()
+	]);
+	return row ? callerFrom(row, zone) : nobody;
+}
+
+async function callerByToken(hash: string): Promise<Caller> {
+	const s = sql();
+	const [[row], { zone }] = await Promise.all([
+		s<TokenRow[]>`${personRow(s`, t.id as token_id, t.scopes, t.folders, t.until_day::text as until_day`)}
+			from api_token t join person p on p.id = t.person_id where t.hash = ${hash} and t.withdrawn_at is null and p.role <> 'member' and not p.suspended`,
+		site()
+	]);
+	if (!row || spanOf(null, row.until_day, zone).until! <= Date.now()) return nobody;
+	// to the hour is enough to see which tokens are in use
+	await s`update api_token set used_at = now() where hash = ${hash} and (used_at is null or used_at < now() - interval '1 hour')`;
+	return { ...callerFrom(row, zone), token: { id: row.token_id, scopes: row.scopes, folders: row.folders } };
+}
+
+const callerFrom = (row: Row, zone: string): Caller => ({
+	person: { id: row.id, name: row.name, email: row.email, role: row.role },
+	who: whoOf(row, zone)
+});
+
+/** A caller where a program needs these scopes: one whose token lacks them is nobody there. */
+export const heldTo = (caller: Caller, wanted: readonly Scope[]): Caller => (caller.token && !grants(caller.token, wanted) ? nobody : caller);
+
+const personRow = (more = sql()``) => sql()`
 	select p.id, p.name, p.email, p.role, p.suspended,
 		coalesce((select jsonb_agg(jsonb_build_object('group', m.group_id, 'from', m.from_day, 'until', m.until_day))
-			from membership m where m.person_id = p.id), '[]') as memberships`;
+			from membership m where m.person_id = p.id), '[]') as memberships ${more}`;
 
 function whoOf(row: Row, zone: string): Who {
 	if (row.role !== 'member') return { kind: 'staff', id: row.id };
@@ -106,5 +134,5 @@ function whoOf(row: Row, zone: string): Who {
 /** Somebody by their mail address, as if they asked; null where nobody has it. */
 export async function personAt(email: string): Promise<Caller | null> {
 	const [[row], { zone }] = await Promise.all([sql()<Row[]>`${personRow()} from person p where p.email = ${email.trim().toLowerCase()}`, site()]);
-	return row ? { who: whoOf(row, zone), person: { id: row.id, name: row.name, email: row.email, role: row.role } } : null;
+	return row ? callerFrom(row, zone) : null;
 }

@@ -1,9 +1,11 @@
 // Programs elsewhere are told what happens: what the ledger and the check hold is gathered, signed, sent, and tried again where it fails.
 import { createHmac, randomBytes } from 'node:crypto';
 import { Type, type Static } from '@sinclair/typebox';
+import { sql as raw } from 'drizzle-orm';
 import { IanuaError } from '#core/errors';
+import type { Grant } from '#core/people/scope';
 import { signedContent, waitAfter, webhookEvents } from '#core/readership/webhook';
-import { db, sql } from '../db/client';
+import { db, sql, type Queryable } from '../db/client';
 import { newId } from '../id';
 import { postTo, webAddress } from '../intake/fetch';
 import { log } from '../log';
@@ -45,12 +47,13 @@ export async function webhooks(): Promise<WebhookView[]> {
 	}));
 }
 
-/** Makes a webhook. The secret is given this once: `whsec_` and the key in base64. */
-export async function addWebhook(given: Static<typeof WebhookGiven>, actor: string): Promise<{ id: string; secret: string }> {
+/** Makes a webhook. The secret is given this once: `whsec_` and the key in base64. One that a program makes (`token`) is withdrawn with its token. */
+export async function addWebhook(given: Static<typeof WebhookGiven>, actor: string, token?: Grant): Promise<{ id: string; secret: string }> {
 	const url = webAddress(given.url).href;
 	const id = newId();
 	const secret = `whsec_${randomBytes(32).toString('base64')}`;
-	await sql()`insert into webhook (id, url, secret, events, created_by) values (${id}, ${url}, ${secret}, ${given.events as string[]}, ${actor})`;
+	await sql()`insert into webhook (id, url, secret, events, created_by, token_id)
+		values (${id}, ${url}, ${secret}, ${given.events as string[]}, ${actor}, ${token?.id ?? null})`;
 	await db().transaction((tx) => writeAudit(tx, { actor, action: 'added', kind: 'site', thing: id, after: { webhook: url, events: given.events } }));
 	return { id, secret };
 }
@@ -60,6 +63,15 @@ export async function withdrawWebhook(id: string, actor: string): Promise<void> 
 	if (!row) throw new IanuaError('not-found');
 	await sql()`update webhook_delivery set next_at = null where webhook_id = ${id} and delivered_at is null`;
 	await db().transaction((tx) => writeAudit(tx, { actor, action: 'withdrawn', kind: 'site', thing: id, before: { webhook: row.url } }));
+}
+
+/** Withdraws the webhooks that a program made by its token. */
+export async function withdrawWebhooksOf(tx: Queryable, tokenId: string, actor: string): Promise<void> {
+	const rows = (await tx.execute(raw`
+		with gone as (update webhook set withdrawn_at = now() where token_id = ${tokenId} and withdrawn_at is null returning id, url),
+			still as (update webhook_delivery d set next_at = null from gone where d.webhook_id = gone.id and d.delivered_at is null)
+		select id, url from gone`)) as unknown as { id: string; url: string }[];
+	for (const row of rows) await writeAudit(tx, { actor, action: 'withdrawn', kind: 'site', thing: row.id, before: { webhook: row.url } });
 }
 
 /** Tries all that failed once more, now. */

@@ -4,6 +4,7 @@ import { stat } from 'node:fs/promises';
 import { decide, type Action, type Decision, type HeldKey, type RefusedCode } from '#core/access/decide';
 import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError, type ErrorCode } from '#core/errors';
+import { reaches } from '#core/people/scope';
 import { coverMark, type Cover } from '#core/documents/cover';
 import { attachmentDisposition, disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
@@ -11,7 +12,7 @@ import { mostSought, pagesWith } from '../documents/pages-with';
 import { exists, pathOf } from '../files/store';
 import { heldKeys } from '../access/keys';
 import { turnedAway } from '../access/turned-away';
-import { callerOf, instantOf, type Caller } from '../people/who';
+import { callerOf, heldTo, instantOf, nobody, type Caller } from '../people/who';
 import { attachmentPath } from '../pdf/attachments';
 import { coverOf, coverPath, coverWidths, leafPath, plainCover, type CoverWidth } from '../pdf/pictures';
 import { leafTextPath } from '../pdf/leaf-text';
@@ -68,7 +69,8 @@ export class TurnedAway extends IanuaError {
 }
 
 async function askerOf(ask: Ask): Promise<Asker> {
-	const [caller, browser] = await Promise.all([ask.caller ?? callerOf(ask.header('cookie'), ask.header('authorization')), browserOf(ask.header, ask.address)]);
+	const [known, browser] = await Promise.all([ask.caller ?? callerOf(ask.header('cookie'), ask.header('authorization')), browserOf(ask.header, ask.address)]);
+	const caller = heldTo(known, ['documents:read']);
 	return {
 		caller,
 		address: ask.address,
@@ -84,7 +86,10 @@ async function askerOf(ask: Ask): Promise<Asker> {
 
 /** Finds and decides. Gives whom is let in, or throws `TurnedAway`; records nothing. */
 export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
-	const [asker, found] = await Promise.all([askerOf(ask), find(ask.slug)]);
+	const [known, found] = await Promise.all([askerOf(ask), find(ask.slug)]);
+	// a program that is bound to folders is nobody at a document outside them
+	const outside = found !== null && known.caller.token !== undefined && !reaches(known.caller.token, found.folder);
+	const asker = outside ? { ...known, caller: nobody } : known;
 	if (!found) throw new TurnedAway('not-found', await turnedAway({ code: 'shut' }, null, await languageOf(ask.header)), null, asker);
 	if (found.gone) throw new IanuaError('gone');
 	const { who } = asker.caller;

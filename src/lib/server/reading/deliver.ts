@@ -110,6 +110,7 @@ export async function responseOf(answer: Answer): Promise<Response> {
 	return new Response(Readable.toWeb(stream) as ReadableStream, { status: answer.status, headers: answer.headers });
 }
 
+const fileRoute = '/d/[slug]/file';
 const fileAddress = /^\/d\/([a-z0-9-]{1,80})\/file$/;
 
 /**
@@ -136,11 +137,12 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 			}
 		});
 	} catch (error) {
-		if (!(error instanceof TurnedAway) && !(error instanceof IanuaError && error.status < 500)) log().error({ err: error, url: match[0] }, 'file not answered');
+		if (!(error instanceof TurnedAway) && !(error instanceof IanuaError && error.status < 500))
+			log().error({ err: error, route: fileRoute }, 'file not answered');
 		return false;
 	}
 	await sendAnswer(answer, response).catch((error: unknown) => {
-		log().warn({ err: error, url: match[0] }, 'delivery broke off');
+		log().warn({ err: error, route: fileRoute }, 'delivery broke off');
 		response.destroy();
 	});
 	return true;

@@ -12,6 +12,7 @@ export interface Found {
 	readonly slug: string;
 	readonly title: string;
 	readonly description: string;
+	readonly folder: string;
 	readonly thing: Thing;
 	readonly turnedAway: DoorJson['turnedAway'];
 	/** Saved copies carry a name. */
@@ -60,13 +61,14 @@ interface Row extends ThingRow, EditionRow {
 	slug: string;
 	title: string;
 	description: string;
+	folder: string;
 	cover: Cover | null;
 	cover_alt: string;
 	gone_at: Date | null;
 }
 
 const foundSelect = () => sql()`
-	select d.id, d.slug, d.title, d.description, d.cover, d.cover_alt, d.gone_at, d.set_aside_at, door_json(d.door_id) as door,
+	select d.id, d.slug, d.title, d.description, d.folder, d.cover, d.cover_alt, d.gone_at, d.set_aside_at, door_json(d.door_id) as door,
 		door_json(fp.door_id) as follows_door, fp.set_aside_at as follows_set_aside,
 		e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, coalesce(d.language, e.language) as language,
 		e.findings, e.created_at as edition_at, e.condition, e.packed
@@ -108,6 +110,7 @@ function foundOf(row: Row, zone: string): Found {
 		slug: row.slug,
 		title: row.title,
 		description: row.description,
+		folder: row.folder,
 		thing: thingOf(row, zone),
 		turnedAway: row.door.turnedAway,
 		stamped: row.door.stamped,

@@ -68,9 +68,11 @@
 	}
 	async function invite() {
 		try {
-			const made = await call<{ address: string; mailed: boolean }>('POST', `/members/${member.id}/invite`);
-			address = made.mailed ? '' : made.address;
-			notify(made.mailed ? `An invitation is on its way to ${member.email}.` : 'No mail is set up here: give them the address below.');
+			const made = await call<{ address: string | null; mailed: boolean }>('POST', `/members/${member.id}/invite`);
+			address = made.address ?? '';
+			if (made.mailed) notify(`An invitation is on its way to ${member.email}.`);
+			else if (address) notify('No mail is set up here: give them the address below.');
+			else trouble = 'The invitation could not be mailed. Where no mail is set up, an owner is shown its address.';
 		} catch (error) {
 			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
 		}

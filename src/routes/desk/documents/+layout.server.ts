@@ -2,6 +2,7 @@
 import type { LayoutServerLoad } from './$types';
 import { filtersOf, orderOf, usualOrder } from '#core/documents/filters';
 import { columnsFrom } from '$lib/ui/documents/columns';
+import { staff } from '$lib/server/guard/guard';
 import { listDocuments } from '$lib/server/documents/list';
 import { labels } from '$lib/server/documents/labels';
 import { mismatches } from '$lib/server/placing/mismatches';
@@ -9,7 +10,9 @@ import { savedFilters } from '$lib/server/documents/saved-filters';
 
 const pageLength = 50;
 
-export const load: LayoutServerLoad = async ({ url, cookies, locals }) => {
+export const load: LayoutServerLoad = async (event) => {
+	staff(event);
+	const { url, cookies, locals } = event;
 	const params = url.searchParams;
 	const filters = filtersOf(params);
 	const q = params.get('q')?.trim().slice(0, 300) ?? '';

@@ -4,10 +4,13 @@ import type { Actions, PageServerLoad } from './$types';
 import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
 import { layouts, type Layout } from '#core/placing/content';
+import { staff } from '$lib/server/guard/guard';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { addPage, listPages } from '$lib/server/placing/service';
 
-export const load: PageServerLoad = async ({ url }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { url } = event;
 	const [pages, aside, found] = await Promise.all([listPages(), listPages(true), mismatches()]);
 	const deadEnds: Record<string, number> = {};
 	for (const f of found) if (f.kind === 'dead-end') deadEnds[f.pageId] = (deadEnds[f.pageId] ?? 0) + 1;
@@ -15,8 +18,9 @@ export const load: PageServerLoad = async ({ url }) => {
 };
 
 export const actions: Actions = {
-	default: async ({ request, locals, url }) => {
-		const form = await request.formData();
+	default: async (event) => {
+		const { id: actor } = staff(event);
+		const form = await event.request.formData();
 		const title = String(form.get('title') ?? '').trim();
 		const given = String(form.get('path') ?? '').trim();
 		const asked = String(form.get('layout') ?? 'article') as Layout;
@@ -25,12 +29,12 @@ export const actions: Actions = {
 		if (!title) return fail(422, { title, path: given, trouble: 'A page needs a title.' });
 		let id: string;
 		try {
-			id = await addPage({ title, path, layout }, locals.caller.person!.id);
+			id = await addPage({ title, path, layout }, actor);
 		} catch (error) {
 			if (error instanceof IanuaError) return fail(error.status, { title, path: given, trouble: error.message });
 			throw error;
 		}
-		const place = url.searchParams.get('place');
+		const place = event.url.searchParams.get('place');
 		redirect(303, `/desk/pages/${id}${place ? `?place=${encodeURIComponent(place)}` : ''}`);
 	}
 };

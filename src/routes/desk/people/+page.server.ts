@@ -4,6 +4,7 @@ import { Type } from '@sinclair/typebox';
 import type { Actions, PageServerLoad } from './$types';
 import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
+import { staff } from '$lib/server/guard/guard';
 import { countKnocks } from '$lib/server/access/knocks';
 import { openDocumentsFor } from '$lib/server/documents/open-to';
 import { hashPassword, passwordLength } from '$lib/server/people/auth';
@@ -27,7 +28,9 @@ async function chosenOf(id: string) {
 	}
 }
 
-export const load: PageServerLoad = async ({ url }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { url } = event;
 	const q = url.searchParams.get('who')?.trim().slice(0, 200) ?? '';
 	const group = url.searchParams.get('group') ?? '';
 	const standing = standings.find((s) => s === url.searchParams.get('standing'));
@@ -57,6 +60,13 @@ export const load: PageServerLoad = async ({ url }) => {
 	};
 };
 
+const invitedWords = (name: string, email: string, mailed: boolean, address: string | null) =>
+	mailed
+		? `An invitation is on its way to ${email}.`
+		: address
+			? `No mail is set up here. Give ${name} this address: ${address}`
+			: `${name} is a member now, but no invitation could be mailed. Once mail is set up, invite them again.`;
+
 const day = Type.Union([Type.Literal(''), Type.String({ format: 'date' })]);
 const checkPerson = compile(
 	Type.Object({
@@ -70,11 +80,12 @@ const checkPerson = compile(
 );
 
 export const actions: Actions = {
-	group: async ({ request, locals }) => {
-		const name = String((await request.formData()).get('name') ?? '').trim();
+	group: async (event) => {
+		const { id: actor } = staff(event);
+		const name = String((await event.request.formData()).get('name') ?? '').trim();
 		if (!name) return fail(422, { about: 'group', trouble: 'A group needs a name.' });
 		try {
-			await addGroup(name.slice(0, 120), locals.caller.person!.id);
+			await addGroup(name.slice(0, 120), actor);
 		} catch (error) {
 			if (error instanceof IanuaError)
 				return fail(error.status, { about: 'group', trouble: error.code === 'address-taken' ? `There is a group called “${name}” already.` : error.message });
@@ -82,19 +93,19 @@ export const actions: Actions = {
 		}
 		return { about: 'group', done: `“${name}” is made.` };
 	},
-	person: async ({ request, locals }) => {
-		const form = Object.fromEntries((await request.formData()).entries()) as Record<string, string>;
+	person: async (event) => {
+		const person = staff(event);
+		const form = Object.fromEntries((await event.request.formData()).entries()) as Record<string, string>;
 		const again = { about: 'person', name: form.name, email: form.email };
 		const result = checkPerson(form);
 		if (!result.ok) return fail(422, { ...again, trouble: `Something is not right: ${result.detail}.` });
 		const { name, email, password, group, from, until } = result.value;
-		const actor = locals.caller.person!.id;
 		try {
 			const memberships = group ? [{ group, from: from || null, until: until || null }] : [];
-			const id = await addMember({ name, email, password: password ? await hashPassword(password) : null, memberships }, actor);
-			if (password) return { about: 'person', done: `${name} can sign in now.` };
-			const { mailed, address } = await inviteMember(id, actor);
-			return { about: 'person', done: mailed ? `An invitation is on its way to ${email}.` : `No mail is set up here. Give ${name} this address: ${address}` };
+			const id = await addMember({ name, email, password: password ? await hashPassword(password) : null, memberships }, person.id);
+			if (password) return { about: 'person', done: `${name} can sign in now. Where mail is set up, a mail asks them to confirm it the first time.` };
+			const { mailed, address } = await inviteMember(id, person);
+			return { about: 'person', done: invitedWords(name, email, mailed, address) };
 		} catch (error) {
 			if (error instanceof IanuaError) return fail(error.status, { ...again, trouble: error.message });
 			throw error;

@@ -1,11 +1,14 @@
 // Readership of the whole site.
 import type { PageServerLoad } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { ledger } from '$lib/server/readership/ledger';
 import { entriesQuery } from '$lib/server/readership/query';
 import { toldOf } from '$lib/server/readership/told';
 import { overview, periodFrom } from '$lib/server/readership/reports';
 
-export const load: PageServerLoad = async ({ url, locals }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { url, locals } = event;
 	const { of, cursor } = entriesQuery(url);
 	const [told, report, entries] = await Promise.all([
 		toldOf(locals.caller.person!.id, null),

@@ -1,5 +1,9 @@
 // Settings: the site's, for its owners, and one's own tokens for programs.
 import type { PageServerLoad } from './$types';
+import { dayOf } from '#core/access/hours';
+import { tokenDays } from '#core/people/scope';
+import { staff } from '$lib/server/guard/guard';
+import { labels } from '$lib/server/documents/labels';
 import { listTokens } from '$lib/server/people/tokens';
 import { listPages, navigationPaths } from '$lib/server/placing/service';
 import { webhooks } from '$lib/server/readership/webhooks';
@@ -7,13 +11,20 @@ import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 import { zones } from '$lib/server/site/zones';
 
-export const load: PageServerLoad = async ({ locals }) => ({
-	tokens: await listTokens(locals.caller.person!.id),
-	given: await site(),
-	pages: (await listPages()).map(({ path, title, inNavigation, published }) => ({ path, title, inNavigation, published })),
-	navigation: await navigationPaths(),
-	zones: zones(),
-	webhooks: locals.caller.person!.role === 'owner' ? await webhooks() : [],
-	owner: locals.caller.person!.role === 'owner',
-	origin: settings().IANUA_ORIGIN
-});
+export const load: PageServerLoad = async (event) => {
+	const { id, role } = staff(event);
+	const { zone } = await site();
+	const day = (from: number) => dayOf(Date.now() + from * 86_400_000, zone);
+	return {
+		tokens: await listTokens(id),
+		tokenDays: { today: day(0), usual: day(tokenDays.usual), latest: day(tokenDays.most) },
+		folders: (await labels('folder')).map((f) => f.name),
+		given: await site(),
+		pages: (await listPages()).map(({ path, title, inNavigation, published }) => ({ path, title, inNavigation, published })),
+		navigation: await navigationPaths(),
+		zones: zones(),
+		webhooks: role === 'owner' ? await webhooks() : [],
+		owner: role === 'owner',
+		origin: settings().IANUA_ORIGIN
+	};
+};

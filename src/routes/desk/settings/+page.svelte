@@ -8,8 +8,8 @@
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import Webhooks from '$lib/ui/readership/Webhooks.svelte';
 	import ReadershipForm from '$lib/ui/readership/ReadershipForm.svelte';
+	import Tokens from '$lib/ui/people/Tokens.svelte';
 	import Part from '$lib/ui/parts/Part.svelte';
-	import { dayText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
 	const parts = [
@@ -25,9 +25,6 @@
 		['told', 'Programs told'],
 		['tokens', 'Tokens']
 	] as const;
-	let label = $state('');
-	let made = $state<{ label: string; token: string } | null>(null);
-
 	let contact = $state(untrack(() => data.given.contact ?? ''));
 	async function setSite(change: Record<string, unknown>) {
 		const before = Object.fromEntries(Object.keys(change).map((key) => [key, ({ ...data.given } as Record<string, unknown>)[key] ?? null]));
@@ -44,28 +41,6 @@
 		} catch (error) {
 			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
 		}
-	}
-
-	async function make(event: SubmitEvent) {
-		event.preventDefault();
-		try {
-			made = await call<{ label: string; token: string }>('POST', '/tokens', { label });
-			label = '';
-			await refresh();
-		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
-		}
-	}
-	async function withdraw(token: { id: string; label: string }) {
-		await call('DELETE', `/tokens/${token.id}`);
-		await refresh();
-		notify(`“${token.label}” is withdrawn: programs that use it are turned away from now on.`);
-	}
-	async function copy() {
-		await navigator.clipboard.writeText(made!.token).then(
-			() => notify('Copied.'),
-			() => notify('The browser did not allow copying; select the token and copy it.', { tone: 'wrong' })
-		);
 	}
 </script>
 
@@ -109,40 +84,7 @@
 			<Part id="told" title="Programs that are told what happens"><Webhooks webhooks={data.webhooks} zone={data.site.zone} /></Part>
 		{/if}
 		<Part id="tokens" title="Tokens for programs">
-			<p>
-				A program with a token may do in the <a href="/api/v1/openapi.json">API</a> what you may do here. Make one for each program, so that each can be withdrawn
-				by itself.
-			</p>
-			{#if made}
-				<div class="say" role="status">
-					<p>The token “{made.label}”. It is shown this once:</p>
-					<p class="flex flex-wrap items-center gap-3"><code>{made.token}</code><button class="btn" onclick={copy}>Copy</button></p>
-					<p class="soft">curl -H "Authorization: Bearer {made.token.slice(0, 12)}…" {data.origin}/api/v1/documents</p>
-				</div>
-			{/if}
-			<form onsubmit={make}>
-				<input class="field" bind:value={label} required maxlength="100" placeholder="Which program it is for" aria-label="Which program it is for" />
-				<button class="btn main">Make a token</button>
-			</form>
-			{#if data.tokens.length}
-				<table class="rows">
-					<thead><tr><th>For</th><th>Made</th><th>Last used</th><th></th></tr></thead>
-					<tbody>
-						{#each data.tokens as token (token.id)}
-							<tr class:soft={token.withdrawnAt}>
-								<td>{token.label}</td>
-								<td>{dayText(token.createdAt, data.site.zone)}</td>
-								<td>{token.usedAt ? dayText(token.usedAt, data.site.zone) : 'Not yet'}</td>
-								<td class="n"
-									>{#if token.withdrawnAt}withdrawn {dayText(token.withdrawnAt, data.site.zone)}{:else}<button class="quiet" onclick={() => withdraw(token)}
-											>Withdraw</button
-										>{/if}</td
-								>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
-			{:else}<p class="soft">None yet.</p>{/if}
+			<Tokens tokens={data.tokens} folders={data.folders} origin={data.origin} zone={data.site.zone} {...data.tokenDays} />
 		</Part>
 	</div>
 </div>
@@ -203,13 +145,5 @@
 	.field {
 		flex: 1;
 		max-width: 380px;
-	}
-	.say {
-		margin: 12px 0;
-		display: grid;
-		gap: 6px;
-	}
-	code {
-		overflow-wrap: anywhere;
 	}
 </style>

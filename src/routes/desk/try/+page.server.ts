@@ -2,6 +2,7 @@
 import type { PageServerLoad } from './$types';
 import { decide, type Action } from '#core/access/decide';
 import { isInstant } from '#core/access/hours';
+import { staff } from '$lib/server/guard/guard';
 import { keysOf, keysOfBrowser } from '$lib/server/access/keys';
 import { told, trialOf, type Tried } from '$lib/server/access/try-door';
 import { IanuaError } from '#core/errors';
@@ -9,7 +10,9 @@ import { listGroups } from '$lib/server/people/service';
 import { listPages, doorThing } from '$lib/server/placing/service';
 import { find } from '$lib/server/reading/find';
 
-export const load: PageServerLoad = async ({ url }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { url } = event;
 	const asked = url.searchParams.get('path') ?? '/';
 	const path = /^\/(?![/\\])/.test(asked) && !/^\/(?:desk|api)(?:\/|$)/.test(asked) ? asked.split(/[?#]/)[0]! : '/';
 	const as = url.searchParams.get('as') ?? 'visitor';

@@ -1,11 +1,13 @@
 // Upkeep: what needs a hand.
 import type { PageServerLoad } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { countKnocks } from '$lib/server/access/knocks';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { webhooks } from '$lib/server/readership/webhooks';
 import { upkeep } from '$lib/server/upkeep/list';
 
-export const load: PageServerLoad = async () => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
 	const [list, knocks, found, hooks] = await Promise.all([upkeep(), countKnocks(), mismatches(), webhooks()]);
 	const silent = hooks.filter((w) => !w.withdrawnAt && (w.failed || w.ended || (w.waiting && w.trouble)));
 	return { ...list, silent, knocks, mismatches: found.filter((f) => !f.intended), intended: found.filter((f) => f.intended) };

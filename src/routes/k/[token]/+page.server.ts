@@ -10,7 +10,7 @@ import { keyAt, keyCookie, type FoundKey } from '$lib/server/access/keys';
 import { askOf } from '$lib/server/http/api';
 import { accountOf } from '$lib/server/http/auth-call';
 import { turnAwayFromPage } from '$lib/server/http/page';
-import { countTry, forgetTries } from '$lib/server/people/attempts';
+import { countTry, wentWell } from '$lib/server/people/attempts';
 import { presentKey } from '$lib/server/reading/chain';
 import { compile } from '$lib/server/validate';
 
@@ -58,14 +58,14 @@ export const actions: Actions = {
 		if (!result.ok) return fail(422, { trouble: accountOf(event).giveKeyPassword });
 		const { held } = await keyOrNothing(event);
 		try {
-			await countTry(`key ${held.id}`);
+			await countTry(`key ${held.id}`, event.getClientAddress());
 		} catch (refusal) {
 			if (refusal instanceof IanuaError) return fail(refusal.status, { trouble: told[event.locals.language].site.tooManyTries as string });
 			throw refusal;
 		}
 		const key = await keyOrNothing(event, result.value.password);
 		if (key.held.wantsPassword) return fail(401, { trouble: accountOf(event).notKeyPassword });
-		await forgetTries(`key ${held.id}`);
+		await wentWell(`key ${held.id}`, event.getClientAddress());
 		return goOn(event, key);
 	}
 };

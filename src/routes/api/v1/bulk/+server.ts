@@ -1,7 +1,8 @@
 // One change to many documents, all or none.
 import type { RequestHandler } from './$types';
 import { BulkChange, changeMany } from '$lib/server/documents/change';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(BulkChange);

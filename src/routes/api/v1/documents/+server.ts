@@ -3,7 +3,8 @@ import type { RequestHandler } from './$types';
 import { filterNames, filtersOf, orderOf } from '#core/documents/filters';
 import { listDocuments } from '$lib/server/documents/list';
 import { documentJson, documentView } from '$lib/server/documents/view';
-import { answer, route, staff } from '$lib/server/http/api';
+import { inFolders, staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { ListQuery } from '$lib/server/http/operations';
 import { bringInStream, checkDone } from '$lib/server/intake/bring-in';
 import { withUpload } from '$lib/server/intake/multipart';
@@ -21,7 +22,8 @@ export const GET: RequestHandler = route(async (event) => {
 	);
 	const { cursor, limit = 50, q, order, aside } = checked(checkQuery, given);
 	const offset = Number(cursor ?? 0);
-	const list = await listDocuments({ q, filters: filtersOf(params), order: order === 'newest' ? null : orderOf(order ?? null), aside, limit, offset });
+	const within = event.locals.caller.token?.folders;
+	const list = await listDocuments({ q, filters: filtersOf(params), order: order === 'newest' ? null : orderOf(order ?? null), aside, limit, offset, within });
 	const items = list.items.map(({ slug, title, folder, topics, language, pages, bytes, sha256, edition, createdAt, condition, door, placements, id }) => ({
 		id,
 		slug,
@@ -46,7 +48,10 @@ export const GET: RequestHandler = route(async (event) => {
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
 	const made = await withUpload(event.request, ({ fileName, stream, fields }) =>
-		bringInStream(stream, { fileName, title: fields.title, folder: fields.folder }, id)
+		bringInStream(stream, fileName, id, () => {
+			inFolders(event, fields.folder?.trim() ?? '');
+			return { title: fields.title, folder: fields.folder };
+		})
 	);
 	await checkDone(made.edition, _checkWait);
 	return answer(documentJson((await documentView(made.slug))!), 201);

@@ -1,7 +1,8 @@
 // One's saved filters of the documents room.
 import type { RequestHandler } from './$types';
 import { savedFilters, saveFilter } from '$lib/server/documents/saved-filters';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { SavedFilterBody } from '$lib/server/http/operations';
 import { compile } from '$lib/server/validate';
 

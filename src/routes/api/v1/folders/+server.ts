@@ -2,7 +2,8 @@
 import type { RequestHandler } from './$types';
 import { renameLabel } from '$lib/server/documents/change';
 import { labels } from '$lib/server/documents/labels';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { LabelChange } from '$lib/server/http/operations';
 import { compile } from '$lib/server/validate';
 

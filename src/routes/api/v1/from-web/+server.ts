@@ -1,6 +1,7 @@
 // A PDF fetched from a web address by the server.
 import type { RequestHandler } from './$types';
-import { body, documentAnswer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { body, documentAnswer, route } from '$lib/server/http/api';
 import { FromWeb } from '$lib/server/http/operations';
 import { checkDone } from '$lib/server/intake/bring-in';
 import { bringInFromWeb } from '$lib/server/intake/source';

@@ -1,6 +1,7 @@
 // The groups with their people of today, and one made.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { GroupGiven } from '$lib/server/people/members';
 import { addGroup, groupView, listGroups } from '$lib/server/people/service';
 import { compile } from '$lib/server/validate';

@@ -1,6 +1,7 @@
 // Icons for covers, found by a word.
 import type { RequestHandler } from './$types';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { iconsFor } from '$lib/server/intake/icons';
 
 export const GET: RequestHandler = route(async (event) => {

@@ -1,6 +1,7 @@
 // The intake: GET gives the tray, POST and OPTIONS begin an upload (tus 1.0), PATCH stops some, DELETE clears what is finished.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { IntakeStop } from '$lib/server/http/operations';
 import { answerTus } from '$lib/server/intake/tus';
 import { clearTray, stopIntake, trayOf } from '$lib/server/intake/tray';

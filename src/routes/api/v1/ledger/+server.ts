@@ -1,6 +1,7 @@
 // The ledger of all documents, newest first, by cursor.
 import type { RequestHandler } from './$types';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { ledger } from '$lib/server/readership/ledger';
 import { LedgerQuery } from '$lib/server/readership/query';
 import { checked, compile } from '$lib/server/validate';

@@ -1,6 +1,7 @@
 // Members: listed, and one added.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { MembersQuery } from '$lib/server/http/operations';
 import { addMember, inviteMember, memberView, MemberGiven } from '$lib/server/people/members';
 import { hashPassword } from '$lib/server/people/auth';
@@ -19,9 +20,9 @@ export const GET: RequestHandler = route(async (event) => {
 });
 
 export const POST: RequestHandler = route(async (event) => {
-	const { id: actor } = staff(event);
+	const person = staff(event);
 	const { invite, password, ...given } = await body(event, checkBody);
-	const id = await addMember({ ...given, password: password === undefined ? null : await hashPassword(password) }, actor);
-	if (invite) await inviteMember(id, actor);
+	const id = await addMember({ ...given, password: password === undefined ? null : await hashPassword(password) }, person.id);
+	if (invite) await inviteMember(id, person);
 	return answer(await memberView(id), 201);
 });

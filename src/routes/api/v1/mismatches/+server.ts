@@ -1,6 +1,7 @@
 // Dead ends and side doors: listed, with their spans of time, and mended.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { pathOf } from '$lib/server/placing/json';
 import { intervalsOf, Mend, mend, mismatches } from '$lib/server/placing/mismatches';
 import { pageDraft } from '$lib/server/placing/service';

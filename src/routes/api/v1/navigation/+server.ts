@@ -1,7 +1,8 @@
 // The order of the site's navigation.
 import { Type } from '@sinclair/typebox';
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { orderNavigation } from '$lib/server/placing/service';
 import { compile } from '$lib/server/validate';
 

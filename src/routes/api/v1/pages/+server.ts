@@ -1,6 +1,7 @@
 // The pages of the site, and one made.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { pageJson } from '$lib/server/placing/json';
 import { addPage, listPages, pageDraft, PageGiven } from '$lib/server/placing/service';
 import { compile } from '$lib/server/validate';

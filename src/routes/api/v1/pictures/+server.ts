@@ -1,6 +1,7 @@
 // Takes a picture for pages or for the site's mark.
 import type { RequestHandler } from './$types';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { withUpload } from '$lib/server/intake/multipart';
 import { addPicture } from '$lib/server/intake/pictures';
 

@@ -1,6 +1,7 @@
 // What the owner sets of the whole site.
 import type { RequestHandler } from './$types';
-import { answer, body, owner, route, staff } from '$lib/server/http/api';
+import { owner, staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { changeSite, site, SiteChange } from '$lib/server/site/site';
 import { compile } from '$lib/server/validate';
 

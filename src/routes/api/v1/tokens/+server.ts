@@ -1,14 +1,14 @@
 // One's tokens for programs.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
-import { TokenBody } from '$lib/server/http/operations';
-import { listTokens, makeToken } from '$lib/server/people/tokens';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
+import { listTokens, makeToken, TokenGiven } from '$lib/server/people/tokens';
 import { compile } from '$lib/server/validate';
 
-const checkBody = compile(TokenBody);
+const checkBody = compile(TokenGiven);
 
 export const GET: RequestHandler = route(async (event) => answer({ items: await listTokens(staff(event).id), next: null }));
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	return answer(await makeToken(id, (await body(event, checkBody)).label), 201);
+	return answer(await makeToken(id, await body(event, checkBody)), 201);
 });

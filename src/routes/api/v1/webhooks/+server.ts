@@ -1,6 +1,7 @@
 // Programs that are told what happens: for the owners of the site.
 import type { RequestHandler } from './$types';
-import { answer, body, owner, route } from '$lib/server/http/api';
+import { owner } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { addWebhook, WebhookGiven, webhooks } from '$lib/server/readership/webhooks';
 import { compile } from '$lib/server/validate';
 
@@ -12,5 +13,5 @@ export const GET: RequestHandler = route(async (event) => {
 });
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = owner(event);
-	return answer(await addWebhook(await body(event, check), id), 201);
+	return answer(await addWebhook(await body(event, check), id, event.locals.caller.token), 201);
 });

@@ -1,6 +1,7 @@
 // The sheet of a document: the passage from top to bottom.
 import { error, redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { keysOf } from '$lib/server/access/keys';
 import { documentView } from '$lib/server/documents/view';
 import { countAllMembers, listGroups } from '$lib/server/people/service';
@@ -12,7 +13,9 @@ import { ledger } from '$lib/server/readership/ledger';
 import { reported } from '$lib/server/readership/reported';
 import { documentSummary, periodFrom } from '$lib/server/readership/reports';
 
-export const load: PageServerLoad = async ({ params, url, depends }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { params, url, depends } = event;
 	depends('ianua:document');
 	const view = await documentView(params.slug);
 	if (!view || view.goneAt) error(404, { code: 'not-found', message: 'There is no document at this address.' });

@@ -1,6 +1,7 @@
 // The editor of a page, with the documents at hand.
 import type { PageServerLoad } from './$types';
 import { indexOf } from '#core/placing/content';
+import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
 import { labels } from '$lib/server/documents/labels';
 import { countAllMembers, listGroups } from '$lib/server/people/service';
@@ -10,7 +11,9 @@ import { shelf, shelfOf } from '$lib/server/placing/shelf';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 
-export const load: PageServerLoad = async ({ params, url }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { params, url } = event;
 	const draft = await pageDraft(params.id).catch(turnAway);
 	const place = url.searchParams.get('place');
 	const on = indexOf(draft.layout, draft.content).map((p) => p.document);

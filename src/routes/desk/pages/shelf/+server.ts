@@ -1,6 +1,7 @@
 // Documents to be placed, found by a word.
 import type { RequestHandler } from './$types';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { shelf, shelfOf } from '$lib/server/placing/shelf';
 
 export const GET: RequestHandler = route(async (event) => {

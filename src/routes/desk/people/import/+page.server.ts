@@ -1,5 +1,9 @@
 // The groups that a table of members can name.
 import type { PageServerLoad } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { listGroups } from '$lib/server/people/service';
 
-export const load: PageServerLoad = async () => ({ groups: (await listGroups()).map(({ slug, name }) => ({ slug, name })) });
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	return { groups: (await listGroups()).map(({ slug, name }) => ({ slug, name })) };
+};

@@ -1,10 +1,10 @@
 // All members with their memberships, as a table to take away (RFC 4180).
-import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { membersTable } from '$lib/server/people/table';
 
-export const GET: RequestHandler = async ({ locals }) => {
-	if (locals.caller.who.kind !== 'staff') error(403, { code: 'staff-only', message: 'Only staff may do this.' });
+export const GET: RequestHandler = async (event) => {
+	staff(event);
 	return new Response(await membersTable(), {
 		headers: {
 			'content-type': 'text/csv; charset=utf-8; header=present',

@@ -3,36 +3,35 @@ import { fail, type RequestEvent } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
+import { owner, staff } from '$lib/server/guard/guard';
 import { closeStaff, invitationDays, inviteStaff, listStaff, setRole, withdrawInvitation } from '$lib/server/people/staff';
+import type { Person } from '$lib/server/people/who';
 import { compile } from '$lib/server/validate';
 
-export const load: PageServerLoad = async ({ locals }) => ({
-	...(await listStaff()),
-	owner: locals.caller.person!.role === 'owner',
-	self: locals.caller.person!.id,
-	invitationDays
-});
+export const load: PageServerLoad = async (event) => {
+	const { id: self, role } = staff(event);
+	return { ...(await listStaff()), owner: role === 'owner', self, invitationDays };
+};
 
 const role = Type.Union([Type.Literal('owner'), Type.Literal('editor')]);
-const id = Type.String({ format: 'uuid' });
+const Id = Type.String({ format: 'uuid' });
 const checkInvite = compile(
 	Type.Object({ name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }), email: Type.String({ format: 'email', maxLength: 320 }), role })
 );
-const checkRole = compile(Type.Object({ id, role }));
-const checkClose = compile(Type.Object({ id, to: id }));
+const checkRole = compile(Type.Object({ id: Id, role }));
+const checkClose = compile(Type.Object({ id: Id, to: Id }));
 
 /** Runs an owner's action on a checked form; refusals come back as their sentence. */
 async function act<V, R>(
-	{ request, locals }: RequestEvent,
+	event: RequestEvent,
 	check: (value: unknown) => { ok: true; value: V } | { ok: false; detail: string },
-	work: (value: V, actor: string) => Promise<R>
+	work: (value: V, actor: Person) => Promise<R>
 ) {
-	const person = locals.caller.person!;
-	if (person.role !== 'owner') return fail(403, { trouble: 'Only an owner may change who is on the staff.' });
-	const result = check(Object.fromEntries((await request.formData()).entries()));
+	const person = owner(event);
+	const result = check(Object.fromEntries((await event.request.formData()).entries()));
 	if (!result.ok) return fail(422, { trouble: `Something is not right: ${result.detail}.` });
 	try {
-		return await work(result.value, person.id);
+		return await work(result.value, person);
 	} catch (error) {
 		if (error instanceof IanuaError) return fail(error.status, { trouble: error.message });
 		throw error;
@@ -45,21 +44,23 @@ export const actions: Actions = {
 			const { address, mailed } = await inviteStaff(given, actor);
 			return mailed
 				? { done: `${given.name} has mail: an invitation to ${given.email}.` }
-				: { done: `No mail could be sent. Hand this address to ${given.name} yourself; it is not shown again.`, address };
+				: address
+					? { done: `No mail is set up. Hand this address to ${given.name} yourself; it is not shown again.`, address }
+					: { trouble: `The mail to ${given.email} was not taken. Look at the mail server, then invite ${given.name} again.` };
 		}),
 	role: (event) =>
 		act(event, checkRole, async (given, actor) => {
-			await setRole(given.id, given.role, actor);
+			await setRole(given.id, given.role, actor.id);
 			return { done: 'The role is changed.' };
 		}),
 	withdraw: (event) =>
-		act(event, compile(Type.Object({ id })), async (given) => {
+		act(event, compile(Type.Object({ id: Id })), async (given) => {
 			await withdrawInvitation(given.id);
 			return { done: 'The invitation is withdrawn.' };
 		}),
 	close: (event) =>
 		act(event, checkClose, async (given, actor) => {
-			await closeStaff(given.id, given.to, actor);
+			await closeStaff(given.id, given.to, actor.id);
 			return { done: 'The account is closed, and what it had begun is handed over.' };
 		})
 };

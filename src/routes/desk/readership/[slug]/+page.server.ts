@@ -1,6 +1,7 @@
 // Readership of one document.
 import { error, redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { documentView } from '$lib/server/documents/view';
 import { ledger } from '$lib/server/readership/ledger';
 import { entriesQuery } from '$lib/server/readership/query';
@@ -8,7 +9,9 @@ import { reported } from '$lib/server/readership/reported';
 import { toldOf } from '$lib/server/readership/told';
 import { documentReport, periodFrom } from '$lib/server/readership/reports';
 
-export const load: PageServerLoad = async ({ params, url, locals }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { params, url, locals } = event;
 	const view = await documentView(params.slug);
 	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/readership/${view.slug}${url.search}`);

@@ -2,13 +2,15 @@
 import { rm, writeFile } from 'node:fs/promises';
 import { fail } from '@sveltejs/kit';
 import type { Actions } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { temporaryPath } from '$lib/server/files/store';
 import { ownersOf } from '$lib/server/reading/stamp';
 import { settings } from '$lib/server/settings';
 
 export const actions: Actions = {
-	default: async ({ request }) => {
-		const file = (await request.formData()).get('file');
+	default: async (event) => {
+		staff(event);
+		const file = (await event.request.formData()).get('file');
 		if (!(file instanceof File) || file.size === 0) return fail(422, { trouble: 'Choose the file first.' });
 		if (file.size > settings().IANUA_MAX_UPLOAD) return fail(413, { trouble: `“${file.name}” is larger than this site takes.` });
 		const bytes = Buffer.from(await file.arrayBuffer());

@@ -1,7 +1,8 @@
 // Puts documents back as a bulk change found them.
 import type { RequestHandler } from './$types';
 import { undoMany } from '$lib/server/documents/change';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { UndoBody } from '$lib/server/http/operations';
 import { compile } from '$lib/server/validate';
 

@@ -1,7 +1,8 @@
 // One document: GET gives it, PATCH changes it and its door, DELETE sets it aside.
 import type { RequestHandler } from './$types';
 import { changeDocument, DocumentChange, setAside } from '$lib/server/documents/change';
-import { answer, body, documentAnswer, presentSlug, route, staff } from '$lib/server/http/api';
+import { inFolders, staff } from '$lib/server/guard/guard';
+import { answer, body, documentAnswer, presentSlug, route } from '$lib/server/http/api';
 import { compile } from '$lib/server/validate';
 
 const checkChange = compile(DocumentChange);
@@ -14,6 +15,7 @@ export const GET: RequestHandler = route(async (event) => {
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
 	const change = await body(event, checkChange);
+	if (change.folder !== undefined) inFolders(event, change.folder.trim());
 	return documentAnswer(await changeDocument(await presentSlug(event.params.slug!), change, id));
 });
 

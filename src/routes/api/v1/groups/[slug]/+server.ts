@@ -1,6 +1,7 @@
 // One group: looked at, changed, taken away.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { changeGroup, GroupChange, removeGroup } from '$lib/server/people/members';
 import { groupView } from '$lib/server/people/service';
 import { compile } from '$lib/server/validate';

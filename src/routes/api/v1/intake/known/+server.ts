@@ -1,7 +1,8 @@
 // Documents that have the same bytes already.
 import type { RequestHandler } from './$types';
 import { documentsWith } from '$lib/server/documents/labels';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { KnownQuery } from '$lib/server/http/operations';
 import { checked, compile } from '$lib/server/validate';
 

@@ -2,7 +2,8 @@
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { withdrawKey } from '$lib/server/access/keys';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 
 export const DELETE: RequestHandler = route(async (event) => {
 	const { id } = staff(event);

@@ -1,6 +1,7 @@
 // One member: looked at, changed, taken out.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { changeMember, MemberChange, memberView, removeMember } from '$lib/server/people/members';
 import { compile } from '$lib/server/validate';
 

@@ -1,7 +1,8 @@
 // Members from a table (text/csv): with ?preview what it would change, without, all of it or nothing.
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { TableQuery } from '$lib/server/http/operations';
 import { bringInTable, mappingFrom, previewTable, readTable, tableLimits } from '$lib/server/people/table';
 import { checked, compile } from '$lib/server/validate';

@@ -1,6 +1,7 @@
 // One page by its path (the front page is %2F): looked at, changed, set aside.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { pageJson, pathOf } from '$lib/server/placing/json';
 import { PageChange, pageDraft, saveDraft, setPageAside } from '$lib/server/placing/service';
 import { compile } from '$lib/server/validate';

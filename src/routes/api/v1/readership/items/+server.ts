@@ -1,7 +1,8 @@
 // The item report over a time: JSON, or with format=tsv a table.
 import type { RequestHandler } from './$types';
 import { itemTable } from '#core/readership/items';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { items, onlyWhole, periodFrom } from '$lib/server/readership/reports';
 
 export const GET: RequestHandler = route(async (event) => {

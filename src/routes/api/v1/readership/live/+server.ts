@@ -1,7 +1,8 @@
 // Entries as they happen, as server-sent events: one event for each, with the entry as JSON. What a browser missed while it was away
 // it is told when it comes back (Last-Event-ID), as far as ten minutes.
 import type { RequestHandler } from './$types';
-import { route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { route } from '$lib/server/http/api';
 import { ledger } from '$lib/server/readership/ledger';
 
 const lookMs = 1_500;

@@ -1,6 +1,7 @@
 // Readership of the whole site over a time.
 import type { RequestHandler } from './$types';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { onlyWhole, overview, periodFrom } from '$lib/server/readership/reports';
 
 export const GET: RequestHandler = route(async (event) => {

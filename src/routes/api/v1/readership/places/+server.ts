@@ -1,6 +1,7 @@
 // What became of each placement and on each other website.
 import type { RequestHandler } from './$types';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { onlyWhole, periodFrom, places } from '$lib/server/readership/reports';
 
 export const GET: RequestHandler = route(async (event) => {

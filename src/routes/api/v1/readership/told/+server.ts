@@ -1,6 +1,7 @@
 // What one is told by mail: a report every week or month, a first opening.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { setTold, Telling } from '$lib/server/readership/told';
 import { compile } from '$lib/server/validate';
 

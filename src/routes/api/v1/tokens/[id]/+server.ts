@@ -1,6 +1,7 @@
 // One token for programs.
 import type { RequestHandler } from './$types';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { withdrawToken } from '$lib/server/people/tokens';
 
 export const DELETE: RequestHandler = route(async (event) => {

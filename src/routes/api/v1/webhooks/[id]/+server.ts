@@ -1,7 +1,8 @@
 // Tries what failed once more (POST), or withdraws a webhook (DELETE).
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
-import { answer, owner, route } from '$lib/server/http/api';
+import { owner } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { isId } from '$lib/server/id';
 import { tryAgain, withdrawWebhook } from '$lib/server/readership/webhooks';
 

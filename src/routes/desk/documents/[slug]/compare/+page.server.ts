@@ -2,10 +2,13 @@
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
+import { staff } from '$lib/server/guard/guard';
 import { compareEditions } from '$lib/server/documents/compare';
 import { documentView } from '$lib/server/documents/view';
 
-export const load: PageServerLoad = async ({ params, url }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { params, url } = event;
 	const view = await documentView(params.slug);
 	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	// without numbers: the edition in force and the one before it

@@ -2,7 +2,8 @@
 import type { RequestHandler } from './$types';
 import { DoorChange } from '#core/access/door';
 import { changePageDoor, pageDraft } from '$lib/server/placing/service';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { compile } from '$lib/server/validate';
 

@@ -1,7 +1,8 @@
 // Saves the draft that the editor sends, and tells who would now be turned away from what stands on it.
 import { Type } from '@sinclair/typebox';
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { PageChange, pageDraft, saveDraft } from '$lib/server/placing/service';
 import { compile } from '$lib/server/validate';

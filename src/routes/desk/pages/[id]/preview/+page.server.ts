@@ -2,13 +2,16 @@
 import type { PageServerLoad } from './$types';
 import { decide } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
+import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
 import { listGroups } from '$lib/server/people/service';
 import { previewer } from '$lib/server/placing/preview';
 import { previewOf } from '$lib/server/placing/seen';
 import { doorThing, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/service';
 
-export const load: PageServerLoad = async ({ params, url, locals }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { params, url, locals } = event;
 	const as = url.searchParams.get('as') ?? 'visitor';
 	const [draft, groups] = await Promise.all([pageDraft(params.id).catch(turnAway), listGroups()]);
 	let trouble = '';

@@ -1,7 +1,8 @@
 // Publishes the draft, now or later, or takes the page down. A draft with dead ends is published only when that is meant.
 import { Type } from '@sinclair/typebox';
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { pageDraft, publish, publishLater, takeDown } from '$lib/server/placing/service';
 import { compile } from '$lib/server/validate';

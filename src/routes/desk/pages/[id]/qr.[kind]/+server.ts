@@ -2,13 +2,16 @@
 import QRCode from 'qrcode';
 import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
 import { pageDraft } from '$lib/server/placing/service';
 import { settings } from '$lib/server/settings';
 
 const options = { margin: 4, errorCorrectionLevel: 'M', color: { dark: '#000000', light: '#ffffff' } } as const;
 
-export const GET: RequestHandler = async ({ params, url }) => {
+export const GET: RequestHandler = async (event) => {
+	staff(event);
+	const { params, url } = event;
 	const { path } = await pageDraft(params.id).catch(turnAway);
 	const address = settings().IANUA_ORIGIN + path;
 	const save: Record<string, string> = url.searchParams.has('save')

@@ -2,10 +2,13 @@
 import type { PageServerLoad } from './$types';
 import { comparePages } from '#core/documents/compare';
 import { contentLines, type PageContent } from '#core/placing/content';
+import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
 import { pageDraft, revisionOf, revisionsOf } from '$lib/server/placing/service';
 
-export const load: PageServerLoad = async ({ params, url }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { params, url } = event;
 	const draft = await pageDraft(params.id).catch(turnAway);
 	const revisions = await revisionsOf(draft.id);
 	const from = Number(url.searchParams.get('from')) || (revisions[0]?.number ?? 0);

@@ -1,7 +1,10 @@
 // What became of each placement and on each other website.
 import type { PageServerLoad } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { periodFrom, places } from '$lib/server/readership/reports';
 
-export const load: PageServerLoad = async ({ url }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { url } = event;
 	return { report: await places(await periodFrom(url)) };
 };

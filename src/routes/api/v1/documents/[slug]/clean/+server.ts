@@ -1,6 +1,7 @@
 // An edition without active content, made of the one in force.
 import type { RequestHandler } from './$types';
-import { documentAnswer, presentSlug, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { documentAnswer, presentSlug, route } from '$lib/server/http/api';
 import { checkDone } from '$lib/server/intake/bring-in';
 import { makeCleaned } from '$lib/server/intake/remake';
 

@@ -1,6 +1,7 @@
 // The cover: a picture of one's own as a form, or an icon by its name. Pages are chosen by changing the document.
 import type { RequestHandler } from './$types';
-import { body, documentAnswer, presentSlug, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { body, documentAnswer, presentSlug, route } from '$lib/server/http/api';
 import { IconBody } from '$lib/server/http/operations';
 import { iconCover, pictureCover } from '$lib/server/intake/cover';
 import { withUpload } from '$lib/server/intake/multipart';

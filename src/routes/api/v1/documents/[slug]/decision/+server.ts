@@ -2,7 +2,8 @@
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { tryDoor } from '$lib/server/access/try-door';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { DecisionQuery } from '$lib/server/http/operations';
 import { find } from '$lib/server/reading/find';
 import { checked, compile } from '$lib/server/validate';

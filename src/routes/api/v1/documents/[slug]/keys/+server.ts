@@ -1,7 +1,8 @@
 // The keys of a document: listed with what each did, and issued. A key's address is given once, here.
 import type { RequestHandler } from './$types';
 import { issueKey, KeyGiven, keysOf } from '$lib/server/access/keys';
-import { answer, body, presentSlug, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, presentSlug, route } from '$lib/server/http/api';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(KeyGiven);
@@ -12,5 +13,5 @@ export const GET: RequestHandler = route(async (event) => {
 });
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	return answer(await issueKey(await presentSlug(event.params.slug!), await body(event, checkBody), id), 201);
+	return answer(await issueKey(await presentSlug(event.params.slug!), await body(event, checkBody), id, { token: event.locals.caller.token }), 201);
 });

@@ -2,7 +2,8 @@
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { documentView } from '$lib/server/documents/view';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { ledger } from '$lib/server/readership/ledger';
 import { LedgerQuery } from '$lib/server/readership/query';
 import { checked, compile } from '$lib/server/validate';

@@ -1,6 +1,7 @@
 // Reminds those who may open a document and have not.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { remind, Reminding } from '$lib/server/readership/remind';
 import { compile } from '$lib/server/validate';
 

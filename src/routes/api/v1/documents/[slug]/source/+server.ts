@@ -1,6 +1,7 @@
 // The web address a document came from: watch it, compare now, take what changed.
 import type { RequestHandler } from './$types';
-import { body, documentAnswer, presentSlug, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { body, documentAnswer, presentSlug, route } from '$lib/server/http/api';
 import { SourceAction, WatchChange } from '$lib/server/http/operations';
 import { checkDone } from '$lib/server/intake/bring-in';
 import { compareSource, leaveAlone, setWatch, takeChanged } from '$lib/server/intake/source';

@@ -1,6 +1,7 @@
 // The password of a locked file, given once; the file is kept without it.
 import type { RequestHandler } from './$types';
-import { body, documentAnswer, presentSlug, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { body, documentAnswer, presentSlug, route } from '$lib/server/http/api';
 import { UnlockBody } from '$lib/server/http/operations';
 import { checkDone } from '$lib/server/intake/bring-in';
 import { makeUnlocked } from '$lib/server/intake/remake';

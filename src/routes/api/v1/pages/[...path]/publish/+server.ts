@@ -1,6 +1,7 @@
 // Publishes a page's draft, now or at an instant, or takes the page down.
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { pageJson, pathOf, Publishing } from '$lib/server/placing/json';
 import { pageDraft, publish, publishLater, takeDown } from '$lib/server/placing/service';

@@ -1,6 +1,7 @@
 // Brings back a page that was set aside.
 import type { RequestHandler } from './$types';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { pageJson, pathOf } from '$lib/server/placing/json';
 import { pageDraft, restorePage } from '$lib/server/placing/service';
 

@@ -1,7 +1,8 @@
 // The published revisions of a page; one of them made the draft again.
 import { Type } from '@sinclair/typebox';
 import type { RequestHandler } from './$types';
-import { answer, body, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, route } from '$lib/server/http/api';
 import { pageJson, pathOf } from '$lib/server/placing/json';
 import { goBackTo, pageDraft, revisionsOf } from '$lib/server/placing/service';
 import { compile } from '$lib/server/validate';

@@ -1,7 +1,8 @@
 // What one member read over a time.
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
-import { answer, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, route } from '$lib/server/http/api';
 import { isId } from '$lib/server/id';
 import { onlyWhole, periodFrom, readerReport } from '$lib/server/readership/reports';
 

@@ -1,12 +1,15 @@
 // What was done with one key.
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
+import { staff } from '$lib/server/guard/guard';
 import { isId } from '$lib/server/id';
 import { ledger } from '$lib/server/readership/ledger';
 import { entriesQuery } from '$lib/server/readership/query';
 import { periodFrom, readerReport } from '$lib/server/readership/reports';
 
-export const load: PageServerLoad = async ({ params, url }) => {
+export const load: PageServerLoad = async (event) => {
+	staff(event);
+	const { params, url } = event;
 	const report = isId(params.id) ? await readerReport({ key: params.id }, await periodFrom(url)) : null;
 	if (!report) error(404, { code: 'not-found', message: 'There is no such key.' });
 	const { cursor } = entriesQuery(url);

@@ -2,7 +2,8 @@
 import { Type } from '@sinclair/typebox';
 import type { RequestHandler } from './$types';
 import { compareEditions } from '$lib/server/documents/compare';
-import { answer, presentSlug, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, presentSlug, route } from '$lib/server/http/api';
 import { checked, compile } from '$lib/server/validate';
 
 const checkQuery = compile(Type.Object({ before: Type.Integer({ minimum: 1 }), after: Type.Integer({ minimum: 1 }) }), { coerce: true });

@@ -1,7 +1,8 @@
 // A key for each of a list of addresses, mailed.
 import type { RequestHandler } from './$types';
 import { KeysMailed, mailKeys } from '$lib/server/access/keys';
-import { answer, body, presentSlug, route, staff } from '$lib/server/http/api';
+import { staff } from '$lib/server/guard/guard';
+import { answer, body, presentSlug, route } from '$lib/server/http/api';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(KeysMailed);
@@ -9,5 +10,5 @@ const checkBody = compile(KeysMailed);
 export const POST: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
 	const slug = await presentSlug(event.params.slug!);
-	return answer({ items: await mailKeys(slug, await body(event, checkBody), actor), next: null }, 201);
+	return answer({ items: await mailKeys(slug, await body(event, checkBody), actor, event.locals.caller.token), next: null }, 201);
 });

@@ -1,0 +1,190 @@
+// Who comes to which route: one entry for each, by the id under which the framework routes. A route without an entry answers nobody.
+// This is the first of two locks; the second is `member`, `staff` or `owner` (guard.ts) at the head of every load, action and handler.
+import type { Scope } from '#core/people/scope';
+
+/**
+ * `everyone`: the route decides by itself, by a door, a secret in its address, or not at all. `near`: staff, or whoever asks from the
+ * machine itself.
+ */
+export type Admits = 'everyone' | 'near' | 'member' | 'staff' | 'owner';
+
+export interface Entry {
+	readonly admits: Admits;
+	/** Whom POST, PUT, PATCH and DELETE admit, where that is fewer. */
+	readonly changes?: Admits;
+	/** What a token needs, all of it: to look (GET, HEAD, OPTIONS) and to change. Nothing named: no token comes here. */
+	readonly looks?: readonly Scope[];
+	readonly does?: readonly Scope[];
+	/**
+	 * How a token that is bound to folders is held to them here: by the document that the address names, or by the handler itself.
+	 * Nothing: such a token does not come here.
+	 */
+	readonly folders?: 'document' | 'handler';
+	/** What a refusal looks like: problem details (RFC 9457), or a page. */
+	readonly answers: 'problem' | 'page';
+	/** Its words are English, whatever the reader's language. */
+	readonly english?: true;
+	/** Staff may look at it as somebody else would (`?try=`). */
+	readonly tried?: true;
+	/** Bodies may be as large as a file may be; elsewhere they are small. */
+	readonly takesFiles?: true;
+	/** It answers although the site has no owner yet. */
+	readonly beforeBegin?: true;
+	/** It answers whoever cannot be known because the database is gone. */
+	readonly withoutDatabase?: true;
+}
+
+const page = (admits: Admits, more: Partial<Entry> = {}): Entry => ({ admits, answers: 'page', ...more });
+const desk = (more: Partial<Entry> = {}): Entry => ({ admits: 'staff', answers: 'page', english: true, ...more });
+/** Where the desk's own screens send JSON, outside the API. */
+const deskCall = (more: Partial<Entry> = {}): Entry => desk({ answers: 'problem', ...more });
+const api = (looks: readonly Scope[], does: readonly Scope[] = [], more: Partial<Entry> = {}): Entry => ({
+	admits: 'staff',
+	answers: 'problem',
+	looks,
+	does,
+	beforeBegin: true,
+	...more
+});
+/** Part of a document: its door decides. A program reads it by its token's scope. */
+const part = (more: Partial<Entry> = {}): Entry => page('everyone', { looks: ['documents:read'], folders: 'handler', tried: true, ...more });
+
+const documents = [['documents:read'], ['documents:write']] as const;
+const oneDocument = (more: Partial<Entry> = {}) => api(...documents, { folders: 'document', ...more });
+const pages = [['pages:read'], ['pages:write']] as const;
+const people = [['people:read'], ['people:write']] as const;
+const readership = [['readership:read']] as const;
+const own = () => api([]);
+
+export const table: Readonly<Record<string, Entry>> = {
+	// the site
+	'/(site)/[...path]': page('everyone', { tried: true }),
+	'/(site)/[...path]/feed.atom': page('everyone', { answers: 'problem' }),
+	'/d/[slug]': part(),
+	'/d/[slug]/attachment/[number]': part(),
+	'/d/[slug]/cover/[width].webp': part(),
+	'/d/[slug]/file': part(),
+	'/d/[slug]/knock': page('everyone', { tried: true }),
+	'/d/[slug]/leaf/[page].json': part(),
+	'/d/[slug]/leaf/[page].webp': part(),
+	'/d/[slug]/read': part(),
+	'/d/[slug]/read/found': part(),
+	'/d/[slug]/read/told': page('everyone', { answers: 'problem' }),
+	'/d/[slug]/turned-away': part(),
+	'/embed/[slug]': page('everyone', { tried: true }),
+	'/oembed': page('everyone', { answers: 'problem' }),
+	'/picture/[name]': page('everyone', { answers: 'problem' }),
+	'/robots.txt': page('everyone', { answers: 'problem' }),
+	'/sitemap.xml': page('everyone', { answers: 'problem' }),
+	'/.well-known/security.txt': page('everyone', { answers: 'problem' }),
+	'/healthz': page('everyone', { answers: 'problem', beforeBegin: true, withoutDatabase: true }),
+
+	// signing in, and what is one's own
+	'/begin': page('everyone', { english: true, beforeBegin: true }),
+	'/invite/[token]': page('everyone'),
+	'/k/[token]': page('everyone'),
+	'/sign-in': page('everyone'),
+	'/sign-in/code': page('everyone'),
+	'/sign-in/forgotten': page('everyone'),
+	'/sign-in/link': page('everyone'),
+	'/sign-in/new-password': page('everyone'),
+	'/api/auth/[...call]': page('everyone', { answers: 'problem', beforeBegin: true }),
+	'/me': page('member'),
+	'/me/record.json': page('member', { answers: 'problem' }),
+	'/postbox': page('near', { english: true }),
+
+	// the desk
+	'/desk': desk(),
+	'/desk/documents': desk(),
+	'/desk/documents/[slug]': desk(),
+	'/desk/documents/[slug]/compare': desk(),
+	'/desk/pages': desk(),
+	'/desk/pages/[id]': desk(),
+	'/desk/pages/[id]/door': deskCall(),
+	'/desk/pages/[id]/draft': deskCall(),
+	'/desk/pages/[id]/preview': desk(),
+	'/desk/pages/[id]/publish': deskCall(),
+	'/desk/pages/[id]/qr.[kind]': desk(),
+	'/desk/pages/[id]/revisions': desk(),
+	'/desk/pages/shelf': deskCall(),
+	'/desk/people': desk(),
+	'/desk/people/import': desk(),
+	'/desk/people/knocks': desk(),
+	'/desk/people/members.csv': desk(),
+	'/desk/people/staff': desk({ changes: 'owner' }),
+	'/desk/readership': desk(),
+	'/desk/readership/[slug]': desk(),
+	'/desk/readership/by/key/[id]': desk(),
+	'/desk/readership/by/member/[id]': desk(),
+	'/desk/readership/by/minute': desk(),
+	'/desk/readership/by/place': desk(),
+	'/desk/readership/by/refusal': desk(),
+	'/desk/settings': desk(),
+	'/desk/try': desk(),
+	'/desk/upkeep': desk(),
+	'/desk/upkeep/copies': desk({ takesFiles: true }),
+	'/desk/upkeep/trail': desk(),
+	'/desk/upkeep/trail.csv': desk(),
+
+	// the JSON API
+	'/api/[...rest]': page('everyone', { answers: 'problem', beforeBegin: true }),
+	'/api/v1/openapi.json': page('everyone', { answers: 'problem', beforeBegin: true }),
+	'/api/v1/find': page('everyone', { answers: 'problem', beforeBegin: true, looks: ['documents:read'] }),
+	'/api/v1/bulk': api(...documents),
+	'/api/v1/bulk/undo': api(...documents),
+	'/api/v1/documents': api(...documents, { folders: 'handler', takesFiles: true }),
+	'/api/v1/documents/[slug]': oneDocument(),
+	'/api/v1/documents/[slug]/clean': oneDocument(),
+	'/api/v1/documents/[slug]/cover': oneDocument({ takesFiles: true }),
+	'/api/v1/documents/[slug]/decision': oneDocument(),
+	'/api/v1/documents/[slug]/editions': oneDocument({ takesFiles: true }),
+	'/api/v1/documents/[slug]/editions/compare': oneDocument(),
+	'/api/v1/documents/[slug]/keys': oneDocument(),
+	'/api/v1/documents/[slug]/keys/mail': oneDocument(),
+	'/api/v1/documents/[slug]/ledger': api(...readership, [], { folders: 'document' }),
+	'/api/v1/documents/[slug]/reach': oneDocument(),
+	'/api/v1/documents/[slug]/remind': api([], ['documents:write', 'people:read']),
+	'/api/v1/documents/[slug]/restore': oneDocument(),
+	'/api/v1/documents/[slug]/source': oneDocument(),
+	'/api/v1/documents/[slug]/unlock': oneDocument(),
+	'/api/v1/filters': own(),
+	'/api/v1/filters/[id]': own(),
+	'/api/v1/folders': api(...documents),
+	'/api/v1/topics': api(...documents),
+	'/api/v1/from-web': api(...documents),
+	'/api/v1/icons': api(...documents),
+	'/api/v1/intake': api(...documents, { takesFiles: true }),
+	'/api/v1/intake/[id]': api(...documents, { takesFiles: true }),
+	'/api/v1/intake/known': api(...documents),
+	'/api/v1/keys/[id]': api(...documents),
+	'/api/v1/knocks': api(...people),
+	'/api/v1/knocks/[id]/answer': api([], ['people:write', 'documents:write']),
+	'/api/v1/ledger': api(...readership),
+	'/api/v1/groups': api(...people),
+	'/api/v1/groups/[slug]': api(...people),
+	'/api/v1/members': api(...people),
+	'/api/v1/members/[id]': api(...people),
+	'/api/v1/members/[id]/invite': api(...people),
+	'/api/v1/members/import': api(...people, { takesFiles: true }),
+	'/api/v1/mismatches': api(['pages:read', 'documents:read'], ['pages:write', 'documents:write']),
+	'/api/v1/navigation': api(...pages),
+	'/api/v1/pages': api(...pages),
+	'/api/v1/pages/[...path]': api(...pages),
+	'/api/v1/pages/[...path]/publish': api(...pages),
+	'/api/v1/pages/[...path]/restore': api(...pages),
+	'/api/v1/pages/[...path]/revisions': api(...pages),
+	'/api/v1/pictures': api([], ['pages:write'], { takesFiles: true }),
+	'/api/v1/readership/documents/[slug]': api(...readership, [], { folders: 'document' }),
+	'/api/v1/readership/items': api(...readership),
+	'/api/v1/readership/live': api(...readership),
+	'/api/v1/readership/members/[id]': api(['readership:read', 'people:read']),
+	'/api/v1/readership/overview': api(...readership),
+	'/api/v1/readership/places': api(...readership),
+	'/api/v1/readership/told': own(),
+	'/api/v1/readership/turned-away': api(...readership),
+	'/api/v1/site': api(['site:write'], ['site:write'], { changes: 'owner' }),
+	'/api/v1/tokens': own(),
+	'/api/v1/tokens/[id]': own(),
+	'/api/v1/webhooks': api(['site:write'], ['site:write'], { admits: 'owner' }),
+	'/api/v1/webhooks/[id]': api(['site:write'], ['site:write'], { admits: 'owner' })
+};

@@ -1,0 +1,168 @@
+<!-- Tokens for programs: made with what each may do, in which folders and until when, shown once, withdrawn. -->
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { folderScopes, scopes, scopeWords, tokenDays, type Scope } from '#core/people/scope';
+	import type { TokenView } from '$lib/server/people/tokens';
+	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { refresh } from '$lib/ui/parts/refresh';
+	import { dayText } from '$lib/ui/parts/when';
+
+	interface Props {
+		tokens: readonly TokenView[];
+		/** Folders that a token can be bound to. */
+		folders: readonly string[];
+		/** The site’s address, for the example. */
+		origin: string;
+		zone: string;
+		/** The day it is, and the last day that a token can have. */
+		today: string;
+		latest: string;
+		usual: string;
+	}
+	let { tokens, folders, origin, zone, today, latest, usual }: Props = $props();
+	let label = $state('');
+	let chosen = $state<Scope[]>(['documents:read']);
+	let bound = $state<string[]>([]);
+	let until = $state(untrack(() => usual));
+	let made = $state<{ label: string; token: string } | null>(null);
+	const allowed = $derived(bound.length ? folderScopes : scopes);
+	const wanted = $derived(chosen.filter((scope) => allowed.includes(scope)));
+
+	async function make(event: SubmitEvent) {
+		event.preventDefault();
+		try {
+			made = await call<{ label: string; token: string }>('POST', '/tokens', { label, scopes: wanted, folders: bound.length ? bound : null, until });
+			label = '';
+			await refresh();
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		}
+	}
+	async function withdraw(token: TokenView) {
+		try {
+			await call('DELETE', `/tokens/${token.id}`);
+			await refresh();
+			notify(`“${token.label}” is withdrawn, with the keys and webhooks that it made.`);
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		}
+	}
+	async function copy() {
+		await navigator.clipboard.writeText(made!.token).then(
+			() => notify('Copied.'),
+			() => notify('The browser did not allow copying; select the token and copy it.', { tone: 'wrong' })
+		);
+	}
+</script>
+
+<p>
+	A program with a token speaks to the <a href="/api/v1/openapi.json">API</a> in your name, as far as the token goes. Make one for each program, so that each can
+	be withdrawn by itself. No token makes others or opens the desk.
+</p>
+{#if made}
+	<div class="say" role="status">
+		<p>The token “{made.label}”. It is shown this once:</p>
+		<p class="flex flex-wrap items-center gap-3"><code>{made.token}</code><button class="btn" onclick={copy}>Copy</button></p>
+		<p class="soft">curl -H "Authorization: Bearer {made.token.slice(0, 12)}…" {origin}/api/v1/documents</p>
+	</div>
+{/if}
+<form onsubmit={make}>
+	<div class="line">
+		<label>Which program it is for<input class="field" bind:value={label} required maxlength="100" /></label>
+		<label>Its last day<input class="field" type="date" bind:value={until} required min={today} max={latest} /></label>
+	</div>
+	<fieldset>
+		<legend>What it may do</legend>
+		{#each scopes as scope (scope)}
+			<label class="choice" class:soft={!allowed.includes(scope)}
+				><input type="checkbox" bind:group={chosen} value={scope} disabled={!allowed.includes(scope)} />
+				{scopeWords[scope]} <code>{scope}</code></label
+			>
+		{/each}
+	</fieldset>
+	{#if folders.length}
+		<fieldset>
+			<legend>Only in these folders <span class="soft">(none chosen: all)</span></legend>
+			{#each folders as folder (folder)}<label class="choice"><input type="checkbox" bind:group={bound} value={folder} /> {folder || 'no folder'}</label>{/each}
+		</fieldset>
+	{/if}
+	<button class="btn main" disabled={!wanted.length}>Make a token</button>
+</form>
+{#if tokens.length}
+	<table class="rows">
+		<thead><tr><th>For</th><th>May</th><th>Until</th><th>Last used</th><th></th></tr></thead>
+		<tbody>
+			{#each tokens as token (token.id)}
+				{@const over = token.until < today}
+				<tr class:soft={token.withdrawnAt ?? over}>
+					<td>{token.label}<small>made {dayText(token.createdAt, zone)}</small></td>
+					<td
+						>{token.scopes.join(', ')}{#if token.folders}<small>in {token.folders.map((f) => f || 'no folder').join(', ')}</small>{/if}</td
+					>
+					<td>{dayText(`${token.until}T12:00:00Z`, 'UTC')}</td>
+					<td>{token.usedAt ? dayText(token.usedAt, zone) : 'Not yet'}</td>
+					<td class="n"
+						>{#if token.withdrawnAt}withdrawn {dayText(token.withdrawnAt, zone)}{:else if over}over{:else}<button class="quiet" onclick={() => withdraw(token)}
+								>Withdraw</button
+							>{/if}</td
+					>
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+{:else}<p class="soft">None yet.</p>{/if}
+
+<style>
+	form {
+		display: grid;
+		gap: 12px;
+		margin: 14px 0 20px;
+		justify-items: start;
+	}
+	.line {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 16px;
+		width: 100%;
+	}
+	.line label {
+		display: grid;
+		gap: 4px;
+	}
+	.line label:first-child {
+		flex: 1;
+		max-width: 380px;
+	}
+	fieldset {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(330px, 1fr));
+		gap: 2px 16px;
+		width: 100%;
+	}
+	legend {
+		margin-bottom: 4px;
+	}
+	.choice {
+		display: flex;
+		gap: 8px;
+		align-items: baseline;
+		min-height: 28px;
+	}
+	.choice code {
+		font-size: 12px;
+		color: var(--ink-soft);
+	}
+	.say {
+		margin: 12px 0;
+		display: grid;
+		gap: 6px;
+	}
+	.say code {
+		overflow-wrap: anywhere;
+	}
+	td small {
+		display: block;
+		color: var(--ink-soft);
+	}
+</style>
