@@ -1,7 +1,7 @@
 <!-- Tokens for programs: made with what each may do, in which folders and until when, shown once, withdrawn. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { folderScopes, scopes, scopeWords, tokenDays, type Scope } from '#core/people/scope';
+	import { folderScopes, scopes, scopeWords, type Scope } from '#core/people/scope';
 	import type { TokenView } from '$lib/server/people/tokens';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
