@@ -115,7 +115,7 @@ export async function loadReadership(
 			});
 			return id;
 		};
-		const open = found.position === 'open' || found.position === 'ajar';
+		const open = found.standing.position === 'open' || found.standing.position === 'ajar';
 		const kept = open ? whos : whos.filter((w) => !decide(w, found.thing, 'read', now).allowed);
 		// every sixth of them has not come yet
 		const admitted = open ? [] : whos.filter((w) => decide(w, found.thing, 'read', now).allowed).filter((_, i) => i % 6 !== 4);

@@ -11,3 +11,6 @@ ALTER TABLE "webhook" ADD COLUMN "token_id" uuid;
 --> statement-breakpoint
 -- An invitation whose address was shown, for want of mail, is no proof of a mailbox.
 ALTER TABLE "invitation" ADD COLUMN "shown" boolean NOT NULL DEFAULT false;
+--> statement-breakpoint
+-- The sign-in library names what it reserves by ids of its own making.
+ALTER TABLE "verification" ALTER COLUMN "id" TYPE text USING "id"::text;

@@ -31,6 +31,8 @@ export interface RunOptions {
 	readonly demo: boolean;
 	readonly quick?: boolean;
 	readonly log?: string;
+	/** Takes what the web server prints, in place of showing it. */
+	readonly output?: (text: string) => void;
 	readonly say?: (line: string) => void;
 }
 
@@ -41,7 +43,7 @@ function secretOf(data: string): string {
 	return readFileSync(file, 'utf8').trim();
 }
 
-export async function runIanua({ data: given, port, demo, quick, log, say = () => {} }: RunOptions): Promise<Running> {
+export async function runIanua({ data: given, port, demo, quick, log, output, say = () => {} }: RunOptions): Promise<Running> {
 	const data = resolve(given);
 	mkdirSync(data, { recursive: true });
 	let postgres: Postgres | undefined;
@@ -77,7 +79,12 @@ export async function runIanua({ data: given, port, demo, quick, log, say = () =
 				stdio: ['ignore', 'inherit', 'inherit']
 			});
 		}
-		const child = fork('scripts/serve.ts', { execArgv: ['--import', 'tsx'], env: environment, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+		const child = fork('scripts/serve.ts', {
+			execArgv: ['--import', 'tsx'],
+			env: environment,
+			stdio: ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc']
+		});
+		child.stdout?.on('data', (chunk: Buffer) => output?.(chunk.toString()));
 		const ended = new Promise<number>((done) => child.once('exit', (code) => done(code ?? 0)));
 		await listening(child, ended);
 		return {

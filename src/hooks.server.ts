@@ -2,12 +2,13 @@
 // answers. Nothing here goes by the text of an address: the framework has made of it a route and its parameters.
 import { error, redirect, type Handle, type HandleServerError, type RequestEvent, type ServerInit } from '@sveltejs/kit';
 import { building } from '$app/environment';
-import { catalogue, IanuaError, type ErrorCode } from '#core/errors';
+import { IanuaError, type ErrorCode } from '#core/errors';
 import { reaches } from '#core/people/scope';
 import { frameAncestors } from '#core/placing/outside';
 import { directionOf, isLanguage } from '#core/words/words';
 import { trialOf } from '$lib/server/access/try-door';
-import { ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
+import { reckonHours } from '$lib/server/access/hours';
+import { db, ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
 import { dropTemporary } from '$lib/server/files/store';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
@@ -31,6 +32,7 @@ export const init: ServerInit = async () => {
 	if (building) return;
 	settings();
 	await migrateDatabase(process.env.IANUA_MIGRATIONS ?? 'drizzle');
+	await reckonHours(db(), (await site()).zone);
 	await dropTemporary(Date.now());
 	await offerBeginCode();
 	await startWork();
@@ -119,47 +121,54 @@ async function admit(event: RequestEvent, entry: Entry | null): Promise<Response
 	return null;
 }
 
-export const handle: Handle = async ({ event, resolve }) => {
-	const started = performance.now();
-	const { request, locals, route } = event;
-	locals.requestId = newId();
-	locals.caller = nobody;
-	const entry = entryOf(route.id);
-	const logged = (status: number) =>
-		log().info({ requestId: locals.requestId, method: request.method, route: route.id, status, ms: Math.round(performance.now() - started) }, 'request');
+/** Headers that hold for every answer. */
+function withHeaders(response: Response, { locals }: RequestEvent, entry: Entry | null): Response {
+	const { headers } = response;
+	headers.set('x-request-id', locals.requestId);
+	if (!headers.has('x-content-type-options')) headers.set('x-content-type-options', 'nosniff');
+	// not “no-referrer”: browsers then send the forms of such a page without saying where they come from
+	if (!headers.has('referrer-policy')) headers.set('referrer-policy', entry?.secret ? 'same-origin' : 'strict-origin-when-cross-origin');
+	if (entry?.secret) headers.set('cache-control', 'no-store');
+	if (!headers.has('cache-control')) headers.set('cache-control', 'private, no-cache');
+	return response;
+}
 
-	const early = foreign(request) ? 'foreign-origin' : hasZero(event) ? 'zero-byte' : entry && bodyRefusal(request, entry);
-	if (early) {
-		logged(catalogue[early].status);
-		return refuse(event, entry, early);
-	}
-	setCookies(event);
-	const refusal = await admit(event, entry);
-	if (refusal) {
-		logged(refusal.status);
-		return refusal;
-	}
-
+/** The answer to a request that came in. */
+async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Parameters<Handle>[0]['resolve']): Promise<Response> {
+	const { locals } = event;
 	const theme = /^(light|dark)$/.exec(event.cookies.get('ianua_theme') ?? '')?.[1] ?? 'system';
 	const language = entry?.english ? 'en' : (locals.language ?? 'en');
 	const spoken = directionOf(language) === 'rtl' ? `${language}" dir="rtl` : language;
 	const response = await resolve(event, {
 		transformPageChunk: ({ html }) => html.replace('%ianua.theme%', theme).replace('%ianua.language%', spoken)
 	});
-
-	const { headers } = response;
 	if (locals.framing) {
 		// framed by the sites that may; a site that may not gets nothing but a link, which any may show
 		const { framers = [] } = await site();
-		const policy = headers.get('content-security-policy');
+		const policy = response.headers.get('content-security-policy');
 		const ancestors = locals.framing.allowed ? frameAncestors(framers) : '*';
-		if (policy) headers.set('content-security-policy', policy.replace(/frame-ancestors [^;]*/, `frame-ancestors ${ancestors}`));
+		if (policy) response.headers.set('content-security-policy', policy.replace(/frame-ancestors [^;]*/, `frame-ancestors ${ancestors}`));
 	}
-	headers.set('x-request-id', locals.requestId);
-	if (!headers.has('x-content-type-options')) headers.set('x-content-type-options', 'nosniff');
-	if (!headers.has('referrer-policy')) headers.set('referrer-policy', 'strict-origin-when-cross-origin');
-	if (!headers.has('cache-control')) headers.set('cache-control', 'private, no-cache');
-	if (entry?.answers === 'problem' || response.status >= 400) logged(response.status);
+	return response;
+}
+
+export const handle: Handle = async ({ event, resolve }) => {
+	const started = performance.now();
+	const { request, locals, route } = event;
+	locals.requestId = newId();
+	locals.caller = nobody;
+	const entry = entryOf(route.id);
+	const early = foreign(request) ? 'foreign-origin' : hasZero(event) ? 'zero-byte' : null;
+	if (!early) setCookies(event);
+	let response = early ? refuse(event, entry, early) : await admit(event, entry);
+	const tooMuch = !response && entry ? bodyRefusal(request, entry) : null;
+	if (tooMuch) response = refuse(event, entry, tooMuch);
+	response = withHeaders(response ?? (await answerOf(event, entry, resolve)), event, entry);
+	if (entry?.answers === 'problem' || response.status >= 400)
+		log().info(
+			{ requestId: locals.requestId, method: request.method, route: route.id, status: response.status, ms: Math.round(performance.now() - started) },
+			'request'
+		);
 	return response;
 };
 

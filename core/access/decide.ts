@@ -3,6 +3,7 @@
 import type { ErrorCode } from '../errors';
 import type { Allowance, Door, Thing } from './door';
 import { within, type Instant, type Span } from './hours';
+import { doorInForce, isAway } from './standing';
 
 /** A membership of a group, with its span as instants. */
 export interface Membership {
@@ -74,11 +75,6 @@ export interface Decision {
 
 export const visitor = { kind: 'visitor' } as const satisfies Who;
 
-/** The door in force: the followed page's where there is one, but with the document's own allowance. */
-export function doorInForce(thing: Thing): Door {
-	return thing.follows ? { ...thing.follows.door, allow: thing.door.allow } : thing.door;
-}
-
 /**
  * Decides. Example: a visitor at an open door → `{allowed: true, reasons: [{code: 'open'}], changesAt: null}`.
  */
@@ -120,6 +116,7 @@ function isAdmitted(reason: Reason): boolean {
 function reasonsAt(who: Who, thing: Thing, action: Action, at: Instant): [Reason, ...Reason[]] {
 	if (who.kind === 'staff') return [{ code: 'staff' }];
 	if (thing.setAside || thing.follows?.setAside) return [{ code: 'set-aside' }];
+	if (isAway(thing)) return [{ code: 'shut' }];
 	const door = doorInForce(thing);
 	if (door.position === 'shut') return [{ code: 'shut' }];
 	const stands = within(door.hours, at);

@@ -1,5 +1,6 @@
 // What a door is: position, whom it admits, hours and allowance. Deciding is decide.ts; saying it in words is reach.ts.
 import { Type, type Static } from '@sinclair/typebox';
+import { targetPattern } from '../text/link';
 import type { Span } from './hours';
 
 export const positions = ['shut', 'keyed', 'ajar', 'open'] as const;
@@ -27,7 +28,7 @@ export interface Door {
 export interface Thing {
 	readonly setAside: boolean;
 	readonly door: Door;
-	readonly follows: { readonly setAside: boolean; readonly door: Door } | null;
+	readonly follows: { readonly setAside: boolean; readonly unpublished?: boolean; readonly door: Door } | null;
 }
 
 /** What those turned away are told in place of the general words. The button leads to a path of the site or a web address. */
@@ -53,8 +54,6 @@ export const newDoor: Door = {
 /** A day (YYYY-MM-DD, in the site's zone) or an instant (RFC 3339); null clears it. */
 const Bound = Type.Union([Type.String({ format: 'date' }), Type.String({ format: 'date-time' }), Type.Null()]);
 
-/** A path of this site, or a web address. */
-export const targetPattern = '^(?:/(?![/\\\\])|https?://)[^\\s]*$';
 export const TurnedAwayGiven = Type.Object(
 	{
 		heading: Type.Optional(Type.String({ maxLength: 200 })),

@@ -1,5 +1,6 @@
 // The people of today, made ready to be counted for very many doors in one pass.
-import { doorInForce, type Membership, type Who } from './decide';
+import type { Membership, Who } from './decide';
+import { doorInForce, isAway } from './standing';
 import { anyOf, allMembers, everyone, groupMark, nobody, personMark, type Audience, type Mark } from './audience';
 import type { Door, Thing } from './door';
 import { within, type Instant } from './hours';
@@ -48,7 +49,7 @@ export function populationAt(people: readonly Member[], at: Instant): Population
 
 /** The door a thing has at an instant, null where it is as good as shut: set aside, shut, or outside its hours. */
 function standing(thing: Thing, at: Instant): Door | null {
-	if (thing.setAside || thing.follows?.setAside) return null;
+	if (isAway(thing)) return null;
 	const door = doorInForce(thing);
 	return door.position === 'shut' || within(door.hours, at) !== 'in' ? null : door;
 }

@@ -1,5 +1,6 @@
 // Members from a table: which column means what, and what each line would change. Reading the file and writing the rows are the server's.
 import { isDay } from '../access/hours';
+import { asLine } from '../text/line';
 import { isAddress } from './addresses';
 
 /** What a column can mean. `name` or both halves of it; the rest may be missing. */
@@ -95,8 +96,6 @@ export interface Plan {
 	readonly newGroups: readonly string[];
 }
 
-const words = (text: string) => text.trim().replace(/\s+/g, ' ');
-
 /**
  * What a table would change, line by line; nothing is ever taken away by it. A person may stand on several lines, one for each membership; where they have one membership of a group
  * and one line about it, the line changes its days.
@@ -111,7 +110,7 @@ export function planMembers(
 	const groups = new Map(options.groups.flatMap((g) => [[g.slug.toLowerCase(), g.slug] as const, [g.name.toLowerCase(), g.slug] as const]));
 	const newGroups: string[] = [];
 	const seen = new Map<string, number>();
-	const at = (row: readonly string[], meaning: Meaning) => (mapping[meaning] === undefined ? '' : words(row[mapping[meaning]] ?? ''));
+	const at = (row: readonly string[], meaning: Meaning) => (mapping[meaning] === undefined ? '' : asLine(row[mapping[meaning]] ?? ''));
 	const about = (row: readonly string[]) => `${at(row, 'email')} ${at(row, 'group')}`.toLowerCase();
 	const linesAbout = new Map<string, number>();
 	for (const row of rows) linesAbout.set(about(row), (linesAbout.get(about(row)) ?? 0) + 1);
@@ -122,7 +121,7 @@ export function planMembers(
 		const email = cell('email').toLowerCase();
 		if (!email) return wrong('There is no mail address.');
 		if (!isAddress(email)) return wrong(`“${email}” is not a mail address.`);
-		const name = cell('name') || words(`${cell('given')} ${cell('family')}`);
+		const name = cell('name') || asLine(`${cell('given')} ${cell('family')}`);
 		if (name.length > 120) return wrong('The name is longer than 120 characters.');
 		const [from, until] = [readDay(cell('from'), options.dayOrder), readDay(cell('until'), options.dayOrder)];
 		if (from === undefined) return wrong(`“${cell('from')}” is not a day.`);

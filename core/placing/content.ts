@@ -1,6 +1,7 @@
 // The content of a page, by its layout: an article is ProseMirror JSON with placements as nodes of their own, a catalogue says which
 // documents it lists, a pocket page lists entries.
 import { Type, type Static } from '@sinclair/typebox';
+import { linkPattern } from '../text/link';
 import { slugPattern } from '../documents/address';
 import { within, spanOf, type Instant } from '../access/hours';
 import { PlacementAttrs, type KeptPlacement } from './placement';
@@ -10,7 +11,7 @@ const Mark = Type.Union([
 	Type.Object({
 		type: Type.Literal('link'),
 		// Only web, mail and telephone addresses, or one of this site; anything that could run code is refused.
-		attrs: Type.Object({ href: Type.String({ pattern: '^(https?://|mailto:|tel:|/(?!/)|#)', maxLength: 2000 }) }, { additionalProperties: true })
+		attrs: Type.Object({ href: Type.String({ pattern: linkPattern, maxLength: 2000 }) }, { additionalProperties: true })
 	})
 ]);
 
@@ -108,7 +109,7 @@ export const PocketEntry = Type.Object(
 	{
 		id: Type.Optional(Type.String({ pattern: '^[A-Za-z0-9_-]{6,40}$' })),
 		document: Type.Optional(Type.String({ pattern: slugPattern, maxLength: 80 })),
-		url: Type.Optional(Type.String({ pattern: '^(?:https?://[^\\s]+|mailto:[^\\s]+|tel:[^\\s]+|/(?!/)[^\\s]*)$', maxLength: 2000 })),
+		url: Type.Optional(Type.String({ pattern: linkPattern, maxLength: 2000 })),
 		words: Type.Optional(Type.String({ maxLength: 120 })),
 		/** Name of an icon; a document without one shows its cover. */
 		icon: Type.Optional(Type.String({ pattern: '^[a-z0-9]+(?:-[a-z0-9]+)*$', maxLength: 60 })),

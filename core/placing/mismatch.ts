@@ -1,6 +1,6 @@
 // Dead ends and side doors: who sees a placement and cannot open its document, and who can open the document and not the page.
 import { difference, everyone, isNobody, type Audience } from '../access/audience';
-import { doorInForce } from '../access/decide';
+import { doorInForce } from '../access/standing';
 import type { Thing } from '../access/door';
 import type { Instant, Span } from '../access/hours';
 import { audienceAt, countIn, isShut, populationAt, type Counted, type Member, type Population } from '../access/population';

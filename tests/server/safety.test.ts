@@ -32,7 +32,7 @@ describe('headers', () => {
 			] as const)
 				expect(of(name).trim(), `${path} ${name}`).toBe(`${name} ${value}`);
 			expect(response.headers.get('x-content-type-options')).toBe('nosniff');
-			expect(response.headers.get('referrer-policy')).toMatch(/strict-origin-when-cross-origin|no-referrer/);
+			expect(response.headers.get('referrer-policy')).toMatch(/strict-origin-when-cross-origin|same-origin/);
 			expect(response.headers.get('access-control-allow-origin')).toBeNull();
 			// no script in the page but with the nonce of this answer
 			const body = await response.text();

@@ -201,12 +201,11 @@ describe('stamped copies', () => {
 		>`select stamp from ledger where document_id = (select id from document where slug = ${slug}) and kind = 'saved'`;
 		expect(entry!.stamp).toBe(numbers[0]![0]);
 
-		// the same day the same copy, to the byte; a range goes on in it; reading shows the original
+		// the same day the same copy, to the byte; a range goes on in it; the original leaves to staff alone
 		const again = await zoe.get(`/d/${slug}/file?save`, { range: 'bytes=100-199' });
 		expect(again.status).toBe(206);
 		expect(Buffer.from(await again.arrayBuffer()).equals(bytes.subarray(100, 200))).toBe(true);
-		const shown = Buffer.from(await (await zoe.get(`/d/${slug}/file`)).arrayBuffer());
-		expect(stampNumbersIn(textOf(shown))).toEqual([]);
+		expect((await zoe.get(`/d/${slug}/file`)).status).toBe(403);
 		expect((await boss.api<DocumentJson>('GET', `/documents/${slug}`)).sha256).toBe(sha256);
 		const unstamped = Buffer.from(await (await boss.get(`/d/${slug}/file?save`)).arrayBuffer());
 		expect(stampNumbersIn(textOf(unstamped))).toEqual([]);
@@ -224,13 +223,24 @@ describe('stamped copies', () => {
 			await (await fetch(`${origin}/desk/upkeep/copies`, { method: 'POST', headers: { ...boss.headers, origin, accept: 'text/html' }, body: other })).text()
 		).toContain('carries no stamp');
 	});
-	it('another holder has another number, a key its label; who is not known gets the original', async () => {
+	it('another holder has another number, a key its label, who is not known a visitor’s; nothing leaves without one', async () => {
 		const { slug } = await document({ position: 'open', stamped: true });
 		const [one, two] = [await member(), await member()];
 		const numberOf = async (who: Client) => stampNumbersIn(textOf(Buffer.from(await (await who.get(`/d/${slug}/file?save`)).arrayBuffer())));
 		const [a, b] = [await numberOf(one), await numberOf(two)];
 		expect(a[0]).not.toBe(b[0]);
-		expect(await numberOf(visitor())).toEqual([]);
+		const [c] = await numberOf(visitor());
+		expect([a[0], b[0]]).not.toContain(c);
+		// the file as it is leaves to staff alone; others read pictures of its pages
+		for (const who of [one, visitor()])
+			for (const path of ['/file', '/file?for=reading', '/attachment/1']) {
+				const refused = await who.get(`/d/${slug}${path}`);
+				expect([path, refused.status]).toEqual([path, 403]);
+				expect(await refused.text()).toContain('save-not-allowed');
+			}
+		expect((await visitor().get(`/d/${slug}/leaf/1.webp`)).status).toBe(200);
+		expect(await (await visitor().get(`/d/${slug}/read`)).text()).toMatch(/hasFile:\s*(?:false|!1)/);
+		expect((await (await staff()).get(`/d/${slug}/file`)).status).toBe(200);
 	});
 });
 

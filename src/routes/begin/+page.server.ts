@@ -1,6 +1,7 @@
 // The first visit to an empty site: the code that the start printed, the owner's name, address and password, the site's name and time zone.
 import { fail, redirect } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
 import { takeCookies } from '$lib/server/http/cookies';
@@ -20,9 +21,9 @@ export const load: PageServerLoad = async () => {
 const check = compile(
 	Type.Object({
 		code: Type.String({ minLength: 1, maxLength: 40 }),
-		site: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
+		site: Line(120),
 		zone: Type.String(),
-		name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
+		name: Line(120),
 		email: Type.String({ format: 'email', maxLength: 320 }),
 		password: Type.String({ minLength: passwordLength.min, maxLength: passwordLength.max })
 	})

@@ -12,6 +12,7 @@ import { navigationFor } from '$lib/server/placing/service';
 export const load: PageServerLoad = async ({ url, locals }) => ({
 	to: wayOn(url.searchParams.get('to')),
 	over: url.searchParams.has('error'),
+	confirm: url.searchParams.has('confirm'),
 	navigation: await navigationFor(locals.caller)
 });
 

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Button, Input, Label } from 'flowbite-svelte';
-	import { words } from '$lib/ui/parts/words';
+	import { accountWords as account, words } from '$lib/ui/parts/words';
 	import SignInFrame from '$lib/ui/people/SignInFrame.svelte';
 	let { data, form } = $props();
 	const said = $derived(form as { trouble?: string; email?: string; sent?: boolean } | null);
@@ -16,6 +16,7 @@
 	{:else}
 		{#if data.me}<p class="soft">{words('signedInAs', { name: data.me.name })} <a href={data.to ?? '/me'}>{words('goOn')}</a>.</p>{/if}
 		{#if data.over && !said}<p class="trouble" role="alert">{words('linkOver')}</p>{/if}
+		{#if data.confirm && !said}<p class="say" role="status">{account('confirmByMail')}</p>{/if}
 		{#if said?.trouble}<p class="trouble" role="alert">{said.trouble}</p>{/if}
 		<form method="POST" action="?/{byLink ? 'link' : 'in'}{to}">
 			<Label for="email">{words('email')}</Label>

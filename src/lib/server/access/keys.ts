@@ -2,6 +2,7 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Type, type Static } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import type { HeldKey } from '#core/access/decide';
 import { isDay, isInstant, spanOf } from '#core/access/hours';
 import { boundWords, counted } from '#core/access/reach';
@@ -27,7 +28,7 @@ const mostKept = 20;
 
 export const KeyGiven = Type.Object(
 	{
-		label: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+		label: Line(200),
 		allow: Type.Optional(Type.Object({ save: Type.Optional(Type.Boolean()), print: Type.Optional(Type.Boolean()) }, { additionalProperties: false })),
 		/** A day (through the whole of it, in the site's zone) or an instant. */
 		until: Type.Optional(Type.Union([Type.String({ format: 'date' }), Type.String({ format: 'date-time' }), Type.Null()])),

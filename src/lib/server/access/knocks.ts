@@ -26,6 +26,9 @@ export const KnockGiven = Type.Object({
 	words: Type.String({ minLength: 1, maxLength: 600, pattern: '\\S' })
 });
 
+/** Knocks without a sign-in that wait at one document under one address; more of them say nothing new. */
+const mostWaiting = 3;
+
 /** Takes a knock from somebody whom a document's door has just refused. One browser's address may knock ten times in a quarter of an hour. */
 export async function takeKnock(refusal: TurnedAway, given: Static<typeof KnockGiven>): Promise<void> {
 	const { found, asker, page } = refusal;
@@ -34,13 +37,18 @@ export async function takeKnock(refusal: TurnedAway, given: Static<typeof KnockG
 	if (!isAddress(email)) throw new IanuaError('not-valid', { detail: `“${email}” is not a mail address` });
 	await countOften(`knock ${placeOf(asker.address)}`);
 	const s = sql();
-	// the same knock again while it waits is the first one with its newer words
-	const [row] = await s<{ id: string }[]>`
-		update knock set words = ${given.words.trim()}, at = now() where document_id = ${found.id} and email = ${email} and answered_at is null returning id`;
-	if (!row)
-		await db()
-			.insert(knock)
-			.values({ id: newId(), documentId: found.id, email, words: given.words.trim(), reason: refusal.reason, personId: asker.caller.person?.id ?? null });
+	const personId = asker.caller.person?.id ?? null;
+	// the same member's knock again while it waits is the first one with its newer words; an address that is only said is nobody's, so that
+	// nothing that waits is rewritten by whoever says it
+	const [row] = personId
+		? await s<{ id: string }[]>`
+			update knock set words = ${given.words.trim()}, at = now()
+			where document_id = ${found.id} and email = ${email} and person_id = ${personId} and answered_at is null returning id`
+		: [];
+	const [waiting] = await s<{ n: number }[]>`
+		select count(*)::int as n from knock where document_id = ${found.id} and email = ${email} and person_id is null and answered_at is null`;
+	if (!row && (personId || waiting!.n < mostWaiting))
+		await db().insert(knock).values({ id: newId(), documentId: found.id, email, words: given.words.trim(), reason: refusal.reason, personId });
 	await recordKnock(found, refusal.reason as RefusedCode, asker);
 }
 

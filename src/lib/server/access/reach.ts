@@ -34,7 +34,12 @@ export async function allMembersOf(): Promise<Member[]> {
 export const populationNow = async (at: Instant = Date.now()): Promise<Population> => populationAt(await allMembersOf(), at);
 
 /** Documents and pages that are not set aside, as the decision sees them, by id (no two of them share one). */
-export async function allThings(of: { documents?: 'all' | readonly string[]; pages?: 'all' | readonly string[] }): Promise<Map<string, Thing>> {
+export async function allThings(of: {
+	documents?: 'all' | readonly string[];
+	pages?: 'all' | readonly string[];
+	/** Pages that count as published, whether they are or not. */
+	asPublished?: readonly string[];
+}): Promise<Map<string, Thing>> {
 	const s = sql();
 	const some = (table: 'document' | 'page', ids: 'all' | readonly string[] = []) =>
 		s`select id, door_id, set_aside_at from ${s(table)} where set_aside_at is null and ${ids === 'all' ? s`true` : ids.length ? s`id in ${s(ids)}` : s`false`}`;
@@ -50,7 +55,8 @@ export async function allThings(of: { documents?: 'all' | readonly string[]; pag
 					d.follows_page
 				from door d join admits a on a.id = d.id
 			)
-			select t.id, t.set_aside_at, x.door, f.door as follows_door, fp.set_aside_at as follows_set_aside
+			select t.id, t.set_aside_at, x.door, f.door as follows_door, fp.set_aside_at is not null as follows_set_aside,
+				fp.published_id is null and not fp.id = any(${[...(of.asPublished ?? [])]}::uuid[]) as follows_unpublished
 			from (${some('document', of.documents)} union all ${some('page', of.pages)}) t join doors x on x.id = t.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id`,
 		site()
 	]);

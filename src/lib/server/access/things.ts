@@ -1,6 +1,6 @@
 // From rows to the things that core/access decides on, and from a change of a door to rows.
 import { eq, sql as raw } from 'drizzle-orm';
-import { isDay, isInstant, spanOf } from '#core/access/hours';
+import { isDay, isInstant, spanOf, within } from '#core/access/hours';
 import type { Door, DoorChange, Position, Thing, TurnedAwayWords } from '#core/access/door';
 import type { Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
@@ -9,6 +9,8 @@ import { door, doorGroup, doorPerson, page } from '../db/schema';
 import { newId } from '../id';
 import { groupIds, personIds } from '../people/service';
 import { writeAudit } from '../site/audit';
+import { site } from '../site/site';
+import { instantsOf } from './hours';
 
 /** What the SQL function door_json gives. */
 export interface DoorJson {
@@ -24,12 +26,13 @@ export interface DoorJson {
 	readonly stamped: boolean;
 }
 
-/** A row of any query that reads a thing: its door, and where it follows a page, that page's. */
+/** A row of any query that reads a thing: its door, and where it follows a page, that page's, as `thing_in_force` has them. */
 export interface ThingRow {
 	readonly set_aside_at: Date | null;
 	readonly door: DoorJson;
 	readonly follows_door?: DoorJson | null;
-	readonly follows_set_aside?: Date | null;
+	readonly follows_set_aside?: boolean;
+	readonly follows_unpublished?: boolean;
 }
 
 function doorOf(json: DoorJson, zone: string): Door {
@@ -41,7 +44,9 @@ export function thingOf(row: ThingRow, zone: string): Thing {
 	return {
 		setAside: row.set_aside_at !== null,
 		door: doorOf(row.door, zone),
-		follows: row.follows_door ? { setAside: row.follows_set_aside !== null, door: doorOf(row.follows_door, zone) } : null
+		follows: row.follows_door
+			? { setAside: row.follows_set_aside === true, unpublished: row.follows_unpublished === true, door: doorOf(row.follows_door, zone) }
+			: null
 	};
 }
 
@@ -96,6 +101,9 @@ export function reachOf(view: DoorViewJson, zone: string, setAside: boolean): Re
 	};
 }
 
+/** The position of a reach at an instant: `force` leaves the hours to be looked at. */
+export const positionNow = ({ position, hours, setAside }: Reach, at: number): Position => (setAside || within(hours, at) !== 'in' ? 'shut' : position);
+
 /** Puts a new door in and gives its id. */
 export async function insertDoor(tx: Queryable, actor: string | null, position: Position = 'shut'): Promise<string> {
 	const id = newId();
@@ -137,6 +145,7 @@ export async function changeDoor(
 			listed: change.listed,
 			fromBound: change.from,
 			untilBound: change.until,
+			...(change.from !== undefined || change.until !== undefined ? instantsOf(from, until, (await site()).zone) : {}),
 			allowSave: change.allow?.save,
 			allowPrint: change.allow?.print,
 			turnedAway: change.turnedAway,

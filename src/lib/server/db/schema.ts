@@ -92,7 +92,7 @@ export const account = pgTable(
 );
 
 export const verification = pgTable('verification', {
-	id: id(),
+	id: text('id').primaryKey(),
 	identifier: text('identifier').notNull(),
 	value: text('value').notNull(),
 	expiresAt: at('expires_at').notNull(),
@@ -161,6 +161,9 @@ export const door = pgTable(
 		/** A day (YYYY-MM-DD, the site's zone) or an RFC 3339 instant, as it was given. */
 		fromBound: text('from_bound'),
 		untilBound: text('until_bound'),
+		/** The bounds as instants, in the site's zone. */
+		fromAt: at('from_at'),
+		untilAt: at('until_at'),
 		allowSave: boolean('allow_save').notNull().default(true),
 		allowPrint: boolean('allow_print').notNull().default(true),
 		/** The page whose door a document follows. */

@@ -2,6 +2,7 @@
 // each with the audit trail in the same transaction.
 import { and, eq, sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import { DoorChange } from '#core/access/door';
 import { restorableUntil } from '#core/documents/aside';
 import { slugMax, slugPattern } from '#core/documents/address';
@@ -17,11 +18,11 @@ import { writeAudit } from '../site/audit';
 /** A change to a document: only what is named changes. */
 export const DocumentChange = Type.Object(
 	{
-		title: Type.Optional(Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' })),
+		title: Type.Optional(Line(200)),
 		description: Type.Optional(Type.String({ maxLength: 4000 })),
 		slug: Type.Optional(Type.String({ pattern: slugPattern, maxLength: slugMax })),
 		folder: Type.Optional(Type.String({ maxLength: 200 })),
-		topics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), { maxItems: 50 })),
+		topics: Type.Optional(Type.Array(Line(80), { maxItems: 50 })),
 		/** BCP 47; null goes by the file and its words. */
 		language: Type.Optional(Type.Union([Type.String({ pattern: '^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$' }), Type.Null()])),
 		coverAlt: Type.Optional(Type.String({ maxLength: 500 })),
@@ -156,7 +157,7 @@ export const BulkChange = Type.Object(
 	{
 		documents: Type.Array(Type.String({ pattern: slugPattern, maxLength: slugMax }), { minItems: 1, maxItems: 1000 }),
 		folder: Type.Optional(Type.String({ maxLength: 200 })),
-		addTopics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), { maxItems: 50 })),
+		addTopics: Type.Optional(Type.Array(Line(80), { maxItems: 50 })),
 		removeTopics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80 }), { maxItems: 50 })),
 		door: Type.Optional(DoorChange),
 		aside: Type.Optional(Type.Boolean())

@@ -53,7 +53,15 @@ async function stemmings(): Promise<string[]> {
 	return (await sql()<{ config: string }[]>`select config::text as config from find_configs() as config`).map((r) => r.config);
 }
 
-const among = (aside: boolean): postgres.Fragment => (aside ? sql()`d.set_aside_at is not null and d.gone_at is null` : sql()`d.set_aside_at is null`);
+/** Where a find looks: in all that is in use, all that is set aside, or only in what a caller may read (`readableBy`). */
+export type Among = 'in-use' | 'aside' | postgres.Fragment;
+
+/** The same as a condition on `d`. */
+function amongSql(among: Among): postgres.Fragment {
+	const s = sql();
+	if (among === 'aside') return s`d.set_aside_at is not null and d.gone_at is null`;
+	return among === 'in-use' ? s`d.set_aside_at is null` : s`d.id in (${among})`;
+}
 
 /** Documents whose title, description, topics or file name have what is asked for: each stemming by itself, so that the index is used. */
 const named = (q: string, stems: readonly string[]): postgres.Fragment =>
@@ -62,44 +70,46 @@ const named = (q: string, stems: readonly string[]): postgres.Fragment =>
 		.reduce((all, one) => sql()`${all} or ${one}`, sql()`false`);
 
 /**
- * The documents that a query fits as it is written, as SQL of `(id, rank, pages)`: of those in use, or of those set aside.
+ * The documents that a query fits as it is written, as SQL of `(id, rank, pages)`.
  * A title weighs more than a description, a description more than pages.
  */
-function matching(q: string, stems: readonly string[], aside: boolean): postgres.Fragment {
+function matching(q: string, stems: readonly string[], among: Among): postgres.Fragment {
 	const s = sql();
+	const here = amongSql(among);
+	const ids = among === 'in-use' ? s`null::uuid[]` : s`array(select d.id from document d where ${here})`;
 	const { wanted, leftOut } = splitQuery(q);
 	const like = holding(wanted);
 	const slug = /(?:^|\/d\/)([a-z0-9-]+)\/?$/.exec(q)?.[1] ?? '';
 	// few documents fit by their title, very many by their text: the many are gone through once
 	const fits = !wanted
-		? s`select d.id, 0::real as rank, 0 as pages from document d where ${among(aside)}`
+		? s`select d.id, 0::real as rank, 0 as pages from document d where ${here}`
 		: s`
 		select coalesce(named.id, worded.id) as id, (coalesce(named.rank, 0) + coalesce(ln(1 + worded.pages), 0))::real as rank,
 			case when worded.id is null then 0 else worded.pages end as pages from (
 			select id, sum(rank) as rank from (
 				select d.id, ts_rank('{0.1, 0.2, 0.5, 1}', d.words, websearch_to_tsquery(d.config, ${wanted})) * 10 + 1 as rank
-					from document d where (${named(wanted, stems)}) and ${among(aside)}
-				union all select d.id, 6 from document d where plain_text(d.title) like plain_text(${like}) and ${among(aside)}
-				union all select d.id, 20 from document d where d.slug = ${slug} and ${among(aside)}
+					from document d where (${named(wanted, stems)}) and ${here}
+				union all select d.id, 6 from document d where plain_text(d.title) like plain_text(${like}) and ${here}
+				union all select d.id, 20 from document d where d.slug = ${slug} and ${here}
 			) f group by id
 		) named full join (
-			select document_id as id, n.pages from find_in_text(${wanted}) n
-			where ${aside ? s`` : s`not`} document_id = any (array(select id from document where set_aside_at is not null ${aside ? s`and gone_at is null` : s``}))
+			select document_id as id, n.pages from find_in_text(${wanted}, ${ids}) n
+			${among === 'in-use' ? s`where not document_id = any (array(select id from document where set_aside_at is not null))` : s``}
 		) worded on worded.id = named.id`;
 	return leftOut
-		? s`select * from (${fits}) f where id not in (select document_id from find_in_text(${leftOut})) and id not in (select d.id from document d where ${named(leftOut, stems)})`
+		? s`select * from (${fits}) f where id not in (select document_id from find_in_text(${leftOut}, ${ids})) and id not in (select d.id from document d where ${named(leftOut, stems)})`
 		: fits;
 }
 
 /** Documents with a title like the query, which may be mistyped: where nothing fits as it is written. */
-const alike = (q: string, aside: boolean): postgres.Fragment =>
-	sql()`select d.id, word_similarity(plain_text(${q}), plain_text(d.title)) as rank, 0 as pages from document d where plain_text(${q}) <% plain_text(d.title) and ${among(aside)}`;
+const alike = (q: string, among: Among): postgres.Fragment =>
+	sql()`select d.id, word_similarity(plain_text(${q}), plain_text(d.title)) as rank, 0 as pages from document d where plain_text(${q}) <% plain_text(d.title) and ${amongSql(among)}`;
 
-/** All documents in use, or all set aside, that a query fits: how well, and on how many pages. */
-export async function matchingDocuments(q: string, aside: boolean): Promise<{ ids: string[]; ranks: number[]; pages: (number | null)[] }> {
+/** All documents that a query fits: how well, and on how many pages. */
+export async function matchingDocuments(q: string, among: Among): Promise<{ ids: string[]; ranks: number[]; pages: (number | null)[] }> {
 	const s = sql();
-	let rows = await s`${matching(q, await stemmings(), aside)}`.values();
-	if (!rows.length) rows = await s`${alike(q, aside)}`.values();
+	let rows = await s`${matching(q, await stemmings(), among)}`.values();
+	if (!rows.length) rows = await s`${alike(q, among)}`.values();
 	return { ids: rows.map((r) => r[0] as string), ranks: rows.map((r) => r[1] as number), pages: rows.map((r) => r[2] as number | null) };
 }
 
@@ -153,8 +163,8 @@ export async function hitsOf(q: string, ids: readonly string[], each: number): P
 	return found;
 }
 
-/** Documents that are not set aside and that a query fits, the best first, without their pages. */
-export async function fittingDocuments(q: string, { limit = 20, offset = 0 } = {}): Promise<{ items: Omit<FoundDocument, 'hits'>[]; total: number }> {
+/** Documents that a query fits, the best first, with at most `each` pages of each. */
+export async function findDocuments(q: string, among: Among, { limit = 20, offset = 0, each = 3 } = {}): Promise<{ items: FoundDocument[]; total: number }> {
 	const wanted = q.trim().slice(0, longest);
 	if (!wanted) return { items: [], total: 0 };
 	const s = sql();
@@ -162,18 +172,12 @@ export async function fittingDocuments(q: string, { limit = 20, offset = 0 } = {
 		select d.id, d.slug, d.title, b.pages, b.total
 		from (select *, count(*) over ()::int as total from (${found}) f order by rank desc, id desc limit ${limit} offset ${offset}) b join document d on d.id = b.id
 		order by b.rank desc, b.id desc`;
-	let rows = await best(matching(wanted, await stemmings(), false));
-	if (!rows.length && !offset) rows = await best(alike(wanted, false));
-	return { items: rows.map(({ id, slug, title, pages }) => ({ id, slug, title, pages })), total: rows[0]?.total ?? 0 };
-}
-
-/** As `fittingDocuments`, with at most `each` pages of each. Deciding who may know of them is the caller's. */
-export async function findDocuments(q: string, { limit = 20, offset = 0, each = 3 } = {}): Promise<{ items: FoundDocument[]; total: number }> {
-	const { items, total } = await fittingDocuments(q, { limit, offset });
+	let rows = await best(matching(wanted, await stemmings(), among));
+	if (!rows.length && !offset) rows = await best(alike(wanted, among));
 	const hits = await hitsOf(
 		q,
-		items.map((i) => i.id),
+		rows.map((i) => i.id),
 		each
 	);
-	return { items: items.map((item) => ({ ...item, hits: hits.get(item.id) ?? [] })), total };
+	return { items: rows.map(({ id, slug, title, pages }) => ({ id, slug, title, pages, hits: hits.get(id) ?? [] })), total: rows[0]?.total ?? 0 };
 }

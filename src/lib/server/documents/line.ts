@@ -5,7 +5,7 @@ import { sentence, whoWords } from '#core/access/reach';
 import { coverMark, type Cover } from '#core/documents/cover';
 import type { Condition, Facts, Finding } from '#core/intake/condition';
 import { paperWords } from '#core/intake/paper';
-import { reachOf, type DoorViewJson } from '../access/things';
+import { positionNow, reachOf, type DoorViewJson } from '../access/things';
 import { sql } from '../db/client';
 import { readersIn } from '../readership/sums';
 
@@ -98,6 +98,7 @@ export function lineSelect(today: string, zone: string, now: number) {
 
 export function lineOf(row: LineRow, zone: string, now: number): DocumentLine {
 	const reach = reachOf(row.door, zone, row.set_aside_at !== null);
+	const position = positionNow(reach, now);
 	const byDay = new Map(row.days.map((d) => [d.day, d.n]));
 	return {
 		id: row.id,
@@ -121,11 +122,11 @@ export function lineOf(row: LineRow, zone: string, now: number): DocumentLine {
 		condition: { status: row.condition, findings: row.findings },
 		sourceState: row.source_state,
 		coverMark: `${row.number}-${coverMark(row.cover)}`,
-		door: { position: reach.position, who: whoWords(reach), sentence: sentence(reach, now, zone), count: row.door.count },
+		door: { position, who: whoWords({ ...reach, position }), sentence: sentence(reach, now, zone), count: row.door.count },
 		placements: row.placements,
 		passage: {
 			in: row.condition === 'refused' ? 'wrong' : row.condition === 'checking' ? 'to-do' : 'done',
-			door: reach.position === 'shut' ? 'to-do' : 'done',
+			door: position === 'shut' ? 'to-do' : 'done',
 			placed: row.placements ? 'done' : 'to-do',
 			read: row.ever ? 'done' : 'to-do'
 		},

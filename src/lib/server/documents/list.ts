@@ -50,7 +50,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const order = query.order ?? usualOrder(q !== '');
 	const s = sql();
 	const within = query.within ? s`d.folder = any(${[...query.within]})` : s`true`;
-	const found = q ? await matchingDocuments(q, query.aside ?? false) : null;
+	const found = q ? await matchingDocuments(q, query.aside ? 'aside' : 'in-use') : null;
 
 	// the largest band is asked for first
 	const bandOf = Object.entries(pageBands)
@@ -68,7 +68,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const valueOf: Record<FilterName, postgres.Fragment> = {
 		folder: s`d.folder`,
 		topic: s`d.topics`,
-		door: s`coalesce(fo.position, dr.position)`,
+		door: s`position_at(t.set_position, t.from_at, t.until_at, ${new Date(now)})`,
 		condition: s`e.condition`,
 		placed: s`(case when pl.n > 0 then 'yes' else 'no' end)`,
 		language: worded('language', raw.language),
@@ -87,8 +87,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const readersOf = s`(select document_id, count(distinct reader) as n from sum_reader where day >= ${dayOf(now - 29 * dayMs, zone)} and openings + saves > 0 group by 1)`;
 	const from = s`
 		${found ? s`unnest(${found.ids}::uuid[], ${found.ranks}::real[]) as fd (id, rank) join document d on d.id = fd.id` : s`document d`}
-			join edition e on e.id = d.edition_id join door dr on dr.id = d.door_id
-			left join page fp on fp.id = dr.follows_page left join door fo on fo.id = fp.door_id
+			join edition e on e.id = d.edition_id join thing_in_force t on t.id = d.id and t.kind = 'document'
 			left join (select document_id, count(*)::int as n from placement where published group by document_id) pl on pl.document_id = d.id
 			${order.by === 'readers' ? s`left join ${readersOf} rd on rd.document_id = d.id` : s``}
 		where ${within} and ${query.aside ? s`d.set_aside_at is not null and d.gone_at is null` : s`d.set_aside_at is null`}`;

@@ -98,7 +98,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 						and (p.published or not exists (select 1 from placement q where q.id = p.id and q.page_id = p.page_id and q.published))), '[]') as placed
 			from document d join edition e on e.id = d.edition_id where d.id = ${of.id}`
 	]);
-	const { door: _line, ...rest } = lineOf(line!, zone, now);
+	const { door: lineDoor, ...rest } = lineOf(line!, zone, now);
 	const reach = reachOf(line!.door, zone, line!.set_aside_at !== null);
 	const { force: _force, ...door } = line!.door;
 	return {
@@ -113,7 +113,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 		editions: row!.editions.map(({ status, findings, ...edition }) => ({ ...edition, condition: { status, findings } })),
 		source: row!.source,
 		addresses: row!.addresses,
-		door: { ...door, sentence: sentence(reach, now, zone), who: whoWords(reach), inForce: reach.position },
+		door: { ...door, sentence: sentence(reach, now, zone), who: lineDoor.who, inForce: lineDoor.position },
 		placedOn: row!.placed,
 		goneAt: row!.gone_at?.toISOString() ?? null
 	};

@@ -28,6 +28,8 @@ export interface Entry {
 	readonly tried?: true;
 	/** Bodies may be as large as a file may be; elsewhere they are small. */
 	readonly takesFiles?: true;
+	/** Its address is a secret: it is told to no other site, and kept in no cache. */
+	readonly secret?: true;
 	/** It answers although the site has no owner yet. */
 	readonly beforeBegin?: true;
 	/** It answers whoever cannot be known because the database is gone. */
@@ -81,13 +83,13 @@ export const table: Readonly<Record<string, Entry>> = {
 
 	// signing in, and what is one's own
 	'/begin': page('everyone', { english: true, beforeBegin: true }),
-	'/invite/[token]': page('everyone'),
-	'/k/[token]': page('everyone'),
+	'/invite/[token]': page('everyone', { secret: true }),
+	'/k/[token]': page('everyone', { secret: true }),
 	'/sign-in': page('everyone'),
 	'/sign-in/code': page('everyone'),
 	'/sign-in/forgotten': page('everyone'),
-	'/sign-in/link': page('everyone'),
-	'/sign-in/new-password': page('everyone'),
+	'/sign-in/link': page('everyone', { secret: true }),
+	'/sign-in/new-password': page('everyone', { secret: true }),
 	'/api/auth/[...call]': page('everyone', { answers: 'problem', beforeBegin: true }),
 	'/me': page('member'),
 	'/me/record.json': page('member', { answers: 'problem' }),

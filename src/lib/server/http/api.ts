@@ -3,9 +3,7 @@ import { isHttpError, json, type RequestEvent } from '@sveltejs/kit';
 import { catalogue, IanuaError, problemOf, type ErrorCode } from '#core/errors';
 import { documentJson, documentView } from '../documents/view';
 import { log } from '../log';
-import { TurnedAway, type Ask } from '../reading/chain';
-import { recordRefused } from '../reading/record';
-import type { RefusedCode } from '#core/access/decide';
+import { recordTurnedAway, TurnedAway, type Ask } from '../reading/chain';
 import { checked, unkeepable, zeroByte, type Checked } from '../validate';
 
 /** What PostgreSQL says of what it cannot keep, by its codes, in words. */
@@ -95,9 +93,9 @@ export function part<E extends RequestEvent>(handle: (event: E) => Promise<Respo
 			return await handle(event);
 		} catch (error) {
 			if (error instanceof TurnedAway) {
-				if (records && error.found && event.request.method !== 'HEAD') await recordRefused(error.found, error.reason as RefusedCode, error.asker);
+				if (records) await recordTurnedAway(error, event.request.method);
 				if (event.request.headers.get('accept')?.includes('text/html') && event.params.slug) {
-					return event.fetch(`/d/${event.params.slug}/turned-away${event.url.search}`, { headers: { accept: 'text/html' } });
+					return event.fetch(`/d/${encodeURIComponent(event.params.slug)}/turned-away${event.url.search}`, { headers: { accept: 'text/html' } });
 				}
 			}
 			return problem(error, event.locals.requestId);

@@ -1,5 +1,6 @@
 // The JSON API's documents part, operation by operation: the schemas that its requests are checked by, and that openapi.json is made from.
 import { Type, type TSchema } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import { positions, TurnedAwayGiven } from '#core/access/door';
 import { filterNames, filterValues, orderNames } from '#core/documents/filters';
 import { dayOrders } from '#core/people/csv';
@@ -159,10 +160,7 @@ export const FromWeb = Type.Object(
 );
 export const WatchChange = Type.Object({ watch: Type.Boolean() }, { additionalProperties: false });
 export const SourceAction = Type.Object({ do: oneOf(['compare', 'take', 'leave']) }, { additionalProperties: false });
-export const SavedFilterBody = Type.Object(
-	{ name: Type.String({ minLength: 1, maxLength: 80, pattern: '\\S' }), query: Type.String({ maxLength: 4000 }) },
-	{ additionalProperties: false }
-);
+export const SavedFilterBody = Type.Object({ name: Line(80), query: Type.String({ maxLength: 4000 }) }, { additionalProperties: false });
 export const UndoBody = Type.Object({ undo: Type.Array(Type.Object({ slug: Type.String(), change: DocumentChange, aside: Type.Optional(Type.Boolean()) })) });
 export const IntakeStop = Type.Object({ stop: Type.Array(Type.String({ format: 'uuid' }), { minItems: 1, maxItems: 1000 }) }, { additionalProperties: false });
 

@@ -54,9 +54,9 @@ export async function enter(event: RequestEvent, slug: string, action: Action, r
 	try {
 		entered = await (records ? letInOrRecord(ask, action) : letIn(ask, action));
 	} catch (refusal) {
-		turnAway(refusal, `/d/${slug}/knock`);
+		turnAway(refusal, `/d/${encodeURIComponent(slug)}/knock`);
 	}
-	if (entered.found.slug !== slug) redirect(308, event.url.pathname.replace(`/d/${slug}`, `/d/${entered.found.slug}`) + event.url.search);
+	if (entered.found.slug !== slug) redirect(308, event.url.pathname.replace(/^\/[^/]+\/[^/]+/, `/d/${entered.found.slug}`) + event.url.search);
 	if (await mayRemember(event, entered)) {
 		event.cookies.set(readerCookie, newReaderId(), {
 			path: '/d',

@@ -1,6 +1,7 @@
 // Members: changed, suspended, taken out, invited by mail; and their groups. Sign-in is auth.ts's, staff accounts are staff.ts's.
 import { and, eq, sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import { isDay } from '#core/access/hours';
 import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
@@ -17,7 +18,7 @@ export const MembershipGiven = Type.Object(
 	{ group: Type.String({ maxLength: 120 }), from: Type.Optional(Day), until: Type.Optional(Day) },
 	{ additionalProperties: false }
 );
-const Name = Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' });
+const Name = Line(120);
 const Email = Type.String({ format: 'email', maxLength: 320 });
 const Memberships = Type.Array(MembershipGiven, { maxItems: 200 });
 
@@ -112,10 +113,10 @@ function checkDays(memberships: readonly Static<typeof MembershipGiven>[]) {
 	}
 }
 
-/** Adds a member. Where staff choose the password, the member confirms the first sign-in by mail. */
+/** Adds a member. */
 export async function addMember(given: Omit<Static<typeof MemberGiven>, 'invite' | 'password'> & { password: string | null }, actor: string): Promise<string> {
 	checkDays(given.memberships ?? []);
-	return db().transaction((tx) => insertPerson(tx, { ...given, role: 'member', unconfirmed: given.password !== null }, actor));
+	return db().transaction((tx) => insertPerson(tx, { ...given, role: 'member' }, actor));
 }
 
 export async function changeMember(id: string, change: MemberChange, actor: string): Promise<void> {

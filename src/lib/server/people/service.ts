@@ -142,7 +142,7 @@ export interface NewPerson {
 	readonly password: string | null;
 	readonly role: 'owner' | 'editor' | 'member';
 	readonly memberships?: readonly { readonly group: string; readonly from?: string | null; readonly until?: string | null }[];
-	/** Somebody else knows the password: the first sign-in by it is confirmed by mail. */
+	/** Nothing yet shows that the mailbox is theirs: the first sign-in by the password is confirmed by mail. */
 	readonly unconfirmed?: boolean;
 }
 

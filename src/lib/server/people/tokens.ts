@@ -1,6 +1,7 @@
 // Tokens by which programs of a member of staff speak to the API. Shown once; only the hash is kept.
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
 import { folderScopes, scopes, tokenDays, type Scope } from '#core/people/scope';
@@ -16,7 +17,7 @@ import { hashOf, newSecret, tokenMark } from './secrets';
 /** A token as somebody asks for it. */
 export const TokenGiven = Type.Object(
 	{
-		label: Type.String({ minLength: 1, maxLength: 100, pattern: '\\S' }),
+		label: Line(100),
 		scopes: Type.Array(Type.Union(scopes.map((scope) => Type.Literal(scope))), { minItems: 1, uniqueItems: true }),
 		folders: Type.Optional(
 			Type.Union([Type.Null(), Type.Array(Type.String({ maxLength: 200 }), { minItems: 1, maxItems: 100, uniqueItems: true })], {

@@ -1,14 +1,13 @@
 // What a catalogue lists, to whom: only what they may see, with counts of its filters.
-import { isListed } from '#core/access/decide';
 import { dayWords } from '#core/access/reach';
 import { coverMark, type Cover } from '#core/documents/cover';
 import { catalogueStep, type Catalogue } from '#core/placing/content';
 import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
-import { thingOf, type ThingRow } from '../access/things';
+import { readableBy } from '../access/readable';
 import { sql } from '../db/client';
 import { hitsOf, matchingDocuments } from '../documents/find';
-import { instantOf, type Caller } from '../people/who';
+import type { Caller } from '../people/who';
 import { site } from '../site/site';
 import type { SeenCover } from './seen';
 
@@ -50,7 +49,7 @@ export interface SeenCatalogue {
 	readonly topics: readonly { readonly value: string; readonly count: number }[];
 }
 
-interface Row extends ThingRow {
+interface Row {
 	id: string;
 	slug: string;
 	title: string;
@@ -66,7 +65,7 @@ interface Row extends ThingRow {
 	cover_alt: string;
 }
 
-/** The documents of a catalogue that a caller may see, newest first; not yet asked for anything. */
+/** The documents of a catalogue that a caller may see, newest first; not yet asked for anything. Staff see what readers could. */
 async function documentsOf(content: Catalogue, caller: Caller): Promise<Row[]> {
 	const s = sql();
 	const { folders = [], topics = [], documents = [] } = content;
@@ -76,18 +75,9 @@ async function documentsOf(content: Catalogue, caller: Caller): Promise<Row[]> {
 		...(documents.length ? [s`d.slug in ${s(documents)} or d.id in (select document_id from document_address where slug in ${s(documents)})`] : [])
 	];
 	const chosen = parts.length ? s`(${parts.reduce((any, one) => s`${any} or ${one}`)})` : s`true`;
-	const [rows, { zone }] = await Promise.all([
-		s<Row[]>`
-			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.cover, d.cover_alt, d.set_aside_at, e.pages, e.bytes, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at,
-				door_json(d.door_id) as door, door_json(fp.door_id) as follows_door, fp.set_aside_at as follows_set_aside
-			from document d join edition e on e.id = d.edition_id join door dr on dr.id = d.door_id left join page fp on fp.id = dr.follows_page
-				join door f on f.id = coalesce(fp.door_id, dr.id)
-			where d.set_aside_at is null and f.position <> 'shut' and e.condition not in ('refused', 'checking') and ${chosen} order by e.created_at desc`,
-		site()
-	]);
-	const now = instantOf(caller);
-	// staff see what readers could: a catalogue is looked at to see how it stands
-	return rows.filter((row) => isListed(caller.who, thingOf(row, zone), now));
+	return s<Row[]>`
+			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.cover, d.cover_alt, e.pages, e.bytes, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
+			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosen} order by e.created_at desc`;
 }
 
 const counts = (values: readonly string[]) => {
@@ -100,7 +90,7 @@ const counts = (values: readonly string[]) => {
 export async function listFor(content: Catalogue, caller: Caller, query: CatalogueQuery): Promise<SeenCatalogue> {
 	const { zone } = await site();
 	const q = query.q?.trim().slice(0, 200) ?? '';
-	const [all, found] = await Promise.all([documentsOf(content, caller), q ? matchingDocuments(q, false) : null]);
+	const [all, found] = await Promise.all([documentsOf(content, caller), q ? matchingDocuments(q, readableBy(caller)) : null]);
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
 	const asked = ranks ? all.filter((row) => ranks.has(row.id)) : all;
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;

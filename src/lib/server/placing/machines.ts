@@ -1,9 +1,8 @@
 // For search engines and feed readers: what a visitor sees listed, and nothing else.
-import { isListed, visitor } from '#core/access/decide';
-import { thingOf, type ThingRow } from '../access/things';
+import { visitor } from '#core/access/decide';
+import { readableBy } from '../access/readable';
 import { sql } from '../db/client';
 import { settings } from '../settings';
-import { site } from '../site/site';
 
 export const xml = (text: string): string =>
 	// XML 1.0, 2.2: control characters cannot stand in it at all
@@ -15,18 +14,18 @@ export interface Listed {
 }
 
 /** The addresses of pages and documents that a visitor sees listed, for sitemap.xml. */
-export async function listedAddresses(now = Date.now()): Promise<Listed[]> {
+export async function listedAddresses(): Promise<Listed[]> {
 	const s = sql();
-	const [pages, documents, { zone }] = await Promise.all([
-		s<(ThingRow & Listed)[]>`
-			select p.path, r.published_at as at, p.set_aside_at, door_json(p.door_id) as door from page p join revision r on r.id = p.published_id where p.set_aside_at is null order by p.path`,
-		s<(ThingRow & Listed)[]>`
-			select '/d/' || d.slug as path, e.created_at as at, d.set_aside_at, door_json(d.door_id) as door, door_json(fp.door_id) as follows_door, fp.set_aside_at as follows_set_aside
-			from document d join edition e on e.id = d.edition_id join door dr on dr.id = d.door_id left join page fp on fp.id = dr.follows_page join door f on f.id = coalesce(fp.door_id, dr.id)
-			where d.set_aside_at is null and f.position = 'open' and f.listed and e.condition not in ('refused', 'checking') order by e.created_at desc`,
-		site()
+	const nobody = { who: visitor, person: null };
+	const [pages, documents] = await Promise.all([
+		s<Listed[]>`
+			select p.path, r.published_at as at from thing_in_force t join page p on p.id = t.id join revision r on r.id = p.published_id
+			where t.kind = 'page' and t.listed and position_at(t.set_position, t.from_at, t.until_at, now()) = 'open' order by p.path`,
+		s<Listed[]>`
+			select '/d/' || d.slug as path, e.created_at as at from document d join edition e on e.id = d.edition_id
+			where d.id in (${readableBy(nobody)}) order by e.created_at desc`
 	]);
-	return [...pages, ...documents].filter((row) => isListed(visitor, thingOf(row, zone), now)).map(({ path, at }) => ({ path, at }));
+	return [...pages, ...documents];
 }
 
 /** sitemap.xml after sitemaps.org 0.9: at most 50,000 addresses in one file. */

@@ -2,7 +2,7 @@
 import { and, eq } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
 import { audienceWords, type Audience } from '#core/access/audience';
-import { doorInForce } from '#core/access/decide';
+import { doorInForce, isAway } from '#core/access/standing';
 import type { DoorChange, Thing } from '#core/access/door';
 import { countIn, audienceAt, type Counted, type Population } from '#core/access/population';
 import { IanuaError } from '#core/errors';
@@ -75,15 +75,7 @@ async function placed({ page, document, documents, draft = false }: Which): Prom
 /** What a door decides by, as a text: placements between alike doors are alike. */
 function markOf(thing: Thing): string {
 	const door = doorInForce(thing);
-	return JSON.stringify([
-		thing.setAside || thing.follows?.setAside,
-		door.position,
-		door.allMembers,
-		door.groups,
-		door.people,
-		door.hours,
-		thing.follows !== null
-	]);
+	return JSON.stringify([isAway(thing), door.position, door.allMembers, door.groups, door.people, door.hours, thing.follows !== null]);
 }
 
 type Kind = { kind: MismatchKind; from: number; audience: Audience; counted: Counted; remedies: readonly Remedy[] };
@@ -104,7 +96,7 @@ function thingsOf(pairs: readonly (readonly [page: string, document: string])[])
 		const ids = [...new Set(pairs.map((p) => p[at]))];
 		return ids.length > 1000 ? ('all' as const) : ids;
 	};
-	return Promise.all([allThings({ pages: some(0), documents: some(1) }), allMembersOf(), namesOf()]);
+	return Promise.all([allThings({ pages: some(0), documents: some(1), asPublished: [...new Set(pairs.map((p) => p[0]))] }), allMembersOf(), namesOf()]);
 }
 
 /** The dead ends and side doors of some placements, the worst first; those that are met (locked cards) are left out. */

@@ -1,5 +1,6 @@
 // What somebody sees of a page: its content, and of each placement what the document's own door allows.
-import type { Position, Thing } from '#core/access/door';
+import type { Thing } from '#core/access/door';
+import { isAway, standingOf, type Standing } from '#core/access/standing';
 import { decide, type HeldKey, type Reason, type RefusedCode } from '#core/access/decide';
 import { dayWords, refusalWords } from '#core/access/reach';
 import { coverMark } from '#core/documents/cover';
@@ -61,8 +62,7 @@ export interface SeenPage {
 	readonly id: string;
 	readonly path: string;
 	readonly title: string;
-	readonly position: Position;
-	readonly listed: boolean;
+	readonly standing: Standing;
 	readonly body:
 		| { readonly layout: 'article'; readonly content: ContentNode; readonly placements: Readonly<Record<string, SeenPlacement>> }
 		| ({ readonly layout: 'catalogue' } & SeenCatalogue)
@@ -116,17 +116,17 @@ type Written = { id: string; path: string; title: string; layout: Layout; conten
 
 async function seen(page: Written, thing: Thing, caller: Caller, keys: KeysFor, query: CatalogueQuery): Promise<SeenPage> {
 	const body = await bodyOf(page, caller, keys, query);
-	return { id: page.id, path: page.path, title: page.title, position: thing.door.position, listed: thing.door.listed, body };
+	return { id: page.id, path: page.path, title: page.title, standing: standingOf(thing, instantOf(caller)), body };
 }
 
 async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: CatalogueQuery): Promise<SeenPage['body']> {
 	switch (page.layout) {
 		case 'article':
-			return { layout: 'article', content: bare(page.content as Article), placements: await placementsFor(page.content as Article, caller, keys) };
+			return { layout: 'article', content: bare(page.content as Article), placements: await placementsFor(page, caller, keys) };
 		case 'catalogue':
 			return { layout: 'catalogue', ...(await listFor(page.content as Catalogue, caller, query)) };
 		case 'pocket':
-			return { layout: 'pocket', lead: (page.content as Pocket).lead ?? '', entries: await entriesFor(page.content as Pocket, caller, keys) };
+			return { layout: 'pocket', lead: (page.content as Pocket).lead ?? '', entries: await entriesFor(page, caller, keys) };
 	}
 }
 
@@ -154,9 +154,15 @@ async function runsOf(documents: readonly Found[]): Promise<Map<string, NonNulla
 	return new Map(rows.map((r) => [r.id, r.runs]));
 }
 
-async function placementsFor(content: Article, caller: Caller, keys: KeysFor): Promise<Record<string, SeenPlacement>> {
-	const placed = placementsOf(content);
-	const [documents, { zone, placing }] = await Promise.all([findAll(placed.map((p) => p.document)), site()]);
+async function placementsFor({ id, content }: Written, caller: Caller, keys: KeysFor): Promise<Record<string, SeenPlacement>> {
+	const placed = placementsOf(content as Article);
+	const [documents, { zone, placing }] = await Promise.all([
+		findAll(
+			placed.map((p) => p.document),
+			id
+		),
+		site()
+	]);
 	const placements: Record<string, SeenPlacement> = {};
 	const runs = await runsOf([...documents.values()].filter((d) => placed.some((p) => p.form === 'frame' && p.document === d.slug)));
 	const notice = refusalWords('shut', zone).words;
@@ -165,7 +171,7 @@ async function placementsFor(content: Article, caller: Caller, keys: KeysFor): P
 		const found = documents.get(attrs.document);
 		const words = attrs.words?.trim() || null;
 		// staff too see that what was set aside is not there for readers
-		if (!found || found.thing.setAside) {
+		if (!found || isAway(found.thing)) {
 			placements[attrs.id] = { state: 'away', words, notice };
 			continue;
 		}
@@ -210,11 +216,14 @@ async function placementsFor(content: Article, caller: Caller, keys: KeysFor): P
 	return placements;
 }
 
-async function entriesFor(content: Pocket, caller: Caller, keys: KeysFor): Promise<SeenEntry[]> {
+async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFor): Promise<SeenEntry[]> {
 	const { zone } = await site();
 	const at = instantOf(caller);
-	const shown = content.entries.filter((entry) => onShow(entry, at, zone));
-	const documents = await findAll(shown.flatMap((e) => e.document ?? []));
+	const shown = (content as Pocket).entries.filter((entry) => onShow(entry, at, zone));
+	const documents = await findAll(
+		shown.flatMap((e) => e.document ?? []),
+		id
+	);
 	const entries: SeenEntry[] = [];
 	for (const entry of shown) {
 		const words = entry.words?.trim() ?? '';
@@ -226,7 +235,7 @@ async function entriesFor(content: Pocket, caller: Caller, keys: KeysFor): Promi
 		}
 		const found = documents.get(entry.document!);
 		// what is shut or gone is not on the list: whoever holds a card or poster can do nothing about it
-		if (!found || found.thing.setAside) continue;
+		if (!found || isAway(found.thing)) continue;
 		const who = await whoFor(caller, found, keys);
 		const { allowed, reasons } = decide(who, found.thing, 'read', at);
 		if (!allowed && (reasons[0].code === 'shut' || reasons[0].code === 'set-aside')) continue;

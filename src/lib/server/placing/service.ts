@@ -1,6 +1,7 @@
 // Pages: written, published, looked up. What somebody sees of one is seen.ts's.
 import { and, eq, isNotNull, isNull, lte, sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import { DoorChange, type Position, type Thing } from '#core/access/door';
 import { decide } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
@@ -155,7 +156,7 @@ export async function pageDraft(which: string, aside = false): Promise<PageDraft
 /** A page as the API takes it. */
 const pageFields = {
 	path: Type.String({ maxLength: 200, pattern: pagePathPattern }),
-	title: Type.String({ minLength: 1, maxLength: 200, pattern: '\\S' }),
+	title: Line(200),
 	content: Type.Any(),
 	inNavigation: Type.Boolean(),
 	language: Type.Union([Type.Null(), ...languages.map((l) => Type.Literal(l))]),

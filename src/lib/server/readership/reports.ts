@@ -264,8 +264,7 @@ export async function rollCall(document: Reported): Promise<RollLine[]> {
 		(Omit<RollLine, 'standing' | 'last' | 'reminded'> & { opened: boolean; pages_read: number; last: Date | null; reminded: Date | null })[]
 	>`
 		with admitted as (
-			select a as id from document d join door dr on dr.id = d.door_id left join page fp on fp.id = dr.follows_page,
-				lateral door_admits(coalesce(fp.door_id, dr.id), ${today}::date) a where d.id = ${document.id}
+			select a as id from thing_in_force t, lateral door_admits(t.door_id, ${today}::date) a where t.kind = 'document' and t.id = ${document.id}
 		), stood as (
 			select r.name, bool_or(p.edition_id = ${document.edition.id} and p.openings + p.saves > 0) as opened, bool_or(p.edition_id <> ${document.edition.id} and p.openings + p.saves > 0) as earlier,
 				coalesce(max(p.pages_read) filter (where p.edition_id = ${document.edition.id}), 0) as pages_read, max(p.last_at) as last

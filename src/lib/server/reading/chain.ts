@@ -1,7 +1,7 @@
 // The way of every request for any part of a document: find → decide → record → deliver. Nothing else reads the store.
 import { createHash } from 'node:crypto';
 import { stat } from 'node:fs/promises';
-import { decide, type Action, type Decision, type HeldKey, type RefusedCode } from '#core/access/decide';
+import { decide, type Action, type HeldKey, type RefusedCode } from '#core/access/decide';
 import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError, type ErrorCode } from '#core/errors';
 import { reaches } from '#core/people/scope';
@@ -18,6 +18,7 @@ import { coverOf, coverPath, coverWidths, leafPath, plainCover, type CoverWidth 
 import { leafTextPath } from '../pdf/leaf-text';
 import { packedPath } from '../pdf/remake';
 import { isPlacedAsCover } from '../placing/placed';
+import { log } from '../log';
 import { languageOf } from '../site/language';
 import { find, inEdition, type Found } from './find';
 import { browserOf } from './reader';
@@ -45,9 +46,13 @@ export interface Answer {
 /** Somebody let in: the document and who it was. */
 export interface LetIn {
 	readonly found: Found;
+	/** Who asks, without the keys that they hold: a key is for its document and changes nothing else. */
 	readonly caller: Caller;
 	readonly asker: Asker;
-	readonly decision: Decision;
+	/** Whether they may do more with this document, by any way in which they are let in. */
+	may(action: Action): boolean;
+	/** Whether the file itself may leave to them, as it is; where it may not, pages are given as pictures. */
+	mayHaveFile(): boolean;
 }
 
 /** A refusal on its way to whoever answers: the error, and the words of the turned-away page. */
@@ -96,11 +101,16 @@ export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
 	const { trial } = asker.caller;
 	const keys =
 		who.kind === 'staff' ? [] : trial ? (trial.key?.documentId === found.id ? [trial.key.held] : []) : await heldKeys(asker.cookie, found.id, readerOf(asker));
-	const caller = keys.length && who.kind !== 'staff' ? { ...asker.caller, who: { ...who, keys } } : asker.caller;
-	const decision = decide(caller.who, found.thing, action, instantOf(caller));
-	const [reason] = decision.reasons;
-	const withKey = { ...asker, caller, key: reason.key ?? null };
-	if (decision.allowed) return { found, caller, asker: withKey, decision };
+	const holder = who.kind === 'staff' ? who : { ...who, keys };
+	const decideOn = (wanted: Action) => decide(holder, found.thing, wanted, instantOf(asker.caller));
+	const { allowed, reasons } = decideOn(action);
+	const [reason] = reasons;
+	const withKey = { ...asker, key: reason.key ?? null };
+	if (allowed) {
+		const may = (wanted: Action) => decideOn(wanted).allowed;
+		// what carries no name does not leave where copies carry names, to anybody but staff
+		return { found, caller: asker.caller, asker: withKey, may, mayHaveFile: () => may('save') && (!found.stamped || who.kind === 'staff') };
+	}
 	const code = reason.code as RefusedCode;
 	const page = await turnedAway({ ...reason, code }, found.turnedAway, await languageOf(ask.header));
 	throw new TurnedAway(code, page, found, withKey);
@@ -112,14 +122,35 @@ export async function presentKey(ask: Ask, key: HeldKey): Promise<void> {
 	if (found && asker.caller.who.kind !== 'staff') await recordKeyUsed(found, { ...asker, key: key.id });
 }
 
+/** Ms after an answer that tells of nothing at which the ledger is told. */
+const afterwards = 200;
+
+/**
+ * Enters a refusal in the ledger. What is hidden is entered once the answer has left: writing takes time, by which “shut” could be told
+ * from “not there”.
+ */
+export async function recordTurnedAway(error: unknown, method: string): Promise<void> {
+	if (!(error instanceof TurnedAway) || !error.found || method === 'HEAD') return;
+	const { found, asker } = error;
+	const reason = error.reason as RefusedCode;
+	if (reason !== 'shut' && reason !== 'set-aside') return recordRefused(found, reason, asker);
+	setTimeout(() => void recordRefused(found, reason, asker).catch((err: unknown) => log().error({ err }, 'a refusal was not entered')), afterwards);
+}
+
 /** As `letIn`, and a refusal goes into the ledger: for the addresses that a person opens. */
 export async function letInOrRecord(ask: Ask, action: Action): Promise<LetIn> {
 	try {
 		return await letIn(ask, action);
 	} catch (error) {
-		if (error instanceof TurnedAway && error.found && ask.method !== 'HEAD') await recordRefused(error.found, error.reason as RefusedCode, error.asker);
+		await recordTurnedAway(error, ask.method);
 		throw error;
 	}
+}
+
+/** The refusal where a file would leave without the name that its copies carry. */
+async function notAsItIs({ found, asker }: LetIn, ask: Ask): Promise<TurnedAway> {
+	const code = 'save-not-allowed';
+	return new TurnedAway(code, await turnedAway({ code }, found.turnedAway, await languageOf(ask.header)), found, asker);
 }
 
 /** `?e=<number>` asks for the edition that a reading began with. */
@@ -136,11 +167,11 @@ async function inItsEdition(ask: Ask, entered: LetIn): Promise<LetIn> {
  * copies behind anything but an open door, and those that carry a name (`own`), stay out of shared caches.
  */
 export function cacheHeaders(found: Found, own = false): Record<string, string> {
-	const open = found.position === 'open' && !own;
+	const open = found.standing.position === 'open' && !own;
 	return {
 		'cache-control': `${open ? 'public' : 'private'}, no-cache`,
 		vary: 'Cookie, Authorization',
-		...(open && found.thing.door.listed ? {} : { 'x-robots-tag': 'noindex, nofollow, noarchive' })
+		...(found.standing.indexable && !own ? {} : { 'x-robots-tag': 'noindex, nofollow, noarchive' })
 	};
 }
 
@@ -148,8 +179,10 @@ export function cacheHeaders(found: Found, own = false): Record<string, string> 
 export async function answerFile(ask: Ask): Promise<Answer> {
 	const save = ask.query.has('save');
 	// A file shown in place has left as surely as one saved: with saving off neither is given.
-	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'save'));
+	const entered = await inItsEdition(ask, await letIn(ask, 'save'));
+	const { found, asker } = entered;
 	const { edition } = found;
+	if (!save && !entered.mayHaveFile()) throw await notAsItIs(entered, ask);
 	const stamped = save ? await stampFor(found, asker) : null;
 	// The reading room asks for the copy packed for reading; a saved copy is the original, to the bit.
 	const packed = !save && ask.query.get('for') === 'reading' && edition.packed && (await exists(packedPath(edition.sha256)));
@@ -256,7 +289,10 @@ export async function foundOn(ask: Ask): Promise<number[]> {
 
 /** `/d/<slug>/attachment/<n>`: a file that travels inside the document, counted from 1, for whoever may save. It stands in the ledger as saved. */
 export async function answerAttachment(ask: Ask, number: number): Promise<Answer> {
-	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'save'));
+	const entered = await inItsEdition(ask, await letIn(ask, 'save'));
+	const { found, asker } = entered;
+	// it stands in the copy that carries a name
+	if (!entered.mayHaveFile()) throw await notAsItIs(entered, ask);
 	if (!Number.isInteger(number) || number < 1) throw new IanuaError('not-found');
 	const attachment = await attachmentPath(found.edition.sha256, number);
 	if (!attachment) throw new IanuaError('not-found');

@@ -1,5 +1,6 @@
 // First link of the chain: address → document, its edition, and the thing to decide on.
 import type { Thing } from '#core/access/door';
+import { standingOf, type Standing } from '#core/access/standing';
 import type { Cover } from '#core/documents/cover';
 import type { ConditionStatus, Finding } from '#core/intake/condition';
 import type { PageSize } from '#core/intake/paper';
@@ -17,7 +18,8 @@ export interface Found {
 	readonly turnedAway: DoorJson['turnedAway'];
 	/** Saved copies carry a name. */
 	readonly stamped: boolean;
-	readonly position: DoorJson['position'];
+	/** How it stands now. */
+	readonly standing: Standing;
 	readonly cover: Cover | null;
 	readonly coverAlt: string;
 	/** Set aside for good. */
@@ -67,12 +69,13 @@ interface Row extends ThingRow, EditionRow {
 	gone_at: Date | null;
 }
 
-const foundSelect = () => sql()`
+/** `asPublished` is a page that counts as published, for documents that follow it. */
+const foundSelect = (asPublished: string | null = null) => sql()`
 	select d.id, d.slug, d.title, d.description, d.folder, d.cover, d.cover_alt, d.gone_at, d.set_aside_at, door_json(d.door_id) as door,
-		door_json(fp.door_id) as follows_door, fp.set_aside_at as follows_set_aside,
+		door_json(t.follows_door_id) as follows_door, t.follows_set_aside, t.follows_unpublished and t.follows_page is distinct from ${asPublished}::uuid as follows_unpublished,
 		e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, coalesce(d.language, e.language) as language,
 		e.findings, e.created_at as edition_at, e.condition, e.packed
-	from document d join door dr on dr.id = d.door_id join edition e on e.id = d.edition_id left join page fp on fp.id = dr.follows_page`;
+	from document d join thing_in_force t on t.id = d.id and t.kind = 'document' join edition e on e.id = d.edition_id`;
 
 /** The document at an address, or null. A former address gives the document under its present one: compare `slug`. */
 export async function find(slug: string): Promise<Found | null> {
@@ -86,12 +89,12 @@ export async function find(slug: string): Promise<Found | null> {
 }
 
 /** The documents at many addresses, by the address asked for; those that are not there are left out. */
-export async function findAll(slugs: readonly string[]): Promise<Map<string, Found>> {
+export async function findAll(slugs: readonly string[], asPublished: string | null = null): Promise<Map<string, Found>> {
 	const asked = [...new Set(slugs)];
 	if (!asked.length) return new Map();
 	const s = sql();
 	const [rows, former, { zone }] = await Promise.all([
-		s<Row[]>`${foundSelect()} where d.slug in ${s(asked)} or d.id in (select document_id from document_address where slug in ${s(asked)})`,
+		s<Row[]>`${foundSelect(asPublished)} where d.slug in ${s(asked)} or d.id in (select document_id from document_address where slug in ${s(asked)})`,
 		s<{ slug: string; document_id: string }[]>`select slug, document_id from document_address where slug in ${s(asked)}`,
 		site()
 	]);
@@ -104,17 +107,17 @@ export async function findAll(slugs: readonly string[]): Promise<Map<string, Fou
 }
 
 function foundOf(row: Row, zone: string): Found {
-	const inForce = row.follows_door ?? row.door;
+	const thing = thingOf(row, zone);
 	return {
 		id: row.id,
 		slug: row.slug,
 		title: row.title,
 		description: row.description,
 		folder: row.folder,
-		thing: thingOf(row, zone),
+		thing,
 		turnedAway: row.door.turnedAway,
 		stamped: row.door.stamped,
-		position: inForce.position,
+		standing: standingOf(thing, Date.now()),
 		cover: row.cover,
 		coverAlt: row.cover_alt,
 		gone: row.gone_at !== null,

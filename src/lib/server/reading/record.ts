@@ -169,7 +169,7 @@ function lineOf(found: Found, entry: Entry, asker: Asker): Line {
 		key: asker.key,
 		stamp: entry.stamp ?? null,
 		device: deviceOf(asker.agent),
-		controlled: found.position === 'keyed' || found.position === 'shut',
+		controlled: found.standing.position === 'keyed' || found.standing.position === 'shut',
 		goesOn: entry.goesOn
 	};
 }

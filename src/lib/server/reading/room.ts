@@ -1,13 +1,11 @@
 // What a reading room is given, at whichever address it stands.
 import { error, type RequestEvent } from '@sveltejs/kit';
-import { decide } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
 import type { OutlineLine, Facts } from '#core/intake/condition';
 import { askedSettings, roomSettings, type ReadingSettings, type RoomPlace } from '#core/reading/settings';
 import { told } from '#core/words/told';
 import { sql } from '../db/client';
 import { asksToRemember, enter } from '../http/page';
-import { instantOf } from '../people/who';
 import { placeOf } from '../placing/service';
 import { site } from '../site/site';
 
@@ -40,7 +38,6 @@ export async function enterRoom(event: RequestEvent, slug: string, place: RoomPl
 	}
 	const [origin, facts, { reading = null }] = await Promise.all([from ? placeOf(from, caller) : null, factsOf(found.id, edition.id), site()]);
 	const settings = roomSettings(place, [reading, facts.reading, askedSettings((name) => event.url.searchParams.get(name))]);
-	const may = (action: 'save' | 'print') => decide(caller.who, found.thing, action, instantOf(caller)).allowed;
 	return {
 		document: {
 			slug: found.slug,
@@ -57,11 +54,12 @@ export async function enterRoom(event: RequestEvent, slug: string, place: RoomPl
 		settings,
 		from,
 		back: settings.back ? { path: settings.back, title: null } : (origin ?? { path: `/d/${found.slug}`, title: found.title }),
-		maySave: may('save'),
-		mayPrint: may('print'),
+		maySave: entered.may('save'),
+		mayPrint: entered.may('print'),
+		hasFile: entered.mayHaveFile(),
 		language: event.locals.language,
 		words: told[event.locals.language].room,
 		asks: place === 'window' && (await asksToRemember(event, entered)),
-		searchable: found.position === 'open' && found.thing.door.listed
+		searchable: found.standing.indexable
 	};
 }

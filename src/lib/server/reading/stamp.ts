@@ -12,18 +12,20 @@ import type { Found } from './find';
 import type { Asker } from './record';
 
 /**
- * The copy for whoever saves, where the door wants stamps and it is known who it is: a member, or a key by its label. One number for
- * each holder, edition and day, so that a save that is broken off goes on with the same bytes. Null where the original is given.
+ * The copy for whoever saves, where the door wants stamps: with the name of a member, the label of a key, or “a visitor”. One number for
+ * each holder, edition and day, so that a save that is broken off goes on with the same bytes. Null where the original is given: to staff,
+ * and where the door wants no stamps.
  */
 export async function stampFor(found: Found, asker: Asker): Promise<{ number: string; path: string } | null> {
 	const { person, who } = asker.caller;
-	if (!found.stamped || who.kind === 'staff' || (!person && !asker.key)) return null;
+	if (!found.stamped || who.kind === 'staff') return null;
 	const s = sql();
 	const [{ zone }, [key]] = await Promise.all([
 		site(),
-		person ? [undefined] : s<{ label: string }[]>`select label from door_key where id = ${asker.key}::uuid`
+		person || !asker.key ? [undefined] : s<{ label: string }[]>`select label from door_key where id = ${asker.key}::uuid`
 	]);
-	const [holder, name, day] = [person ? `p:${person.id}` : `k:${asker.key}`, person?.name ?? key?.label ?? 'a key', dayOf(Date.now(), zone)];
+	const holder = person ? `p:${person.id}` : asker.key ? `k:${asker.key}` : 'v';
+	const [name, day] = [person?.name ?? key?.label ?? 'a visitor', dayOf(Date.now(), zone)];
 	const [stamp] = await s<{ number: string; name: string }[]>`
 		with made as (
 			insert into stamp (number, document_id, edition_id, name, holder, day)
@@ -43,7 +45,7 @@ export async function stampFor(found: Found, asker: Asker): Promise<{ number: st
 export interface StampOwner {
 	readonly number: string;
 	readonly name: string;
-	readonly kind: 'member' | 'key';
+	readonly kind: 'member' | 'key' | 'visitor';
 	/** The member's id, where they are still here. */
 	readonly person: string | null;
 	readonly document: { readonly slug: string; readonly title: string };
@@ -67,5 +69,9 @@ export async function ownersOf(path: string): Promise<StampOwner[]> {
 			(select count(*)::int from ledger l where l.stamp = t.number) as saves
 		from stamp t join document d on d.id = t.document_id join edition e on e.id = t.edition_id
 			left join person p on t.holder = 'p:' || p.id where t.number in ${s(numbers)} order by t.at`;
-	return rows.map(({ holder, slug, title, ...row }) => ({ ...row, kind: holder.startsWith('k:') ? 'key' : 'member', document: { slug, title } }));
+	return rows.map(({ holder, slug, title, ...row }) => ({
+		...row,
+		kind: holder === 'v' ? 'visitor' : holder.startsWith('k:') ? 'key' : 'member',
+		document: { slug, title }
+	}));
 }

@@ -17,8 +17,8 @@ let kept: { pages: Promise<Map<string, Language>>; at: number } | undefined;
 function pageLanguages(): Promise<Map<string, Language>> {
 	if (!kept || Date.now() - kept.at > keepFor) {
 		const pages = sql()<{ path: string; language: Language }[]>`
-			select p.path, p.language from page p join door d on d.id = p.door_id
-			where p.language is not null and p.published_id is not null and p.set_aside_at is null and d.position <> 'shut'`.then(
+			select p.path, p.language from page p join thing_in_force t on t.id = p.id and t.kind = 'page'
+			where p.language is not null and p.published_id is not null and position_at(t.set_position, t.from_at, t.until_at, now()) <> 'shut'`.then(
 			(rows) => new Map(rows.map((r) => [r.path, r.language]))
 		);
 		pages.catch(() => (kept = undefined));

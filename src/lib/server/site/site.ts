@@ -1,6 +1,7 @@
 // The site's own settings: name and time zone.
 import { sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import type postgres from 'postgres';
 import { TurnedAwayGiven, type TurnedAwayWords } from '#core/access/door';
 import { IanuaError } from '#core/errors';
@@ -11,6 +12,7 @@ import { ReadershipSettings } from '#core/readership/settings';
 import { ReadingSettings } from '#core/reading/settings';
 import { languages, type Language } from '#core/words/words';
 import { contrast, leastContrast, nearestPassing, siteGround, siteInk } from '#core/site/colour';
+import { reckonHours } from '../access/hours';
 import { db, sql } from '../db/client';
 import { setting } from '../db/schema';
 import { writeAudit } from './audit';
@@ -78,7 +80,7 @@ export const SiteChange = Type.Object(
 	{
 		turnedAway: Type.Optional(Type.Union([Type.Null(), TurnedAwayGiven])),
 		contact: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 400, pattern: '^(?:https://[^\\s]+|[^\\s@]+@[^\\s@]+)$' })])),
-		name: Type.Optional(Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' })),
+		name: Type.Optional(Line(120)),
 		zone: Type.Optional(Type.String({ maxLength: 60, description: 'IANA name of the time zone in which days begin and end' })),
 		placing: Type.Optional(Type.Union([Type.Null(), PlacementDefaults])),
 		reading: Type.Optional(Type.Union([Type.Null(), ReadingSettings])),
@@ -116,6 +118,7 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 		if (change.zone !== undefined && !isZone(change.zone)) throw new IanuaError('not-valid', { detail: `there is no time zone “${change.zone}”` });
 		const value = { ...before, ...change };
 		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
+		if (value.zone !== before.zone) await reckonHours(tx, value.zone);
 		await writeAudit(tx, { actor, action: 'changed', kind: 'site', thing: actor, before, after: value });
 	});
 	kept = undefined;
@@ -123,7 +126,10 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 }
 
 export async function saveSite(value: Site): Promise<void> {
-	await db().insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
+	await db().transaction(async (tx) => {
+		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
+		await reckonHours(tx, value.zone);
+	});
 	kept = undefined;
 }
 

@@ -1,7 +1,8 @@
 <!-- What those turned away are told: heading, words, one button, and whether they may knock. Empty fields leave it to the site, or to the general words. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { targetPattern, type TurnedAwayWords } from '#core/access/door';
+	import type { TurnedAwayWords } from '#core/access/door';
+	import { targetPattern } from '#core/text/link';
 
 	let {
 		words,
@@ -35,7 +36,7 @@
 			trouble = 'A button needs both its words and where it leads.';
 			return;
 		}
-		if (target.trim() && !new RegExp(targetPattern).test(target.trim())) {
+		if (target.trim() && !new RegExp(targetPattern, 'u').test(target.trim())) {
 			trouble = 'The button leads to a path of this site, as in /join, or to an address that begins with https://.';
 			return;
 		}

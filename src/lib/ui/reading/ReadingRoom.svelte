@@ -299,7 +299,7 @@
 					>{/if}
 				{#if doc.attachments.length}
 					<h2>{room.say('attachments')}</h2>
-					{#each doc.attachments as name, i (i)}{#if given.maySave}<a href="/d/{doc.slug}/attachment/{i + 1}?{room.suffix.slice(1)}" download={name}>{name}</a
+					{#each doc.attachments as name, i (i)}{#if given.hasFile}<a href="/d/{doc.slug}/attachment/{i + 1}?{room.suffix.slice(1)}" download={name}>{name}</a
 							>{:else}<span class="item">{name}</span>{/if}{/each}
 				{/if}
 				{#if doc.outline.length}

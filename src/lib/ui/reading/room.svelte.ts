@@ -39,6 +39,8 @@ export interface RoomGiven {
 	readonly from: string | null;
 	readonly back: { readonly path: string; readonly title: string | null };
 	readonly maySave: boolean;
+	/** Whether the file itself comes here; pages are pictures where it does not. */
+	readonly hasFile: boolean;
 	readonly mayPrint: boolean;
 	readonly language: Language;
 	readonly words: RoomWords;
@@ -146,7 +148,7 @@ export class Room {
 		Viewer.open(
 			{
 				container,
-				file: this.given.maySave ? `${this.fileAddress}?for=reading${this.suffix}` : null,
+				file: this.given.hasFile ? `${this.fileAddress}?for=reading${this.suffix}` : null,
 				leaves: { slug: doc.slug, suffix: this.suffix, pages: doc.pages, runs: doc.runs },
 				ground: () => this.ground(),
 				pageName: (page) => this.say('pageOf', { page, count: doc.pages }),

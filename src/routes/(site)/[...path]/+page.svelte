@@ -5,7 +5,7 @@
 	import DocumentList from '$lib/ui/documents/DocumentList.svelte';
 	let { data } = $props();
 	const canonical = $derived(address.url.origin + (data.page?.path ?? '/'));
-	const searchable = $derived(data.page && data.page.position === 'open' && data.page.listed);
+	const searchable = $derived(data.page?.standing.indexable ?? false);
 </script>
 
 <svelte:head>

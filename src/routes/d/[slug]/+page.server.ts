@@ -4,7 +4,6 @@ import { decide, visitor } from '#core/access/decide';
 import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
 import { asksToRemember, enter } from '$lib/server/http/page';
-import { instantOf } from '$lib/server/people/who';
 import { recordLook } from '$lib/server/reading/record';
 import { navigationFor } from '$lib/server/placing/service';
 
@@ -31,9 +30,9 @@ export const load: PageServerLoad = async (event) => {
 		},
 		asks: await asksToRemember(event, entered),
 		from: event.url.searchParams.get('from'),
-		maySave: decide(caller.who, found.thing, 'save', instantOf(caller)).allowed,
+		maySave: entered.may('save'),
 		/** Told to other websites: what they show of it is what a visitor sees. */
 		visitors: decide(visitor, found.thing, 'see', Date.now()).allowed,
-		searchable: found.position === 'open' && found.thing.door.listed
+		searchable: found.standing.indexable
 	};
 };

@@ -1,6 +1,7 @@
 // People and groups: who is here, one of them in the sheet, and adding more.
 import { error, fail } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import type { Actions, PageServerLoad } from './$types';
 import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
@@ -70,7 +71,7 @@ const invitedWords = (name: string, email: string, mailed: boolean, address: str
 const day = Type.Union([Type.Literal(''), Type.String({ format: 'date' })]);
 const checkPerson = compile(
 	Type.Object({
-		name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
+		name: Line(120),
 		email: Type.String({ format: 'email', maxLength: 320 }),
 		password: Type.Union([Type.Literal(''), Type.String({ minLength: passwordLength.min, maxLength: passwordLength.max })]),
 		group: Type.String(),
@@ -103,7 +104,7 @@ export const actions: Actions = {
 		try {
 			const memberships = group ? [{ group, from: from || null, until: until || null }] : [];
 			const id = await addMember({ name, email, password: password ? await hashPassword(password) : null, memberships }, person.id);
-			if (password) return { about: 'person', done: `${name} can sign in now. Where mail is set up, a mail asks them to confirm it the first time.` };
+			if (password) return { about: 'person', done: `${name} can sign in now.` };
 			const { mailed, address } = await inviteMember(id, person);
 			return { about: 'person', done: invitedWords(name, email, mailed, address) };
 		} catch (error) {

@@ -1,11 +1,12 @@
 // Taking up an invitation: to the staff, or as a member to choose a password.
 import { error, fail, redirect } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
-import { accountOf } from '$lib/server/http/auth-call';
+import { accountOf, authCall } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
-import { auth, passwordLength } from '$lib/server/people/auth';
+import { passwordLength } from '$lib/server/people/auth';
 import { acceptInvitation, invitationOf } from '$lib/server/people/staff';
 import { compile } from '$lib/server/validate';
 
@@ -21,7 +22,7 @@ export const load: PageServerLoad = async ({ params }) => {
 
 const check = compile(
 	Type.Object({
-		name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }),
+		name: Line(120),
 		password: Type.String({ minLength: passwordLength.min, maxLength: passwordLength.max })
 	})
 );
@@ -40,7 +41,10 @@ export const actions: Actions = {
 			if (refusal instanceof IanuaError) return fail(refusal.status, { trouble: refusal.message });
 			throw refusal;
 		}
-		takeCookies(await auth().api.signInEmail({ body: { email, password: result.value.password }, asResponse: true }), cookies);
+		const response = await authCall(event, '/sign-in/email', { email, password: result.value.password });
+		// whose mailbox it is was not seen yet: a mail asks
+		if (!response.ok) redirect(303, '/sign-in?confirm');
+		takeCookies(response, cookies);
 		redirect(303, role === 'member' ? '/me' : '/desk/documents');
 	}
 };

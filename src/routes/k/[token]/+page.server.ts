@@ -36,8 +36,7 @@ async function goOn(event: RequestEvent, key: FoundKey): Promise<never> {
 }
 
 export const load: PageServerLoad = async (event) => {
-	// the address is a secret: nothing it leads to is told of it
-	event.setHeaders({ 'referrer-policy': 'no-referrer', 'x-robots-tag': 'noindex, nofollow', 'cache-control': 'no-store' });
+	event.setHeaders({ 'x-robots-tag': 'noindex, nofollow' });
 	const key = await keyOrNothing(event);
 	// the key by itself, as if its document's door were keyed: what is wrong with the door is said there
 	const bare = { setAside: false, follows: null, door: { ...keyedDoor, allow: key.held.allow } };

@@ -4,10 +4,7 @@ import type { Actions, PageServerLoad } from './$types';
 import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
 import { passwordLength } from '$lib/server/people/auth';
 
-export const load: PageServerLoad = ({ setHeaders }) => {
-	setHeaders({ 'referrer-policy': 'no-referrer', 'cache-control': 'no-store' });
-	return { passwordLength };
-};
+export const load: PageServerLoad = () => ({ passwordLength });
 
 export const actions: Actions = {
 	default: async (event) => {

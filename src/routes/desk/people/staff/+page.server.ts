@@ -1,6 +1,7 @@
 // Staff: who they are, inviting, roles, closing an account with everything handed over. Owners change, editors look.
 import { fail, type RequestEvent } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
+import { Line } from '#core/text/line';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
 import { owner, staff } from '$lib/server/guard/guard';
@@ -15,9 +16,7 @@ export const load: PageServerLoad = async (event) => {
 
 const role = Type.Union([Type.Literal('owner'), Type.Literal('editor')]);
 const Id = Type.String({ format: 'uuid' });
-const checkInvite = compile(
-	Type.Object({ name: Type.String({ minLength: 1, maxLength: 120, pattern: '\\S' }), email: Type.String({ format: 'email', maxLength: 320 }), role })
-);
+const checkInvite = compile(Type.Object({ name: Line(120), email: Type.String({ format: 'email', maxLength: 320 }), role }));
 const checkRole = compile(Type.Object({ id: Id, role }));
 const checkClose = compile(Type.Object({ id: Id, to: Id }));
 

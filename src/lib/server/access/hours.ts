@@ -1,0 +1,24 @@
+// The hours of doors as the database compares them: instants, reckoned from bounds that may be days of the site's zone.
+import { eq, sql as raw } from 'drizzle-orm';
+import { spanOf } from '#core/access/hours';
+import type { Queryable } from '../db/client';
+import { door } from '../db/schema';
+
+/** The columns that a pair of bounds makes. */
+export function instantsOf(from: string | null, until: string | null, zone: string) {
+	const span = spanOf(from, until, zone);
+	return { fromAt: span.from === null ? null : new Date(span.from), untilAt: span.until === null ? null : new Date(span.until) };
+}
+
+/** Reckons the hours of all doors anew: at the start, and when the site's zone changes. */
+export async function reckonHours(tx: Queryable, zone: string): Promise<void> {
+	const rows = await tx
+		.select({ id: door.id, from: door.fromBound, until: door.untilBound })
+		.from(door)
+		.where(raw`${door.fromBound} is not null or ${door.untilBound} is not null`);
+	for (const { id, from, until } of rows)
+		await tx
+			.update(door)
+			.set(instantsOf(from, until, zone))
+			.where(eq(door.id, id));
+}
