@@ -72,6 +72,7 @@ export const catalogue = {
 		words: 'That is not the code. It was printed when the server was started, and stands in the file begin-code of its data folder.'
 	},
 	'owner-exists': { status: 409, words: 'This site has its owner already. Sign in instead.' },
+	'dead-ends': { status: 409, words: 'Nothing was published: there would be dead ends ({count}), at {documents}. Publish without “ask” where that is meant.' },
 	'changed-meanwhile': {
 		status: 409,
 		words: 'Somebody else saved this page after you opened it. Your words are still here; copy them, then load the page again.'

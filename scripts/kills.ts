@@ -20,7 +20,7 @@ const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
 async function healthy(origin: string): Promise<void> {
 	for (let i = 0; i < 300; i++) {
 		if (
-			await fetch(`${origin}/healthz`).then(
+			await fetch(`${origin}/readyz`).then(
 				(r) => r.ok,
 				() => false
 			)

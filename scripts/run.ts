@@ -11,7 +11,7 @@ export interface Running {
 	/** Process id of the web server. */
 	readonly pid: number;
 	readonly environment: Record<string, string>;
-	/** Settles when the web server ends by itself. */
+	/** Settles when the web server has ended and is not brought up again. */
 	readonly ended: Promise<number>;
 	/** The code that the first visit to an empty site asks for. */
 	beginCode(): string;
@@ -31,6 +31,8 @@ export interface RunOptions {
 	readonly demo: boolean;
 	readonly quick?: boolean;
 	readonly log?: string;
+	/** Bring the web server up again when it ends by itself, after a pause that grows; PostgreSQL is not touched. */
+	readonly restart?: boolean;
 	/** Takes what the web server prints, in place of showing it. */
 	readonly output?: (text: string) => void;
 	readonly say?: (line: string) => void;
@@ -43,7 +45,7 @@ function secretOf(data: string): string {
 	return readFileSync(file, 'utf8').trim();
 }
 
-export async function runIanua({ data: given, port, demo, quick, log, output, say = () => {} }: RunOptions): Promise<Running> {
+export async function runIanua({ data: given, port, demo, quick, log, output, restart = false, say = () => {} }: RunOptions): Promise<Running> {
 	const data = resolve(given);
 	mkdirSync(data, { recursive: true });
 	let postgres: Postgres | undefined;
@@ -79,30 +81,32 @@ export async function runIanua({ data: given, port, demo, quick, log, output, sa
 				stdio: ['ignore', 'inherit', 'inherit']
 			});
 		}
-		const child = fork('scripts/serve.ts', {
-			execArgv: ['--import', 'tsx'],
-			env: environment,
-			stdio: ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc']
-		});
-		child.stdout?.on('data', (chunk: Buffer) => output?.(chunk.toString()));
-		const ended = new Promise<number>((done) => child.once('exit', (code) => done(code ?? 0)));
-		await listening(child, ended);
+		const server = await keepUp(
+			() => fork('scripts/serve.ts', { execArgv: ['--import', 'tsx'], env: environment, stdio: ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc'] }),
+			{
+				restart,
+				say,
+				output
+			}
+		);
 		return {
 			origin,
 			data,
-			pid: child.pid!,
+			get pid() {
+				return server.pid();
+			},
 			environment,
-			ended,
+			ended: server.ended,
 			beginCode: () => readFileSync(join(data, 'begin-code'), 'utf8').trim(),
 			kill: () => {
-				child.kill('SIGKILL');
+				server.end('SIGKILL');
 				standins?.stop();
 			},
 			killPostgres: () => postgres?.kill(),
 			restartPostgres: () => postgres?.restart(),
 			stop: async () => {
-				child.kill('SIGTERM');
-				await ended;
+				server.end('SIGTERM');
+				await server.ended;
 				standins?.stop();
 				postgres?.stop();
 			}
@@ -138,9 +142,46 @@ async function startStandins(data: string, origin: string): Promise<{ ports: Por
 	return { ports, stop: () => child.kill('SIGTERM') };
 }
 
-function listening(child: ChildProcess, ended: Promise<number>): Promise<void> {
-	return new Promise((done, fail) => {
-		child.once('message', () => done());
-		void ended.then((code) => fail(new Error(`The web server ended at once (${code}).`)));
+/** Ms before the first new start, at most before any, and after which a server that is up counts as well. */
+const pause = { first: 500, most: 30_000, well: 60_000 } as const;
+
+/** Starts the web server and waits until it listens; with `restart`, starts it again whenever it ends by itself. */
+async function keepUp(start: () => ChildProcess, { restart, say, output }: { restart: boolean; say: (line: string) => void; output?: (text: string) => void }) {
+	let child: ChildProcess;
+	let over = false;
+	let wait: number = pause.first;
+	let settle: (code: number) => void;
+	const ended = new Promise<number>((done) => (settle = done));
+	const launch = () => {
+		const began = Date.now();
+		child = start();
+		child.stdout?.on('data', (chunk: Buffer) => output?.(chunk.toString()));
+		child.once('exit', (code) => {
+			if (over || !restart) return settle(code ?? 0);
+			if (Date.now() - began > pause.well) wait = pause.first;
+			say(`The web server ended (${code ?? 'by a signal'}) and is started again.`);
+			setTimeout(() => (over ? settle(code ?? 0) : launch()), wait);
+			wait = Math.min(wait * 2, pause.most);
+		});
+		return child;
+	};
+	// a server that does not come up the first time has something wrong that a new start does not mend
+	const first = launch();
+	await new Promise<void>((done, fail) => {
+		first.once('message', () => done());
+		first.once('exit', (code) => {
+			over = true;
+			settle(code ?? 1);
+			fail(new Error(`The web server ended at once (${code}).`));
+		});
 	});
+	return {
+		pid: () => child.pid!,
+		ended,
+		end: (signal: 'SIGTERM' | 'SIGKILL') => {
+			over = true;
+			if (child.exitCode !== null || child.signalCode !== null) settle(child.exitCode ?? 0);
+			else child.kill(signal);
+		}
+	};
 }

@@ -4,19 +4,36 @@ import compression from 'compression';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { pathToFileURL } from 'node:url';
 import { resolve } from 'node:path';
+import { clientAddress } from '#server/http/proxies';
+import { connectionHeader } from '#server/http/connection';
+import { watchConnections } from '#server/http/stillness';
 import { log } from '#server/log';
-import { settings } from '#server/settings';
+import { settings, unknownSettings } from '#server/settings';
 
-const { IANUA_HOST, IANUA_ORIGIN, IANUA_PORT, IANUA_TRUST_PROXY } = settings();
+/** What keeps the server from starting is said in a sentence; where in the code it was found is for whoever asks for it. */
+function cannotStart(error: unknown): never {
+	const { message, stack } = error as Error;
+	console.error(process.env.IANUA_LOG === 'debug' ? stack : message);
+	process.exit(1);
+}
 
-// What adapter-node reads at import. Bodies are bounded below and, for uploads, by the intake.
-process.env.ORIGIN = IANUA_ORIGIN;
-process.env.BODY_SIZE_LIMIT = 'Infinity';
-if (IANUA_TRUST_PROXY) process.env.ADDRESS_HEADER = 'x-forwarded-for';
+const { IANUA_HOST, IANUA_ORIGIN, IANUA_PORT, IANUA_STOP_WAIT, proxies } = (() => {
+	try {
+		return settings();
+	} catch (error) {
+		return cannotStart(error);
+	}
+})();
+for (const { name, nearest } of unknownSettings(process.env)) console.warn(`${name} is not a setting, and nothing reads it. The nearest that is: ${nearest}.`);
 
 type Handler = (request: IncomingMessage, response: ServerResponse) => void;
 type Deliver = (request: IncomingMessage, response: ServerResponse, address: string) => Promise<boolean>;
-const { handler } = (await import(pathToFileURL(resolve('build/handler.js')).href)) as { handler: Handler };
+
+// What adapter-node reads at import. Bodies are bounded by the guard and the intake; the address comes from here alone.
+process.env.ORIGIN = IANUA_ORIGIN;
+process.env.BODY_SIZE_LIMIT = 'Infinity';
+process.env.ADDRESS_HEADER = connectionHeader;
+const { handler } = (await import(pathToFileURL(resolve('build/handler.js')).href).catch(cannotStart)) as { handler: Handler };
 const deliver = (globalThis as { ianuaDeliverFile?: Deliver }).ianuaDeliverFile!;
 
 // what is built lies compressed already, files and pictures do not shrink: this is for pages and JSON
@@ -39,33 +56,41 @@ function linger(request: IncomingMessage, response: ServerResponse): void {
 	});
 }
 
-function addressOf(request: IncomingMessage): string {
-	const forwarded = IANUA_TRUST_PROXY
-		? String(request.headers['x-forwarded-for'] ?? '')
-				.split(',')
-				.pop()
-				?.trim()
-		: '';
-	return forwarded || (request.socket.remoteAddress ?? '');
+let ending = false;
+let underWay = 0;
+let ended: () => void = () => {};
+
+/** On its way out the server takes nothing new: whoever asks is sent elsewhere, and answers under way go on. */
+function refuseNew(response: ServerResponse): void {
+	const title = 'The site is being restarted. Try again in a moment.';
+	response.writeHead(503, { 'content-type': 'application/problem+json', connection: 'close', 'retry-after': '5', 'cache-control': 'no-store' });
+	response.end(JSON.stringify({ type: 'about:blank', title, status: 503, code: 'not-ready', ok: false, going: true }));
 }
 
 const server = createServer((request, response) => {
+	if (ending) return refuseNew(response);
+	underWay++;
+	response.once('close', () => {
+		underWay--;
+		if (ending && !underWay) ended();
+	});
 	linger(request, response);
-	deliver(request, response, addressOf(request)).then(
+	const address = clientAddress(request.socket.remoteAddress ?? '', request.headers['x-forwarded-for'] as string | undefined, proxies);
+	request.headers[connectionHeader] = address;
+	deliver(request, response, address).then(
 		(done) => {
 			if (!done) compress(request, response, () => handler(request, response));
 		},
 		() => response.destroy()
 	);
 });
-server.requestTimeout = 0; // an upload may take as long as it takes; headers still have 60 s
+// how long a body may take goes by whether it comes on (http/stillness.ts); headers have 60 s
+server.requestTimeout = 0;
+watchConnections(server);
 // A connection that is kept is closed by whoever is in front, not by us under its next request (RFC 9112, 9.5): proxies keep theirs for 60 s.
 server.keepAliveTimeout = 65_000;
 server.listen(IANUA_PORT, IANUA_HOST, () => process.send?.('listening'));
-server.on('error', (error) => {
-	console.error(error.message);
-	process.exit(1);
-});
+server.on('error', cannotStart);
 
 /**
  * Whether an error that nobody awaited is that of a connection to the database: it was reset, or gone at the very moment of writing. Who
@@ -86,15 +111,21 @@ process.on('uncaughtException', (error) => {
 	process.exit(1);
 });
 
-let ending = false;
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 	process.on(signal, () => {
 		if (ending) return;
 		ending = true;
 		const jobs = (globalThis as { ianuaStopJobs?: () => Promise<void> }).ianuaStopJobs?.() ?? Promise.resolve();
-		server.close(() => void jobs.finally(() => process.exit(0)));
-		server.closeIdleConnections();
-		setTimeout(() => process.exit(0), 6000).unref();
+		const drained = new Promise<void>((done) => {
+			ended = done;
+			if (!underWay) done();
+			setTimeout(done, IANUA_STOP_WAIT * 1000).unref();
+		});
+		void Promise.all([drained, jobs.catch(() => {})]).then(() => {
+			server.close();
+			server.closeAllConnections();
+			process.exit(0);
+		});
 	});
 }
 process.on('disconnect', () => process.kill(process.pid, 'SIGTERM'));

@@ -10,6 +10,7 @@ import { trialOf } from '$lib/server/access/try-door';
 import { reckonHours } from '$lib/server/access/hours';
 import { db, ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
 import { dropTemporary } from '$lib/server/files/store';
+import { tieStore } from '$lib/server/files/tie';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
 import { problem } from '$lib/server/http/api';
@@ -32,6 +33,7 @@ export const init: ServerInit = async () => {
 	if (building) return;
 	settings();
 	await migrateDatabase(process.env.IANUA_MIGRATIONS ?? 'drizzle');
+	await tieStore();
 	await reckonHours(db(), (await site()).zone);
 	await dropTemporary(Date.now());
 	await offerBeginCode();
@@ -158,10 +160,11 @@ export const handle: Handle = async ({ event, resolve }) => {
 	locals.requestId = newId();
 	locals.caller = nobody;
 	const entry = entryOf(route.id);
-	const early = foreign(request) ? 'foreign-origin' : hasZero(event) ? 'zero-byte' : null;
+	const early = foreign(request) ? 'foreign-origin' : hasZero(event) ? 'zero-byte' : entry && !entry.takesFiles ? bodyRefusal(request, entry) : null;
 	if (!early) setCookies(event);
 	let response = early ? refuse(event, entry, early) : await admit(event, entry);
-	const tooMuch = !response && entry ? bodyRefusal(request, entry) : null;
+	// how large a file may be is told to those who may send one
+	const tooMuch = !response && entry?.takesFiles ? bodyRefusal(request, entry) : null;
 	if (tooMuch) response = refuse(event, entry, tooMuch);
 	response = withHeaders(response ?? (await answerOf(event, entry, resolve)), event, entry);
 	if (entry?.answers === 'problem' || response.status >= 400)

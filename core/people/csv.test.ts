@@ -81,7 +81,29 @@ describe('what a table of members would change', () => {
 			},
 			{ line: 4, kind: 'changed', email: 'ada@example.org', name: 'Ada Heron', group: 'lock-wardens', from: null, until: '2026-12-31', former: null }
 		]);
-		expect(counts).toEqual({ added: 1, changed: 1, same: 1, wrong: 0, newGroups: [] });
+		expect(counts).toEqual({ added: 1, changed: 1, same: 1, wrong: 0, newGroups: [], endless: 0 });
+	});
+	it('leaves days alone whose column is not there, and tells how many memberships become endless where its cells are empty', () => {
+		const ended = { ...ada, memberships: [{ group: 'friends', from: '2026-01-01', until: '2026-12-31' }] };
+		const noDays = { email: 0, name: 1, group: 2 };
+		for (const [columns, row] of [
+			[noDays, ['ada@example.org', 'Ada Heron', 'Friends']],
+			[{ ...noDays, from: 3 }, ['ada@example.org', 'Ada Heron', 'Friends', '1/1/2026']],
+			[mapping, ['ada@example.org', 'Ada Heron', 'Friends']]
+		] as const) {
+			const made = plan([[...row]], { people: [ended] });
+			const looked = planMembers([[...row]], columns, { dayOrder: 'day-first', makeGroups: false, people: [ended], groups });
+			for (const { lines, endless } of columns === mapping ? [made] : [looked])
+				expect([lines[0], endless]).toMatchObject([{ kind: 'same', from: '2026-01-01', until: '2026-12-31' }, 0]);
+		}
+		const moved = planMembers(
+			[['ada@example.org', 'Ada Heron', 'Friends', '1/6/2026']],
+			{ ...noDays, from: 3 },
+			{ dayOrder: 'day-first', makeGroups: false, people: [ended], groups }
+		);
+		expect(moved.lines[0]).toMatchObject({ kind: 'changed', from: '2026-06-01', until: '2026-12-31' });
+		const cleared = plan([['ada@example.org', 'Ada Heron', 'Friends', '1/1/2026', '']], { people: [ended] });
+		expect([cleared.lines[0], cleared.endless]).toMatchObject([{ kind: 'changed', until: null }, 1]);
 	});
 	it.each([
 		[['', 'Nobody', '', '', ''], 'There is no mail address.'],

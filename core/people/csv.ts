@@ -94,10 +94,13 @@ export interface Plan {
 	readonly wrong: number;
 	/** Groups named in the table that there are none of yet. */
 	readonly newGroups: readonly string[];
+	/** Memberships that have an end and would have none. */
+	readonly endless: number;
 }
 
 /**
- * What a table would change, line by line; nothing is ever taken away by it. A person may stand on several lines, one for each membership; where they have one membership of a group
+ * What a table would change, line by line; nothing is ever taken away by it. A column that is not there changes nothing: days stay as they
+ * are, and are open for somebody new. An empty cell in a column that is there clears: a membership without an until day has no end. A person may stand on several lines, one for each membership; where they have one membership of a group
  * and one line about it, the line changes its days.
  * With `makeGroups`, groups that do not exist are made; without, naming one is wrong.
  */
@@ -111,6 +114,8 @@ export function planMembers(
 	const newGroups: string[] = [];
 	const seen = new Map<string, number>();
 	const at = (row: readonly string[], meaning: Meaning) => (mapping[meaning] === undefined ? '' : asLine(row[mapping[meaning]] ?? ''));
+	/** Whether a line says anything in a column, be it that it is empty. */
+	const isThere = (row: readonly string[], meaning: Meaning) => mapping[meaning] !== undefined && row[mapping[meaning]] !== undefined;
 	const about = (row: readonly string[]) => `${at(row, 'email')} ${at(row, 'group')}`.toLowerCase();
 	const linesAbout = new Map<string, number>();
 	for (const row of rows) linesAbout.set(about(row), (linesAbout.get(about(row)) ?? 0) + 1);
@@ -123,10 +128,9 @@ export function planMembers(
 		if (!isAddress(email)) return wrong(`“${email}” is not a mail address.`);
 		const name = cell('name') || asLine(`${cell('given')} ${cell('family')}`);
 		if (name.length > 120) return wrong('The name is longer than 120 characters.');
-		const [from, until] = [readDay(cell('from'), options.dayOrder), readDay(cell('until'), options.dayOrder)];
-		if (from === undefined) return wrong(`“${cell('from')}” is not a day.`);
-		if (until === undefined) return wrong(`“${cell('until')}” is not a day.`);
-		if (from && until && from > until) return wrong('The membership ends before it begins.');
+		const given = { from: readDay(cell('from'), options.dayOrder), until: readDay(cell('until'), options.dayOrder) };
+		if (given.from === undefined) return wrong(`“${cell('from')}” is not a day.`);
+		if (given.until === undefined) return wrong(`“${cell('until')}” is not a day.`);
 
 		const named = cell('group');
 		let group: string | null = null;
@@ -139,20 +143,23 @@ export function planMembers(
 				groups.set(named.toLowerCase(), named);
 				group = named;
 			}
-		} else if (from || until) return wrong('There are days of a membership, but no group.');
+		} else if (given.from || given.until) return wrong('There are days of a membership, but no group.');
 
 		const there = people.get(email);
 		if (there?.staff) return wrong(`${email} belongs to the staff; staff need no membership.`);
 		if (!there && !name) return wrong('Somebody new needs a name.');
+		// somebody's one membership of a group, and one line about it: the line changes it. Several spans stand beside each other.
+		const theirs = group ? (there?.memberships.filter((m) => m.group === group) ?? []) : [];
+		const says = { from: isThere(row, 'from'), until: isThere(row, 'until') };
+		const known = theirs.find((m) => (!says.from || m.from === given.from) && (!says.until || m.until === given.until));
+		const former = known ?? (theirs.length === 1 && linesAbout.get(about(row)) === 1 ? theirs[0]! : null);
+		const from = says.from ? given.from : (former?.from ?? null);
+		const until = says.until ? given.until : (former?.until ?? null);
+		if (from && until && from > until) return wrong('The membership ends before it begins.');
 		const key = `${email} ${group ?? ''} ${from ?? ''} ${until ?? ''}`;
 		const before = seen.get(key);
 		if (before !== undefined) return wrong(`The same as line ${before}: ${email}${named ? ` in ${named}` : ''}.`);
 		seen.set(key, line);
-
-		// somebody's one membership of a group, and one line about it: the line changes it. Several spans stand beside each other.
-		const theirs = group ? (there?.memberships.filter((m) => m.group === group) ?? []) : [];
-		const known = theirs.find((m) => m.from === from && m.until === until);
-		const former = known ?? (theirs.length === 1 && linesAbout.get(about(row)) === 1 ? theirs[0]! : null);
 		const membershipChanges = group !== null && !known;
 		const nameChanges = there !== undefined && name !== '' && there.name !== name;
 		if (!there) people.set(email, { email, name, staff: false, memberships: [], fresh: true });
@@ -172,6 +179,7 @@ export function planMembers(
 		};
 	};
 	const lines = rows.map((row, i) => (row.every((c) => c.trim() === '') ? null : plan(row, i + 2))).filter((l) => l !== null);
+	const endless = lines.filter((l) => l.kind === 'changed' && l.former?.until && l.until === null).length;
 	const count = (kind: PlannedLine['kind']) => lines.filter((l) => l.kind === kind).length;
-	return { lines, added: count('added'), changed: count('changed'), same: count('same'), wrong: count('wrong'), newGroups };
+	return { lines, added: count('added'), changed: count('changed'), same: count('same'), wrong: count('wrong'), newGroups, endless };
 }

@@ -157,8 +157,9 @@ describe('who may call', () => {
 	});
 });
 
-it('/healthz says that database and store answer', async () => {
-	const response = await visitor().get('/healthz');
+it('/healthz says that the server is alive, /readyz that database, store and jobs answer', async () => {
+	expect((await visitor().get('/healthz')).status).toBe(200);
+	const response = await visitor().get('/readyz');
 	expect([response.status, await response.json()]).toEqual([200, { ok: true }]);
 });
 

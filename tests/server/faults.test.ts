@@ -153,7 +153,7 @@ it('PostgreSQL stopped and started again in the middle: uploads go on, checks ar
 		form.append('file', new Blob([new Uint8Array(await pdf('Before', 30))]), 'before.pdf');
 		expect((await fetch(`${ianua.origin}/api/v1/documents`, { method: 'POST', headers, body: form })).status).toBe(201);
 		ianua.restartPostgres();
-		await until(async () => (await fetch(`${ianua.origin}/healthz`)).status === 200, 60_000);
+		await until(async () => (await fetch(`${ianua.origin}/readyz`)).status === 200, 60_000);
 		const again = new FormData();
 		again.append('file', new Blob([new Uint8Array(await pdf('After', 3))]), 'after.pdf');
 		const made = await until(async () => {

@@ -369,9 +369,12 @@ describe('dead ends and side doors', () => {
 		const [{ id }] = await sql()<[{ id: string }]>`select id from page where path = ${made.path}`;
 		const press = async (more = {}) =>
 			(await (await boss.send('POST', `/desk/pages/${id}/publish`, { published: true, ...more })).json()) as { asks?: unknown[]; publishedAt?: string };
-		expect((await press()).asks).toHaveLength(1);
+		expect((await press({ ask: true })).asks).toHaveLength(1);
+		// a program is asked in the same way, where it can be asked
+		const asked = await boss.send('POST', `/api/v1/pages${made.path}/publish`, { ask: true });
+		expect([asked.status, ((await asked.json()) as { code: string }).code]).toEqual([409, 'dead-ends']);
 		expect((await visitor().get(made.path)).status).toBe(404);
-		expect((await press({ anyway: true })).publishedAt).toBeTruthy();
+		expect((await press()).publishedAt).toBeTruthy();
 		const draft = await boss.send('PUT', `/desk/pages/${id}/draft`, {
 			title: 'x',
 			content: article(placed(paper.slug), placed(paper.slug)),

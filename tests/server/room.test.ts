@@ -1,7 +1,8 @@
 // The documents room: filters whose counts take account of each other, any order, find, changes to many, labels, set aside.
 import { beforeAll, describe, expect, it } from 'vitest';
+import { spanOf, within } from '#core/access/hours';
 import { makeMany } from '../../demo/many';
-import { member, origin, pdf, send, staff, until, visitor, type DocumentJson } from './help';
+import { member, origin, pdf, send, staff, until, visitor, type DocumentJson, zone } from './help';
 import { listDocuments } from '#server/documents/list';
 import { broughtSpans, filterNames, orderNames, pageBands, type FilterName, type Filters } from '#core/documents/filters';
 import { sql } from '#server/db/client';
@@ -32,6 +33,9 @@ describe('filters and their counts', () => {
 				folder: string;
 				topics: string[];
 				position: string;
+				opens: string | null;
+				closes: string | null;
+				away: boolean;
 				condition: string;
 				placed: boolean;
 				language: string | null;
@@ -41,9 +45,11 @@ describe('filters and their counts', () => {
 				bytes: string;
 			}[]
 		>`
-			select d.slug, d.title, d.folder, d.topics, coalesce((select position from door x join page g on g.door_id = x.id where g.id = dr.follows_page), dr.position) as position, e.condition,
+			select d.slug, d.title, d.folder, d.topics, coalesce(f.position, dr.position) as position, case when g.id is null then dr.from_bound else f.from_bound end as opens, case when g.id is null then dr.until_bound else f.until_bound end as closes,
+				g.id is not null and (g.set_aside_at is not null or g.published_id is null) as away, e.condition,
 				exists (select 1 from placement p where p.document_id = d.id and p.published) as placed, coalesce(d.language, e.language) as language, e.pages, d.created_at, d.created_by, e.bytes
-			from document d join edition e on e.id = d.edition_id join door dr on dr.id = d.door_id where d.set_aside_at is null`;
+			from document d join edition e on e.id = d.edition_id join door dr on dr.id = d.door_id
+				left join page g on g.id = dr.follows_page left join door f on f.id = g.door_id where d.set_aside_at is null`;
 		all = rows.map((r) => {
 			const age = (now - r.created_at.getTime()) / 86_400_000;
 			return {
@@ -54,7 +60,8 @@ describe('filters and their counts', () => {
 				values: {
 					folder: [r.folder],
 					topic: r.topics,
-					door: [r.position],
+					// outside its hours a door is shut
+					door: [r.away || within(spanOf(r.opens, r.closes, zone), now) !== 'in' ? 'shut' : r.position],
 					condition: [r.condition],
 					placed: [r.placed ? 'yes' : 'no'],
 					language: [r.language?.split('-')[0] ?? ''],

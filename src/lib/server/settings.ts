@@ -1,11 +1,14 @@
 // Settings from the environment, checked once at start. docs/settings.md has a line for each.
 import { Type, type Static } from '@sinclair/typebox';
+import { nearestOf } from '#core/text/nearest';
+import { proxiesOf, type Proxies } from './http/proxies';
 import { compile } from './validate';
 
 const Environment = Type.Object({
 	IANUA_DATABASE_URL: Type.String({ pattern: '^postgres(ql)?://' }),
 	IANUA_DATA: Type.String({ minLength: 1, default: './.ianua' }),
-	IANUA_FILES: Type.Optional(Type.String({ minLength: 1 })),
+	/** A folder. Anything with a scheme (s3://, file://) is none, and would be taken for one of that name. */
+	IANUA_FILES: Type.Optional(Type.String({ minLength: 1, pattern: '^(?![A-Za-z][A-Za-z0-9+.-]*:)' })),
 	IANUA_ORIGIN: Type.String({ pattern: '^https?://[^/]+$', default: 'http://127.0.0.1:4173' }),
 	IANUA_HOST: Type.String({ minLength: 1, default: '127.0.0.1' }),
 	IANUA_PORT: Type.Integer({ minimum: 1, maximum: 65535, default: 4173 }),
@@ -17,7 +20,12 @@ const Environment = Type.Object({
 	/** Folder of a stand-in mailbox, shown to everybody under /postbox: for trying only. */
 	IANUA_POSTBOX: Type.Optional(Type.String({ minLength: 1 })),
 	IANUA_MAIL_FROM: Type.String({ minLength: 3, default: 'Ianua <ianua@example.org>' }),
+	/** Proxies in front, whose word on the reader's address counts: how many of them, or their networks (CIDR), several with commas. */
+	IANUA_PROXIES: Type.Optional(Type.String({ minLength: 1 })),
+	/** The same as IANUA_PROXIES=1. */
 	IANUA_TRUST_PROXY: Type.Boolean({ default: false }),
+	/** Seconds for which answers under way may go on once the server is told to stop. */
+	IANUA_STOP_WAIT: Type.Integer({ minimum: 0, maximum: 86_400, default: 60 }),
 	IANUA_LOG: Type.Union(
 		['debug', 'info', 'warn', 'error', 'silent'].map((l) => Type.Literal(l)),
 		{ default: 'info' }
@@ -31,6 +39,8 @@ export type Settings = Static<typeof Environment> & {
 	origins: readonly string[];
 	/** From IANUA_WEB_ALLOW. */
 	webAllow: readonly string[];
+	/** From IANUA_PROXIES: a number of them, or their networks. */
+	proxies: Proxies;
 };
 
 let known: Settings | undefined;
@@ -40,12 +50,30 @@ export function settings(): Settings {
 	return (known ??= readSettings(process.env));
 }
 
+/** Names that the start and the stand-ins set for each other, and that are read elsewhere. */
+const others = ['IANUA_MIGRATIONS', 'IANUA_STANDIN_PORTS', 'IANUA_POSTGRES_PORT', 'IANUA_BENCH_DATA', 'IANUA_HELPER_USER'];
+const readNames = [...Object.keys(Environment.properties), ...others];
+
+/** Settings in an environment that nothing reads, each with the nearest name that something does: `IANUA_PROT` → `IANUA_PORT`. */
+export function unknownSettings(environment: Record<string, string | undefined>): { name: string; nearest: string }[] {
+	return Object.keys(environment)
+		.filter((name) => name.startsWith('IANUA_') && !name.startsWith('IANUA_TEST_') && !readNames.includes(name))
+		.map((name) => ({ name, nearest: nearestOf(name, readNames) }));
+}
+
+const inWords: Readonly<Record<string, string>> = {
+	IANUA_FILES: 'IANUA_FILES is a folder; an address with a scheme such as s3:// is none, and this version keeps files in a folder alone'
+};
+
 /** Reads settings from an environment (for tests: any record). */
 export function readSettings(environment: Record<string, string | undefined>): Settings {
 	const given = Object.fromEntries(Object.entries(environment).filter(([name, value]) => name.startsWith('IANUA_') && value !== ''));
 	const check = compile(Environment, { coerce: true });
 	const result = check(given);
-	if (!result.ok) throw new Error(`The settings are not right: ${result.detail}. See docs/settings.md.`);
+	if (!result.ok) {
+		const name = /“(IANUA_\w+)”/.exec(result.detail)?.[1] ?? '';
+		throw new Error(`The settings are not right: ${inWords[name] ?? result.detail}. See docs/settings.md.`);
+	}
 	const value = result.value;
 	const origins = [value.IANUA_ORIGIN];
 	const { protocol, hostname, port } = new URL(value.IANUA_ORIGIN);
@@ -55,6 +83,7 @@ export function readSettings(environment: Record<string, string | undefined>): S
 		...value,
 		files: value.IANUA_FILES ?? `${value.IANUA_DATA}/files`,
 		origins,
+		proxies: proxiesOf(value.IANUA_PROXIES ?? (value.IANUA_TRUST_PROXY ? '1' : '0')),
 		webAllow: value.IANUA_WEB_ALLOW.split(',')
 			.map((h) => h.trim())
 			.filter(Boolean)

@@ -73,34 +73,44 @@ interface Row {
 
 const untilOf = (bound: string | null, zone: string) => spanOf(null, bound, zone).until;
 
+/** Who issues a key beside the person: to which address it is mailed, and by which token a program does it. */
+interface Issuing {
+	readonly mailedTo?: string | null;
+	readonly token?: Grant;
+}
+
 /** Issues a key for a document; its address is given this once. One that a program issues (`token`) is withdrawn with its token. */
-export async function issueKey(
+export async function issueKey(slug: string, given: KeyGiven, actor: string, issuing: Issuing = {}): Promise<{ id: string; url: string }> {
+	return db().transaction((tx) => issueKeyIn(tx, slug, given, actor, issuing));
+}
+
+/** The same inside a transaction: with whatever else is done in it, or not at all. */
+export async function issueKeyIn(
+	tx: Queryable,
 	slug: string,
 	given: KeyGiven,
 	actor: string,
-	{ mailedTo = null, token }: { mailedTo?: string | null; token?: Grant } = {}
+	{ mailedTo = null, token }: Issuing = {}
 ): Promise<{ id: string; url: string }> {
 	const { zone } = await site();
 	if (given.until && !isDay(given.until) && !isInstant(given.until)) throw new IanuaError('not-valid', { detail: 'the last day is not a day' });
 	if (given.until && untilOf(given.until, zone)! <= Date.now()) throw new IanuaError('not-valid', { detail: 'the last day of the key lies in the past' });
 	const [id, secret] = [newId(), newSecret()];
 	const passwordHash = given.password ? await hashPassword(given.password) : null;
-	await db().transaction(async (tx) => {
-		const [of] = await tx.select({ id: document.id, setAsideAt: document.setAsideAt }).from(document).where(eq(document.slug, slug));
-		if (!of || of.setAsideAt) throw new IanuaError('not-found');
-		const row = {
-			id,
-			documentId: of.id,
-			label: given.label.trim(),
-			allowSave: given.allow?.save ?? true,
-			allowPrint: given.allow?.print ?? true,
-			untilBound: given.until ?? null,
-			openings: given.openings ?? null,
-			mailedTo
-		};
-		await tx.insert(doorKey).values({ ...row, hash: hashOf(secret), passwordHash, createdBy: actor, tokenId: token?.id ?? null });
-		await writeAudit(tx, { actor, action: 'key-issued', kind: 'document', thing: of.id, after: { ...row, password: passwordHash !== null } });
-	});
+	const [of] = await tx.select({ id: document.id, setAsideAt: document.setAsideAt }).from(document).where(eq(document.slug, slug));
+	if (!of || of.setAsideAt) throw new IanuaError('not-found');
+	const row = {
+		id,
+		documentId: of.id,
+		label: given.label.trim(),
+		allowSave: given.allow?.save ?? true,
+		allowPrint: given.allow?.print ?? true,
+		untilBound: given.until ?? null,
+		openings: given.openings ?? null,
+		mailedTo
+	};
+	await tx.insert(doorKey).values({ ...row, hash: hashOf(secret), passwordHash, createdBy: actor, tokenId: token?.id ?? null });
+	await writeAudit(tx, { actor, action: 'key-issued', kind: 'document', thing: of.id, after: { ...row, password: passwordHash !== null } });
 	return { id, url: `${settings().IANUA_ORIGIN}/k/${secret}` };
 }
 

@@ -6,6 +6,7 @@ import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
 import { isAddress } from '#core/people/addresses';
 import type { Grant } from '#core/people/scope';
+import { asLine } from '#core/text/line';
 import { db, sql } from '../db/client';
 import { group, knock, membership } from '../db/schema';
 import { newId } from '../id';
@@ -19,7 +20,7 @@ import { recordKnock } from '../reading/record';
 import { settings } from '../settings';
 import { writeAudit } from '../site/audit';
 import { site } from '../site/site';
-import { issueKey } from './keys';
+import { issueKeyIn } from './keys';
 
 export const KnockGiven = Type.Object({
 	email: Type.String({ maxLength: 320 }),
@@ -130,7 +131,7 @@ export async function answerKnock(
 	const document = `${settings().IANUA_ORIGIN}/d/${row.slug}`;
 	const hello = row.name ? `${row.name},\n\n` : '';
 	let invite = false;
-	let given: string | null = null;
+	let key: { id: string; url: string } | null = null;
 	await db().transaction(async (tx) => {
 		// the answer is taken first, so that of two people answering at once one does
 		const [mine] = await tx
@@ -146,8 +147,13 @@ export async function answerKnock(
 			const admitted = row.person_id ?? (await insertPerson(tx, { name: row.email, email: row.email, password: null, role: 'member' }, actor));
 			invite = row.person_id === null;
 			await tx.insert(membership).values({ id: newId(), personId: admitted, groupId: of.id, fromDay: dayOf(Date.now(), zone), untilDay: answer.until ?? null });
-			given = of.slug;
-			await tx.update(knock).set({ given }).where(eq(knock.id, id));
+			await tx.update(knock).set({ given: of.slug }).where(eq(knock.id, id));
+		}
+		if (answer.do === 'key') {
+			// a key that cannot be issued leaves the knock waiting
+			const label = asLine(row.name ? `${row.name}, ${row.email}` : row.email);
+			key = await issueKeyIn(tx, row.slug, { label, until: answer.until ?? null }, actor, { mailedTo: row.email, token });
+			await tx.update(knock).set({ given: key.id }).where(eq(knock.id, id));
 		}
 		await writeAudit(tx, {
 			actor,
@@ -166,16 +172,12 @@ export async function answerKnock(
 		});
 		return { mailed };
 	}
-	if (answer.do === 'key') {
-		const key = await issueKey(row.slug, { label: row.name ? `${row.name}, ${row.email}` : row.email, until: answer.until ?? null }, actor, {
-			mailedTo: row.email,
-			token
-		});
-		await db().update(knock).set({ given: key.id }).where(eq(knock.id, id));
+	if (key) {
+		const { url } = key as { url: string };
 		const mailed = await sendMail({
 			to: row.email,
 			subject: `You are let in at ${siteName}`,
-			text: `${hello}you asked to be let in. Here is a key for “${row.title}”:\n\n${key.url}\n\nIt is yours: please do not hand it on.\n`
+			text: `${hello}you asked to be let in. Here is a key for “${row.title}”:\n\n${url}\n\nIt is yours: please do not hand it on.\n`
 		});
 		return { mailed };
 	}

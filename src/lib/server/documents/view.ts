@@ -2,7 +2,7 @@
 import { dayOf } from '#core/access/hours';
 import type { ReadingSettings } from '#core/reading/settings';
 import type { Position } from '#core/access/door';
-import { sentence, whoWords } from '#core/access/reach';
+import { sentence } from '#core/access/reach';
 import type { Cover } from '#core/documents/cover';
 import type { Condition, ConditionStatus, Facts, Finding } from '#core/intake/condition';
 import { reachOf, type DoorViewJson } from '../access/things';

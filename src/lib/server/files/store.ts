@@ -2,8 +2,9 @@
 // (covers, leaves) stand apart and can be thrown away. Only server/reading and server/intake come here.
 import { createHash } from 'node:crypto';
 import { constants } from 'node:fs';
-import { access, mkdir, open, readdir, rename, rm, stat, type FileHandle } from 'node:fs/promises';
+import { access, mkdir, open, readdir, rename, rm, rmdir, stat, writeFile, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
+import { putByDays } from '#core/upkeep/sweep';
 import { newId } from '../id';
 import { settings } from '../settings';
 
@@ -24,7 +25,7 @@ export function madePath(sha256: string, name: string): string {
 /** A fresh path for something not yet finished; `dropTemporary` clears what a stopped server left. */
 export async function temporaryPath(suffix = ''): Promise<string> {
 	const dir = join(folder(), 'unfinished');
-	await mkdir(dir, { recursive: true });
+	await mkdir(dir, { recursive: true, mode: 0o700 });
 	return join(dir, newId() + suffix);
 }
 
@@ -69,7 +70,7 @@ export async function keep(received: Received): Promise<void> {
 /** Moves a finished temporary file to a path and makes the move last. */
 export async function settle(temporary: string, path: string): Promise<void> {
 	const dir = join(path, '..');
-	await mkdir(dir, { recursive: true });
+	await mkdir(dir, { recursive: true, mode: 0o700 });
 	await rename(temporary, path);
 	const handle = await open(dir, constants.O_RDONLY);
 	await handle.sync().finally(() => handle.close());
@@ -82,10 +83,65 @@ export async function exists(path: string): Promise<boolean> {
 	);
 }
 
-/** Takes the bytes of a checksum away: only for an intake that failed after keeping them. */
-export async function discard(sha256: string): Promise<void> {
-	await rm(pathOf(sha256), { force: true });
+const putByFolder = () => join(folder(), 'put-by');
+const dayMs = 86_400_000;
+
+/**
+ * Puts the bytes of a checksum by: they are out of the way, and can be had back for 30 days. What was made from them goes; it can be made
+ * again.
+ */
+export async function putBy(sha256: string, now: number): Promise<void> {
+	await putFileBy(pathOf(sha256), sha256, now);
 	await rm(join(madePath(sha256, 'x'), '..'), { recursive: true, force: true });
+}
+
+/** Puts any file of the store by under a name. */
+export async function putFileBy(path: string, name: string, now: number): Promise<void> {
+	const dir = join(putByFolder(), new Date(now).toISOString().slice(0, 10));
+	await mkdir(dir, { recursive: true, mode: 0o700 });
+	await rename(path, join(dir, name)).catch((error: NodeJS.ErrnoException) => {
+		if (error.code !== 'ENOENT') throw error;
+	});
+}
+
+/** What is put by, with the day on which that was done. */
+export async function putByList(): Promise<{ name: string; path: string; day: string }[]> {
+	const list: { name: string; path: string; day: string }[] = [];
+	for (const day of await readdir(putByFolder()).catch(() => [] as string[]))
+		for (const name of await readdir(join(putByFolder(), day)).catch(() => [] as string[])) list.push({ name, day, path: join(putByFolder(), day, name) });
+	return list;
+}
+
+/** Brings an original back that was put by. */
+export async function bringBack(sha256: string, from: string): Promise<void> {
+	if (await exists(pathOf(sha256))) return;
+	await settle(from, pathOf(sha256));
+}
+
+/** Deletes what was put by longer ago than that, and tells how much. */
+export async function dropPutBy(now: number): Promise<number> {
+	let dropped = 0;
+	for (const { path, day } of await putByList())
+		if (now - Date.parse(day) > putByDays * dayMs) {
+			await rm(path, { force: true });
+			dropped++;
+		}
+	for (const day of await readdir(putByFolder()).catch(() => [] as string[])) await rmdir(join(putByFolder(), day)).catch(() => {});
+	return dropped;
+}
+
+/** Copies with a name on them that were made longer ago than so many days: they are made again where somebody asks. */
+export async function dropStamped(now: number, days: number): Promise<number> {
+	let dropped = 0;
+	const found = await readdir(join(folder(), 'made'), { recursive: true, withFileTypes: true }).catch(() => []);
+	for (const file of found) {
+		if (!file.isFile() || !file.name.startsWith('stamped-')) continue;
+		const path = join(file.parentPath, file.name);
+		if (now - (await stat(path)).mtimeMs < days * dayMs) continue;
+		await rm(path, { force: true });
+		dropped++;
+	}
+	return dropped;
 }
 
 /** Every original in the store. */
@@ -109,12 +165,14 @@ export async function dropTemporary(now: number): Promise<number> {
 	return dropped;
 }
 
-/** Whether the store can be written to: for /healthz. */
+/** Whether the store can be written to, by writing a byte: a disk that is full or was made read-only says yes until it is tried. */
 export async function storeAnswers(): Promise<boolean> {
-	return mkdir(folder(), { recursive: true })
-		.then(() => access(folder(), constants.W_OK | constants.R_OK))
-		.then(
-			() => true,
-			() => false
-		);
+	try {
+		const path = await temporaryPath('.byte');
+		await writeFile(path, '.', { mode: 0o600, flush: true });
+		await rm(path);
+		return true;
+	} catch {
+		return false;
+	}
 }

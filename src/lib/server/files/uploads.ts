@@ -2,6 +2,7 @@
 import { mkdir, open, readdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import { settings } from '../settings';
+import { putFileBy } from './store';
 
 export const uploadsFolder = () => join(settings().files, 'uploads');
 const pathOf = (id: string) => join(uploadsFolder(), id);
@@ -28,9 +29,15 @@ export async function uploadPath(id: string): Promise<string | null> {
 	);
 }
 
-/** Drops what lies here of an upload. */
+/** Drops what lies here of an upload: for one that was ended, or has been taken in. */
 export async function dropUpload(id: string): Promise<void> {
 	await Promise.all([rm(pathOf(id), { force: true }), rm(`${pathOf(id)}.json`, { force: true })]);
+}
+
+/** Puts by what lies here of an upload that nobody goes on with. */
+export async function putUploadBy(id: string, now: number): Promise<void> {
+	await putFileBy(pathOf(id), `upload-${id}`, now);
+	await rm(`${pathOf(id)}.json`, { force: true });
 }
 
 /** Ids of uploads that have something here. */

@@ -80,6 +80,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/sitemap.xml': page('everyone', { answers: 'problem' }),
 	'/.well-known/security.txt': page('everyone', { answers: 'problem' }),
 	'/healthz': page('everyone', { answers: 'problem', beforeBegin: true, withoutDatabase: true }),
+	'/readyz': page('everyone', { answers: 'problem', beforeBegin: true, withoutDatabase: true }),
 
 	// signing in, and what is one's own
 	'/begin': page('everyone', { english: true, beforeBegin: true }),

@@ -272,6 +272,7 @@ const TableAnswer = Type.Object({
 	same: Type.Integer(),
 	wrong: Type.Integer(),
 	newGroups: Type.Array(Type.String()),
+	endless: Type.Integer({ description: 'memberships that have an end and would have none' }),
 	lines: Type.Array(Type.Any(), { description: 'at most 500, those that are wrong first' }),
 	header: Type.Array(Type.String()),
 	encoding: Type.String(),

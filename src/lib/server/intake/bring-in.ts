@@ -8,7 +8,7 @@ import type { Facts } from '#core/intake/condition';
 import { insertDoor } from '../access/things';
 import { db, sql, type Queryable } from '../db/client';
 import { document, edition } from '../db/schema';
-import { discard, keep, receive, TooLarge, type Received } from '../files/store';
+import { keep, putBy, receive, TooLarge, type Received } from '../files/store';
 import { newId } from '../id';
 import { queueJob } from '../jobs/boss';
 import { settings } from '../settings';
@@ -81,7 +81,7 @@ export async function bringIn(received: Received, given: Given, actor: string | 
 			await keep(received);
 			made = await (given.editionOf ? insertEdition(received, name, facts, given, actor) : insertDocument(received, name, facts, given, actor));
 		} catch (error) {
-			if (!known && !(await inUse(received.sha256))) await discard(received.sha256);
+			if (!known && !(await inUse(received.sha256))) await putBy(received.sha256, Date.now());
 			throw noRoom(error);
 		}
 		if (!given.unchecked) await queueJob('check', { edition: made.edition }, made.edition);

@@ -1,10 +1,11 @@
-// After a server was stopped in the middle: begins again what was begun, and clears what belongs to nothing.
+// After a server was stopped in the middle: begins again what was begun, and puts by what belongs to nothing.
 import { lstat } from 'node:fs/promises';
 import { setAsideDays } from '#core/documents/aside';
+import { maySweep } from '#core/upkeep/sweep';
 import { forgetReaders } from '../readership/sums';
 import { sql } from '../db/client';
-import { discard, dropTemporary, originals } from '../files/store';
-import { dropUpload, uploadIds } from '../files/uploads';
+import { bringBack, dropPutBy, dropStamped, dropTemporary, originals, putBy, putByList } from '../files/store';
+import { putUploadBy, uploadIds } from '../files/uploads';
 import { queueJob } from '../jobs/boss';
 import { log } from '../log';
 import { forgetOldTries } from '../people/attempts';
@@ -21,41 +22,70 @@ export async function beginAgain(): Promise<void> {
 	for (const edition of await uncheckedEditions()) await queueJob('check', { edition }, edition);
 }
 
-/** Removes uploads that nobody goes on with, files no edition has, and unfinished ones; gives how many of each. */
+/** What a sweep did not do, and why; null where the last one did all. */
+export interface SweepStopped {
+	readonly at: string;
+	/** Files that no row points to, of how many. */
+	readonly strays: number;
+	readonly of: number;
+}
+
+export async function sweepStopped(): Promise<SweepStopped | null> {
+	const [row] = await sql()<{ value: SweepStopped }[]>`select value from setting where key = 'sweep-stopped'`;
+	return row?.value ?? null;
+}
+
+async function isUsed(sha256: string): Promise<boolean> {
+	const [used] = await sql()`select 1 from edition e join document d on d.id = e.document_id where e.sha256 = ${sha256} and d.gone_at is null
+		union all select 1 from document where cover->>'sha256' = ${sha256} union all select 1 from picture where sha256 = ${sha256} limit 1`;
+	return used !== undefined;
+}
+
+/** Days for which stamped copies are kept. */
+const stampedDays = 3;
+
+/**
+ * Puts by uploads that nobody goes on with and files that no row points to, deletes what was put by a month ago, and clears what was made
+ * and is not needed; gives how many of each. Where so many files have no row that something else must be wrong, it leaves them all and says so.
+ */
 export async function sweep(now: number): Promise<{ uploads: number; blobs: number; unfinished: number; forgotten: number }> {
-	let uploads = 0;
-	let blobs = 0;
-	for (const id of await forgetStale(staleAfter)) {
-		await dropUpload(id);
-		uploads++;
-	}
-	const living = await livingIntakes();
-	for (const id of await uploadIds()) {
-		if (living.has(id)) continue;
-		await dropUpload(id);
-		uploads++;
-	}
-	// a file lies in the store a moment before the row that names it: only those older than an hour can be strays
-	for (const { sha256, path } of await originals()) {
-		const { ctimeMs } = await lstat(path);
-		if (now - ctimeMs < hourMs) continue;
-		const [used] = await sql()`select 1 from edition where sha256 = ${sha256} union all select 1 from document where cover->>'sha256' = ${sha256}
-			union all select 1 from picture where sha256 = ${sha256} limit 1`;
-		if (used) continue;
-		await discard(sha256);
-		blobs++;
-	}
 	const unfinished = await dropTemporary(now);
-	const forgotten = await forgetSetAside();
 	await forgetReaders(now);
 	await forgetOldTries();
-	const swept = { uploads, blobs, unfinished, forgotten };
-	if (uploads + blobs + unfinished + forgotten) log().info(swept, 'swept');
+	await dropStamped(now, stampedDays);
+
+	const all = await originals();
+	const strays: string[] = [];
+	for (const { sha256, path } of all) {
+		// a file lies in the store a moment before the row that names it: only those older than an hour can be strays
+		const seen = await lstat(path).catch(() => null);
+		if (seen && now - seen.ctimeMs >= hourMs && !(await isUsed(sha256))) strays.push(sha256);
+	}
+	if (!maySweep(strays.length, all.length)) {
+		const stopped: SweepStopped = { at: new Date(now).toISOString(), strays: strays.length, of: all.length };
+		await sql()`insert into setting (key, value) values ('sweep-stopped', ${sql().json({ ...stopped })}) on conflict (key) do update set value = excluded.value`;
+		log().error(stopped, 'the sweep did nothing: so many files have no row that the database is not the right one, or has lost some');
+		return { uploads: 0, blobs: 0, unfinished, forgotten: 0 };
+	}
+	await sql()`delete from setting where key = 'sweep-stopped'`;
+	for (const sha256 of strays) await putBy(sha256, now);
+	for (const { name, path } of await putByList()) if (/^[0-9a-f]{64}$/.test(name) && (await isUsed(name))) await bringBack(name, path);
+	let uploads = 0;
+	const stale = await forgetStale(staleAfter);
+	const living = await livingIntakes();
+	for (const id of new Set([...stale, ...(await uploadIds()).filter((id) => !living.has(id))])) {
+		await putUploadBy(id, now);
+		uploads++;
+	}
+	const forgotten = await forgetSetAside(now);
+	await dropPutBy(now);
+	const swept = { uploads, blobs: strays.length, unfinished, forgotten };
+	if (uploads + swept.blobs + unfinished + forgotten) log().info(swept, 'swept');
 	return swept;
 }
 
 /** Documents set aside for longer than that lose their files and words; address and ledger stay, and answer 410. */
-async function forgetSetAside(): Promise<number> {
+async function forgetSetAside(now: number): Promise<number> {
 	const rows = await sql()<{ id: string }[]>`
 		update document set gone_at = now() where gone_at is null and set_aside_at < now() - make_interval(days => ${setAsideDays}) returning id`;
 	for (const { id } of rows) {
@@ -65,7 +95,7 @@ async function forgetSetAside(): Promise<number> {
 		await sql()`delete from edition_page where edition_id in (select id from edition where document_id = ${id})`;
 		await sql()`select find_text(${id})`;
 		await sql()`delete from placement where document_id = ${id}`;
-		for (const { sha256 } of files) await discard(sha256);
+		for (const { sha256 } of files) await putBy(sha256, now);
 	}
 	return rows.length;
 }

@@ -77,7 +77,7 @@ export async function everySo(queue: Queue, cron: string): Promise<void> {
 	await boss!.schedule(queue, cron, {}, { tz: 'UTC' });
 }
 
-/** For /healthz: whether jobs can be queued. */
+/** For /readyz: whether jobs can be queued. */
 export async function jobsAnswer(): Promise<boolean> {
 	if (!boss || !ready) return false;
 	return boss.getQueueSize('check').then(

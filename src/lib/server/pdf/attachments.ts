@@ -1,23 +1,42 @@
 // Files that travel inside a PDF, taken out by qpdf when first asked for and kept beside the store.
-import { createWriteStream } from 'node:fs';
-import { rm } from 'node:fs/promises';
-import { once } from 'node:events';
+import { open, readFile, rm, writeFile } from 'node:fs/promises';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
 import { limits, run } from './run';
 
 const MiB = 1024 * 1024;
 
-/** Keys and names of the attachments, in the order of the file's name tree. */
-async function listed(sha256: string): Promise<{ key: string; name: string }[]> {
+interface Attachment {
+	readonly key: string;
+	readonly name: string;
+}
+
+/** Keys and names of the attachments, in the order of the file's name tree; read from the file once. */
+async function listed(sha256: string): Promise<readonly Attachment[]> {
+	const path = madePath(sha256, 'attachments.json');
+	const kept = await readFile(path, 'utf8').catch(() => null);
+	if (kept) return JSON.parse(kept) as Attachment[];
 	const { code, output } = await run('qpdf', ['--json', '--json-key=attachments', pathOf(sha256)], { ...limits.structure, output: 16 * MiB });
 	if (code !== 0 && code !== 3) return [];
+	let list: Attachment[];
 	try {
 		const { attachments = {} } = JSON.parse(output) as { attachments?: Record<string, { preferredname?: string }> };
-		return Object.entries(attachments).map(([key, a]) => ({ key, name: a.preferredname || key }));
+		list = Object.entries(attachments).map(([key, a]) => ({ key, name: a.preferredname || key }));
 	} catch {
 		return [];
 	}
+	const temporary = await temporaryPath('.json');
+	try {
+		await writeFile(temporary, JSON.stringify(list), { mode: 0o600 });
+		await settle(temporary, path);
+	} catch {
+		// no room to keep it: it is read again the next time
+		await rm(temporary, { force: true });
+	}
+	return list;
 }
+
+/** What is being taken out: many who ask for the same at once wait for one qpdf. */
+const underWay = new Map<string, Promise<string | null>>();
 
 /** An attachment's file and name by its number from 1; null where there is none, or where it cannot be taken out. */
 export async function attachmentPath(sha256: string, number: number): Promise<{ path: string; name: string } | null> {
@@ -25,19 +44,27 @@ export async function attachmentPath(sha256: string, number: number): Promise<{ 
 	if (!attachment) return null;
 	const path = madePath(sha256, `attachment-${number}.bin`);
 	if (await exists(path)) return { path, name: attachment.name };
+	let taken = underWay.get(path);
+	if (!taken) underWay.set(path, (taken = takeOut(sha256, attachment.key, path).finally(() => underWay.delete(path))));
+	const there = await taken;
+	return there === null ? null : { path: there, name: attachment.name };
+}
+
+/** qpdf writes into the file by itself, within its limit on file sizes; a full disk is its failure and nobody else's. */
+async function takeOut(sha256: string, key: string, path: string): Promise<string | null> {
 	const temporary = await temporaryPath('.bin');
-	const file = createWriteStream(temporary);
 	try {
-		const { code } = await run('qpdf', [`--show-attachment=${attachment.key}`, pathOf(sha256)], { ...limits.structure, output: 256 * MiB }, (chunk) => {
-			file.write(chunk);
-		});
-		file.end();
-		await once(file, 'close');
-		if (code !== 0 && code !== 3) return null;
+		const file = await open(temporary, 'wx', 0o600);
+		try {
+			const { code } = await run('qpdf', [`--show-attachment=${key}`, pathOf(sha256)], limits.structure, { file: file.fd });
+			if (code !== 0 && code !== 3) return null;
+			await file.sync();
+		} finally {
+			await file.close();
+		}
 		await settle(temporary, path);
-		return { path, name: attachment.name };
+		return path;
 	} finally {
-		file.destroy();
 		await rm(temporary, { force: true });
 	}
 }

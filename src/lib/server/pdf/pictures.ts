@@ -1,8 +1,9 @@
 // Pictures of pages: covers and leaves, drawn by pdftoppm once and kept beside the store as WebP.
-import { rm } from 'node:fs/promises';
-import sharp from 'sharp';
+import { rm, writeFile } from 'node:fs/promises';
+import sharp, { type Sharp } from 'sharp';
 import type { Cover } from '#core/documents/cover';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { log } from '../log';
 import { limits, run } from './run';
 
 export const coverWidths = [300, 600, 1200] as const;
@@ -11,19 +12,31 @@ export type CoverWidth = (typeof coverWidths)[number];
 /** Widths of leaves that are made; a wish in between gets the next larger, so that the kept pictures stay few. */
 export const leafWidths = [200, 800, 1200, 1800, 2400] as const;
 
-/** Draws a page so that its longer side is `size` px, to a TIFF (quick to write, exact) at a temporary path; null where it cannot be drawn. */
-export async function drawPage(pdf: string, page: number, size: number): Promise<string | null> {
-	const stem = await temporaryPath();
-	const drawn = await run(
-		'pdftoppm',
-		['-singlefile', '-cropbox', '-f', String(page), '-l', String(page), '-scale-to', String(size), '-tiff', '-tiffcompression', 'none', pdf, stem],
-		limits.cover
-	);
-	const path = `${stem}.tif`;
-	if (drawn.code === 0 && (await exists(path))) return path;
-	await rm(path, { force: true });
-	return null;
+/** A page as it was drawn: three bytes a pixel, red, green and blue. */
+interface Drawn {
+	readonly data: Buffer;
+	readonly width: number;
+	readonly height: number;
 }
+
+/**
+ * Draws a page so that its longer side is `size` px; null where it cannot be drawn. Nothing of it touches the disk: pdftoppm prints a
+ * portable pixmap (netpbm's format: P6, width, height, 255, then the pixels).
+ */
+async function drawPage(pdf: string, page: number, size: number): Promise<Drawn | null> {
+	const chunks: Buffer[] = [];
+	const args = ['-singlefile', '-cropbox', '-f', String(page), '-l', String(page), '-scale-to', String(size), pdf];
+	const { code } = await run('pdftoppm', args, { ...limits.cover, output: size * size * 3 + 1024 }, (chunk) => void chunks.push(chunk));
+	if (code !== 0) return null;
+	const printed = Buffer.concat(chunks);
+	const head = /^P6\s+(\d+)\s+(\d+)\s+255\s/.exec(printed.subarray(0, 64).toString('latin1'));
+	if (!head) return null;
+	const [width, height] = [Number(head[1]), Number(head[2])];
+	const data = printed.subarray(head[0].length);
+	return data.length >= width * height * 3 ? { data: data.subarray(0, width * height * 3), width, height } : null;
+}
+
+const imageOf = ({ data, width, height }: Drawn) => sharp(data, { raw: { width, height, channels: 3 } });
 
 /** Longest side a page is drawn at for its covers, px: a page of A4 is then 1,202 px wide. */
 const coverSide = 1700;
@@ -41,9 +54,9 @@ export function coverOf(edition: { sha256: string }, cover: Cover | null): Cover
 const coverName = ({ page }: CoverOf, width: number) => (page === null ? `cover-${width}.webp` : `cover-${page}-${width}.webp`);
 
 /** Makes the three covers from a drawing or picture; none is wider than that has pixels. */
-async function makeCovers(of: CoverOf, drawing: string): Promise<void> {
+async function makeCovers(of: CoverOf, drawing: Sharp): Promise<void> {
 	// each is made from the next larger one, so that the drawing is read once
-	let from = sharp(drawing).rotate().flatten({ background: '#ffffff' });
+	let from = drawing;
 	for (const width of [...coverWidths].reverse()) {
 		const { data, info } = await from.resize({ width, withoutEnlargement: true }).raw().toBuffer({ resolveWithObject: true });
 		const raw = { width: info.width, height: info.height, channels: info.channels };
@@ -59,14 +72,12 @@ export async function coverFrom(pdf: string, sha256: string, page: number): Prom
 	const drawing = await drawPage(pdf, page, coverSide);
 	if (!drawing) return false;
 	try {
-		await makeCovers({ sha256, page }, drawing);
+		await makeCovers({ sha256, page }, imageOf(drawing));
 		return true;
 	} catch (error) {
 		// no room left is not the file's fault: the check is tried again
 		if ((error as { code?: string }).code === 'ENOSPC') throw error;
 		return false;
-	} finally {
-		await rm(drawing, { force: true });
 	}
 }
 
@@ -75,7 +86,7 @@ export async function coverPath(of: CoverOf, width: CoverWidth): Promise<string 
 	const path = madePath(of.sha256, coverName(of, width));
 	if (await exists(path)) return path;
 	if (of.page !== null) return (await coverFrom(pathOf(of.sha256), of.sha256, of.page)) ? path : null;
-	await makeCovers(of, pathOf(of.sha256));
+	await makeCovers(of, sharp(pathOf(of.sha256)).rotate().flatten({ background: '#ffffff' }));
 	return path;
 }
 
@@ -90,11 +101,14 @@ export async function plainCover(width: CoverWidth): Promise<string> {
 	return path;
 }
 
-/** The path of a page's picture, made when first asked for; null where it cannot be drawn. */
-export async function leafPath(sha256: string, page: number, wish: number): Promise<string | null> {
+/** A picture that was made: kept at a path, or, where there is no room to keep it, only now. */
+export type Made = { readonly path: string } | { readonly content: Buffer };
+
+/** A page's picture, made when first asked for; null where it cannot be drawn. */
+export async function leafPicture(sha256: string, page: number, wish: number): Promise<Made | null> {
 	const width = leafWidths.find((w) => w >= wish) ?? leafWidths[leafWidths.length - 1]!;
 	const path = madePath(sha256, `leaf-${page}-${width}.webp`);
-	if (await exists(path)) return path;
+	if (await exists(path)) return { path };
 	// many who ask for the same page at once wait for one drawing
 	let drawn = drawing.get(path);
 	if (!drawn) {
@@ -104,17 +118,23 @@ export async function leafPath(sha256: string, page: number, wish: number): Prom
 	return drawn;
 }
 
-const drawing = new Map<string, Promise<string | null>>();
+const drawing = new Map<string, Promise<Made | null>>();
 
-async function drawLeaf(sha256: string, page: number, width: number, path: string): Promise<string | null> {
-	const picture = await drawPage(pathOf(sha256), page, Math.round(width * 1.5));
-	if (!picture) return null;
-	const temporary = await temporaryPath('.webp');
+async function drawLeaf(sha256: string, page: number, width: number, path: string): Promise<Made | null> {
+	const drawn = await drawPage(pathOf(sha256), page, Math.round(width * 1.5));
+	if (!drawn) return null;
+	const content = await imageOf(drawn).resize({ width, withoutEnlargement: true }).webp({ quality: 84 }).toBuffer();
 	try {
-		await sharp(picture).flatten({ background: '#ffffff' }).resize({ width, withoutEnlargement: true }).webp({ quality: 84 }).toFile(temporary);
-		await settle(temporary, path);
-		return path;
-	} finally {
-		await rm(picture, { force: true });
+		const temporary = await temporaryPath('.webp');
+		try {
+			await writeFile(temporary, content, { mode: 0o600 });
+			await settle(temporary, path);
+		} finally {
+			await rm(temporary, { force: true });
+		}
+		return { path };
+	} catch (err) {
+		log().warn({ err }, 'a page’s picture could not be kept');
+		return { content };
 	}
 }

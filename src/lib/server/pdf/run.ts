@@ -35,23 +35,27 @@ const most = Math.max(1, availableParallelism());
 let running = 0;
 const waiting: (() => void)[] = [];
 
+/** Where what a program prints goes: into memory as text, to whoever takes the pieces, or into an open file by its descriptor. */
+export type Output = undefined | ((chunk: Buffer) => void) | { readonly file: number };
+
 /** Runs a program with arguments (no shell) within limits, at most as many at once as there are cores. Never throws for its failure. */
-export async function run(program: string, args: readonly string[], bound: Limits, onOutput?: (chunk: Buffer) => void): Promise<Outcome> {
+export async function run(program: string, args: readonly string[], bound: Limits, output?: Output): Promise<Outcome> {
 	if (running >= most) await new Promise<void>((go) => waiting.push(go));
 	running++;
 	try {
-		return await runNow(program, args, bound, onOutput);
+		return await runNow(program, args, bound, output);
 	} finally {
 		running--;
 		waiting.shift()?.();
 	}
 }
 
-function runNow(program: string, args: readonly string[], bound: Limits, onOutput?: (chunk: Buffer) => void): Promise<Outcome> {
+function runNow(program: string, args: readonly string[], bound: Limits, output: Output): Promise<Outcome> {
 	return new Promise((resolve) => {
+		const onOutput = typeof output === 'function' ? output : undefined;
 		const child = spawn('prlimit', [`--as=${bound.memory}`, `--cpu=${bound.cpu}`, `--fsize=${bound.file}`, '--core=0', program, ...args], {
 			detached: true,
-			stdio: ['ignore', 'pipe', 'pipe'],
+			stdio: ['ignore', typeof output === 'object' ? output.file : 'pipe', 'pipe'],
 			env: { PATH: process.env.PATH ?? '/usr/bin:/bin', LC_ALL: 'C.UTF-8', HOME: '/nonexistent' }
 		});
 		const chunks: Buffer[] = [];
@@ -67,13 +71,13 @@ function runNow(program: string, args: readonly string[], bound: Limits, onOutpu
 			}
 		};
 		const clock = setTimeout(end, bound.cpu * 2000);
-		child.stdout.on('data', (chunk: Buffer) => {
+		child.stdout?.on('data', (chunk: Buffer) => {
 			bytes += chunk.length;
 			if (bytes > bound.output) return end();
 			if (onOutput) onOutput(chunk);
 			else chunks.push(chunk);
 		});
-		child.stderr.on('data', (chunk: Buffer) => {
+		child.stderr!.on('data', (chunk: Buffer) => {
 			if (said.length < 4096) said += chunk.toString('utf8').slice(0, 4096 - said.length);
 		});
 		child.on('error', (error) => {

@@ -1,5 +1,5 @@
 // A page as the API gives it.
-import { Type } from '@sinclair/typebox';
+import { Type, type Static } from '@sinclair/typebox';
 import type { PageDraft } from './service';
 
 /** The path that an address of the API names: `/api/v1/pages/volunteering`, or with the slash as %2F. */
@@ -9,10 +9,14 @@ export const Publishing = Type.Object(
 	{
 		published: Type.Optional(Type.Boolean()),
 		/** An instant to come; null calls it off. */
-		at: Type.Optional(Type.Union([Type.String({ format: 'date-time' }), Type.Null()]))
+		at: Type.Optional(Type.Union([Type.String({ format: 'date-time' }), Type.Null()])),
+		/** Where there are dead ends, nothing is published and they are told: for who can be asked. */
+		ask: Type.Optional(Type.Boolean())
 	},
 	{ additionalProperties: false }
 );
+
+export type Publishing = Static<typeof Publishing>;
 
 export function pageJson({ id: _id, doorId: _doorId, door, setAsideAt: _aside, ...page }: PageDraft) {
 	const { force: _force, groups, people, follows: _follows, turnedAway, ...kept } = door;

@@ -1,6 +1,7 @@
 // The ledger itself: its entries, newest first. What is counted only (placements shown, document pages looked at) is not listed.
 import { isInstant } from '#core/access/hours';
 import { doubleClickSeconds } from '#core/readership/counting';
+import { allEntered } from '../reading/afterwards';
 import { sql } from '../db/client';
 import { isId } from '../id';
 
@@ -73,6 +74,7 @@ interface LedgerRow {
 /** Entries of the ledger, newest first, with a cursor to go on from. */
 export async function ledger(query: LedgerQuery): Promise<{ items: LedgerItem[]; next: string | null }> {
 	const { document = null, person = null, key = null, limit = 50, of = 'all' } = query;
+	await allEntered();
 	const before = readCursor(query.cursor);
 	const s = sql();
 	// only what is asked for stands in the statement, so that it is planned for that; bounds of the instant alone tell which months to read

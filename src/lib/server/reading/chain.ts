@@ -14,14 +14,14 @@ import { heldKeys } from '../access/keys';
 import { turnedAway } from '../access/turned-away';
 import { callerOf, heldTo, instantOf, nobody, type Caller } from '../people/who';
 import { attachmentPath } from '../pdf/attachments';
-import { coverOf, coverPath, coverWidths, leafPath, plainCover, type CoverWidth } from '../pdf/pictures';
+import { coverOf, coverPath, coverWidths, leafPicture, plainCover, type CoverWidth, type Made } from '../pdf/pictures';
 import { leafTextPath } from '../pdf/leaf-text';
 import { packedPath } from '../pdf/remake';
 import { isPlacedAsCover } from '../placing/placed';
-import { log } from '../log';
 import { languageOf } from '../site/language';
 import { find, inEdition, type Found } from './find';
 import { browserOf } from './reader';
+import { afterwards } from './afterwards';
 import { stampFor } from './stamp';
 import { readerOf, recordKeyUsed, recordPassed, recordPrinted, recordRead, recordRefused, recordShown, type Asker, type Attention } from './record';
 
@@ -36,11 +36,12 @@ export interface Ask {
 	readonly caller?: Caller;
 }
 
-/** What goes back. `file` is the part of a file to send. */
+/** What goes back. `file` is the part of a file to send, `content` all that there is of what lies in no file. */
 export interface Answer {
 	readonly status: number;
 	readonly headers: Record<string, string>;
 	readonly file?: { readonly path: string; readonly first: number; readonly length: number };
+	readonly content?: Buffer;
 }
 
 /** Somebody let in: the document and who it was. */
@@ -122,9 +123,6 @@ export async function presentKey(ask: Ask, key: HeldKey): Promise<void> {
 	if (found && asker.caller.who.kind !== 'staff') await recordKeyUsed(found, { ...asker, key: key.id });
 }
 
-/** Ms after an answer that tells of nothing at which the ledger is told. */
-const afterwards = 200;
-
 /**
  * Enters a refusal in the ledger. What is hidden is entered once the answer has left: writing takes time, by which “shut” could be told
  * from “not there”.
@@ -133,8 +131,8 @@ export async function recordTurnedAway(error: unknown, method: string): Promise<
 	if (!(error instanceof TurnedAway) || !error.found || method === 'HEAD') return;
 	const { found, asker } = error;
 	const reason = error.reason as RefusedCode;
-	if (reason !== 'shut' && reason !== 'set-aside') return recordRefused(found, reason, asker);
-	setTimeout(() => void recordRefused(found, reason, asker).catch((err: unknown) => log().error({ err }, 'a refusal was not entered')), afterwards);
+	if (reason === 'shut' || reason === 'set-aside') afterwards(() => recordRefused(found, reason, asker));
+	else await recordRefused(found, reason, asker);
 }
 
 /** As `letIn`, and a refusal goes into the ledger: for the addresses that a person opens. */
@@ -236,7 +234,7 @@ export async function answerCover(ask: Ask, width: number): Promise<Answer> {
 	const cover = ask.query.has('page') ? await placedCover(found, Number(ask.query.get('page'))) : found.cover;
 	return picture(
 		found,
-		(await coverPath(coverOf(found.edition, cover), width as CoverWidth)) ?? (await plainCover(width as CoverWidth)),
+		{ path: (await coverPath(coverOf(found.edition, cover), width as CoverWidth)) ?? (await plainCover(width as CoverWidth)) },
 		`cover-${width}-${coverMark(cover)}`,
 		ask
 	);
@@ -254,7 +252,7 @@ export async function answerLeaf(ask: Ask, page: number): Promise<Answer> {
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
 	const wish = Number(ask.query.get('w') ?? 1200);
 	if (!Number.isFinite(wish) || wish < 1) throw new IanuaError('not-valid', { detail: '“w” is a width in px' });
-	const answer = await picture(found, await leafPath(found.edition.sha256, page, wish), `leaf-${page}-${wish}`, ask);
+	const answer = await picture(found, await leafPicture(found.edition.sha256, page, wish), `leaf-${page}-${wish}`, ask);
 	// small pictures in a report on the document are no opening of it, not even one by staff
 	const inReport = caller.who.kind === 'staff' && asker.from === 'report' && wish <= reportPicture;
 	if (answer.status === 200 && ask.method !== 'HEAD' && !inReport) await recordPassed(found, 'opened', true, asker);
@@ -268,7 +266,8 @@ const reportPicture = 160;
 export async function answerLeafText(ask: Ask, page: number): Promise<Answer> {
 	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
-	const answer = await picture(found, await leafTextPath(found.edition.sha256, page), `words-${page}`, ask, 'application/json');
+	const path = await leafTextPath(found.edition.sha256, page);
+	const answer = await picture(found, path === null ? null : { path }, `words-${page}`, ask, 'application/json');
 	if (answer.status === 200 && ask.method !== 'HEAD') await recordPassed(found, 'opened', true, asker);
 	return answer;
 }
@@ -320,13 +319,14 @@ export async function take(ask: Ask, told: { readonly kind: 'read'; readonly pag
 	if (pages.length) await recordRead(found, pages, asker);
 }
 
-async function picture(found: Found, path: string | null, name: string, ask: Ask, type = 'image/webp'): Promise<Answer> {
-	if (!path) throw new IanuaError('not-found');
+async function picture(found: Found, made: Made | null, name: string, ask: Ask, type = 'image/webp'): Promise<Answer> {
+	if (!made) throw new IanuaError('not-found');
 	const etag = `"${createHash('sha256').update(`${found.edition.sha256} ${name}`).digest('hex').slice(0, 32)}"`;
 	const headers: Record<string, string> = { ...cacheHeaders(found), etag, 'x-content-type-options': 'nosniff' };
 	if (precondition({ ifNoneMatch: ask.header('if-none-match') }, etag, 0) === 'not-modified') return { status: 304, headers };
-	const { size } = await stat(path);
+	const size = 'path' in made ? (await stat(made.path)).size : made.content.length;
 	headers['content-type'] = type;
 	headers['content-length'] = String(size);
-	return ask.method === 'HEAD' ? { status: 200, headers } : { status: 200, headers, file: { path, first: 0, length: size } };
+	if (ask.method === 'HEAD') return { status: 200, headers };
+	return 'path' in made ? { status: 200, headers, file: { path: made.path, first: 0, length: size } } : { status: 200, headers, content: made.content };
 }

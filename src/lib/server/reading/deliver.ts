@@ -65,7 +65,7 @@ async function keptContent(path: string): Promise<Buffer | null> {
 /** Sends an answer on a node response: reads the next chunk while the one before is on its way. A reader who goes away ends it quietly. */
 export async function sendAnswer(answer: Answer, response: ServerResponse): Promise<void> {
 	if (!answer.file) {
-		response.writeHead(answer.status, answer.headers).end();
+		response.writeHead(answer.status, answer.headers).end(answer.content);
 		return;
 	}
 	const content = await keptContent(answer.file.path);
@@ -104,7 +104,7 @@ export async function sendAnswer(answer: Answer, response: ServerResponse): Prom
 
 /** The same answer as a Response, for kit. */
 export async function responseOf(answer: Answer): Promise<Response> {
-	if (!answer.file) return new Response(null, { status: answer.status, headers: answer.headers });
+	if (!answer.file) return new Response(answer.content ? new Uint8Array(answer.content) : null, { status: answer.status, headers: answer.headers });
 	const handle = await open(answer.file.path, 'r');
 	const stream = Readable.from(chunks(handle, answer.file.first, answer.file.length)).on('close', () => void handle.close());
 	return new Response(Readable.toWeb(stream) as ReadableStream, { status: answer.status, headers: answer.headers });

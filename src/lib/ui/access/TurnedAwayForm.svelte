@@ -36,7 +36,7 @@
 			trouble = 'A button needs both its words and where it leads.';
 			return;
 		}
-		if (target.trim() && !new RegExp(targetPattern, 'u').test(target.trim())) {
+		if (target.trim() && !new RegExp(targetPattern).test(target.trim())) {
 			trouble = 'The button leads to a path of this site, as in /join, or to an address that begins with https://.';
 			return;
 		}

@@ -119,9 +119,9 @@ export class Writer {
 	}
 
 	/** Publishes, now or `at` an instant; where somebody would be turned away, asks first. */
-	publish = async (given: { anyway?: boolean; at?: string } = {}): Promise<void> => {
+	publish = async ({ anyway = false, at }: { anyway?: boolean; at?: string } = {}): Promise<void> => {
 		if (!(await this.save())) return;
-		await this.#out({ published: true, ...given }, given.at ? 'It is published when its time comes.' : `Published at ${this.path}`, given.at);
+		await this.#out({ published: true, ask: !anyway, at }, at ? 'It is published when its time comes.' : `Published at ${this.path}`, at);
 	};
 	takeDown = (): Promise<void> => this.#out({ published: false }, 'Taken down. The draft is still here.');
 	callOff = (): Promise<void> => this.#out({ published: false, at: null }, 'It is not published by itself any more.');

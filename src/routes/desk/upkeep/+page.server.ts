@@ -1,5 +1,6 @@
 // Upkeep: what needs a hand.
 import type { PageServerLoad } from './$types';
+import { sweepStopped } from '$lib/server/intake/sweep';
 import { staff } from '$lib/server/guard/guard';
 import { countKnocks } from '$lib/server/access/knocks';
 import { mismatches } from '$lib/server/placing/mismatches';
@@ -8,7 +9,7 @@ import { upkeep } from '$lib/server/upkeep/list';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
-	const [list, knocks, found, hooks] = await Promise.all([upkeep(), countKnocks(), mismatches(), webhooks()]);
+	const [list, knocks, found, hooks, stopped] = await Promise.all([upkeep(), countKnocks(), mismatches(), webhooks(), sweepStopped()]);
 	const silent = hooks.filter((w) => !w.withdrawnAt && (w.failed || w.ended || (w.waiting && w.trouble)));
-	return { ...list, silent, knocks, mismatches: found.filter((f) => !f.intended), intended: found.filter((f) => f.intended) };
+	return { ...list, stopped, silent, knocks, mismatches: found.filter((f) => !f.intended), intended: found.filter((f) => f.intended) };
 };

@@ -99,6 +99,11 @@
 			<a href="/desk/documents?condition=look">{counted(data.look, 'document is', 'documents are')} worth a look</a> for other reasons.
 		{/if}
 	</p>
+	{#if data.stopped}<p class="trouble">
+			<strong>The sweep of the store has stopped.</strong>
+			{counted(data.stopped.strays, 'file', 'files')} of {data.stopped.of.toLocaleString('en-GB')} have no row in the database, which is more than can be right. Nothing
+			was touched. Look whether this is the right database, or one from an older backup; once the two fit together again, the sweep goes on by itself.
+		</p>{/if}
 	{#each data.silent as hook (hook.id)}<p class="trouble">
 			What happens does not reach {hook.url}: {hook.ended ?? hook.trouble}. <a href="/desk/settings">Look at it in the settings</a>.
 		</p>{/each}

@@ -13,6 +13,7 @@
 		readonly same: number;
 		readonly wrong: number;
 		readonly newGroups: readonly string[];
+		readonly endless: number;
 		readonly lines: readonly PlannedLine[];
 		readonly header: readonly string[];
 		readonly encoding: string;
@@ -93,7 +94,7 @@
 	<h1>Members from a table</h1>
 	<p class="soft lead">
 		A CSV file with a line of headings and a line for each membership. People are known by their e-mail addresses. Nothing is changed before you have seen what
-		would be, and nothing is ever taken away by a table.
+		would be, and nobody is taken out by a table. A column that is left out changes nothing; an empty cell in one that is there clears what stood there.
 	</p>
 	<label class="btn main mt-3">
 		{file ? 'Choose another file' : 'Choose the file'}
@@ -132,6 +133,9 @@
 		</div>
 		<label class="make"><input type="checkbox" bind:checked={makeGroups} onchange={() => send(true)} /> Make groups that there are none of yet</label>
 		<h2>What it would change</h2>
+		{#if preview.endless}<p class="trouble" role="alert">
+				{counted(preview.endless, 'membership becomes', 'memberships become')} endless: their cells in the column of until days are empty.
+			</p>{/if}
 		<p class="say" role="status">
 			{counted(preview.added, 'line adds a member', 'lines add members')}, {counted(preview.changed, 'changes one', 'change one')}, {counted(
 				preview.same,
