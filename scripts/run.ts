@@ -168,11 +168,15 @@ async function keepUp(start: () => ChildProcess, { restart, say, output }: { res
 	// a server that does not come up the first time has something wrong that a new start does not mend
 	const first = launch();
 	await new Promise<void>((done, fail) => {
-		first.once('message', () => done());
-		first.once('exit', (code) => {
+		const atOnce = (code: number | null) => {
 			over = true;
 			settle(code ?? 1);
 			fail(new Error(`The web server ended at once (${code}).`));
+		};
+		first.once('exit', atOnce);
+		first.once('message', () => {
+			first.off('exit', atOnce);
+			done();
 		});
 	});
 	return {

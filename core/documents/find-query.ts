@@ -6,10 +6,17 @@ interface Term {
 	readonly out: boolean;
 }
 
+/** Words and phrases of a find that are looked at: what PostgreSQL is asked stays small. */
+const mostTerms = 40;
+
+/** What stands in a term without signs at its beginning, which could be taken for “not”; nothing where no letter or figure is in it. */
+const wordOf = (text: string): string => (/[\p{L}\p{N}]/u.test(text) ? text.replace(/^-+/, '') : '');
+
 const termsOf = (q: string): Term[] =>
 	[...q.matchAll(/(-?)(?:"([^"]*)"?|(\S+))/g)]
-		.filter(([, , phrase, word]) => (phrase ?? word)!.trim() !== '')
-		.map(([, not, phrase, word]) => ({ text: phrase === undefined ? word! : `"${phrase.trim()}"`, out: not === '-' }));
+		.map(([, not, phrase, word]) => ({ text: phrase === undefined ? wordOf(word!) : wordOf(phrase.trim()) && `"${phrase.trim()}"`, out: not === '-' }))
+		.filter((term) => term.text !== '')
+		.slice(0, mostTerms);
 
 const isOr = (term: Term) => term.text.toLowerCase() === 'or';
 const anyOf = (terms: readonly Term[]) =>

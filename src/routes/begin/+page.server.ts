@@ -4,6 +4,7 @@ import { Type } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
+import { fieldsOf } from '$lib/server/http/form';
 import { takeCookies } from '$lib/server/http/cookies';
 import { auth, passwordLength } from '$lib/server/people/auth';
 import { countTry } from '$lib/server/people/attempts';
@@ -32,7 +33,7 @@ const check = compile(
 export const actions: Actions = {
 	default: async (event) => {
 		const { request, cookies } = event;
-		const form = Object.fromEntries((await request.formData()).entries()) as Record<string, string>;
+		const form = await fieldsOf(request);
 		const again = { site: form.site, zone: form.zone, name: form.name, email: form.email };
 		const result = check(form);
 		if (!result.ok) return fail(422, { ...again, trouble: `Something is not right: ${result.detail}.` });

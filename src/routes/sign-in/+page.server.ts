@@ -2,6 +2,7 @@
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 import { told } from '#core/words/told';
+import { formOf } from '$lib/server/http/form';
 import { authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { wayOn } from '$lib/server/http/way-on';
@@ -18,7 +19,7 @@ export const load: PageServerLoad = async ({ url, locals }) => ({
 
 export const actions: Actions = {
 	in: async (event) => {
-		const form = await event.request.formData();
+		const form = await formOf(event.request);
 		const [email, password] = [String(form.get('email') ?? '').trim(), String(form.get('password') ?? '')];
 		const to = wayOn(event.url.searchParams.get('to'));
 		const words = told[event.locals.language].site;
@@ -34,7 +35,7 @@ export const actions: Actions = {
 		redirect(303, to ?? ((await roleOf(answer.user!.id)) === 'member' ? '/me' : '/desk/documents'));
 	},
 	link: async (event) => {
-		const email = String((await event.request.formData()).get('email') ?? '').trim();
+		const email = String((await formOf(event.request)).get('email') ?? '').trim();
 		const response = await authCall(event, '/sign-in/magic-link', { email });
 		if (response.status === 429) return fail(429, { email, trouble: told[event.locals.language].site.tooManyTries });
 		if (!response.ok) return fail(422, { email, trouble: told[event.locals.language].site.giveAddress });

@@ -39,7 +39,11 @@ export async function withUpload<T>(request: Request, use: (upload: Upload) => P
 		parser.on('file', (name, file, info) => {
 			current = quiet(file);
 			if (name !== 'file') return void file.resume();
-			used = use({ fileName: info.filename ?? '', stream: file, fields });
+			let cut: unknown;
+			file.on('error', (error) => (cut = error));
+			used = use({ fileName: info.filename ?? '', stream: file, fields }).catch((error: unknown) => {
+				throw error === cut ? new IanuaError('upload-cut-off') : error;
+			});
 			used.catch(fail);
 		});
 		parser.on('error', () => fail(new IanuaError('upload-cut-off')));

@@ -1,5 +1,6 @@
 // Files that travel inside a PDF, taken out by qpdf when first asked for and kept beside the store.
 import { open, readFile, rm, writeFile } from 'node:fs/promises';
+import { IanuaError } from '#core/errors';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
 import { limits, run } from './run';
 
@@ -50,13 +51,15 @@ export async function attachmentPath(sha256: string, number: number): Promise<{ 
 	return there === null ? null : { path: there, name: attachment.name };
 }
 
-/** qpdf writes into the file by itself, within its limit on file sizes; a full disk is its failure and nobody else's. */
+/** Throws `no-room` where the disk is full. */
 async function takeOut(sha256: string, key: string, path: string): Promise<string | null> {
 	const temporary = await temporaryPath('.bin');
 	try {
 		const file = await open(temporary, 'wx', 0o600);
 		try {
-			const { code } = await run('qpdf', [`--show-attachment=${key}`, pathOf(sha256)], limits.structure, { file: file.fd });
+			const bound = { ...limits.structure, output: 256 * MiB };
+			const { code, unwritten } = await run('qpdf', [`--show-attachment=${key}`, pathOf(sha256)], bound, file);
+			if (unwritten) throw ['ENOSPC', 'EDQUOT'].includes(unwritten.code ?? '') ? new IanuaError('no-room') : unwritten;
 			if (code !== 0 && code !== 3) return null;
 			await file.sync();
 		} finally {

@@ -1,6 +1,7 @@
 // Runs one of Debian's PDF programs as a bounded child process: memory, CPU, wall time, output and file size have limits,
 // no core is written, and the whole process group is ended when one is passed.
 import { spawn } from 'node:child_process';
+import type { FileHandle } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 
 const MiB = 1024 * 1024;
@@ -29,14 +30,16 @@ export interface Outcome {
 	readonly output: string;
 	/** First 4 kB of what it said on standard error. */
 	readonly said: string;
+	/** Why what it printed could not be written into the file. */
+	readonly unwritten?: Error & { code?: string };
 }
 
 const most = Math.max(1, availableParallelism());
 let running = 0;
 const waiting: (() => void)[] = [];
 
-/** Where what a program prints goes: into memory as text, to whoever takes the pieces, or into an open file by its descriptor. */
-export type Output = undefined | ((chunk: Buffer) => void) | { readonly file: number };
+/** Where what a program prints goes: into memory as text, to whoever takes the pieces, or into an open file. */
+export type Output = undefined | ((chunk: Buffer) => void) | FileHandle;
 
 /** Runs a program with arguments (no shell) within limits, at most as many at once as there are cores. Never throws for its failure. */
 export async function run(program: string, args: readonly string[], bound: Limits, output?: Output): Promise<Outcome> {
@@ -55,7 +58,7 @@ function runNow(program: string, args: readonly string[], bound: Limits, output:
 		const onOutput = typeof output === 'function' ? output : undefined;
 		const child = spawn('prlimit', [`--as=${bound.memory}`, `--cpu=${bound.cpu}`, `--fsize=${bound.file}`, '--core=0', program, ...args], {
 			detached: true,
-			stdio: ['ignore', typeof output === 'object' ? output.file : 'pipe', 'pipe'],
+			stdio: ['ignore', 'pipe', 'pipe'],
 			env: { PATH: process.env.PATH ?? '/usr/bin:/bin', LC_ALL: 'C.UTF-8', HOME: '/nonexistent' }
 		});
 		const chunks: Buffer[] = [];
@@ -71,13 +74,29 @@ function runNow(program: string, args: readonly string[], bound: Limits, output:
 			}
 		};
 		const clock = setTimeout(end, bound.cpu * 2000);
-		child.stdout?.on('data', (chunk: Buffer) => {
-			bytes += chunk.length;
-			if (bytes > bound.output) return end();
-			if (onOutput) onOutput(chunk);
-			else chunks.push(chunk);
-		});
-		child.stderr!.on('data', (chunk: Buffer) => {
+		let unwritten: Outcome['unwritten'];
+		/** Piece by piece, each once the one before is written: a full disk is seen, and a slow one slows the program. */
+		const writeInto = async (file: FileHandle) => {
+			for await (const chunk of child.stdout as AsyncIterable<Buffer>) {
+				bytes += chunk.length;
+				if (bytes > bound.output) return end();
+				await file.write(chunk);
+			}
+		};
+		let writing: Promise<void> = Promise.resolve();
+		if (typeof output === 'object')
+			writing = writeInto(output).catch((error: Error) => {
+				unwritten = error;
+				end();
+			});
+		else
+			child.stdout.on('data', (chunk: Buffer) => {
+				bytes += chunk.length;
+				if (bytes > bound.output) return end();
+				if (onOutput) onOutput(chunk);
+				else chunks.push(chunk);
+			});
+		child.stderr.on('data', (chunk: Buffer) => {
 			if (said.length < 4096) said += chunk.toString('utf8').slice(0, 4096 - said.length);
 		});
 		child.on('error', (error) => {
@@ -86,7 +105,9 @@ function runNow(program: string, args: readonly string[], bound: Limits, output:
 		});
 		child.on('close', (code) => {
 			clearTimeout(clock);
-			resolve({ code: ended ? null : code, output: Buffer.concat(chunks).toString('utf8'), said });
+			void writing.then(() =>
+				resolve({ code: ended ? null : code, output: Buffer.concat(chunks).toString('utf8'), said, ...(unwritten ? { unwritten } : {}) })
+			);
 		});
 	});
 }

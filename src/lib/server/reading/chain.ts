@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto';
 import { stat } from 'node:fs/promises';
 import { decide, type Action, type HeldKey, type RefusedCode } from '#core/access/decide';
+import { wholeNumber } from '#core/text/number';
 import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError, type ErrorCode } from '#core/errors';
 import { reaches } from '#core/people/scope';
@@ -153,8 +154,8 @@ async function notAsItIs({ found, asker }: LetIn, ask: Ask): Promise<TurnedAway>
 
 /** `?e=<number>` asks for the edition that a reading began with. */
 async function inItsEdition(ask: Ask, entered: LetIn): Promise<LetIn> {
-	const wanted = Number(ask.query.get('e') ?? entered.found.edition.number);
-	if (!Number.isInteger(wanted) || wanted < 1) throw new IanuaError('not-found');
+	const wanted = ask.query.has('e') ? wholeNumber(ask.query.get('e'), 0) : entered.found.edition.number;
+	if (wanted < 1) throw new IanuaError('not-found');
 	const found = await inEdition(entered.found, wanted, readerOf(entered.asker), entered.caller.who.kind === 'staff');
 	if (!found) throw new IanuaError('not-found');
 	return { ...entered, found };
@@ -231,7 +232,7 @@ export async function answerFile(ask: Ask): Promise<Answer> {
 export async function answerCover(ask: Ask, width: number): Promise<Answer> {
 	const { found } = await letIn(ask, 'see');
 	if (!coverWidths.includes(width as CoverWidth)) throw new IanuaError('not-found');
-	const cover = ask.query.has('page') ? await placedCover(found, Number(ask.query.get('page'))) : found.cover;
+	const cover = ask.query.has('page') ? await placedCover(found, wholeNumber(ask.query.get('page'), 0)) : found.cover;
 	return picture(
 		found,
 		{ path: (await coverPath(coverOf(found.edition, cover), width as CoverWidth)) ?? (await plainCover(width as CoverWidth)) },
@@ -250,8 +251,8 @@ async function placedCover(found: Found, page: number): Promise<Cover> {
 export async function answerLeaf(ask: Ask, page: number): Promise<Answer> {
 	const { found, asker, caller } = await inItsEdition(ask, await letIn(ask, 'read'));
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
-	const wish = Number(ask.query.get('w') ?? 1200);
-	if (!Number.isFinite(wish) || wish < 1) throw new IanuaError('not-valid', { detail: '“w” is a width in px' });
+	const wish = ask.query.has('w') ? wholeNumber(ask.query.get('w'), 0) : 1200;
+	if (wish < 1) throw new IanuaError('not-valid', { detail: '“w” is a width in px' });
 	const answer = await picture(found, await leafPicture(found.edition.sha256, page, wish), `leaf-${page}-${wish}`, ask);
 	// small pictures in a report on the document are no opening of it, not even one by staff
 	const inReport = caller.who.kind === 'staff' && asker.from === 'report' && wish <= reportPicture;

@@ -1,6 +1,6 @@
 // Last link of the chain: the bytes. Large files go out by the node server itself, in large chunks; kit's response path
 // (pictures, and everything in development) gets the same answer as a Response.
-import { IanuaError } from '#core/errors';
+import { IanuaError, problemOf } from '#core/errors';
 import { open, readFile, stat, type FileHandle } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Readable } from 'node:stream';
@@ -143,7 +143,12 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 	}
 	await sendAnswer(answer, response).catch((error: unknown) => {
 		log().warn({ err: error, route: fileRoute }, 'delivery broke off');
-		response.destroy();
+		// before the head has left it can still be said
+		if (response.headersSent) response.destroy();
+		else
+			response
+				.writeHead(500, { 'content-type': 'application/problem+json', 'cache-control': 'no-store' })
+				.end(JSON.stringify(problemOf(new IanuaError('unexpected'))));
 	});
 	return true;
 }

@@ -2,6 +2,7 @@
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 import { told } from '#core/words/told';
+import { wholeNumber } from '#core/text/number';
 import { keysOfBrowser } from '$lib/server/access/keys';
 import { turnAwayFromPage } from '$lib/server/http/page';
 import { openDocumentsFor } from '$lib/server/documents/open-to';
@@ -20,7 +21,7 @@ export const load: PageServerLoad = async ({ params, locals, request, url }) => 
 		folder: searchParams.get('folder') ?? undefined,
 		topic: searchParams.get('topic') ?? undefined,
 		order: searchParams.get('order') ?? undefined,
-		offset: Number(searchParams.get('from')) || 0
+		offset: wholeNumber(searchParams.get('from'), 0)
 	};
 	const at = (where: string) => pageAt(where, locals.caller, (id) => keysOfBrowser(locals.caller, request.headers.get('cookie'), id), query);
 	const [first, navigation, { front }] = await Promise.all([at(path), navigationFor(locals.caller), site()]);

@@ -1,6 +1,7 @@
 // The list of documents: filters, order and place in the list stand in the address; the columns in a cookie of this browser.
 import type { LayoutServerLoad } from './$types';
 import { filtersOf, orderOf, usualOrder } from '#core/documents/filters';
+import { wholeNumber } from '#core/text/number';
 import { columnsFrom } from '$lib/ui/documents/columns';
 import { staff } from '$lib/server/guard/guard';
 import { listDocuments } from '$lib/server/documents/list';
@@ -18,7 +19,7 @@ export const load: LayoutServerLoad = async (event) => {
 	const q = params.get('q')?.trim().slice(0, 300) ?? '';
 	const order = orderOf(params.get('order'));
 	const aside = params.has('aside');
-	const shown = Math.min(100_000, Math.max(1, Math.floor(Number(params.get('page'))) || 1));
+	const shown = wholeNumber(params.get('page'), 1, { most: 100_000 });
 	const [list, saved, folders, topics] = await Promise.all([
 		listDocuments({ q, filters, order, aside, limit: pageLength, offset: (shown - 1) * pageLength }),
 		savedFilters(locals.caller.person!.id),

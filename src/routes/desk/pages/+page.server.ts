@@ -4,6 +4,7 @@ import type { Actions, PageServerLoad } from './$types';
 import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
 import { layouts, type Layout } from '#core/placing/content';
+import { formOf } from '$lib/server/http/form';
 import { staff } from '$lib/server/guard/guard';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { addPage, listPages } from '$lib/server/placing/service';
@@ -20,7 +21,7 @@ export const load: PageServerLoad = async (event) => {
 export const actions: Actions = {
 	default: async (event) => {
 		const { id: actor } = staff(event);
-		const form = await event.request.formData();
+		const form = await formOf(event.request);
 		const title = String(form.get('title') ?? '').trim();
 		const given = String(form.get('path') ?? '').trim();
 		const asked = String(form.get('layout') ?? 'article') as Layout;

@@ -2,9 +2,11 @@
 import { error, fail } from '@sveltejs/kit';
 import { Type } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
+import { wholeNumber } from '#core/text/number';
 import type { Actions, PageServerLoad } from './$types';
 import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
+import { fieldsOf, formOf } from '$lib/server/http/form';
 import { staff } from '$lib/server/guard/guard';
 import { countKnocks } from '$lib/server/access/knocks';
 import { openDocumentsFor } from '$lib/server/documents/open-to';
@@ -35,7 +37,7 @@ export const load: PageServerLoad = async (event) => {
 	const q = url.searchParams.get('who')?.trim().slice(0, 200) ?? '';
 	const group = url.searchParams.get('group') ?? '';
 	const standing = standings.find((s) => s === url.searchParams.get('standing'));
-	const page = Math.max(1, Number(url.searchParams.get('page')) || 1);
+	const page = wholeNumber(url.searchParams.get('page'), 1, { most: 1_000_000 });
 	const chosen = url.searchParams.get('person');
 	const [groups, people, counts, knocks, sheet, { zone }] = await Promise.all([
 		listGroups(),
@@ -83,7 +85,7 @@ const checkPerson = compile(
 export const actions: Actions = {
 	group: async (event) => {
 		const { id: actor } = staff(event);
-		const name = String((await event.request.formData()).get('name') ?? '').trim();
+		const name = String((await formOf(event.request)).get('name') ?? '').trim();
 		if (!name) return fail(422, { about: 'group', trouble: 'A group needs a name.' });
 		try {
 			await addGroup(name.slice(0, 120), actor);
@@ -96,7 +98,7 @@ export const actions: Actions = {
 	},
 	person: async (event) => {
 		const person = staff(event);
-		const form = Object.fromEntries((await event.request.formData()).entries()) as Record<string, string>;
+		const form = await fieldsOf(event.request);
 		const again = { about: 'person', name: form.name, email: form.email };
 		const result = checkPerson(form);
 		if (!result.ok) return fail(422, { ...again, trouble: `Something is not right: ${result.detail}.` });

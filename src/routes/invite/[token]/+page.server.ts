@@ -4,6 +4,7 @@ import { Type } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
+import { fieldsOf } from '$lib/server/http/form';
 import { accountOf, authCall } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { passwordLength } from '$lib/server/people/auth';
@@ -30,7 +31,7 @@ const check = compile(
 export const actions: Actions = {
 	default: async (event) => {
 		const { request, params, cookies } = event;
-		const result = check(Object.fromEntries((await request.formData()).entries()));
+		const result = check(await fieldsOf(request));
 		if (!result.ok) return fail(422, { trouble: accountOf(event).notRight });
 		let email: string;
 		let role: string;

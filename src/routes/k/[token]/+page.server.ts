@@ -6,6 +6,7 @@ import type { Actions, PageServerLoad } from './$types';
 import { decide, visitor, type RefusedCode } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
 import { told } from '#core/words/told';
+import { fieldsOf } from '$lib/server/http/form';
 import { keyAt, keyCookie, type FoundKey } from '$lib/server/access/keys';
 import { askOf } from '$lib/server/http/api';
 import { accountOf } from '$lib/server/http/auth-call';
@@ -53,7 +54,7 @@ const check = compile(Type.Object({ password: Type.String({ minLength: 1, maxLen
 
 export const actions: Actions = {
 	default: async (event) => {
-		const result = check(Object.fromEntries((await event.request.formData()).entries()));
+		const result = check(await fieldsOf(event.request));
 		if (!result.ok) return fail(422, { trouble: accountOf(event).giveKeyPassword });
 		const { held } = await keyOrNothing(event);
 		try {

@@ -1,6 +1,7 @@
 // The second factor: a code of the moment, or one of the spare codes.
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
+import { formOf } from '$lib/server/http/form';
 import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { wayOn } from '$lib/server/http/way-on';
@@ -9,7 +10,7 @@ export const load: PageServerLoad = ({ url }) => ({ to: wayOn(url.searchParams.g
 
 export const actions: Actions = {
 	default: async (event) => {
-		const code = String((await event.request.formData()).get('code') ?? '').replace(/\s/g, '');
+		const code = String((await formOf(event.request)).get('code') ?? '').replace(/\s/g, '');
 		const spare = !/^\d{6}$/.test(code);
 		const response = await authCall(event, spare ? '/two-factor/verify-backup-code' : '/two-factor/verify-totp', { code });
 		if (!response.ok)

@@ -2,11 +2,12 @@
 import { fail } from '@sveltejs/kit';
 import type { Actions } from './$types';
 import { told } from '#core/words/told';
+import { formOf } from '$lib/server/http/form';
 import { authCall, authTrouble } from '$lib/server/http/auth-call';
 
 export const actions: Actions = {
 	default: async (event) => {
-		const email = String((await event.request.formData()).get('email') ?? '').trim();
+		const email = String((await formOf(event.request)).get('email') ?? '').trim();
 		const response = await authCall(event, '/request-password-reset', { email });
 		if (response.status === 429) return fail(429, { email, trouble: await authTrouble(event, response, '') });
 		if (!response.ok) return fail(422, { email, trouble: told[event.locals.language].site.giveAddress });

@@ -1,5 +1,6 @@
 // Dead ends and side doors: listed, with their spans of time, and mended.
 import type { RequestHandler } from './$types';
+import { wholeNumber } from '#core/text/number';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { pathOf } from '$lib/server/placing/json';
@@ -19,7 +20,7 @@ export const GET: RequestHandler = route(async (event) => {
 		document: searchParams.get('document') ?? undefined,
 		draft: searchParams.has('draft')
 	});
-	const offset = Math.max(0, Number(searchParams.get('cursor')) || 0);
+	const offset = wholeNumber(searchParams.get('cursor'), 0);
 	const shown = found.slice(offset, offset + most);
 	const intervals = await intervalsOf(shown);
 	return answer({

@@ -2,6 +2,7 @@
 import { error, fail, redirect, type RequestEvent } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
+import { fieldsOf } from '$lib/server/http/form';
 import { KnockGiven, takeKnock } from '$lib/server/access/knocks';
 import { askOf } from '$lib/server/http/api';
 import { turnAway } from '$lib/server/http/page';
@@ -30,7 +31,7 @@ export const load: PageServerLoad = async (event) => {
 export const actions: Actions = {
 	default: async (event) => {
 		const refusal = await refusalOf(event);
-		const form = Object.fromEntries((await event.request.formData()).entries()) as Record<string, string>;
+		const form = await fieldsOf(event.request);
 		const again = { email: form.email ?? '', words: form.words ?? '' };
 		const result = check(form);
 		if (!result.ok) return fail(422, { ...again, trouble: 'Say in a sentence why you would like to come in, and at which mail address you can be answered.' });

@@ -4,6 +4,7 @@ import { Type } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
+import { fieldsOf } from '$lib/server/http/form';
 import { owner, staff } from '$lib/server/guard/guard';
 import { closeStaff, invitationDays, inviteStaff, listStaff, setRole, withdrawInvitation } from '$lib/server/people/staff';
 import type { Person } from '$lib/server/people/who';
@@ -27,7 +28,7 @@ async function act<V, R>(
 	work: (value: V, actor: Person) => Promise<R>
 ) {
 	const person = owner(event);
-	const result = check(Object.fromEntries((await event.request.formData()).entries()));
+	const result = check(await fieldsOf(event.request));
 	if (!result.ok) return fail(422, { trouble: `Something is not right: ${result.detail}.` });
 	try {
 		return await work(result.value, person);

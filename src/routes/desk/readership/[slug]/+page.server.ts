@@ -1,6 +1,7 @@
 // Readership of one document.
 import { error, redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
+import { wholeNumber } from '#core/text/number';
 import { staff } from '$lib/server/guard/guard';
 import { documentView } from '$lib/server/documents/view';
 import { ledger } from '$lib/server/readership/ledger';
@@ -16,7 +17,7 @@ export const load: PageServerLoad = async (event) => {
 	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/readership/${view.slug}${url.search}`);
 	const { of, cursor } = entriesQuery(url);
-	const asked = Number(url.searchParams.get('edition')) || view.edition;
+	const asked = wholeNumber(url.searchParams.get('edition'), view.edition);
 	const [report, entries, told] = await Promise.all([
 		documentReport(await reported(view, asked), await periodFrom(url)),
 		ledger({ document: view.id, of, cursor, limit: 20 }),

@@ -2,6 +2,7 @@
 import { rm, writeFile } from 'node:fs/promises';
 import { fail } from '@sveltejs/kit';
 import type { Actions } from './$types';
+import { formOf } from '$lib/server/http/form';
 import { staff } from '$lib/server/guard/guard';
 import { temporaryPath } from '$lib/server/files/store';
 import { ownersOf } from '$lib/server/reading/stamp';
@@ -10,7 +11,7 @@ import { settings } from '$lib/server/settings';
 export const actions: Actions = {
 	default: async (event) => {
 		staff(event);
-		const file = (await event.request.formData()).get('file');
+		const file = (await formOf(event.request)).get('file');
 		if (!(file instanceof File) || file.size === 0) return fail(422, { trouble: 'Choose the file first.' });
 		if (file.size > settings().IANUA_MAX_UPLOAD) return fail(413, { trouble: `“${file.name}” is larger than this site takes.` });
 		const bytes = Buffer.from(await file.arrayBuffer());

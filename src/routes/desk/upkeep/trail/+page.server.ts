@@ -1,5 +1,6 @@
 // Who changed what.
 import type { PageServerLoad } from './$types';
+import { wholeNumber } from '#core/text/number';
 import { staff } from '$lib/server/guard/guard';
 import { site } from '$lib/server/site/site';
 import { trail, trailActors } from '$lib/server/upkeep/trail';
@@ -11,7 +12,7 @@ export const load: PageServerLoad = async (event) => {
 	staff(event);
 	const { url } = event;
 	const query = trailQuery(url.searchParams);
-	const page = Math.max(1, Number(url.searchParams.get('page')) || 1);
+	const page = wholeNumber(url.searchParams.get('page'), 1, { most: 1_000_000 });
 	const [{ lines, total }, actors, { zone }] = await Promise.all([
 		trail({ ...query, offset: (page - 1) * pageLength, limit: pageLength }),
 		trailActors(),

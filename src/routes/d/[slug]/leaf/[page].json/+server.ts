@@ -1,9 +1,13 @@
 // The words of a page and where they stand on it.
 import type { RequestHandler } from './$types';
+import { wholeNumber } from '#core/text/number';
 import { askOf, part } from '$lib/server/http/api';
 import { answerLeafText } from '$lib/server/reading/chain';
 import { responseOf } from '$lib/server/reading/deliver';
 
-const handle: RequestHandler = part(async (event) => responseOf(await answerLeafText(askOf(event, event.params.slug!), Number(event.params.page))), true);
+const handle: RequestHandler = part(
+	async (event) => responseOf(await answerLeafText(askOf(event, event.params.slug!), wholeNumber(event.params.page, 0))),
+	true
+);
 export const GET = handle;
 export const HEAD = handle;

@@ -2,6 +2,7 @@
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
+import { wholeNumber } from '#core/text/number';
 import { staff } from '$lib/server/guard/guard';
 import { compareEditions } from '$lib/server/documents/compare';
 import { documentView } from '$lib/server/documents/view';
@@ -13,7 +14,7 @@ export const load: PageServerLoad = async (event) => {
 	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	// without numbers: the edition in force and the one before it
 	const usual = view.editions.find((e) => e.inForce)!.number;
-	const number = (name: string, otherwise: number) => Number(url.searchParams.get(name)) || otherwise;
+	const number = (name: string, otherwise: number) => wholeNumber(url.searchParams.get(name), otherwise);
 	try {
 		return {
 			slug: view.slug,

@@ -1,6 +1,7 @@
 // The draft as somebody would see it once published: a visitor, a member of a group, a given person, or staff.
 import type { PageServerLoad } from './$types';
 import { decide } from '#core/access/decide';
+import { wholeNumber } from '#core/text/number';
 import { IanuaError } from '#core/errors';
 import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
@@ -22,7 +23,7 @@ export const load: PageServerLoad = async (event) => {
 	});
 	const decision = decide(caller.who, await doorThing(draft.id), 'read', Date.now());
 	// an earlier revision in the draft's place
-	const number = Number(url.searchParams.get('revision')) || null;
+	const number = wholeNumber(url.searchParams.get('revision'), null);
 	const { title, content } = number ? await revisionOf(draft.id, number).catch(turnAway) : draft;
 	const { searchParams } = url;
 	const query = { q: searchParams.get('q') ?? undefined, folder: searchParams.get('folder') ?? undefined, topic: searchParams.get('topic') ?? undefined };

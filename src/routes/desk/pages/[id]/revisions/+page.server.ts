@@ -1,6 +1,7 @@
 // Two states of a page beside each other: what was added and taken out, by its words.
 import type { PageServerLoad } from './$types';
 import { comparePages } from '#core/documents/compare';
+import { wholeNumber } from '#core/text/number';
 import { contentLines, type PageContent } from '#core/placing/content';
 import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
@@ -11,8 +12,8 @@ export const load: PageServerLoad = async (event) => {
 	const { params, url } = event;
 	const draft = await pageDraft(params.id).catch(turnAway);
 	const revisions = await revisionsOf(draft.id);
-	const from = Number(url.searchParams.get('from')) || (revisions[0]?.number ?? 0);
-	const to = Number(url.searchParams.get('to')) || null;
+	const from = wholeNumber(url.searchParams.get('from'), revisions[0]?.number ?? 0);
+	const to = wholeNumber(url.searchParams.get('to'), null);
 	const earlier = await revisionOf(draft.id, from).catch(turnAway);
 	const later: { title: string; content: PageContent } = to ? await revisionOf(draft.id, to).catch(turnAway) : draft;
 	const said = ({ title, content }: { title: string; content: PageContent }) => [title, ...contentLines(draft.layout, content)];

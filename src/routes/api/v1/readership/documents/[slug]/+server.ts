@@ -1,6 +1,7 @@
 // Readership of one document over a time; of an earlier edition where `edition` names it.
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
+import { wholeNumber } from '#core/text/number';
 import { documentView } from '$lib/server/documents/view';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
@@ -11,6 +12,6 @@ export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const view = await documentView(event.params.slug!);
 	if (!view) throw new IanuaError('not-found');
-	const edition = Number(event.url.searchParams.get('edition')) || undefined;
+	const edition = wholeNumber(event.url.searchParams.get('edition'), undefined);
 	return answer(onlyWhole(await documentReport(await reported(view, edition), await periodFrom(event.url))));
 });
