@@ -29,6 +29,9 @@ function programs(): string {
 	return join(root, newest, 'bin');
 }
 
+/** The path of one of PostgreSQL's programs. */
+export const program = (name: string): string => join(programs(), name);
+
 function postgresUser(): { uid: number; gid: number } {
 	const line = readFileSync('/etc/passwd', 'utf8')
 		.split('\n')
@@ -39,8 +42,8 @@ function postgresUser(): { uid: number; gid: number } {
 }
 
 /** Runs a program of PostgreSQL; as the user postgres when we are root, since it refuses to run as root. */
-function call(program: string, args: string[], cwd: string): string {
-	const path = join(programs(), program);
+function call(name: string, args: string[], cwd: string): string {
+	const path = join(programs(), name);
 	const [command, all] = asRoot ? ['setpriv', ['--reuid=postgres', '--regid=postgres', '--init-groups', 'env', `HOME=${cwd}`, path, ...args]] : [path, args];
 	return execFileSync(command, all, { cwd, encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
 }
@@ -63,6 +66,20 @@ export function freePort(): Promise<number> {
 	});
 }
 
+/** Where the cluster of a data folder lies. */
+const clusterOf = (data: string): string => join(asRoot && !passable(resolve(data)) ? elsewhere(data) : resolve(data, 'postgres'), 'cluster');
+/** Where it goes when the user postgres cannot pass through to the data folder. */
+const elsewhere = (data: string): string =>
+	join('/var/lib/ianua', `${basename(resolve(data)).replace(/^\./, '')}-${createHash('sha256').update(resolve(data)).digest('hex').slice(0, 8)}`, 'postgres');
+
+/** The address of the database that runs from a data folder; null where none does. */
+export function runningUrl(data: string): string | null {
+	const cluster = clusterOf(data);
+	if (!existsSync(join(cluster, 'PG_VERSION'))) return null;
+	const port = runningPort(cluster);
+	return port === null ? null : `postgres://ianua:${readFileSync(resolve(data, 'postgres.password'), 'utf8').trim()}@127.0.0.1:${port}/postgres`;
+}
+
 /** Whether nobody listens on a loopback port. */
 export function isFree(port: number): Promise<boolean> {
 	return new Promise((done) => {
@@ -76,11 +93,7 @@ export async function startPostgres(data: string, { quick = false } = {}): Promi
 	mkdirSync(data, { recursive: true });
 	let folder = resolve(data, 'postgres');
 	if (asRoot && !passable(dirname(folder))) {
-		folder = join(
-			'/var/lib/ianua',
-			`${basename(resolve(data)).replace(/^\./, '')}-${createHash('sha256').update(resolve(data)).digest('hex').slice(0, 8)}`,
-			'postgres'
-		);
+		folder = elsewhere(data);
 		console.log(`The data folder is closed to the user postgres, so the database lies in ${folder}.`);
 	}
 	mkdirSync(folder, { recursive: true, mode: 0o755 });

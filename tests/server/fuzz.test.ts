@@ -43,6 +43,8 @@ const odd = [
 	'https://127.0.0.1/d/x',
 	''
 ];
+/** Half of a character cannot stand in an address at all. */
+const wellFormed = (text: string) => text.replace(/\p{Surrogate}/gu, '\ufffd');
 const value = fc.oneof({ weight: 3, arbitrary: fc.constantFrom(...odd) }, fc.string({ unit: 'grapheme', maxLength: 40 }), fc.integer().map(String));
 
 it('gets no 5xx, from nobody’s hand', async () => {
@@ -80,8 +82,8 @@ it('gets no 5xx, from nobody’s hand', async () => {
 			if (Date.now() > until) return;
 			await Promise.all(
 				requests.map(async ({ route, caller, params, query }) => {
-					const filled = Object.fromEntries(Object.entries({ ...good, ...params }).map(([name, v]) => [name, encodeURIComponent(v.toWellFormed())]));
-					const search = query.map(([name, v]) => `${name}=${encodeURIComponent(v.toWellFormed())}`).join('&');
+					const filled = Object.fromEntries(Object.entries({ ...good, ...params }).map(([name, v]) => [name, encodeURIComponent(wellFormed(v))]));
+					const search = query.map(([name, v]) => `${name}=${encodeURIComponent(wellFormed(v))}`).join('&');
 					const path = `${addressOf(route.id, filled)}${search && `?${search}`}`;
 					const response = await fetch(origin + path, { headers: caller.headers, redirect: 'manual' });
 					await response.body?.cancel();
