@@ -116,10 +116,12 @@ export function mismatchesOf(page: Thing, document: Thing, people: Populations, 
 }
 
 /** What mends a mismatch in one press. */
-export type Remedy = 'page-door' | 'admit' | 'follow' | 'narrow' | 'locked' | 'take-out' | 'intended';
+export type Remedy = 'restore' | 'page-door' | 'admit' | 'follow' | 'narrow' | 'locked' | 'take-out' | 'intended';
 
 /** The remedies that would help, the likeliest first. */
 export function remediesFor(kind: MismatchKind, page: Thing, document: Thing): Remedy[] {
+	// what is set aside opens to nobody, whatever its door says
+	if (document.setAside) return ['restore', 'take-out'];
 	const [p, x] = [page.door, doorInForce(document)];
 	if (kind === 'side-door') return document.follows ? ['intended'] : ['page-door', 'follow', 'intended'];
 	const missing = p.position === 'keyed' && x.position === 'keyed' && (p.groups.some((g) => !x.groups.includes(g)) || (p.allMembers && !x.allMembers));

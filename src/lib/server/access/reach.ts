@@ -33,7 +33,7 @@ export async function allMembersOf(): Promise<Member[]> {
 /** All members as they stand at an instant. */
 export const populationNow = async (at: Instant = Date.now()): Promise<Population> => populationAt(await allMembersOf(), at);
 
-/** Documents and pages that are not set aside, as the decision sees them, by id (no two of them share one). */
+/** Documents that are not gone and pages that are not set aside, as the decision sees them, by id (no two of them share one). */
 export async function allThings(of: {
 	documents?: 'all' | readonly string[];
 	pages?: 'all' | readonly string[];
@@ -42,7 +42,7 @@ export async function allThings(of: {
 }): Promise<Map<string, Thing>> {
 	const s = sql();
 	const some = (table: 'document' | 'page', ids: 'all' | readonly string[] = []) =>
-		s`select id, door_id, set_aside_at from ${s(table)} where set_aside_at is null and ${ids === 'all' ? s`true` : ids.length ? s`id in ${s(ids)}` : s`false`}`;
+		s`select id, door_id, set_aside_at from ${s(table)} where ${table === 'document' ? s`gone_at is null` : s`set_aside_at is null`} and ${ids === 'all' ? s`true` : ids.length ? s`id in ${s(ids)}` : s`false`}`;
 	const [rows, { zone }] = await Promise.all([
 		s<(ThingRow & { id: string })[]>`
 			with admits as (
@@ -66,5 +66,6 @@ export async function allThings(of: {
 /** Every document that is not set aside, with whom it reaches. */
 export async function reachOfAll(at: Instant = Date.now()): Promise<{ documents: Map<string, Thing>; reached: Map<string, Reached>; population: Population }> {
 	const [documents, population] = await Promise.all([allThings({ documents: 'all' }), populationNow(at)]);
+	for (const [id, thing] of documents) if (thing.setAside) documents.delete(id);
 	return { documents, population, reached: new Map([...documents].map(([id, thing]) => [id, reach(thing, population)])) };
 }

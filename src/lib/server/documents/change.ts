@@ -160,7 +160,9 @@ export const BulkChange = Type.Object(
 		addTopics: Type.Optional(Type.Array(Line(80), { maxItems: 50 })),
 		removeTopics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80 }), { maxItems: 50 })),
 		door: Type.Optional(DoorChange),
-		aside: Type.Optional(Type.Boolean())
+		aside: Type.Optional(Type.Boolean()),
+		/** Where what is set aside stands on published pages, nothing is done and the places are told. */
+		ask: Type.Optional(Type.Boolean())
 	},
 	{ additionalProperties: false }
 );

@@ -162,6 +162,25 @@ export const WatchChange = Type.Object({ watch: Type.Boolean() }, { additionalPr
 export const SourceAction = Type.Object({ do: oneOf(['compare', 'take', 'leave']) }, { additionalProperties: false });
 export const SavedFilterBody = Type.Object({ name: Line(80), query: Type.String({ maxLength: 4000 }) }, { additionalProperties: false });
 export const UndoBody = Type.Object({ undo: Type.Array(Type.Object({ slug: Type.String(), change: DocumentChange, aside: Type.Optional(Type.Boolean()) })) });
+const BulkAnswer = Type.Composite([
+	UndoBody,
+	Type.Object({
+		asks: Type.Optional(
+			Type.Array(
+				Type.Object({
+					document: Type.String(),
+					documentTitle: Type.String(),
+					page: Type.String(),
+					pageTitle: Type.String(),
+					front: Type.Boolean(),
+					placement: Type.String(),
+					form: Type.String()
+				}),
+				{ description: 'places that would break; nothing was done' }
+			)
+		)
+	})
+]);
 export const IntakeStop = Type.Object({ stop: Type.Array(Type.String({ format: 'uuid' }), { minItems: 1, maxItems: 1000 }) }, { additionalProperties: false });
 
 const Labels = Type.Object({ items: Type.Array(Type.Object({ name: Type.String(), count: Type.Integer() })), next: Type.Null() });
@@ -493,7 +512,7 @@ export const operations: readonly Operation[] = [
 		answer: Type.Object({ sentence: Type.String(), people: Type.Any(), anyone: Type.Boolean() })
 	},
 	{ method: 'post', path: '/from-web', words: 'Fetches a PDF from a web address', body: FromWeb, status: 201, answer: DocumentAnswer },
-	{ method: 'post', path: '/bulk', words: 'One change to many documents', body: BulkChange, status: 200, answer: UndoBody },
+	{ method: 'post', path: '/bulk', words: 'One change to many documents', body: BulkChange, status: 200, answer: BulkAnswer },
 	{ method: 'post', path: '/bulk/undo', words: 'Puts many documents back', body: UndoBody, status: 200, answer: Nothing },
 	{ method: 'get', path: '/find', words: 'Finds documents by words in titles and on pages', query: FindQuery, status: 200, answer: FindAnswer },
 	{ method: 'get', path: '/folders', words: 'Folders with how many documents stand in each', status: 200, answer: Labels },

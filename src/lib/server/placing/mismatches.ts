@@ -12,7 +12,7 @@ import { allMembersOf, allThings } from '../access/reach';
 import type { DoorView } from '../access/things';
 import { db, sql } from '../db/client';
 import { page as pageTable, sideDoor } from '../db/schema';
-import { changeDocument } from '../documents/change';
+import { changeDocument, restore } from '../documents/change';
 import { documentView } from '../documents/view';
 import { namesOf } from '../people/service';
 import { writeAudit } from '../site/audit';
@@ -67,7 +67,7 @@ async function placed({ page, document, documents, draft = false }: Which): Prom
 			i.why, (select name from person where id = i.marked_by) as marked_by, i.marked_at
 		from placement x join page p on p.id = x.page_id join document d on d.id = x.document_id
 			left join side_door i on i.page_id = x.page_id and i.document_id = x.document_id
-		where x.published = ${!draft} and p.set_aside_at is null and d.set_aside_at is null and x.form <> 'list'
+		where x.published = ${!draft} and p.set_aside_at is null and d.gone_at is null and x.form <> 'list'
 			${page ? s`and p.id = ${page}` : s``} ${document ? s`and d.slug = ${document}` : s``} ${documents ? (documents.length ? s`and d.id in ${s(documents)}` : s`and false`) : s``}
 		order by p.path, d.title, x.id`;
 }
@@ -175,7 +175,7 @@ export const Mend = Type.Object(
 		page: Type.String({ maxLength: 200, description: 'path of the page' }),
 		document: Type.String({ maxLength: 80 }),
 		placement: Type.Optional(Type.String({ maxLength: 40 })),
-		remedy: Type.Union((['page-door', 'admit', 'follow', 'narrow', 'locked', 'take-out', 'intended'] as const).map((r) => Type.Literal(r))),
+		remedy: Type.Union((['restore', 'page-door', 'admit', 'follow', 'narrow', 'locked', 'take-out', 'intended'] as const).map((r) => Type.Literal(r))),
 		/** Why a side door is meant to be. */
 		why: Type.Optional(Type.String({ maxLength: 500 })),
 		/** Takes back that a side door is meant to be. */
@@ -214,6 +214,9 @@ export async function mend(given: Mend, actor: string): Promise<{ before: { docu
 			});
 		case 'follow':
 			return set({ follows: page.path });
+		case 'restore':
+			await restore(document.slug, actor);
+			return { before: {} };
 		case 'narrow': {
 			const before = asChange(page.door);
 			await changePageDoor(page.id, asChange(document.door), actor);

@@ -1,8 +1,34 @@
 // Where documents are placed, for other capabilities to ask.
 import { sql } from '../db/client';
+import { site } from '../site/site';
 
 /** Whether a page of a document is placed as a cover somewhere. */
 export async function isPlacedAsCover(documentId: string, page: number): Promise<boolean> {
 	const [row] = await sql()`select 1 from placement where document_id = ${documentId} and cover_page = ${page} limit 1`;
 	return row !== undefined;
+}
+
+/** A place where a document is met on a published page. */
+export interface Place {
+	readonly document: string;
+	readonly documentTitle: string;
+	/** Path and title of the page. */
+	readonly page: string;
+	readonly pageTitle: string;
+	/** Whether it is the front page of the site. */
+	readonly front: boolean;
+	readonly placement: string;
+	readonly form: string;
+}
+
+/** Where some documents, by their addresses, stand on published pages: the front page first. */
+export async function placesOf(slugs: readonly string[]): Promise<Place[]> {
+	if (!slugs.length) return [];
+	const s = sql();
+	const { front } = await site();
+	const rows = await s<Place[]>`
+		select d.slug as document, d.title as "documentTitle", g.path as page, g.title as "pageTitle", (g.path = '/' or g.path = ${front ?? ''}) as front, p.id as placement, p.form
+		from placement p join document d on d.id = p.document_id join page g on g.id = p.page_id
+		where p.published and p.form <> 'list' and g.set_aside_at is null and d.slug in ${s(slugs)} order by front desc, g.path, d.title, p.id`;
+	return [...rows];
 }

@@ -8,6 +8,9 @@
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
+	import type { Place } from '$lib/server/placing/placed';
+	import AsideQuestion from './AsideQuestion.svelte';
+	import { askAside, setAsideAll, type Undo } from './aside.svelte';
 	import { chooseNone, chosenRows } from './chosen.svelte';
 
 	let { folders, topics, total, aside }: { folders: readonly string[]; topics: readonly string[]; total: number; aside: boolean } = $props();
@@ -25,11 +28,22 @@
 	let topic = $state('');
 	let busy = $state(false);
 
-	async function change(what: Record<string, unknown>, words: string) {
+	let asks = $state<Place[] | null>(null);
+	let told: Place[] = [];
+	const asideWords = 'set aside. They can be restored for 30 days.';
+
+	const change = (what: Record<string, unknown>, words: string) =>
+		act(() => call<Undo & { asks?: Place[] }>('POST', '/bulk', { documents: chosenRows.slugs, ...what }), words, 'aside' in what);
+
+	async function act(work: () => Promise<Undo & { asks?: Place[] }>, words: string, leave: boolean) {
 		busy = true;
 		try {
-			const { undo } = await call<{ undo: unknown[] }>('POST', '/bulk', { documents: chosenRows.slugs, ...what });
-			if ('aside' in what) chooseNone();
+			const { undo, asks: places } = await work();
+			if (places) {
+				asks = told = places;
+				return;
+			}
+			if (leave) chooseNone();
 			await refresh();
 			notify(`${counted(undo.length, 'document', 'documents')}: ${words}`, {
 				undo: async () => {
@@ -67,6 +81,8 @@
 		}
 	}
 </script>
+
+<AsideQuestion bind:places={asks} go={(takeOut) => void act(() => setAsideAll(chosenRows.slugs, takeOut ? told : []), asideWords, true)} />
 
 <div class="bar" role="toolbar" aria-label="Change the documents chosen">
 	<strong>{many} chosen</strong>
@@ -128,7 +144,7 @@
 				{/each}
 			</ul>
 		</Popup>
-		<button class="btn" disabled={busy} onclick={() => change({ aside: true }, 'set aside. They can be restored for 30 days.')}>Set aside</button>
+		<button class="btn" disabled={busy} onclick={() => act(() => askAside(chosenRows.slugs), asideWords, true)}>Set aside</button>
 	{/if}
 	<button class="btn" onclick={chooseNone}>Let go</button>
 </div>

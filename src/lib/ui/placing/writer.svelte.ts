@@ -170,6 +170,7 @@ export class Writer {
 }
 
 export const remedyWords: Record<Remedy, string> = {
+	restore: 'Restore the document',
 	'page-door': 'Give it the page’s door',
 	admit: 'Admit them to the document',
 	follow: 'Let it follow the page',
@@ -199,6 +200,7 @@ export async function mendMismatch(found: Found, remedy: Remedy, why: string | u
 					? () => call('POST', '/mismatches', { page, document, remedy, undo: true })
 					: null;
 		const done: Record<Remedy, string> = {
+			restore: `“${found.documentTitle}” is restored.`,
 			'page-door': `“${found.documentTitle}” has the page’s door.`,
 			admit: `“${found.documentTitle}” admits them.`,
 			follow: `“${found.documentTitle}” follows the page.`,

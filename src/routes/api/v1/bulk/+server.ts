@@ -3,11 +3,14 @@ import type { RequestHandler } from './$types';
 import { BulkChange, changeMany } from '$lib/server/documents/change';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
+import { placesOf } from '$lib/server/placing/placed';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(BulkChange);
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	return answer({ undo: await changeMany(await body(event, checkBody), id) });
+	const { ask, ...change } = await body(event, checkBody);
+	const asks = ask && change.aside ? await placesOf(change.documents) : [];
+	return answer(asks.length ? { undo: [], asks } : { undo: await changeMany(change, id) });
 });

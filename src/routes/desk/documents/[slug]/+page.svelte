@@ -27,6 +27,9 @@
 	import ReadingFields from '$lib/ui/reading/ReadingFields.svelte';
 	import { languageWords } from '$lib/ui/documents/words';
 	import Arch from '$lib/ui/parts/Arch.svelte';
+	import AsideQuestion from '$lib/ui/documents/AsideQuestion.svelte';
+	import { askAside, setAsideAll, type Undo } from '$lib/ui/documents/aside.svelte';
+	import type { Place } from '$lib/server/placing/placed';
 	import { call, ApiTrouble } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { isTyping } from '$lib/ui/parts/shortcuts';
@@ -64,19 +67,25 @@
 		}
 	}
 
-	/** Sends a change of the door; undo sends back what it changed. */
-	function changeDoor(change: DoorChange) {
-		const before: DoorChange = {};
-		if (change.position !== undefined) before.position = door.position;
-		if (change.allMembers !== undefined) before.allMembers = door.allMembers;
-		if (change.groups) before.groups = door.groups.map((g) => g.slug);
-		if (change.people) before.people = door.people.map((p) => p.email);
-		if (change.from !== undefined) before.from = door.from;
-		if (change.until !== undefined) before.until = door.until;
-		if (change.allow) before.allow = { ...door.allow };
-		if (change.listed !== undefined) before.listed = door.listed;
-		if (change.follows !== undefined) before.follows = door.follows?.path ?? null;
-		void patch({ door: change }, 'Door set.', { door: before });
+	/** Changes the door; what was before is the server's to know. */
+	async function changeDoor(change: DoorChange) {
+		try {
+			const { undo } = await call<Undo>('POST', '/bulk', { documents: [view.slug], door: change });
+			await refresh();
+			notify('Door set.', { undo: () => putBack(undo) });
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			await refresh();
+		}
+	}
+	async function putBack(undo: Undo['undo']) {
+		try {
+			await call('POST', '/bulk/undo', { undo });
+			await refresh();
+			notify('Put back as it was.');
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		}
 	}
 
 	async function copyAddress() {
@@ -114,9 +123,20 @@
 		}
 	}
 
-	async function aside() {
+	let asks = $state<Place[] | null>(null);
+	let told: Place[] | null = null;
+	async function aside(work: () => Promise<Undo & { asks?: Place[] }>) {
 		const { slug, title } = view;
-		await call('DELETE', `/documents/${slug}`);
+		try {
+			const answer = await work();
+			if (answer.asks) {
+				asks = told = answer.asks;
+				return;
+			}
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			return;
+		}
 		await goto(`/desk/documents${page.url.search}`, { noScroll: true, invalidateAll: true });
 		notify(`“${title}” is set aside. It can be restored for 30 days.`, {
 			undo: async () => {
@@ -126,9 +146,13 @@
 		});
 	}
 	async function restore() {
-		await call('POST', `/documents/${view.slug}/restore`);
-		await refresh();
-		notify('Restored, with its door, its placements and its history.');
+		try {
+			await call('POST', `/documents/${view.slug}/restore`);
+			await refresh();
+			notify('Restored, with its door, its placements and its history.');
+		} catch (error) {
+			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		}
 	}
 
 	/** What search engines show of a description: about 155 characters (common practice, no source). */
@@ -162,6 +186,13 @@
 <svelte:window onkeydown={keys} />
 <svelte:head><title>{view.title}, {data.site.name}</title></svelte:head>
 
+<AsideQuestion
+	bind:places={asks}
+	go={(takeOut) => {
+		const out = takeOut ? (told ?? []) : [];
+		void aside(() => setAsideAll([view.slug], out));
+	}}
+/>
 <aside class="sheet" aria-label={view.title} data-edition-of={view.slug} data-edition-title={view.title}>
 	<a class="close" href="/desk/documents{page.url.search}" aria-label="Close the sheet" data-sveltekit-noscroll>×</a>
 	{#if view.setAsideAt}
@@ -370,7 +401,7 @@
 			{/if}
 		</div>
 	</section>
-	{#if !view.setAsideAt}<p class="end"><button class="quiet" onclick={aside}>Set this document aside</button></p>{/if}
+	{#if !view.setAsideAt}<p class="end"><button class="quiet" onclick={() => aside(() => askAside([view.slug]))}>Set this document aside</button></p>{/if}
 </aside>
 
 <CoverChoice
