@@ -4,6 +4,7 @@ import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { freePort, isFree, startPostgres, type Postgres } from './postgres';
+import { serverUser } from './user';
 
 export interface Running {
 	readonly origin: string;
@@ -33,6 +34,8 @@ export interface RunOptions {
 	readonly log?: string;
 	/** Bring the web server up again when it ends by itself, after a pause that grows; PostgreSQL is not touched. */
 	readonly restart?: boolean;
+	/** Where the start is root's: run the web server, and all that it starts, as a user of its own. */
+	readonly ownUser?: boolean;
 	/** Takes what the web server prints, in place of showing it. */
 	readonly output?: (text: string) => void;
 	readonly say?: (line: string) => void;
@@ -45,7 +48,17 @@ function secretOf(data: string): string {
 	return readFileSync(file, 'utf8').trim();
 }
 
-export async function runIanua({ data: given, port, demo, quick, log, output, restart = false, say = () => {} }: RunOptions): Promise<Running> {
+export async function runIanua({
+	data: given,
+	port,
+	demo,
+	quick,
+	log,
+	output,
+	restart = false,
+	ownUser = false,
+	say = () => {}
+}: RunOptions): Promise<Running> {
 	const data = resolve(given);
 	mkdirSync(data, { recursive: true });
 	let postgres: Postgres | undefined;
@@ -75,14 +88,19 @@ export async function runIanua({ data: given, port, demo, quick, log, output, re
 		NODE_ENV: 'production'
 	};
 	try {
+		const as = ownUser ? serverUser(data, environment.IANUA_FILES, say) : null;
+		const who = as ? { uid: as.uid, gid: as.gid } : {};
+		if (as) environment.HOME = data;
 		if (demo) {
 			execFileSync('node', ['--import', 'tsx', 'demo/load.ts'], {
+				...who,
 				env: { ...environment, IANUA_POSTGRES_PORT: String(postgres?.port ?? '') },
 				stdio: ['ignore', 'inherit', 'inherit']
 			});
 		}
 		const server = await keepUp(
-			() => fork('scripts/serve.ts', { execArgv: ['--import', 'tsx'], env: environment, stdio: ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc'] }),
+			() =>
+				fork('scripts/serve.ts', { ...who, execArgv: ['--import', 'tsx'], env: environment, stdio: ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc'] }),
 			{
 				restart,
 				say,

@@ -15,7 +15,7 @@ if (!Number.isInteger(port) || port < 1 || port > 65535) {
 }
 
 build();
-const running = await runIanua({ data: values.data, port, demo: !values.empty, restart: true, say: console.log }).catch((error: Error) => {
+const running = await runIanua({ data: values.data, port, demo: !values.empty, restart: true, ownUser: true, say: console.log }).catch((error: Error) => {
 	console.error(error.message);
 	process.exit(1);
 });

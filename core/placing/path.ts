@@ -19,6 +19,7 @@ export const reservedParts: readonly string[] = [
 	'ianua-document.js',
 	'reading-over.js',
 	'healthz',
+	'readyz',
 	'sitemap.xml',
 	'robots.txt',
 	'_app',

@@ -1,8 +1,10 @@
 // The helper processes that work on PDFs: as many as there are cores, started when first needed, each at one file at a time.
-import { fork, type ChildProcess } from 'node:child_process';
+import { spawn, type ChildProcess } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { resolve } from 'node:path';
 import { IanuaError } from '#core/errors';
+import { settings } from '../settings';
+import { confined } from './confine';
 import type { Answered, Asked, Work } from './helper';
 
 /** Ms after which a helper that does not answer is ended: well over what its bounded programs can take together. */
@@ -21,10 +23,35 @@ const helpers: Helper[] = [];
 const waiting: (() => void)[] = [];
 let last = 0;
 
+/**
+ * What a helper may know: where the store is, and how to run programs. Not the database's password nor the secret: settings ask for something
+ * in their place, and it is nothing.
+ */
+function helperEnvironment(): Record<string, string> {
+	const handed = ['PATH', 'LANG', 'LC_ALL', 'TZ', 'TMPDIR', 'NODE_ENV', 'IANUA_LOG', 'IANUA_DATA', 'IANUA_MAX_UPLOAD'];
+	return {
+		...Object.fromEntries(handed.flatMap((name) => (process.env[name] === undefined ? [] : [[name, process.env[name]]]))),
+		IANUA_FILES: settings().files,
+		IANUA_DATABASE_URL: 'postgres://nowhere',
+		IANUA_SECRET: 'a helper signs nothing, and has none'
+	};
+}
+
 function start(): Helper {
-	const child = fork(resolve('src/lib/server/pdf/helper.ts'), ['pdf-helper'], {
-		execArgv: ['--max-old-space-size=256', '--import', 'tsx'],
+	const before = confined();
+	const [program = '', ...args] = [
+		...before,
+		process.execPath,
+		'--max-old-space-size=256',
+		'--import',
+		'tsx',
+		resolve('src/lib/server/pdf/helper.ts'),
+		'pdf-helper'
+	];
+	const child = spawn(program, args, {
 		stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
+		// no password of the database, no secret: it is told what it needs for each piece of work
+		env: { ...helperEnvironment(), ...(before.length ? { IANUA_CONFINED: 'yes' } : {}) },
 		// in a group of its own, so that what is typed at the terminal does not reach it
 		detached: true
 	});

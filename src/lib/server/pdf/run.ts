@@ -3,6 +3,7 @@
 import { spawn } from 'node:child_process';
 import type { FileHandle } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
+import { confined } from './confine';
 
 const MiB = 1024 * 1024;
 
@@ -56,7 +57,8 @@ export async function run(program: string, args: readonly string[], bound: Limit
 function runNow(program: string, args: readonly string[], bound: Limits, output: Output): Promise<Outcome> {
 	return new Promise((resolve) => {
 		const onOutput = typeof output === 'function' ? output : undefined;
-		const child = spawn('prlimit', [`--as=${bound.memory}`, `--cpu=${bound.cpu}`, `--fsize=${bound.file}`, '--core=0', program, ...args], {
+		const [first = '', ...rest] = [...confined(), 'prlimit'];
+		const child = spawn(first, [...rest, `--as=${bound.memory}`, `--cpu=${bound.cpu}`, `--fsize=${bound.file}`, '--core=0', program, ...args], {
 			detached: true,
 			stdio: ['ignore', 'pipe', 'pipe'],
 			env: { PATH: process.env.PATH ?? '/usr/bin:/bin', LC_ALL: 'C.UTF-8', HOME: '/nonexistent' }

@@ -13,8 +13,9 @@ const checkBody = compile(Publishing);
 export const POST: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
 	const said = event.request.headers.get('content-length') !== '0' && event.request.headers.has('content-type');
+	const wish = said ? await body(event, checkBody) : {};
 	const { id } = await pageDraft(pathOf(event.params.path));
-	const { asks, deadEnds } = await putOutPage(id, said ? await body(event, checkBody) : {}, actor);
+	const { asks, deadEnds } = await putOutPage(id, wish, actor);
 	if (asks) throw new IanuaError('dead-ends', { count: String(deadEnds.length), documents: [...new Set(deadEnds.map((d) => d.document))].join(', ') });
 	return answer({ ...pageJson(await pageDraft(id)), deadEnds: deadEnds.length });
 });
