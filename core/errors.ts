@@ -99,6 +99,7 @@ export const catalogue = {
 		words: 'This cannot be opened just now, because its opening could not be written down. Try again in a moment.'
 	},
 	'figures-not-whole': { status: 503, words: 'The figures are being made anew from the ledger and are not whole yet. Ask again in a few minutes.' },
+	busy: { status: 503, words: 'Too much of this is asked for at once. Try again in a moment.' },
 	'not-ready': { status: 503, words: 'The site is not ready: {detail}.' }
 } as const satisfies Record<string, { status: number; words: string }>;
 

@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { build } from './build';
 import { benchAccess } from './bench-access';
 import { benchIntake } from './bench-intake';
+import { benchLoad } from './bench-load';
 import { benchPlacing } from './bench-placing';
 import { benchReading } from './bench-reading';
 import { benchKill, benchReadership } from './bench-readership';
@@ -18,7 +19,7 @@ const seconds = 8;
 /** IANUA_BENCH_DATA: a folder that is kept, so that ten million entries need not be made for each run. */
 const { path: data, drop } = scratch('bench', process.env.IANUA_BENCH_DATA);
 /** npm run bench -- save: only that one. */
-const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'kill') =>
+const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill') =>
 	!process.argv[2] || process.argv[2] === part;
 
 /**
@@ -160,6 +161,7 @@ try {
 	if (wanted('access')) await benchAccess(running);
 	if (wanted('room')) await benchRoom(running, staff, people.staff);
 	if (wanted('readership')) await benchReadership(running, staff, load);
+	if (wanted('load')) await benchLoad(running, staff);
 	if (wanted('kill')) running = await benchKill(running, staff, port);
 	await running.stop();
 } finally {

@@ -27,6 +27,21 @@ export function sql(): postgres.Sql {
 	return (client ??= postgres(settings().IANUA_DATABASE_URL, { max: 16, onnotice: () => {}, connection, backoff }));
 }
 
+/**
+ * For finds alone: a few connections, so that however many look for something at once, others have theirs; and a statement that takes longer
+ * than this is ended (ms).
+ */
+const findWithin = 10_000;
+let finderClient: postgres.Sql | undefined;
+export function finder(): postgres.Sql {
+	return (finderClient ??= postgres(settings().IANUA_DATABASE_URL, {
+		max: 4,
+		onnotice: () => {},
+		connection: { ...connection, statement_timeout: findWithin },
+		backoff
+	}));
+}
+
 export function db(): Database {
 	return (database ??= drizzle(postgresForDrizzle(), { schema }));
 }
@@ -62,6 +77,6 @@ export async function ensureLedgerMonths(now: Date): Promise<void> {
 
 /** Ends all connections: at shutdown, and at the end of scripts and tests. */
 export async function closeDatabase(): Promise<void> {
-	await Promise.all([client?.end({ timeout: 5 }), drizzleClient?.end({ timeout: 5 })]);
-	client = drizzleClient = database = undefined;
+	await Promise.all([client?.end({ timeout: 5 }), drizzleClient?.end({ timeout: 5 }), finderClient?.end({ timeout: 5 })]);
+	client = drizzleClient = finderClient = database = undefined;
 }

@@ -1,9 +1,15 @@
 // Find, for whoever asks: documents that lists name to them.
 import { readableBy } from '../access/readable';
+import { findLane } from '../lanes';
 import type { Caller } from '../people/who';
 import { findDocuments, type FoundDocument } from './find';
 
-/** As `findDocuments`, for a caller. Staff find everything in use. */
-export function findFor(caller: Caller, q: string, page: { limit: number; offset: number }): Promise<{ items: readonly FoundDocument[]; total: number }> {
-	return findDocuments(q, caller.who.kind === 'staff' ? 'in-use' : readableBy(caller), page);
+/** As `findDocuments`, for a caller at a place; staff find everything in use. Throws `busy` where too much is looked for at once. */
+export function findFor(
+	caller: Caller,
+	place: string,
+	q: string,
+	page: { limit: number; offset: number }
+): Promise<{ items: readonly FoundDocument[]; total: number }> {
+	return findLane.run(place, () => findDocuments(q, caller.who.kind === 'staff' ? 'in-use' : readableBy(caller), page));
 }

@@ -2,7 +2,7 @@
 // Phrases in quotes, -word, or: websearch_to_tsquery reads them. The language of each document decides its stemming.
 import type postgres from 'postgres';
 import { markQuery, partsAround, splitQuery } from '#core/documents/find-query';
-import { sql } from '../db/client';
+import { finder as sql } from '../db/client';
 import { holding } from '../db/like';
 
 /** A stretch of text; `marked` where it is one of the words asked for. */

@@ -16,6 +16,8 @@ function knownError(error: unknown): IanuaError {
 	if (isHttpError(error) && Object.hasOwn(catalogue, error.body.code)) return new IanuaError(error.body.code as ErrorCode);
 	// Drizzle says which query it was, and has the database's own error as its cause
 	const { code } = ((error as { cause?: unknown } | null)?.cause ?? error ?? {}) as { code?: string };
+	// a statement that took too long (57014) was ended
+	if (code === '57014') return new IanuaError('busy');
 	const detail = refusedByDatabase[code ?? ''];
 	if (detail) return new IanuaError('not-valid', { detail });
 	return new IanuaError('unexpected');
@@ -27,7 +29,7 @@ export function problem(error: unknown, requestId: string): Response {
 	if (known.code === 'unexpected') log().error({ err: error, requestId }, 'unexpected error');
 	return new Response(JSON.stringify(problemOf(known, requestId)), {
 		status: known.status,
-		headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' }
+		headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...(known.code === 'busy' ? { 'retry-after': '2' } : {}) }
 	});
 }
 

@@ -2,6 +2,7 @@
 import { open, readFile, rm, writeFile } from 'node:fs/promises';
 import { IanuaError } from '#core/errors';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { unpackLane } from '../lanes';
 import { limits, run } from './run';
 
 const MiB = 1024 * 1024;
@@ -11,11 +12,19 @@ interface Attachment {
 	readonly name: string;
 }
 
+const reading = new Map<string, Promise<readonly Attachment[]>>();
+
 /** Keys and names of the attachments, in the order of the file's name tree; read from the file once. */
-async function listed(sha256: string): Promise<readonly Attachment[]> {
+async function listedOnce(sha256: string, place: string): Promise<readonly Attachment[]> {
 	const path = madePath(sha256, 'attachments.json');
 	const kept = await readFile(path, 'utf8').catch(() => null);
 	if (kept) return JSON.parse(kept) as Attachment[];
+	let read = reading.get(sha256);
+	if (!read) reading.set(sha256, (read = unpackLane.run(place, () => listed(sha256, path)).finally(() => reading.delete(sha256))));
+	return read;
+}
+
+async function listed(sha256: string, path: string): Promise<readonly Attachment[]> {
 	const { code, output } = await run('qpdf', ['--json', '--json-key=attachments', pathOf(sha256)], { ...limits.structure, output: 16 * MiB });
 	if (code !== 0 && code !== 3) return [];
 	let list: Attachment[];
@@ -39,14 +48,17 @@ async function listed(sha256: string): Promise<readonly Attachment[]> {
 /** What is being taken out: many who ask for the same at once wait for one qpdf. */
 const underWay = new Map<string, Promise<string | null>>();
 
-/** An attachment's file and name by its number from 1; null where there is none, or where it cannot be taken out. */
-export async function attachmentPath(sha256: string, number: number): Promise<{ path: string; name: string } | null> {
-	const attachment = (await listed(sha256))[number - 1];
+/**
+ * An attachment's file and name by its number from 1, taken out for a place when first asked for; null where there is none, or where it cannot
+ * be taken out. Throws `busy` where too many wait.
+ */
+export async function attachmentPath(sha256: string, number: number, place: string): Promise<{ path: string; name: string } | null> {
+	const attachment = (await listedOnce(sha256, place))[number - 1];
 	if (!attachment) return null;
 	const path = madePath(sha256, `attachment-${number}.bin`);
 	if (await exists(path)) return { path, name: attachment.name };
 	let taken = underWay.get(path);
-	if (!taken) underWay.set(path, (taken = takeOut(sha256, attachment.key, path).finally(() => underWay.delete(path))));
+	if (!taken) underWay.set(path, (taken = unpackLane.run(place, () => takeOut(sha256, attachment.key, path)).finally(() => underWay.delete(path))));
 	const there = await taken;
 	return there === null ? null : { path: there, name: attachment.name };
 }

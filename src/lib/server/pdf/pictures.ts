@@ -3,6 +3,7 @@ import { rm, writeFile } from 'node:fs/promises';
 import sharp, { type Sharp } from 'sharp';
 import type { Cover } from '#core/documents/cover';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { drawLane } from '../lanes';
 import { log } from '../log';
 import { limits, run } from './run';
 
@@ -104,15 +105,15 @@ export async function plainCover(width: CoverWidth): Promise<string> {
 /** A picture that was made: kept at a path, or, where there is no room to keep it, only now. */
 export type Made = { readonly path: string } | { readonly content: Buffer };
 
-/** A page's picture, made when first asked for; null where it cannot be drawn. */
-export async function leafPicture(sha256: string, page: number, wish: number): Promise<Made | null> {
+/** A page's picture, made for a place when first asked for; null where it cannot be drawn. Throws `busy` where too many wait to be drawn. */
+export async function leafPicture(sha256: string, page: number, wish: number, place: string): Promise<Made | null> {
 	const width = leafWidths.find((w) => w >= wish) ?? leafWidths[leafWidths.length - 1]!;
 	const path = madePath(sha256, `leaf-${page}-${width}.webp`);
 	if (await exists(path)) return { path };
 	// many who ask for the same page at once wait for one drawing
 	let drawn = drawing.get(path);
 	if (!drawn) {
-		drawn = drawLeaf(sha256, page, width, path).finally(() => drawing.delete(path));
+		drawn = drawLane.run(place, () => drawLeaf(sha256, page, width, path)).finally(() => drawing.delete(path));
 		drawing.set(path, drawn);
 	}
 	return drawn;

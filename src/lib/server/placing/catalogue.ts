@@ -6,6 +6,7 @@ import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
 import { readableBy } from '../access/readable';
 import { sql } from '../db/client';
+import { findLane } from '../lanes';
 import { hitsOf, matchingDocuments } from '../documents/find';
 import type { Caller } from '../people/who';
 import { site } from '../site/site';
@@ -18,6 +19,8 @@ export interface CatalogueQuery {
 	readonly topic?: string;
 	readonly order?: string;
 	readonly offset?: number;
+	/** From where it is asked: finds of one place wait for each other. */
+	readonly place?: string;
 }
 
 export interface ListedDocument {
@@ -90,7 +93,10 @@ const counts = (values: readonly string[]) => {
 export async function listFor(content: Catalogue, caller: Caller, query: CatalogueQuery): Promise<SeenCatalogue> {
 	const { zone } = await site();
 	const q = query.q?.trim().slice(0, 200) ?? '';
-	const [all, found] = await Promise.all([documentsOf(content, caller), q ? matchingDocuments(q, readableBy(caller)) : null]);
+	const [all, found] = await Promise.all([
+		documentsOf(content, caller),
+		q ? findLane.run(query.place ?? '', () => matchingDocuments(q, readableBy(caller))) : null
+	]);
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
 	const asked = ranks ? all.filter((row) => ranks.has(row.id)) : all;
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;

@@ -13,6 +13,7 @@ import { mostSought, pagesWith } from '../documents/pages-with';
 import { exists, pathOf } from '../files/store';
 import { heldKeys } from '../access/keys';
 import { turnedAway } from '../access/turned-away';
+import { placeOf } from '../people/attempts';
 import { callerOf, heldTo, instantOf, nobody, type Caller } from '../people/who';
 import { attachmentPath } from '../pdf/attachments';
 import { coverOf, coverPath, coverWidths, leafPicture, plainCover, type CoverWidth, type Made } from '../pdf/pictures';
@@ -253,7 +254,7 @@ export async function answerLeaf(ask: Ask, page: number): Promise<Answer> {
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
 	const wish = ask.query.has('w') ? wholeNumber(ask.query.get('w'), 0) : 1200;
 	if (wish < 1) throw new IanuaError('not-valid', { detail: '“w” is a width in px' });
-	const answer = await picture(found, await leafPicture(found.edition.sha256, page, wish), `leaf-${page}-${wish}`, ask);
+	const answer = await picture(found, await leafPicture(found.edition.sha256, page, wish, placeOf(ask.address)), `leaf-${page}-${wish}`, ask);
 	// small pictures in a report on the document are no opening of it, not even one by staff
 	const inReport = caller.who.kind === 'staff' && asker.from === 'report' && wish <= reportPicture;
 	if (answer.status === 200 && ask.method !== 'HEAD' && !inReport) await recordPassed(found, 'opened', true, asker);
@@ -294,7 +295,7 @@ export async function answerAttachment(ask: Ask, number: number): Promise<Answer
 	// it stands in the copy that carries a name
 	if (!entered.mayHaveFile()) throw await notAsItIs(entered, ask);
 	if (!Number.isInteger(number) || number < 1) throw new IanuaError('not-found');
-	const attachment = await attachmentPath(found.edition.sha256, number);
+	const attachment = await attachmentPath(found.edition.sha256, number, placeOf(ask.address));
 	if (!attachment) throw new IanuaError('not-found');
 	const { size } = await stat(attachment.path);
 	const headers: Record<string, string> = {

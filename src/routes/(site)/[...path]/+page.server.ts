@@ -4,7 +4,8 @@ import type { PageServerLoad } from './$types';
 import { told } from '#core/words/told';
 import { wholeNumber } from '#core/text/number';
 import { keysOfBrowser } from '$lib/server/access/keys';
-import { turnAwayFromPage } from '$lib/server/http/page';
+import { turnAway, turnAwayFromPage } from '$lib/server/http/page';
+import { placeOf } from '$lib/server/people/attempts';
 import { openDocumentsFor } from '$lib/server/documents/open-to';
 import { pageAt } from '$lib/server/placing/seen';
 import { navigationFor } from '$lib/server/placing/service';
@@ -13,7 +14,7 @@ import { site } from '$lib/server/site/site';
 // a page of the site is words and links: no script of ours but the one that reads over it
 export const csr = false;
 
-export const load: PageServerLoad = async ({ params, locals, request, url }) => {
+export const load: PageServerLoad = async ({ params, locals, request, url, getClientAddress }) => {
 	const path = `/${params.path}`;
 	const { searchParams } = url;
 	const query = {
@@ -21,12 +22,13 @@ export const load: PageServerLoad = async ({ params, locals, request, url }) => 
 		folder: searchParams.get('folder') ?? undefined,
 		topic: searchParams.get('topic') ?? undefined,
 		order: searchParams.get('order') ?? undefined,
-		offset: wholeNumber(searchParams.get('from'), 0)
+		offset: wholeNumber(searchParams.get('from'), 0),
+		place: placeOf(getClientAddress())
 	};
 	const at = (where: string) => pageAt(where, locals.caller, (id) => keysOfBrowser(locals.caller, request.headers.get('cookie'), id), query);
-	const [first, navigation, { front }] = await Promise.all([at(path), navigationFor(locals.caller), site()]);
+	const [first, navigation, { front }] = await Promise.all([at(path).catch(turnAway), navigationFor(locals.caller), site()]);
 	// a site may name another of its pages as the one that stands at the root
-	const answer = first.state === 'none' && path === '/' && front ? await at(front) : first;
+	const answer = first.state === 'none' && path === '/' && front ? await at(front).catch(turnAway) : first;
 	if (answer.state === 'seen') return { page: answer.page, navigation, documents: [], reading: searchParams.get('read'), query: searchParams.toString() };
 	if (answer.state === 'refused') await turnAwayFromPage(answer.reason, answer.turnedAway, locals.language);
 	if (path === '/') return { page: null, navigation, documents: await openDocumentsFor(locals.caller), reading: null, query: '' };

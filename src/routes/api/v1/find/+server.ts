@@ -3,6 +3,7 @@ import type { RequestHandler } from './$types';
 import { findFor } from '$lib/server/documents/find-for';
 import { answer, route } from '$lib/server/http/api';
 import { FindQuery } from '$lib/server/http/operations';
+import { placeOf } from '$lib/server/people/attempts';
 import { checked, compile } from '$lib/server/validate';
 
 const checkQuery = compile(FindQuery, { coerce: true });
@@ -10,7 +11,7 @@ const checkQuery = compile(FindQuery, { coerce: true });
 export const GET: RequestHandler = route(async (event) => {
 	const { q, cursor, limit = 20 } = checked(checkQuery, Object.fromEntries(event.url.searchParams));
 	const offset = Number(cursor ?? 0);
-	const { items, total } = await findFor(event.locals.caller, q, { limit, offset });
+	const { items, total } = await findFor(event.locals.caller, placeOf(event.getClientAddress()), q, { limit, offset });
 	return answer({
 		items: items.map(({ slug, title, pages, hits }) => ({
 			slug,
