@@ -110,7 +110,11 @@ async function admit(event: RequestEvent, entry: Entry | null): Promise<Response
 	if (!entry && event.route.id === null) return null;
 	const refused = refusalAt(entry, request.method, locals.caller, event.getClientAddress());
 	if (refused || !entry) return refuse(event, entry, refused ?? 'not-found');
-	if (entry.admits === 'everyone') locals.caller = heldTo(locals.caller, scopesFor(entry, request.method));
+	if (entry.admits === 'everyone') {
+		locals.caller = heldTo(locals.caller, scopesFor(entry, request.method));
+		// where nothing holds a program to its folders, it is nobody
+		if (locals.caller.token?.folders && !entry.folders) locals.caller = nobody;
+	}
 	if (await outsideFolders(event, entry)) return refuse(event, entry, 'not-found');
 	if (entry.tried && request.method === 'GET' && locals.caller.who.kind === 'staff' && url.searchParams.has('try')) {
 		try {

@@ -140,6 +140,12 @@ describe('a token', () => {
 		expect((await program.send('PATCH', `/api/v1/documents/${outside.slug}`, { title: 'Taken over' })).status).toBe(404);
 		for (const path of ['/api/v1/find?q=x', '/api/v1/folders', '/api/v1/intake', '/api/v1/ledger', '/api/v1/readership/overview'])
 			expect([path, (await program.get(path)).status]).toEqual([path, path.includes('find') ? 200 : 403]);
+		// find holds no program to its folders: one that is bound to some finds what a visitor finds
+		const find = (client: Client) =>
+			client
+				.get(`/api/v1/find?q=${encodeURIComponent(outside.title)}`)
+				.then(async (r) => ((await r.json()) as { items: { slug: string }[] }).items.map((i) => i.slug));
+		expect([(await find(boss)).includes(outside.slug), await find(program)]).toEqual([true, []]);
 		const before = Number((await sql()`select count(*) as n from document`)[0]!.n);
 		const form = new FormData();
 		form.append('file', new Blob([new Uint8Array(Buffer.from(`%PDF-1.4 ${crypto.randomUUID()}`))]), 'a.pdf');
