@@ -78,3 +78,9 @@ describe('the parts of a page that marking needs', () => {
 		expect(partsAround('Le Cafe\u0301 du Quai', ['café'])).toBe('Le Café du Quai');
 	});
 });
+
+it('dashes alone ask for nothing, and before a word they are one “not” at the most', () => {
+	for (const q of ['-', '-'.repeat(34), '--- -', '"---"', '-"--"']) expect([q, splitQuery(q)]).toEqual([q, { wanted: '', leftOut: '' }]);
+	expect(splitQuery('----word -"two words" %')).toEqual({ wanted: '%', leftOut: 'word or "two words"' });
+	expect(splitQuery(Array.from({ length: 200 }, (_, i) => `w${i}`).join(' ')).wanted.split(' ')).toHaveLength(40);
+});

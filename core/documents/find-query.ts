@@ -9,8 +9,8 @@ interface Term {
 /** Words and phrases of a find that are looked at: what PostgreSQL is asked stays small. */
 const mostTerms = 40;
 
-/** What stands in a term without signs at its beginning, which could be taken for “not”; nothing where no letter or figure is in it. */
-const wordOf = (text: string): string => (/[\p{L}\p{N}]/u.test(text) ? text.replace(/^-+/, '') : '');
+/** What stands in a term without the dashes at its beginning, each of which PostgreSQL would take for one more “not”. */
+const wordOf = (text: string): string => text.replace(/^-+/, '');
 
 const termsOf = (q: string): Term[] =>
 	[...q.matchAll(/(-?)(?:"([^"]*)"?|(\S+))/g)]

@@ -330,7 +330,7 @@ describe('addresses, covers, saved filters, tokens', () => {
 		expect(saved.query).toBe('door=open&q=lock&order=-size');
 		expect((await boss.send('POST', '/api/v1/filters', { name: 'Look', query: '' })).status).toBe(409);
 		await boss.api('DELETE', `/filters/${saved.id}`);
-		expect((await boss.api<{ items: unknown[] }>('GET', '/filters')).items).toEqual([]);
+		expect((await boss.api<{ items: { id: string }[] }>('GET', '/filters')).items.map((f) => f.id)).not.toContain(saved.id);
 	});
 	it('a token speaks for its person until withdrawn, and is kept only as a hash', async () => {
 		const boss = await staff();

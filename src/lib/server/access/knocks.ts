@@ -70,7 +70,7 @@ export interface KnockView {
 }
 
 /** Knocks: those that wait first, the oldest of them first; then those answered, newest first. */
-export async function listKnocks(limit = 200): Promise<KnockView[]> {
+export async function listKnocks(limit = 2000): Promise<KnockView[]> {
 	const rows = await sql()<
 		(Omit<KnockView, 'at' | 'answeredAt' | 'answeredBy' | 'document'> & {
 			at: Date;

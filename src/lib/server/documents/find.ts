@@ -81,6 +81,8 @@ function matching(q: string, stems: readonly string[], among: Among): postgres.F
 	const like = holding(wanted);
 	const slug = /(?:^|\/d\/)([a-z0-9-]+)\/?$/.exec(q)?.[1] ?? '';
 	// few documents fit by their title, very many by their text: the many are gone through once
+	// nothing but dashes asks for nothing
+	if (!wanted && !leftOut) return s`select d.id, 0::real as rank, 0 as pages from document d where false`;
 	const fits = !wanted
 		? s`select d.id, 0::real as rank, 0 as pages from document d where ${here}`
 		: s`

@@ -49,7 +49,8 @@ export function readTable(bytes: Uint8Array): Table {
 	const broken = parsed.errors.find((e) => e.type === 'Quotes');
 	if (broken) throw new IanuaError('table-unreadable', { detail: `a quotation mark in line ${(broken.row ?? 0) + 1} is not closed` });
 	if (text.includes('\0')) throw new IanuaError('table-unreadable', { detail: 'it is not a text' });
-	const [header, ...rows] = parsed.data;
+	// what was taken away from here with a sign before it, so that no program takes it for a formula, is read without that sign
+	const [header, ...rows] = parsed.data.map((row) => row.map((cell) => cell.replace(/^'(?=[=+\-@\t\r])/, '')));
 	if (!header || header.every((h) => h.trim() === '')) throw new IanuaError('table-unreadable', { detail: 'its first line has no headings' });
 	if (rows.length > tableLimits.lines)
 		throw new IanuaError('table-unreadable', { detail: `it has more than ${tableLimits.lines.toLocaleString('en-GB')} lines` });
