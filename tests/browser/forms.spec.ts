@@ -20,7 +20,7 @@ const tried = new Set<string>();
 
 for (const js of [true, false])
 	test(`forms are taken ${js ? 'with' : 'without'} JavaScript`, async ({ people }) => {
-		test.setTimeout(180_000);
+		test.setTimeout(300_000);
 		const staff = await people.as('staff');
 		const mark = `${js ? 'with' : 'without'}-${process.pid}`;
 		const email = `forms-${mark}@example.org`;
