@@ -24,8 +24,7 @@ function again(url: () => string, headers: Record<string, string>, ended: () => 
 			if (response.ok) times.push(performance.now() - at);
 			else {
 				refused++;
-				// as told: Retry-After
-				await new Promise((go) => setTimeout(go, 500));
+				await new Promise((go) => setTimeout(go, 1000 * Number(response.headers.get('retry-after') ?? 1)));
 			}
 		}
 	})();

@@ -46,7 +46,7 @@ export class Lane {
 const cores = Math.max(1, availableParallelism());
 
 /** Finds by readers and staff; each takes a connection of the finder's small pool. */
-export const findLane = new Lane({ atOnce: 3, waiting: 60, perPlace: 12 });
+export const findLane = new Lane({ atOnce: Math.max(1, cores - 1), waiting: 60, perPlace: 12 });
 /** Pages that have to be drawn: a reading room asks for some at once. */
 export const drawLane = new Lane({ atOnce: cores, waiting: 300, perPlace: 120 });
 /** Attachments that have to be taken out. */
