@@ -4,6 +4,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Random } from '../demo/random';
+import { bringOpen } from './bring';
 import { noisePdf } from './noise-pdf';
 import type { Running } from './run';
 
@@ -38,19 +39,7 @@ export async function benchLoad(running: Running, staff: string): Promise<void> 
 	await makeMany({ documents: 3_000, pages: 10, seed: 23, actor: id, now: Date.now() });
 	await sql()`vacuum analyze`;
 	await closeDatabase();
-	const bring = async (bytes: Uint8Array, name: string) => {
-		const form = new FormData();
-		form.append('file', new Blob([new Uint8Array(bytes)]), name);
-		const { slug } = (await (await fetch(`${running.origin}/api/v1/documents`, { method: 'POST', headers: { cookie: staff }, body: form })).json()) as {
-			slug: string;
-		};
-		await fetch(`${running.origin}/api/v1/documents/${slug}`, {
-			method: 'PATCH',
-			headers: { cookie: staff, 'content-type': 'application/json' },
-			body: JSON.stringify({ door: { position: 'open' } })
-		});
-		return slug;
-	};
+	const bring = (bytes: Uint8Array, name: string) => bringOpen(running.origin, staff, bytes, name);
 	const small = await noisePdf(100_000);
 	const dir = mkdtempSync(join(tmpdir(), 'ianua-load-'));
 	const [plain, attached, out] = [join(dir, 'a.pdf'), join(dir, 'notes.txt'), join(dir, 'b.pdf')];

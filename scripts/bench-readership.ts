@@ -8,6 +8,7 @@ import { finished } from 'node:stream/promises';
 import type postgres from 'postgres';
 import { v7 } from 'uuid';
 import { Random } from '../demo/random';
+import { bringOpen } from './bring';
 import { kill } from './kills';
 import type { Running } from './run';
 
@@ -236,16 +237,7 @@ async function benchDelivery(running: Running, staff: string, load: Load): Promi
 		import('#server/reading/deliver'),
 		import('./noise-pdf')
 	]);
-	const form = new FormData();
-	form.append('file', new Blob([new Uint8Array(await noisePdf(100_000))]), 'hundred.pdf');
-	const { slug } = (await (await fetch(`${running.origin}/api/v1/documents`, { method: 'POST', headers: { cookie: staff }, body: form })).json()) as {
-		slug: string;
-	};
-	await fetch(`${running.origin}/api/v1/documents/${slug}`, {
-		method: 'PATCH',
-		headers: { cookie: staff, 'content-type': 'application/json' },
-		body: JSON.stringify({ door: { position: 'open' } })
-	});
+	const slug = await bringOpen(running.origin, staff, await noisePdf(100_000), 'hundred.pdf');
 	const nobody = { who: { kind: 'visitor' as const }, person: null };
 	let asked = 0;
 	const server = createServer((request, response) => {

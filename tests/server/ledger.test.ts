@@ -1,6 +1,6 @@
 // The ledger: what is entered, once, before the first byte leaves, and what counts.
 import { describe, expect, it } from 'vitest';
-import { browserAgent, document, ledgerOf, member, staff, visitor } from './help';
+import { browserAgent, document, ledgerOf, member, origin, staff, visitor } from './help';
 import type { Line } from '#server/reading/writer';
 
 const { sql } = await import('#server/db/client');
@@ -104,6 +104,22 @@ describe('who, and from where', () => {
 		const open = await document({ position: 'open' });
 		await drain(visitor(reader()).get(`/d/${open.slug}/file`, { referer: 'https://walks.example.com/private?name=ada' }));
 		expect((await ledgerOf(open.slug))[0]!.source).toEqual({ kind: 'outside', site: 'walks.example.com' });
+	});
+	it('tells the page before by its steps: a document’s own, another’s that begins alike, the desk and what only begins like it', async () => {
+		const open = await document({ position: 'open' });
+		const sources: unknown[] = [];
+		for (const path of [`/d/${open.slug}/read`, `/d/${open.slug}-too`, '/desk/documents', '/%64esk/documents', '/deskwork', '/%zz']) {
+			await drain(visitor(reader()).get(`/d/${open.slug}/file`, { referer: origin + path }));
+			sources.push((await ledgerOf(open.slug))[0]!.source);
+		}
+		expect(sources).toEqual([
+			{ kind: 'direct' },
+			expect.objectContaining({ path: `/d/${open.slug}-too` }),
+			{ kind: 'desk' },
+			{ kind: 'desk' },
+			expect.objectContaining({ path: '/deskwork' }),
+			expect.objectContaining({ path: '/%zz' })
+		]);
 	});
 	it('keeps no address of a visitor: only a keyed hash', async () => {
 		const open = await document({ position: 'open' });

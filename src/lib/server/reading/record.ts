@@ -44,6 +44,19 @@ function outsideOf(mark: string): string | null {
 	return host && proof === outsideProof(host) ? host : null;
 }
 
+/** The steps of a path, however they are spelled. */
+const stepsOf = (path: string): string[] =>
+	path
+		.split('/')
+		.slice(1)
+		.map((step) => {
+			try {
+				return decodeURIComponent(step);
+			} catch {
+				return step;
+			}
+		});
+
 /** Where somebody came from: the placement or path that the address names, else the page before, if it is ours or another site's. */
 function sourceOf(asker: Asker, slug: string): Pick<Line, 'placement' | 'path' | 'outside' | 'source'> {
 	const nowhere = { placement: null, path: null, outside: null, source: 'direct' } as const;
@@ -55,8 +68,9 @@ function sourceOf(asker: Asker, slug: string): Pick<Line, 'placement' | 'path' |
 	const url = asker.referer ? URL.parse(asker.referer) : null;
 	if (!url) return { ...nowhere, placement };
 	if (!settings().origins.includes(url.origin)) return { ...nowhere, placement, source: 'outside', outside: url.host.slice(0, 200) };
-	if (url.pathname.startsWith('/desk')) return { ...nowhere, placement, source: 'desk' };
-	if (url.pathname.startsWith(`/d/${slug}`) || url.pathname === '/sign-in') return { ...nowhere, placement };
+	const [first, second] = stepsOf(url.pathname);
+	if (first === 'desk') return { ...nowhere, placement, source: 'desk' };
+	if ((first === 'd' && second === slug) || first === 'sign-in') return { ...nowhere, placement };
 	return { ...nowhere, placement, path: url.pathname };
 }
 

@@ -5,7 +5,7 @@
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
 	import type { KeyView } from '$lib/server/access/keys';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
@@ -52,7 +52,7 @@
 			[pasted, words, until, openings, several, open] = ['', '', '', null, false, false];
 			await refresh();
 		} catch (error) {
-			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			trouble = troubleOf(error);
 		} finally {
 			busy = false;
 		}
@@ -78,7 +78,7 @@
 			[label, until, openings, password, open] = ['', '', null, '', false];
 			await refresh();
 		} catch (error) {
-			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			trouble = troubleOf(error);
 		} finally {
 			busy = false;
 		}
@@ -97,7 +97,7 @@
 			await call('DELETE', `/keys/${key.id}`);
 			notify(`The key “${key.label}” opens nothing any more.`);
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 		await refresh();
 	}

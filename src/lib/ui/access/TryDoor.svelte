@@ -5,7 +5,7 @@
 	import { triedWords } from './tried';
 	import type { KeyView } from '$lib/server/access/keys';
 	import type { Tried } from '$lib/server/access/try-door';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 
 	let {
 		slug,
@@ -61,7 +61,7 @@
 		} catch (error) {
 			if (mine !== asked) return;
 			tried = null;
-			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			trouble = troubleOf(error);
 		}
 	}
 	$effect(() => {

@@ -6,11 +6,11 @@
 	import { counted } from '#core/access/reach';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import Popup from '$lib/ui/parts/Popup.svelte';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import type { Place } from '$lib/server/placing/placed';
 	import AsideQuestion from './AsideQuestion.svelte';
-	import { askAside, setAsideAll, type Undo } from './aside.svelte';
+	import { askAside, setAsideAll, type Undo } from './aside';
 	import { chooseNone, chosenRows } from './chosen.svelte';
 
 	let { folders, topics, total, aside }: { folders: readonly string[]; topics: readonly string[]; total: number; aside: boolean } = $props();
@@ -53,7 +53,7 @@
 				}
 			});
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		} finally {
 			busy = false;
 		}
@@ -76,6 +76,8 @@
 				cursor = part.next;
 			}
 			chosenRows.slugs = slugs.slice(0, most);
+		} catch (error) {
+			notify(troubleOf(error), { tone: 'wrong' });
 		} finally {
 			busy = false;
 		}

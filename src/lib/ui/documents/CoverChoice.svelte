@@ -4,7 +4,7 @@
 	import { Modal } from 'flowbite-svelte';
 	import Cropper from 'svelte-easy-crop';
 	import type { Cover } from '#core/documents/cover';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, ApiTrouble, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import SavedField from './SavedField.svelte';
 
@@ -52,7 +52,7 @@
 			notify(words);
 			open = false;
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		} finally {
 			busy = false;
 		}

@@ -6,7 +6,7 @@
 	import { conditionWords } from '#core/intake/condition';
 	import type { EditionView } from '$lib/server/documents/view';
 	import { bringIn } from '$lib/ui/intake/tray.svelte';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 
@@ -26,7 +26,7 @@
 				}
 			});
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 	}
 </script>

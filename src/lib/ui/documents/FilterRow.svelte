@@ -4,7 +4,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { positions } from '#core/access/door';
 	import { filterValues, toggled, type Counts, type FilterName, type Filters } from '#core/documents/filters';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { conditionWords } from '#core/intake/condition';
@@ -85,7 +85,7 @@
 			naming = '';
 			await refresh();
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 	}
 	async function drop(filter: { id: string; name: string; query: string }) {

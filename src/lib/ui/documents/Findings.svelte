@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { refresh } from '$lib/ui/parts/refresh';
 	import type { Finding } from '#core/intake/condition';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 
 	let { slug, findings, edition }: { slug: string; findings: readonly Finding[]; edition: number } = $props();
@@ -25,7 +25,7 @@
 						: undefined
 			});
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		} finally {
 			busy = '';
 		}

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { refresh } from '$lib/ui/parts/refresh';
 	import type { SourceView } from '$lib/server/documents/view';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { timeText } from '$lib/ui/parts/when';
 
@@ -17,7 +17,7 @@
 			await refresh();
 			if (words) notify(words);
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 			await refresh();
 		} finally {
 			busy = false;

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { chooser } from './chooser';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 
 	let { folders, done }: { folders: readonly string[]; done: () => void } = $props();
 	let url = $state('');
@@ -21,7 +21,7 @@
 			url = '';
 			done();
 		} catch (error) {
-			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			trouble = troubleOf(error);
 		} finally {
 			busy = false;
 		}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { Toast } from 'flowbite-svelte';
-	import { dismiss, notices } from './notices.svelte';
+	import { dismiss, notices, undo } from './notices.svelte';
 </script>
 
 <div class="fixed bottom-4 left-4 z-50 flex flex-col gap-2" aria-live="polite">
@@ -9,13 +9,7 @@
 			<div class="flex items-center gap-4" role={notice.tone === 'wrong' ? 'alert' : 'status'}>
 				<span class={notice.tone === 'wrong' ? 'text-[var(--brick)]' : 'text-[var(--ink)]'}>{notice.text}</span>
 				{#if notice.undo}
-					<button
-						class="quiet"
-						onclick={() => {
-							dismiss(notice.id);
-							void notice.undo?.();
-						}}>Undo</button
-					>
+					<button class="quiet" onclick={() => undo(notice)}>Undo</button>
 				{/if}
 				<button class="quiet" aria-label="Close this notice" onclick={() => dismiss(notice.id)}>Close</button>
 			</div>

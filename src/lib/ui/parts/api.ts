@@ -3,6 +3,9 @@
 /** What the server said was wrong, in words. */
 export class ApiTrouble extends Error {}
 
+/** What is said of a press that failed: the server’s sentence where it gave one. */
+export const troubleOf = (error: unknown): string => (error instanceof ApiTrouble ? error.message : 'That did not work.');
+
 export async function call<T>(method: 'GET' | 'POST' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
 	let response: Response;
 	try {

@@ -1,4 +1,5 @@
 // Short notices at the foot of the desk, with an undo where there is one.
+import { troubleOf } from './api';
 
 export interface Notice {
 	readonly id: number;
@@ -19,4 +20,14 @@ export function notify(text: string, options: { tone?: 'done' | 'wrong'; undo?: 
 
 export function dismiss(id: number): void {
 	notices.list = notices.list.filter((n) => n.id !== id);
+}
+
+/** Does what a notice offers to undo; where that fails, says so. */
+export async function undo(notice: Notice): Promise<void> {
+	dismiss(notice.id);
+	try {
+		await notice.undo?.();
+	} catch (error) {
+		notify(troubleOf(error), { tone: 'wrong' });
+	}
 }

@@ -4,7 +4,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { untrack } from 'svelte';
 	import { counted } from '#core/access/reach';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 
 	let {
@@ -26,7 +26,7 @@
 			await what();
 			trouble = '';
 		} catch (error) {
-			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			trouble = troubleOf(error);
 		}
 	}
 	const save = () =>

@@ -5,7 +5,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import type { MemberChange, MemberView } from '$lib/server/people/members';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
@@ -63,7 +63,7 @@
 				}
 			});
 		} catch (error) {
-			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			trouble = troubleOf(error);
 		}
 	}
 	async function invite() {
@@ -74,7 +74,7 @@
 			else if (address) notify('No mail is set up here: give them the address below.');
 			else trouble = 'The invitation could not be mailed. Where no mail is set up, an owner is shown its address.';
 		} catch (error) {
-			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			trouble = troubleOf(error);
 		}
 	}
 	async function remove() {
@@ -83,7 +83,7 @@
 			notify(`${member.name} is taken out.`);
 			await goto(away, { invalidateAll: true });
 		} catch (error) {
-			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			trouble = troubleOf(error);
 		}
 	}
 </script>

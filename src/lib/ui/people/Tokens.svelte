@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import { folderScopes, scopes, scopeWords, type Scope } from '#core/people/scope';
 	import type { TokenView } from '$lib/server/people/tokens';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { dayText } from '$lib/ui/parts/when';
@@ -36,7 +36,7 @@
 			label = '';
 			await refresh();
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 	}
 	async function withdraw(token: TokenView) {
@@ -45,7 +45,7 @@
 			await refresh();
 			notify(`“${token.label}” is withdrawn, with the keys and webhooks that it made.`);
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 	}
 	async function copy() {

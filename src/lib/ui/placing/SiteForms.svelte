@@ -5,7 +5,7 @@
 	import { contrast, leastContrast, nearestPassing, siteGround } from '#core/site/colour';
 	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm, type PlacementDefaults } from '#core/placing/placement';
 	import type { Site } from '$lib/server/site/site';
-	import { ApiTrouble, call } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { asItComes, type ReadingSettings } from '#core/reading/settings';
 	import { languageNames, languages } from '#core/words/words';
@@ -65,7 +65,7 @@
 				}
 			});
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 	}
 	const move = (at: number, by: number) => {

@@ -6,7 +6,7 @@ import type { Layout } from '#core/placing/content';
 import type { Remedy } from '#core/placing/mismatch';
 import type { Found } from '$lib/server/placing/mismatches';
 import type { PageDraft } from '$lib/server/placing/service';
-import { ApiTrouble, call } from '$lib/ui/parts/api';
+import { call, troubleOf } from '$lib/ui/parts/api';
 import { notify } from '$lib/ui/parts/notices.svelte';
 
 /** Ms after the last change at which the draft is saved. */
@@ -221,7 +221,7 @@ export async function mendMismatch(found: Found, remedy: Remedy, why: string | u
 				: {}
 		);
 	} catch (error) {
-		notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+		notify(troubleOf(error), { tone: 'wrong' });
 	}
 }
 

@@ -4,7 +4,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import TurnedAwayForm from '$lib/ui/access/TurnedAwayForm.svelte';
 	import SiteForms from '$lib/ui/placing/SiteForms.svelte';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import Webhooks from '$lib/ui/readership/Webhooks.svelte';
 	import ReadershipForm from '$lib/ui/readership/ReadershipForm.svelte';
@@ -39,7 +39,7 @@
 				}
 			});
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 	}
 </script>

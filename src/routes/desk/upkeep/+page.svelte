@@ -6,7 +6,7 @@
 	import type { UpkeepLine } from '#core/upkeep/upkeep';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import { mendMismatch } from '$lib/ui/placing/writer.svelte';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 
@@ -75,7 +75,7 @@
 						: {}
 				);
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 			await refresh();
 		} finally {
 			busy = '';

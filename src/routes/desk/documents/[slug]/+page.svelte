@@ -28,9 +28,9 @@
 	import { languageWords } from '$lib/ui/documents/words';
 	import Arch from '$lib/ui/parts/Arch.svelte';
 	import AsideQuestion from '$lib/ui/documents/AsideQuestion.svelte';
-	import { askAside, setAsideAll, type Undo } from '$lib/ui/documents/aside.svelte';
+	import { askAside, setAsideAll, type Undo } from '$lib/ui/documents/aside';
 	import type { Place } from '$lib/server/placing/placed';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { isTyping } from '$lib/ui/parts/shortcuts';
 	import { dayText, timeText } from '$lib/ui/parts/when';
@@ -62,7 +62,7 @@
 			await refresh();
 			notify(words, { undo: undo && (() => patch(undo, 'Put back as it was.')) });
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 			await refresh();
 		}
 	}
@@ -74,18 +74,14 @@
 			await refresh();
 			notify('Door set.', { undo: () => putBack(undo) });
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 			await refresh();
 		}
 	}
 	async function putBack(undo: Undo['undo']) {
-		try {
-			await call('POST', '/bulk/undo', { undo });
-			await refresh();
-			notify('Put back as it was.');
-		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
-		}
+		await call('POST', '/bulk/undo', { undo });
+		await refresh();
+		notify('Put back as it was.');
 	}
 
 	async function copyAddress() {
@@ -119,7 +115,7 @@
 				}
 			});
 		} catch (error) {
-			addressTrouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			addressTrouble = troubleOf(error);
 		}
 	}
 
@@ -134,7 +130,7 @@
 				return;
 			}
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 			return;
 		}
 		await goto(`/desk/documents${page.url.search}`, { noScroll: true, invalidateAll: true });
@@ -151,7 +147,7 @@
 			await refresh();
 			notify('Restored, with its door, its placements and its history.');
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 	}
 

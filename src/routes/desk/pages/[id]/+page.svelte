@@ -14,7 +14,7 @@
 	import PocketEditor from '$lib/ui/placing/PocketEditor.svelte';
 	import { audienceSaid, Writer } from '$lib/ui/placing/writer.svelte';
 	import Arch from '$lib/ui/parts/Arch.svelte';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
@@ -47,7 +47,7 @@
 			// the editor begins anew with what the draft is now
 			location.reload();
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 	}
 	async function setAside() {
@@ -63,7 +63,7 @@
 				}
 			});
 		} catch (error) {
-			notify(error instanceof ApiTrouble ? error.message : 'That did not work.', { tone: 'wrong' });
+			notify(troubleOf(error), { tone: 'wrong' });
 		}
 	}
 	function setPath() {

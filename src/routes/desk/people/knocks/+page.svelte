@@ -4,7 +4,7 @@
 	import { counted, refusalWords } from '#core/access/reach';
 	import type { RefusedCode } from '#core/access/decide';
 	import type { KnockView } from '$lib/server/access/knocks';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
+	import { call, troubleOf } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
@@ -43,7 +43,7 @@
 			answering = null;
 			await refresh();
 		} catch (error) {
-			trouble = error instanceof ApiTrouble ? error.message : 'That did not work.';
+			trouble = troubleOf(error);
 		} finally {
 			busy = false;
 		}
