@@ -36,7 +36,7 @@ test('1b. what is no sound PDF is refused in words; the others go on', async ({ 
 });
 
 test('2. they set its door, and the sentence says who may do what', async ({ people }) => {
-	const page = await people.as('staff');
+	const page = await people.as('staff', {}, { connectionTrouble: true });
 	await page.goto('/desk/documents/sluice-notes');
 	const said = page.getByTestId('door-sentence');
 	const door = page.getByRole('radiogroup', { name: 'Door' });
@@ -57,6 +57,16 @@ test('2. they set its door, and the sentence says who may do what', async ({ peo
 	await page.getByRole('button', { name: /^Lock wardens \d+/ }).click();
 	await expect(said).toContainText(/^Lock wardens, \d+ people/);
 	await page.reload();
+	await expect(said).toContainText(/^Lock wardens, \d+ people/);
+	// an undo that does not reach the server says so, and the door stays as it was set
+	await page.route('**/api/v1/bulk/undo', (route) => route.abort());
+	await door.getByText('Ajar').click();
+	await expect(said).toContainText('Whoever has the address');
+	await page.getByRole('status').getByRole('button', { name: 'Undo' }).last().click();
+	await expect(page.getByRole('alert').last()).toContainText('The server cannot be reached.');
+	await expect(said).toContainText('Whoever has the address');
+	await page.unroute('**/api/v1/bulk/undo');
+	await door.getByText('Keyed').click();
 	await expect(said).toContainText(/^Lock wardens, \d+ people/);
 });
 
