@@ -4,7 +4,8 @@ import { chromiumOptions } from './scripts/chromium';
 export default defineConfig({
 	testDir: 'tests/browser',
 	globalSetup: './tests/browser/setup.ts',
-	workers: 1,
+	// so many applications does setup.ts start
+	workers: process.env.IANUA_TEST_DATA ? 1 : 2,
 	timeout: 60_000,
 	expect: { timeout: 10_000 },
 	reporter: process.env.CI ? 'list' : 'line',

@@ -9,7 +9,8 @@ export default defineConfig({
 					name: 'server',
 					include: ['tests/server/**/*.test.ts'],
 					globalSetup: 'tests/server/setup.ts',
-					fileParallelism: false,
+					// so many applications does setup.ts start: many tests wait for something to end or to be over
+					maxWorkers: 2,
 					testTimeout: 60_000,
 					hookTimeout: 120_000
 				}

@@ -84,7 +84,7 @@ async function load(): Promise<void> {
 			return made;
 		};
 		const { id, slug: first, edition: firstEdition } = await bringIn(demo.before ?? demo);
-		const slug = await changeDocument(
+		const { slug } = await changeDocument(
 			first,
 			{
 				slug: society.settledSlugs[demo.sheet.title] ?? first,

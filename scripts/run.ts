@@ -32,6 +32,8 @@ export interface RunOptions {
 	readonly demo: boolean;
 	readonly quick?: boolean;
 	readonly log?: string;
+	/** Settings beside those of the process. */
+	readonly given?: Readonly<Record<string, string>>;
 	/** Bring the web server up again when it ends by itself, after a pause that grows; PostgreSQL is not touched. */
 	readonly restart?: boolean;
 	/** Where the start is root's: run the web server, and all that it starts, as a user of its own. */
@@ -49,17 +51,18 @@ function secretOf(data: string): string {
 }
 
 export async function runIanua({
-	data: given,
+	data: folder,
 	port,
 	demo,
 	quick,
 	log,
+	given = {},
 	output,
 	restart = false,
 	ownUser = false,
 	say = () => {}
 }: RunOptions): Promise<Running> {
-	const data = resolve(given);
+	const data = resolve(folder);
 	mkdirSync(data, { recursive: true });
 	let postgres: Postgres | undefined;
 	if (!process.env.IANUA_DATABASE_URL) {
@@ -70,6 +73,7 @@ export async function runIanua({
 	const standins = demo ? await startStandins(data, origin) : null;
 	const environment: Record<string, string> = {
 		...(process.env as Record<string, string>),
+		...given,
 		IANUA_DATABASE_URL: process.env.IANUA_DATABASE_URL ?? postgres!.url,
 		IANUA_DATA: data,
 		IANUA_ORIGIN: origin,

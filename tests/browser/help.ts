@@ -6,11 +6,16 @@ import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
 import { test as base, type Browser, type BrowserContext, type BrowserContextOptions, type Page } from '@playwright/test';
 
-export const origin = () => process.env.IANUA_TEST_ORIGIN!;
-export const signIn = () =>
-	JSON.parse(process.env.IANUA_TEST_SIGN_IN!) as Record<'staff' | 'member', { email: string; password: string }> & {
-		ports: { source: number; outside: number };
-	};
+interface Demo {
+	readonly origin: string;
+	readonly staff: { readonly email: string; readonly password: string };
+	readonly member: { readonly email: string; readonly password: string };
+	readonly ports: { readonly source: number; readonly outside: number };
+}
+
+/** The demo that this worker has to itself: where it is, and how one signs in. */
+export const signIn = () => (JSON.parse(process.env.IANUA_TEST_SIGN_IN!) as Demo[])[Number(process.env.TEST_PARALLEL_INDEX)]!;
+export const origin = () => signIn().origin;
 
 export interface People {
 	/** A browser of its own, signed in unless a visitor: staff and member once by the form for all tests, somebody else by the form. */

@@ -235,7 +235,7 @@ test('in a long document find begins where the words stand, and goes on until ev
 	await dialog.getByRole('button', { name: 'Next place' }).click();
 	await at(page, 70);
 	letThrough();
-	await expect(dialog.locator('.count')).toHaveText('1 / 2 times');
+	await expect(dialog.locator('.count')).toHaveText('1 / 2 times', { timeout: 40_000 });
 
 	// where the server cannot say, or says too little, every page is read all the same
 	for (const answer of ['unwell', '{"pages": []}']) {

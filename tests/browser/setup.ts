@@ -1,4 +1,5 @@
-// The built application with its demo, on a data folder of its own, for all browser tests.
+// The built application with its demo, each on a data folder of its own, for the browser tests: one for each worker.
+import type { FullConfig } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from '../../scripts/build';
@@ -6,22 +7,32 @@ import { freePort } from '../../scripts/postgres';
 import { runIanua } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 
-export default async function setup(): Promise<() => Promise<void>> {
+const signInOf = (data: string) => JSON.parse(readFileSync(join(data, 'sign-in.json'), 'utf8')) as unknown;
+
+export default async function setup({ workers }: FullConfig): Promise<() => Promise<void>> {
 	const known = process.env.IANUA_TEST_DATA;
 	if (known) {
-		// an Ianua with the demo that runs already (./start --data …): quicker while writing tests
-		const text = readFileSync(join(known, 'sign-in.json'), 'utf8');
-		process.env.IANUA_TEST_ORIGIN = (JSON.parse(text) as { origin: string }).origin;
-		process.env.IANUA_TEST_SIGN_IN = text;
+		// an Ianua with the demo that runs already (./start --data …): quicker while writing tests, by one worker
+		process.env.IANUA_TEST_SIGN_IN = JSON.stringify([signInOf(known)]);
 		return async () => {};
 	}
 	build();
-	const { path: data, drop } = scratch('browser');
-	const running = await runIanua({ data, port: await freePort(), demo: true, quick: true, log: 'error' });
-	process.env.IANUA_TEST_ORIGIN = running.origin;
-	process.env.IANUA_TEST_SIGN_IN = readFileSync(join(data, 'sign-in.json'), 'utf8');
+	const all: { stop(): Promise<void> }[] = [];
+	const signIns: unknown[] = [];
+	// one after the other: each looks for free ports
+	for (let n = 1; n <= workers; n++) {
+		const { path: data, drop } = scratch(`browser-${n}`);
+		const running = await runIanua({ data, port: await freePort(), demo: true, quick: true, log: 'error' });
+		signIns.push(signInOf(data));
+		all.push({
+			stop: async () => {
+				await running.stop();
+				drop();
+			}
+		});
+	}
+	process.env.IANUA_TEST_SIGN_IN = JSON.stringify(signIns);
 	return async () => {
-		await running.stop();
-		drop();
+		await Promise.all(all.map(({ stop }) => stop()));
 	};
 }

@@ -5,14 +5,14 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { inject } from 'vitest';
 import { Ajv } from 'ajv';
 import formatsPlugin from 'ajv-formats';
 import PDFDocument from 'pdfkit';
+import { given } from './given';
 
-export const origin = inject('origin');
+export const origin = given.origin;
 // before anything of the server is imported: it reads its settings from here
-Object.assign(process.env, inject('environment'));
+Object.assign(process.env, given.environment);
 
 const { addGroup, addPerson, hasOwner, makeFirstOwner } = await import('#server/people/service');
 const { IanuaError } = await import('#core/errors');

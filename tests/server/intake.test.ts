@@ -5,11 +5,12 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync
 import { connect } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { describe, expect, inject, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { origin, pdf, send, staff, type DocumentJson } from './help';
 import { makePdf } from '../../demo/pdf';
+import { given } from './given';
 
-const store = join(inject('environment').IANUA_DATA!, 'files');
+const store = join(given.environment.IANUA_DATA!, 'files');
 const files = (dir = store): string[] => {
 	try {
 		return readdirSync(dir, { withFileTypes: true }).flatMap((e) => (e.isDirectory() ? files(join(dir, e.name)) : [join(dir, e.name)]));

@@ -1,12 +1,12 @@
 // Mails that the server has sent, read from the stand-in mailbox.
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { inject } from 'vitest';
 import { readMail, type KeptMail } from '#server/mail/postbox';
 import { until } from './help';
+import { given } from './given';
 
 export const mails = (): KeptMail[] => {
-	const folder = inject('mail');
+	const folder = given.mail;
 	return readdirSync(folder)
 		.filter((n) => n.endsWith('.eml'))
 		.sort()

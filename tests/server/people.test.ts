@@ -1,5 +1,4 @@
 // Members and groups over the API, members from tables, invitations, signing in by mail and by a second factor, sessions, one's record.
-import { createHmac } from 'node:crypto';
 import { describe, expect, it } from 'vitest';
 import { populationAt, reach } from '#core/access/population';
 import { sql } from '#server/db/client';
@@ -7,6 +6,7 @@ import { reachOfAll } from '#server/access/reach';
 import { client, document, ledgerOf, member, origin, signIn, staff, visitor, zone, type Client } from './help';
 import { linkIn, mails, mailTo } from './mails';
 import { dayOf } from '#core/access/hours';
+import { totp } from '../totp';
 
 interface Member {
 	id: string;
@@ -386,17 +386,6 @@ describe('signing in', () => {
 		await form('/sign-in?/link', { email });
 		expect((await mailTo(email, /Sign in/)).text).not.toContain('token=');
 	});
-
-	/** RFC 6238 with SHA-1, 30 s and 6 digits, written plainly. */
-	function totp(secret: string, ahead = 0): string {
-		const bits = [...secret].map((c) => 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567'.indexOf(c).toString(2).padStart(5, '0')).join('');
-		const key = Buffer.from(bits.match(/.{8}/g)!.map((b) => Number.parseInt(b, 2)));
-		const counter = Buffer.alloc(8);
-		counter.writeBigUInt64BE(BigInt(Math.floor(Date.now() / 30_000) + ahead));
-		const hash = createHmac('sha1', key).update(counter).digest();
-		const at = hash[19]! & 15;
-		return String((hash.readUInt32BE(at) & 0x7fffffff) % 1_000_000).padStart(6, '0');
-	}
 });
 
 describe('one’s own page', () => {

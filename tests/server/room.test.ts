@@ -1,4 +1,6 @@
 // The documents room: filters whose counts take account of each other, any order, find, changes to many, labels, set aside.
+import { rm } from 'node:fs/promises';
+import { join } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { spanOf, within } from '#core/access/hours';
 import { makeMany } from '../../demo/many';
@@ -6,6 +8,7 @@ import { member, origin, pdf, send, staff, until, visitor, type DocumentJson, zo
 import { listDocuments } from '#server/documents/list';
 import { broughtSpans, filterNames, orderNames, pageBands, type FilterName, type Filters } from '#core/documents/filters';
 import { sql } from '#server/db/client';
+import { given } from './given';
 
 const bring = async (text: string, fields: Record<string, string> = {}, pages = 1) =>
 	(await (await send(await pdf(text, pages), `${text}.pdf`, { title: text, ...fields })).json()) as DocumentJson;
@@ -319,6 +322,13 @@ describe('addresses, covers, saved filters, tokens', () => {
 		expect(await sharp(await cover()).metadata()).toMatchObject({ width: 40, height: 20 });
 		const bad = await sendPicture(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'));
 		expect([bad.status, ((await bad.json()) as { code: string }).code]).toEqual([422, 'picture-unusable']);
+		const vast = await sharp({ create: { width: 10_001, height: 10_000, channels: 3, background: '#ff0000' } })
+			.png()
+			.toBuffer();
+		expect((await sendPicture(vast)).status).toBe(422);
+		// thrown away, it is made again
+		await rm(join(given.environment.IANUA_DATA!, 'files', 'made'), { recursive: true });
+		expect(await sharp(await cover()).metadata()).toMatchObject({ width: 40, height: 20 });
 		await boss.api('PATCH', `/documents/${made.slug}`, { coverPage: null });
 		expect((await cover()).equals(first)).toBe(true);
 		const { items } = await boss.api<{ items: { name: string }[] }>('GET', '/icons?q=boat');

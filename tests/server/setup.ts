@@ -1,4 +1,4 @@
-// One built application on a real PostgreSQL of its own for all server tests; both end with the tests.
+// Built applications, each on a real PostgreSQL of its own, for the server tests: one for each that runs at the same time. They end with the tests.
 import type { TestProject } from 'vitest/node';
 import { join } from 'node:path';
 import { makePdf } from '../../demo/pdf';
@@ -9,16 +9,22 @@ import { freePort } from '../../scripts/postgres';
 import { runIanua } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 
+/** What a test is given: an application of its own, and what stands beside it. */
+export interface Given {
+	readonly origin: string;
+	readonly environment: Record<string, string>;
+	/** Port of the stand-in for another website. */
+	readonly webSource: number;
+	/** A port on which a test may stand as a program that is told what happens. */
+	readonly webhook: number;
+	/** Folder of the stand-in mailbox. */
+	readonly mail: string;
+}
+
 declare module 'vitest' {
 	export interface ProvidedContext {
-		origin: string;
-		environment: Record<string, string>;
-		/** Port of the stand-in for another website. */
-		webSource: number;
-		/** A port on which a test may stand as a program that is told what happens. */
-		webhook: number;
-		/** Folder of the stand-in mailbox. */
-		mail: string;
+		/** One for each test that may run at the same time. */
+		given: Given[];
 	}
 }
 
@@ -31,27 +37,40 @@ const notice = {
 	sections: [{ heading: 'Flow', paragraphs: ['The river runs high.'] }]
 };
 
-export default async function setup(project: TestProject): Promise<() => Promise<void>> {
-	build();
-	const { path: data, drop } = scratch('server');
-	process.env.IANUA_MAX_UPLOAD = '3000000';
+async function startOne(name: string): Promise<{ given: Given; stop(): Promise<void> }> {
+	const { path: data, drop } = scratch(name);
 	const [smtp, source, webhook] = [await freePort(), await freePort(), await freePort()];
-	process.env.IANUA_SMTP_URL = `smtp://127.0.0.1:${smtp}`;
-	process.env.IANUA_WEB_ALLOW = `127.0.0.1:${source},127.0.0.1:${webhook}`;
 	const mail = join(data, 'mail');
-	process.env.IANUA_POSTBOX = mail;
 	const mailbox = await startMailbox(mail, smtp);
 	const website = await startWebSource(source, await makePdf({ ...notice, seed: 1 }));
-	const running = await runIanua({ data, port: await freePort(), demo: false, quick: true, log: 'error' });
-	project.provide('origin', running.origin);
-	project.provide('environment', running.environment);
-	project.provide('webSource', source);
-	project.provide('webhook', webhook);
-	project.provide('mail', mail);
+	const settings = {
+		IANUA_MAX_UPLOAD: '3000000',
+		IANUA_SMTP_URL: `smtp://127.0.0.1:${smtp}`,
+		IANUA_WEB_ALLOW: `127.0.0.1:${source},127.0.0.1:${webhook}`,
+		IANUA_POSTBOX: mail
+	};
+	const running = await runIanua({ data, port: await freePort(), demo: false, quick: true, log: 'error', given: settings });
+	return {
+		given: { origin: running.origin, environment: running.environment, webSource: source, webhook, mail },
+		stop: async () => {
+			await running.stop();
+			mailbox.stop();
+			website.stop();
+			drop();
+		}
+	};
+}
+
+export default async function setup(project: TestProject): Promise<() => Promise<void>> {
+	build();
+	const all: Awaited<ReturnType<typeof startOne>>[] = [];
+	// one after the other: each looks for free ports
+	for (let n = 1; n <= project.config.maxWorkers; n++) all.push(await startOne(`server-${n}`));
+	project.provide(
+		'given',
+		all.map(({ given }) => given)
+	);
 	return async () => {
-		await running.stop();
-		mailbox.stop();
-		website.stop();
-		drop();
+		await Promise.all(all.map(({ stop }) => stop()));
 	};
 }

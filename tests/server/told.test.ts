@@ -1,9 +1,10 @@
 // What staff and programs are told: reports and first openings by mail, webhooks.
 import { createHmac } from 'node:crypto';
 import { createServer, type IncomingHttpHeaders } from 'node:http';
-import { afterEach, describe, expect, inject, it } from 'vitest';
+import { afterEach, describe, expect, it } from 'vitest';
 import { document, member, pdf, send, staff, until, visitor } from './help';
 import { mails, mailTo } from './mails';
+import { given } from './given';
 
 const { sql } = await import('#server/db/client');
 const { tellDue } = await import('#server/readership/told');
@@ -71,12 +72,12 @@ describe('webhooks', () => {
 				const tries = got.filter((m) => m.headers['webhook-id'] === request.headers['webhook-id']).length;
 				response.writeHead(statuses[Math.min(tries, statuses.length) - 1]!).end();
 			});
-		}).listen(inject('webhook'), '127.0.0.1');
+		}).listen(given.webhook, '127.0.0.1');
 		close = () => void server.close();
 		await new Promise((up) => server.once('listening', up));
 		return got;
 	}
-	const url = `http://127.0.0.1:${inject('webhook')}/told`;
+	const url = `http://127.0.0.1:${given.webhook}/told`;
 
 	it('tell what they are to tell, signed (Standard Webhooks: HMAC-SHA256 over id, time and body)', async () => {
 		const boss = await staff();

@@ -1,7 +1,10 @@
 // What offers undo puts back everything that it changed: each field of a door, from the server's own record. And what is set aside is told of.
 import { expect, it } from 'vitest';
 import { DoorChange } from '#core/access/door';
-import { document, member, staff, visitor, type DocumentJson } from './help';
+import { DocumentChange } from '#server/documents/change';
+import { GroupChange, MemberChange } from '#server/people/members';
+import { SiteChange } from '#server/site/site';
+import { document, member, pdf, staff, until, visitor, type Client, type DocumentJson } from './help';
 
 type Undo = { undo: unknown[]; asks?: { page: string; document: string; placement: string; front: boolean }[] };
 
@@ -72,4 +75,131 @@ it('a document set aside that readers meet on a page: the places are told first,
 	// with nothing in the way, nothing is asked
 	const lone = await document({ position: 'open' });
 	expect((await boss.api<Undo>('POST', '/bulk', { documents: [lone.slug], aside: true, ask: true })).asks).toBeUndefined();
+});
+
+/** As a thing is shown, without what is not set and when it was changed last. */
+const bare = (value: unknown): unknown =>
+	Array.isArray(value)
+		? value.map(bare)
+		: value !== null && typeof value === 'object'
+			? Object.fromEntries(
+					Object.entries(value)
+						.filter(([name, v]) => v !== null && !(Array.isArray(v) && !v.length) && !['changedAt', 'changedBy', 'seenAt'].includes(name))
+						.map(([name, v]) => [name, bare(v)])
+				)
+			: value;
+
+/** Changes each field of a thing and sends back what the answer says was before: afterwards all is as it was. A field that is new needs a case. */
+async function eachField(boss: Client, path: string, fields: Record<string, unknown>, cases: Record<string, unknown>) {
+	expect(Object.keys(cases).sort()).toEqual(Object.keys(fields).sort());
+	const view = async () => bare(await boss.api('GET', path));
+	const before = await view();
+	for (const change of [...Object.entries(cases).map(([field, value]) => ({ [field]: value })), cases]) {
+		const answer = await boss.api<{ before: object }>('PATCH', path, change);
+		expect([change, await view()]).not.toEqual([change, before]);
+		expect(Object.keys(answer.before).sort()).toEqual(Object.keys(change).sort());
+		await boss.api('PATCH', path, answer.before);
+		expect([change, await view()]).toEqual([change, before]);
+	}
+}
+
+it('every field of a document, changed and undone', async () => {
+	const boss = await staff();
+	const { slug } = await document({ position: 'open' }, 2);
+	const path = `/documents/${slug}`;
+	await boss.api('PATCH', path, { description: 'What it was', folder: 'Former', topics: ['one', 'two'], coverAlt: 'A cover' });
+	const form = new FormData();
+	form.append('file', new Blob([(await pdf(`Another edition ${process.pid}`, 3)) as BlobPart], { type: 'application/pdf' }), 'another.pdf');
+	await boss.send('POST', `/api/v1${path}/editions`, form);
+	await until(async () => (await boss.api<{ editions: { condition: string }[] }>('GET', path)).editions.every((e) => e.condition !== 'checking'));
+	const { slug: _s, ...others } = DocumentChange.properties;
+	await eachField(boss, path, others, {
+		title: 'Called otherwise',
+		description: 'What it is',
+		folder: 'Latter',
+		topics: ['three'],
+		language: 'cy',
+		coverAlt: 'Another cover',
+		coverPage: 2,
+		reading: { way: 'book' },
+		edition: 1,
+		door: { position: 'keyed', listed: false }
+	});
+	const moved = await boss.api<{ slug: string; before: object }>('PATCH', path, { slug: `${slug}-moved` });
+	expect(moved.before).toEqual({ slug });
+	await boss.api('PATCH', `/documents/${moved.slug}`, moved.before);
+	expect((await boss.api<DocumentJson>('GET', path)).slug).toBe(slug);
+});
+
+it('every field of a member, of a group and of the site, changed and undone', async () => {
+	const boss = await staff();
+	const someone = await member({ group: 'Put back' });
+	await member({ group: 'Put elsewhere' });
+	await eachField(boss, `/members/${someone.id}`, MemberChange.properties, {
+		name: 'Otherwise Called',
+		email: `otherwise-${process.pid}@example.org`,
+		suspended: true,
+		memberships: [{ group: 'put-elsewhere', from: '2026-01-01', until: '2027-01-01' }]
+	});
+	await eachField(boss, '/groups/put-back', GroupChange.properties, { name: 'Called otherwise', description: 'What it is for' });
+	const picture = 'ab'.repeat(32);
+	await eachField(boss, '/site', SiteChange.properties, {
+		turnedAway: { heading: 'Not now', words: 'Come back.', button: null, knock: false },
+		contact: 'weak@example.org',
+		name: 'Another name',
+		zone: 'America/Chicago',
+		placing: { cover: { press: 'read' } },
+		reading: { way: 'book' },
+		language: 'pl',
+		mark: picture,
+		favicon: picture,
+		colour: '#5a2d82',
+		background: '#fffdf5',
+		readership: { months: 12 },
+		front: '/',
+		framers: ['else.example']
+	});
+	const path = `/navigated-${process.pid}`;
+	await boss.api('POST', '/pages', { path, title: 'Navigated', layout: 'article', content: { type: 'doc', content: [] } });
+	const first = await boss.api<{ before: { paths: string[] } }>('PATCH', '/navigation', { paths: [path] });
+	const second = await boss.api<{ before: { paths: string[] } }>('PATCH', '/navigation', first.before);
+	expect(second.before).toEqual({ paths: [path] });
+});
+
+it('another door for a document that readers meet on pages: asked about where it would turn them away, alone and in bulk', async () => {
+	const boss = await staff();
+	const [paper, other] = [await document({ position: 'open' }), await document({ position: 'open' })];
+	const someone = await member({ group: 'Readers of it' });
+	await member({ group: 'Others' });
+	const pageOf = async (path: string, door: Record<string, unknown>, documents: readonly DocumentJson[]) => {
+		const content = documents.map((d, i) => ({
+			type: 'placement',
+			attrs: { id: `narrowed${path.replaceAll(/\W/g, '')}${i}`, document: d.slug, form: 'button', press: 'page' }
+		}));
+		await boss.api('POST', '/pages', { path, title: `At ${path}`, layout: 'article', content: { type: 'doc', content }, door });
+		await boss.api('POST', `/pages/${path.slice(1)}/publish`, {});
+	};
+	const [everyone, theirs] = [`/narrowed-${process.pid}`, `/narrowed-for-${process.pid}`];
+	await pageOf(everyone, { position: 'open' }, [paper, other]);
+	await pageOf(theirs, { position: 'keyed', groups: ['readers-of-it'] }, [paper]);
+	const ask = (door: Record<string, unknown>, documents = [paper.slug]) => boss.api<Undo>('POST', '/bulk', { documents, door, ask: true });
+	const pages = async (asked: Promise<Undo>) => (await asked).asks?.map((a) => a.page).sort();
+	const both = [everyone, theirs].sort();
+	expect(await pages(ask({ position: 'shut' }))).toEqual(both);
+	expect(await pages(ask({ until: '2030-01-01' }))).toEqual(both);
+	expect(await pages(ask({ position: 'shut' }, [other.slug, paper.slug]))).toEqual([everyone, ...both].sort());
+	// members of the group are let in still, others who come to the open page are not
+	expect(await pages(ask({ position: 'keyed', groups: ['readers-of-it'] }))).toEqual([everyone]);
+	expect(await pages(ask({ follows: theirs }))).toEqual([everyone]);
+	expect(await pages(ask({ position: 'keyed', people: [someone.email] }))).toContain(everyone);
+	// nothing was changed by asking
+	expect((await visitor().get(`/d/${paper.slug}/file`)).status).toBe(200);
+	// who does not turn anybody away is not asked: neither a wider door, nor what has nothing to do with who comes in
+	const { undo, asks } = await ask({ position: 'ajar', allow: { save: true, print: false }, listed: false });
+	expect(asks).toBeUndefined();
+	await boss.api('POST', '/bulk/undo', { undo });
+	// asked and answered: then it is done; and done already, nobody is asked again
+	await boss.api('POST', '/bulk', { documents: [paper.slug], door: { position: 'shut' } });
+	expect((await visitor().get(`/d/${paper.slug}/file`)).status).toBe(404);
+	expect((await ask({ position: 'shut', listed: false })).asks).toBeUndefined();
 });

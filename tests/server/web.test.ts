@@ -1,9 +1,10 @@
 // Files from web addresses: our own copy, never from private networks (RFC 6890), watched for change.
-import { describe, expect, inject, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
 import { pdf, staff, type DocumentJson } from './help';
 import { isPublic } from '#server/intake/fetch';
+import { given } from './given';
 
-const source = `http://127.0.0.1:${inject('webSource')}`;
+const source = `http://127.0.0.1:${given.webSource}`;
 const fromWeb = async (url: string, more: object = {}) => {
 	const response = await (await staff()).send('POST', '/api/v1/from-web', { url, ...more });
 	return { status: response.status, made: (await response.json()) as DocumentJson & { code: string; title: string } };

@@ -8,6 +8,7 @@
 	import { onMount } from 'svelte';
 	import Lintel from '$lib/ui/parts/Lintel.svelte';
 	import Notices from '$lib/ui/parts/Notices.svelte';
+	import SignInAgain from '$lib/ui/parts/SignInAgain.svelte';
 	import Tray from '$lib/ui/intake/Tray.svelte';
 	import { bringIn, droppedFiles, leavingBreaksOff, onBroughtIn, takeUp, tray } from '$lib/ui/intake/tray.svelte';
 	import { notify } from '$lib/ui/parts/notices.svelte';
@@ -124,6 +125,7 @@
 {/if}
 <Tray />
 <Notices />
+<SignInAgain email={data.me!.email} />
 <Modal title="Shortcuts" bind:open={help} size="xs" outsideclose>
 	<dl class="grid grid-cols-[80px_1fr] gap-y-1.5">
 		{#each shortcutWords as [key, words] (key)}

@@ -4,7 +4,7 @@ import { spanOf, type Instant, type Span } from '#core/access/hours';
 import { populationAt, reach, type Member, type Population, type Reached } from '#core/access/population';
 import { sql } from '../db/client';
 import { site } from '../site/site';
-import { thingOf, type ThingRow } from './things';
+import { thingOf, type DoorJson, type ThingRow } from './things';
 
 /** All members with their memberships. */
 export async function allMembersOf(): Promise<Member[]> {
@@ -33,18 +33,27 @@ export async function allMembersOf(): Promise<Member[]> {
 /** All members as they stand at an instant. */
 export const populationNow = async (at: Instant = Date.now()): Promise<Population> => populationAt(await allMembersOf(), at);
 
+/** A door as it would be: what of it changes, and the page that would be followed. */
+export interface AsIf {
+	readonly door: Partial<DoorJson>;
+	/** Undefined where that stays. */
+	readonly follows?: Thing['follows'];
+}
+
 /** Documents that are not gone and pages that are not set aside, as the decision sees them, by id (no two of them share one). */
 export async function allThings(of: {
 	documents?: 'all' | readonly string[];
 	pages?: 'all' | readonly string[];
 	/** Pages that count as published, whether they are or not. */
 	asPublished?: readonly string[];
+	/** How the doors of the documents would be. */
+	asIf?: AsIf | null;
 }): Promise<Map<string, Thing>> {
 	const s = sql();
 	const some = (table: 'document' | 'page', ids: 'all' | readonly string[] = []) =>
-		s`select id, door_id, set_aside_at from ${s(table)} where ${table === 'document' ? s`gone_at is null` : s`set_aside_at is null`} and ${ids === 'all' ? s`true` : ids.length ? s`id in ${s(ids)}` : s`false`}`;
+		s`select id, door_id, set_aside_at, ${table === 'document'} as document from ${s(table)} where ${table === 'document' ? s`gone_at is null` : s`set_aside_at is null`} and ${ids === 'all' ? s`true` : ids.length ? s`id in ${s(ids)}` : s`false`}`;
 	const [rows, { zone }] = await Promise.all([
-		s<(ThingRow & { id: string })[]>`
+		s<(ThingRow & { id: string; document: boolean })[]>`
 			with admits as (
 				select x.id, coalesce(g.list, '[]') as groups, coalesce(p.list, '[]') as people from door x
 					left join (select door_id, jsonb_agg(group_id) as list from door_group group by door_id) g on g.door_id = x.id
@@ -55,12 +64,17 @@ export async function allThings(of: {
 					d.follows_page
 				from door d join admits a on a.id = d.id
 			)
-			select t.id, t.set_aside_at, x.door, f.door as follows_door, fp.set_aside_at is not null as follows_set_aside,
+			select t.id, t.document, t.set_aside_at, x.door, f.door as follows_door, fp.set_aside_at is not null as follows_set_aside,
 				fp.published_id is null and not fp.id = any(${[...(of.asPublished ?? [])]}::uuid[]) as follows_unpublished
 			from (${some('document', of.documents)} union all ${some('page', of.pages)}) t join doors x on x.id = t.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id`,
 		site()
 	]);
-	return new Map(rows.map((row) => [row.id, thingOf(row, zone)]));
+	const asIf = (row: (typeof rows)[number]): Thing => {
+		if (!of.asIf || !row.document) return thingOf(row, zone);
+		const thing = thingOf({ ...row, door: { ...row.door, ...of.asIf.door } }, zone);
+		return of.asIf.follows === undefined ? thing : { ...thing, follows: of.asIf.follows };
+	};
+	return new Map(rows.map((row) => [row.id, asIf(row)]));
 }
 
 /** Every document that is not set aside, with whom it reaches. */

@@ -111,13 +111,14 @@ export async function insertDoor(tx: Queryable, actor: string | null, position: 
 	return id;
 }
 
-/** Changes a door; only what is named changes. Writes the audit trail for the thing whose door it is. */
+/** Changes a door; only what is named changes. Writes the audit trail for the thing whose door it is. Gives the change that puts back what was. */
 export async function changeDoor(
 	tx: Queryable,
 	doorId: string,
 	change: DoorChange,
 	of: { actor: string | null; kind: 'document' | 'page'; thing: string }
-): Promise<void> {
+): Promise<DoorChange> {
+	const was = await doorBefore(tx, doorId, change);
 	const [before] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorJson }];
 	for (const bound of [change.from, change.until]) {
 		if (bound && !isDay(bound) && !isInstant(bound)) throw new IanuaError('not-valid', { detail: `“${bound}” is neither a day nor an instant` });
@@ -174,4 +175,16 @@ export async function changeDoor(
 		before: before.door,
 		after: { ...after.door, follows: change.follows }
 	});
+	return was;
+}
+
+/** What of a door a change is about to replace, in the words of a change. */
+async function doorBefore(tx: Queryable, doorId: string, change: DoorChange): Promise<DoorChange> {
+	const [row] = (await tx.execute(raw`
+		select jsonb_build_object('position', d.position, 'allMembers', d.all_members, 'listed', d.listed, 'from', d.from_bound, 'until', d.until_bound,
+			'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print), 'turnedAway', d.turned_away, 'stamped', d.stamped, 'follows', (select path from page where id = d.follows_page),
+			'groups', coalesce((select jsonb_agg(g.slug) from door_group x join member_group g on g.id = x.group_id where x.door_id = d.id), '[]'),
+			'people', coalesce((select jsonb_agg(p.email) from door_person x join person p on p.id = x.person_id where x.door_id = d.id), '[]')) as door
+		from door d where d.id = ${doorId}`)) as unknown as [{ door: Record<string, unknown> }];
+	return Object.fromEntries(Object.entries(row.door).filter(([name]) => name in change)) as DoorChange;
 }

@@ -49,13 +49,20 @@ async function locked(tx: Queryable, slug: string): Promise<DocumentRow> {
 /** Names as they are kept: trimmed, inner spaces single, no empty ones, none twice. */
 const tidied = (names: readonly string[]) => [...new Set(names.map((n) => n.trim().replace(/\s+/g, ' ')).filter((n) => n !== ''))];
 
-/** Changes a document, its door included, in one transaction with the audit trail. Gives its address afterwards. */
-export async function changeDocument(slug: string, change: DocumentChange, actor: string): Promise<string> {
+/** What a change gives: the address afterwards, and the change that puts back what was. */
+export interface Changed {
+	readonly slug: string;
+	readonly before: DocumentChange;
+}
+
+/** Changes a document, its door included, in one transaction with the audit trail. */
+export async function changeDocument(slug: string, change: DocumentChange, actor: string): Promise<Changed> {
 	return db().transaction(async (tx) => applyChange(tx, await locked(tx, slug), change, actor));
 }
 
-async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChange, actor: string): Promise<string> {
+async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChange, actor: string): Promise<Changed> {
 	const { door, coverPage, edition: number, topics, folder, title, ...own } = change;
+	const was = await whatWas(tx, row, change);
 	if (own.slug && own.slug !== row.slug) await moveAddress(tx, row, own.slug);
 	const next: Partial<DocumentRow> = {
 		...own,
@@ -79,8 +86,19 @@ async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChan
 		});
 	}
 	if (number !== undefined) await goTo(tx, row, number, actor);
-	if (door) await changeDoor(tx, row.doorId, door, { actor, kind: 'document', thing: row.id });
-	return own.slug ?? row.slug;
+	const doorWas = door && (await changeDoor(tx, row.doorId, door, { actor, kind: 'document', thing: row.id }));
+	return { slug: own.slug ?? row.slug, before: { ...was, ...(doorWas ? { door: doorWas } : {}) } };
+}
+
+/** What a change is about to replace beside the door, in the words of a change. A cover that is no page has none. */
+async function whatWas(tx: Queryable, row: DocumentRow, { door: _door, edition: number, coverPage, ...own }: DocumentChange): Promise<DocumentChange> {
+	const [inForce] = number === undefined ? [] : await tx.select({ number: edition.number }).from(edition).where(eq(edition.id, row.editionId));
+	const names = Object.keys(own) as (keyof typeof own)[];
+	return {
+		...(Object.fromEntries(names.map((name) => [name, row[name]])) as DocumentChange),
+		...(inForce ? { edition: inForce.number } : {}),
+		...(coverPage !== undefined && (row.cover === null || row.cover.kind === 'page') ? { coverPage: row.cover?.page ?? null } : {})
+	};
 }
 
 async function moveAddress(tx: Queryable, row: DocumentRow, slug: string): Promise<void> {
@@ -161,7 +179,7 @@ export const BulkChange = Type.Object(
 		removeTopics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80 }), { maxItems: 50 })),
 		door: Type.Optional(DoorChange),
 		aside: Type.Optional(Type.Boolean()),
-		/** Where what is set aside stands on published pages, nothing is done and the places are told. */
+		/** Where readers of published pages would be turned away, nothing is done and the places are told. */
 		ask: Type.Optional(Type.Boolean())
 	},
 	{ additionalProperties: false }
@@ -178,21 +196,14 @@ export async function changeMany(change: BulkChange, actor: string): Promise<Bul
 		// in one order, so that two such changes at once do not wait for each other
 		for (const slug of [...new Set(change.documents)].sort()) {
 			const row = await locked(tx, slug);
-			const before: DocumentChange = {};
-			const next: DocumentChange = {};
-			if (change.folder !== undefined) {
-				before.folder = row.folder;
-				next.folder = change.folder;
-			}
-			if (change.addTopics || change.removeTopics) {
-				before.topics = row.topics;
-				next.topics = tidied([...row.topics.filter((t) => !change.removeTopics?.includes(t)), ...(change.addTopics ?? [])]);
-			}
-			if (change.door) {
-				before.door = await doorBefore(tx, row.doorId, change.door);
-				next.door = change.door;
-			}
-			if (Object.keys(next).length) await applyChange(tx, row, next, actor);
+			const next: DocumentChange = {
+				...(change.folder === undefined ? {} : { folder: change.folder }),
+				...(change.addTopics || change.removeTopics
+					? { topics: tidied([...row.topics.filter((t) => !change.removeTopics?.includes(t)), ...(change.addTopics ?? [])]) }
+					: {}),
+				...(change.door ? { door: change.door } : {})
+			};
+			const { before } = Object.keys(next).length ? await applyChange(tx, row, next, actor) : { before: {} };
 			if (change.aside === true) await applyAside(tx, row, actor);
 			if (change.aside === false) await applyRestore(tx, row, actor);
 			undo.push({ slug, change: before, ...(change.aside !== undefined && change.aside !== (row.setAsideAt !== null) ? { aside: !change.aside } : {}) });
@@ -211,17 +222,6 @@ export async function undoMany(undo: BulkUndo, actor: string): Promise<void> {
 			if (Object.keys(change).length) await applyChange(tx, row, change, actor);
 		}
 	});
-}
-
-/** What of a door a change is about to replace, in the words of a change. */
-async function doorBefore(tx: Queryable, doorId: string, change: DoorChange): Promise<DoorChange> {
-	const [row] = (await tx.execute(raw`
-		select jsonb_build_object('position', d.position, 'allMembers', d.all_members, 'listed', d.listed, 'from', d.from_bound, 'until', d.until_bound,
-			'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print), 'turnedAway', d.turned_away, 'stamped', d.stamped, 'follows', (select path from page where id = d.follows_page),
-			'groups', coalesce((select jsonb_agg(g.slug) from door_group x join member_group g on g.id = x.group_id where x.door_id = d.id), '[]'),
-			'people', coalesce((select jsonb_agg(p.email) from door_person x join person p on p.id = x.person_id where x.door_id = d.id), '[]')) as door
-		from door d where d.id = ${doorId}`)) as unknown as [{ door: Record<string, unknown> }];
-	return Object.fromEntries(Object.entries(row.door).filter(([name]) => name in change)) as DoorChange;
 }
 
 /** Renames a folder or topic wherever it stands; to an empty name, takes it away. Gives how many documents changed. */

@@ -1,6 +1,7 @@
 // What the JSON routes share: errors as problem details, bodies read as JSON.
 import { isHttpError, json, type RequestEvent } from '@sveltejs/kit';
 import { catalogue, IanuaError, problemOf, type ErrorCode } from '#core/errors';
+import type { DocumentChange } from '../documents/change';
 import { documentJson, documentView } from '../documents/view';
 import { log } from '../log';
 import { recordTurnedAway, TurnedAway, type Ask } from '../reading/chain';
@@ -64,11 +65,11 @@ export async function presentSlug(slug: string): Promise<string> {
 	return view.slug;
 }
 
-/** A document as JSON. */
-export async function documentAnswer(slug: string, status = 200): Promise<Response> {
+/** A document as JSON, with what else is to be said. */
+export async function documentAnswer(slug: string, status = 200, more: { readonly before?: DocumentChange } = {}): Promise<Response> {
 	const view = await documentView(slug);
 	if (!view || view.goneAt) throw new IanuaError('not-found');
-	return answer(documentJson(view), status);
+	return answer({ ...documentJson(view), ...more }, status);
 }
 
 export const answer = (value: unknown, status = 200): Response => json(value, { status, headers: { 'cache-control': 'no-store' } });

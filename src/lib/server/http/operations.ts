@@ -1,5 +1,5 @@
 // The JSON API's documents part, operation by operation: the schemas that its requests are checked by, and that openapi.json is made from.
-import { Type, type TSchema } from '@sinclair/typebox';
+import { Type, type TObject, type TSchema } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
 import { positions, TurnedAwayGiven } from '#core/access/door';
 import { filterNames, filterValues, orderNames } from '#core/documents/filters';
@@ -367,6 +367,9 @@ const Nothing = Type.Object({ ok: Type.Literal(true) });
 const path = '/pages/{path}';
 const slug = '/documents/{slug}';
 
+/** An answer with what puts back what a change replaced. */
+const withBefore = (answer: TObject, change: TSchema) => Type.Object({ ...answer.properties, before: change });
+
 /** Every operation; a test compares them with the routes there are. */
 export const operations: readonly Operation[] = [
 	{
@@ -379,7 +382,14 @@ export const operations: readonly Operation[] = [
 	},
 	{ method: 'post', path: '/documents', words: 'Brings a PDF in', form: ['title', 'folder'], status: 201, answer: DocumentAnswer },
 	{ method: 'get', path: slug, words: 'One document', status: 200, answer: DocumentAnswer },
-	{ method: 'patch', path: slug, words: 'Changes a document and its door', body: DocumentChange, status: 200, answer: DocumentAnswer },
+	{
+		method: 'patch',
+		path: slug,
+		words: 'Changes a document and its door',
+		body: DocumentChange,
+		status: 200,
+		answer: withBefore(DocumentAnswer, DocumentChange)
+	},
 	{ method: 'delete', path: slug, words: 'Sets a document aside for 30 days', status: 200, answer: Nothing },
 	{ method: 'post', path: `${slug}/restore`, words: 'Brings back what was set aside', status: 200, answer: DocumentAnswer },
 	{ method: 'post', path: `${slug}/editions`, words: 'Puts in a new edition', form: [], status: 201, answer: DocumentAnswer },
@@ -597,7 +607,7 @@ export const operations: readonly Operation[] = [
 	{ method: 'get', path: '/groups', words: 'Groups of members', status: 200, answer: Type.Object({ items: Type.Array(GroupAnswer), next: Type.Null() }) },
 	{ method: 'post', path: '/groups', words: 'Makes a group', body: GroupGiven, status: 201, answer: GroupAnswer },
 	{ method: 'get', path: '/groups/{slug}', words: 'One group', status: 200, answer: GroupAnswer },
-	{ method: 'patch', path: '/groups/{slug}', words: 'Changes a group', body: GroupChange, status: 200, answer: GroupAnswer },
+	{ method: 'patch', path: '/groups/{slug}', words: 'Changes a group', body: GroupChange, status: 200, answer: withBefore(GroupAnswer, GroupChange) },
 	{ method: 'delete', path: '/groups/{slug}', words: 'Takes a group and its memberships away', status: 200, answer: Nothing },
 	{
 		method: 'get',
@@ -615,7 +625,7 @@ export const operations: readonly Operation[] = [
 		words: 'Changes a member; memberships stand for all of them',
 		body: MemberChange,
 		status: 200,
-		answer: MemberAnswer
+		answer: withBefore(MemberAnswer, MemberChange)
 	},
 	{ method: 'delete', path: '/members/{id}', words: 'Takes a member out', status: 200, answer: Nothing },
 	{
@@ -678,7 +688,7 @@ export const operations: readonly Operation[] = [
 		words: 'Orders the navigation',
 		body: Type.Object({ paths: Type.Array(Type.String()) }),
 		status: 200,
-		answer: Nothing
+		answer: withBefore(Nothing, Type.Object({ paths: Type.Array(Type.String()) }))
 	},
 	{
 		method: 'post',

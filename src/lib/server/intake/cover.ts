@@ -1,42 +1,37 @@
 // Covers that are no page: a picture of one's own, or an icon.
+import { rm } from 'node:fs/promises';
 import sharp from 'sharp';
 import { IanuaError } from '#core/errors';
 import type { Cover } from '#core/documents/cover';
 import { setCover } from '../documents/change';
-import { keep, receive, TooLarge } from '../files/store';
+import { keep, receive, TooLarge, type Received } from '../files/store';
+import { help } from '../pdf/helpers';
 import { iconDrawing } from './icons';
 
 /** Largest picture taken, bytes; it is kept at most 1,200 px wide. */
 const largest = 20_000_000;
 const width = 1200;
 
-/** A picture sent by staff (PNG, JPEG or WebP) as PNG, upright and bounded in size. What it carries beside its pixels is dropped. */
-export async function pictureFrom(stream: AsyncIterable<Uint8Array>, widest = width): Promise<{ bytes: Buffer; width: number; height: number }> {
-	const chunks: Uint8Array[] = [];
-	let bytes = 0;
-	for await (const chunk of stream) {
-		bytes += chunk.length;
-		if (bytes > largest) throw new IanuaError('file-too-large', { name: 'The picture', limit: '20 MB' });
-		chunks.push(chunk);
+/** Keeps a picture sent by staff (PNG, JPEG or WebP), upright and within a width; what it carries beside its pixels is dropped. */
+export async function keepPicture(stream: AsyncIterable<Uint8Array>, widest = width): Promise<{ sha256: string; width: number; height: number }> {
+	let sent: Received;
+	try {
+		sent = await receive(stream, largest);
+	} catch (error) {
+		throw error instanceof TooLarge ? new IanuaError('file-too-large', { name: 'The picture', limit: '20 MB' }) : error;
 	}
 	try {
-		const image = sharp(Buffer.concat(chunks), { limitInputPixels: 100_000_000 });
-		const { format } = await image.metadata();
-		if (!['png', 'jpeg', 'webp'].includes(format ?? '')) throw new IanuaError('picture-unusable');
-		const { data, info } = await image
-			.rotate()
-			.resize({ width: widest, height: widest * 3, fit: 'inside', withoutEnlargement: true })
-			.png()
-			.toBuffer({ resolveWithObject: true });
-		return { bytes: data, width: info.width, height: info.height };
-	} catch (error) {
-		throw error instanceof IanuaError ? error : new IanuaError('picture-unusable');
+		const made = await help('picture', { path: sent.path, widest });
+		await keep(made);
+		return made;
+	} finally {
+		await rm(sent.path, { force: true });
 	}
 }
 
 /** Sets the cover to a picture sent by staff. */
 export async function pictureCover(slug: string, stream: AsyncIterable<Uint8Array>, actor: string): Promise<void> {
-	await setCover(slug, { kind: 'picture', sha256: await keepBytes((await pictureFrom(stream)).bytes) }, actor);
+	await setCover(slug, { kind: 'picture', sha256: (await keepPicture(stream)).sha256 }, actor);
 }
 
 /** Sets the cover to an icon on a leaf. */
@@ -49,7 +44,7 @@ export async function iconCover(slug: string, name: string, actor: string): Prom
 }
 
 /** Puts bytes made here into the store. */
-export async function keepBytes(bytes: Buffer): Promise<string> {
+async function keepBytes(bytes: Buffer): Promise<string> {
 	try {
 		const received = await receive(
 			(async function* () {

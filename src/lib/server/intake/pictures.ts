@@ -1,10 +1,10 @@
 // Pictures on pages, and the site's mark: kept in the store, sent as WebP in the widths that pages need.
 import { stat } from 'node:fs/promises';
-import sharp from 'sharp';
 import { db, sql } from '../db/client';
 import { picture } from '../db/schema';
-import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
-import { keepBytes, pictureFrom } from './cover';
+import { exists, madePath } from '../files/store';
+import { help } from '../pdf/helpers';
+import { keepPicture } from './cover';
 
 /** Widest picture kept, and the widths that are sent, in px. */
 const widest = 2000;
@@ -19,8 +19,7 @@ export interface KeptPicture {
 
 /** Keeps a picture sent by staff. */
 export async function addPicture(stream: AsyncIterable<Uint8Array>, actor: string): Promise<KeptPicture> {
-	const { bytes, width, height } = await pictureFrom(stream, widest);
-	const sha256 = await keepBytes(bytes);
+	const { sha256, width, height } = await keepPicture(stream, widest);
 	await db().insert(picture).values({ sha256, width, height, createdBy: actor }).onConflictDoNothing();
 	return { picture: sha256, width, height };
 }
@@ -32,10 +31,6 @@ export async function picturePath(sha256: string, wish: number): Promise<{ path:
 	if (!row) return null;
 	const width = widths.find((w) => w >= wish) ?? widths.at(-1)!;
 	const path = madePath(sha256, `picture-${width}.webp`);
-	if (!(await exists(path))) {
-		const temporary = await temporaryPath('.webp');
-		await sharp(pathOf(sha256)).resize({ width, withoutEnlargement: true }).webp({ quality: 84 }).toFile(temporary);
-		await settle(temporary, path);
-	}
+	if (!(await exists(path))) await help('narrower', { sha256, width, path });
 	return { path, bytes: (await stat(path)).size };
 }

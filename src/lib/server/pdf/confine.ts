@@ -1,14 +1,42 @@
-// What reads files of unknown origin has no network: it runs in a network namespace of its own, where the system lets it have one.
+// What reads files of unknown origin is shut in: no network, no other program in sight, nothing of the data folder but the store, and no place
+// to write but that of things made and unfinished. By Debian's bubblewrap where the system lets a process have namespaces of its own.
 import { spawnSync } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+import { dirname, join, relative, resolve } from 'node:path';
+import { tmpdir } from 'node:os';
+import { settings } from '../settings';
 
-const unshare = ['unshare', '--user', '--map-current-user', '--net'] as const;
-/** A helper process is in such a namespace already, and everything that it starts with it. */
+/** A helper process is shut in already, and everything that it starts with it. */
 const inside = process.argv[2] === 'pdf-helper' && process.env.IANUA_CONFINED === 'yes';
+
+const within = (path: string, folder: string) => !relative(folder, path).startsWith('..');
+
+/** What of the store is not to be written; all of it lies in one mount, so that what was made can be moved to its place. */
+const kept = ['originals', 'uploads', 'put-by'] as const;
+
+/** All that there is, read only; an empty folder for what is temporary and for the data folder; of that, the store, to write what is made. */
+function shutIn(): readonly string[] {
+	const [data, files, application, node] = [resolve(settings().IANUA_DATA), resolve(settings().files), resolve('.'), dirname(process.execPath)];
+	return [
+		...['bwrap', '--unshare-user', '--unshare-net', '--unshare-pid', '--unshare-ipc', '--die-with-parent', '--ro-bind', '/', '/'],
+		...['--dev', '/dev', '--proc', '/proc', '--tmpfs', tmpdir()],
+		...(within(application, tmpdir()) ? ['--ro-bind', application, application] : []),
+		...(within(node, tmpdir()) ? ['--ro-bind', node, node] : []),
+		...(within(application, data) ? [] : ['--tmpfs', data]),
+		...['--bind', files, files],
+		...kept.flatMap((name) => ['--ro-bind', join(files, name), join(files, name)]),
+		...['--ro-bind-try', join(files, 'site-id'), join(files, 'site-id')]
+	];
+}
+
+const withoutNetwork = ['unshare', '--user', '--map-current-user', '--net'] as const;
+const works = ([program = '', ...args]: readonly string[]) => spawnSync(program, [...args, process.execPath, '--version'], { stdio: 'ignore' }).status === 0;
 
 let known: readonly string[] | undefined;
 
-/** What stands before a command so that it has no network; nothing where that cannot be had (docs/security.md says where). */
+/** What stands before a command so that it is shut in; less, or nothing, where that cannot be had (docs/security.md says where). */
 export function confined(): readonly string[] {
 	if (inside) return [];
-	return (known ??= spawnSync(unshare[0], [...unshare.slice(1), 'true'], { stdio: 'ignore' }).status === 0 ? unshare : []);
+	for (const name of kept) mkdirSync(join(settings().files, name), { recursive: true, mode: 0o700 });
+	return (known ??= [shutIn(), withoutNetwork].find(works) ?? []);
 }

@@ -1,12 +1,14 @@
-// A helper process: does the work on one PDF at a time (checksum, first look, check), so that the server itself neither waits for
+// A helper process: does the work on one file of unknown origin at a time (checksum, first look, check of a PDF; pictures), so that the server itself neither waits for
 // programs to start nor holds pictures and text. The programs it runs are bounded one by one (run.ts). Asked by helpers.ts.
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
+import { rm } from 'node:fs/promises';
 import sharp from 'sharp';
 import { IanuaError, type ErrorCode } from '#core/errors';
+import { pathOf, settle, temporaryPath, type Received } from '../files/store';
 import { firstFacts, passwordState, structureOf, type FirstFacts, type Structure } from './facts';
 import { look, type Looked } from './look';
-import { coverFrom } from './pictures';
+import { coverFrom, mostPixels, remakeCovers, type CoverOf } from './pictures';
 import { pack } from './remake';
 import { guessLanguage, hasWords, wordsOf } from './text';
 
@@ -18,6 +20,12 @@ export interface Work {
 	look: { ask: { path: string; bytes: number; name: string }; answer: Looked };
 	/** Everything else the check reads and makes. */
 	check: { ask: { path: string; sha256: string; version: string; first: FirstFacts | null }; answer: Checked };
+	/** A picture of staff's (PNG, JPEG, WebP) as PNG in an unfinished file: upright, within a width, without what it carries beside its pixels. */
+	picture: { ask: { path: string; widest: number }; answer: Received & { width: number; height: number } };
+	/** A picture of the store as WebP within a width, put at a path. */
+	narrower: { ask: { sha256: string; width: number; path: string }; answer: null };
+	/** The covers of a page or a picture of the store; false where they cannot be made. */
+	covers: { ask: CoverOf; answer: boolean };
 }
 
 export type Checked =
@@ -40,13 +48,8 @@ const coverTries = 5;
 
 const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answer']> } = {
 	arrive: async ({ path, name }) => {
-		const hash = createHash('sha256');
-		let bytes = 0;
-		for await (const chunk of createReadStream(path, { highWaterMark: 1024 * 1024 }) as AsyncIterable<Buffer>) {
-			hash.update(chunk);
-			bytes += chunk.length;
-		}
-		return { sha256: hash.digest('hex'), bytes, looked: await look(path, bytes, name) };
+		const { sha256, bytes } = await checksum(path);
+		return { sha256, bytes, looked: await look(path, bytes, name) };
 	},
 	look: ({ path, bytes, name }) => look(path, bytes, name),
 	check: async ({ path, sha256, version, first: known }) => {
@@ -72,8 +75,39 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 			// a signature holds for the very bytes: a signed file is read as it is
 			packed: structure.signed || coverPage === null ? false : await pack(path, sha256)
 		};
-	}
+	},
+	picture: async ({ path, widest }) => {
+		const made = await temporaryPath('.png');
+		try {
+			const image = sharp(path, { limitInputPixels: mostPixels });
+			const { format } = await image.metadata();
+			if (!['png', 'jpeg', 'webp'].includes(format ?? '')) throw new IanuaError('picture-unusable');
+			const within = { width: widest, height: widest * 3, fit: 'inside', withoutEnlargement: true } as const;
+			const { width, height } = await image.rotate().resize(within).png().toFile(made);
+			return { path: made, ...(await checksum(made)), width, height };
+		} catch (error) {
+			await rm(made, { force: true });
+			throw (error as { code?: string }).code === 'ENOSPC' || error instanceof IanuaError ? error : new IanuaError('picture-unusable');
+		}
+	},
+	narrower: async ({ sha256, width, path }) => {
+		const made = await temporaryPath('.webp');
+		await sharp(pathOf(sha256), { limitInputPixels: mostPixels }).resize({ width, withoutEnlargement: true }).webp({ quality: 84 }).toFile(made);
+		await settle(made, path);
+		return null;
+	},
+	covers: remakeCovers
 };
+
+async function checksum(path: string): Promise<{ sha256: string; bytes: number }> {
+	const hash = createHash('sha256');
+	let bytes = 0;
+	for await (const chunk of createReadStream(path, { highWaterMark: 1024 * 1024 }) as AsyncIterable<Buffer>) {
+		hash.update(chunk);
+		bytes += chunk.length;
+	}
+	return { sha256: hash.digest('hex'), bytes };
+}
 
 async function drawCover(path: string, sha256: string, pages: number): Promise<number | null> {
 	for (let page = 1; page <= Math.min(pages, coverTries); page++) if (await coverFrom(path, sha256, page)) return page;

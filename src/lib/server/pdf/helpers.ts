@@ -1,4 +1,5 @@
-// The helper processes that work on PDFs: as many as there are cores, started when first needed, each at one file at a time.
+// The helper processes that work on files of unknown origin, each at one at a time, started when first needed: as many as there are cores for
+// PDFs that are brought in, and one for pictures, for which somebody waits.
 import { spawn, type ChildProcess } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { resolve } from 'node:path';
@@ -18,9 +19,15 @@ interface Helper {
 	done: number;
 }
 
-const most = Math.max(1, availableParallelism());
-const helpers: Helper[] = [];
-const waiting: (() => void)[] = [];
+interface Pool {
+	readonly most: number;
+	readonly helpers: Helper[];
+	readonly waiting: (() => void)[];
+}
+
+const papers: Pool = { most: Math.max(1, availableParallelism()), helpers: [], waiting: [] };
+const pictures: Pool = { most: 1, helpers: [], waiting: [] };
+const poolOf: Readonly<Record<keyof Work, Pool>> = { arrive: papers, look: papers, check: papers, picture: pictures, narrower: pictures, covers: pictures };
 let last = 0;
 
 /**
@@ -37,7 +44,7 @@ function helperEnvironment(): Record<string, string> {
 	};
 }
 
-function start(): Helper {
+function start({ helpers, waiting }: Pool): Helper {
 	const before = confined();
 	const [program = '', ...args] = [
 		...before,
@@ -72,9 +79,11 @@ function start(): Helper {
 
 /** Has a helper do a piece of work. Throws what the work threw, or that the helper broke off. */
 export async function help<K extends keyof Work>(kind: K, ask: Work[K]['ask']): Promise<Work[K]['answer']> {
+	const pool = poolOf[kind];
+	const { helpers, waiting } = pool;
 	let helper: Helper | undefined;
 	for (;;) {
-		helper = helpers.find((h) => !h.busy && h.process.connected) ?? (helpers.length < most ? start() : undefined);
+		helper = helpers.find((h) => !h.busy && h.process.connected) ?? (helpers.length < pool.most ? start(pool) : undefined);
 		if (helper) break;
 		await new Promise<void>((go) => waiting.push(go));
 	}
@@ -103,5 +112,5 @@ export async function help<K extends keyof Work>(kind: K, ask: Work[K]['ask']): 
 
 /** Lets all helpers go: at shutdown. */
 export function dismissHelpers(): void {
-	for (const { process: child } of [...helpers]) if (child.connected) child.disconnect();
+	for (const { process: child } of [...papers.helpers, ...pictures.helpers]) if (child.connected) child.disconnect();
 }

@@ -5,10 +5,14 @@ import type { Cover } from '#core/documents/cover';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
 import { drawLane } from '../lanes';
 import { log } from '../log';
+import { help } from './helpers';
 import { limits, run } from './run';
 
 export const coverWidths = [300, 600, 1200] as const;
 export type CoverWidth = (typeof coverWidths)[number];
+
+/** Most pixels of a picture that is taken. */
+export const mostPixels = 100_000_000;
 
 /** Widths of leaves that are made; a wish in between gets the next larger, so that the kept pictures stay few. */
 export const leafWidths = [200, 800, 1200, 1800, 2400] as const;
@@ -82,14 +86,27 @@ export async function coverFrom(pdf: string, sha256: string, page: number): Prom
 	}
 }
 
-/** The path of a cover, made again where it was thrown away; null where it cannot be made. */
-export async function coverPath(of: CoverOf, width: CoverWidth): Promise<string | null> {
+/** Makes the covers again from a page or a picture in the store; false where they cannot be made. */
+export async function remakeCovers(of: CoverOf): Promise<boolean> {
+	if (of.page !== null) return coverFrom(pathOf(of.sha256), of.sha256, of.page);
+	await makeCovers(of, sharp(pathOf(of.sha256), { limitInputPixels: mostPixels }).rotate().flatten({ background: '#ffffff' }));
+	return true;
+}
+
+/** The path of a cover, made again for a place where it was thrown away; null where it cannot be made. Throws `busy` where too many wait. */
+export async function coverPath(of: CoverOf, width: CoverWidth, place: string): Promise<string | null> {
 	const path = madePath(of.sha256, coverName(of, width));
 	if (await exists(path)) return path;
-	if (of.page !== null) return (await coverFrom(pathOf(of.sha256), of.sha256, of.page)) ? path : null;
-	await makeCovers(of, sharp(pathOf(of.sha256)).rotate().flatten({ background: '#ffffff' }));
-	return path;
+	const name = `${of.sha256} ${of.page}`;
+	let remade = remaking.get(name);
+	if (!remade) {
+		remade = drawLane.run(place, () => help('covers', of)).finally(() => remaking.delete(name));
+		remaking.set(name, remade);
+	}
+	return (await remade) ? path : null;
 }
+
+const remaking = new Map<string, Promise<boolean>>();
 
 /** The cover of a document of which nothing can be drawn: an empty leaf with our arch. */
 export async function plainCover(width: CoverWidth): Promise<string> {

@@ -8,7 +8,7 @@ import { IanuaError } from '#core/errors';
 import { db, sql, type Queryable } from '../db/client';
 import { group, membership, person, session } from '../db/schema';
 import { newId } from '../id';
-import { writeAudit } from '../site/audit';
+import { named, writeAudit } from '../site/audit';
 import { groupIds, insertPerson, listPeople, type PeopleQuery } from './service';
 import { mailInvitation, type Invited } from './staff';
 import type { Person } from './who';
@@ -119,9 +119,9 @@ export async function addMember(given: Omit<Static<typeof MemberGiven>, 'invite'
 	return db().transaction((tx) => insertPerson(tx, { ...given, role: 'member' }, actor));
 }
 
-export async function changeMember(id: string, change: MemberChange, actor: string): Promise<void> {
+export async function changeMember(id: string, change: MemberChange, actor: string): Promise<MemberChange> {
 	checkDays(change.memberships ?? []);
-	await db().transaction(async (tx) => {
+	return db().transaction(async (tx) => {
 		const row = await memberOf(tx, id);
 		const before = await trailOf(tx, id);
 		const email = change.email?.trim().toLowerCase();
@@ -145,6 +145,7 @@ export async function changeMember(id: string, change: MemberChange, actor: stri
 					);
 		}
 		await writeAudit(tx, { actor, action: 'changed', kind: 'person', thing: id, before, after: await trailOf(tx, id) });
+		return named(before, change);
 	});
 }
 
@@ -176,8 +177,8 @@ export async function inviteMember(id: string, actor: Person): Promise<Invited> 
 
 // ---- groups
 
-export async function changeGroup(slug: string, change: Static<typeof GroupChange>, actor: string): Promise<void> {
-	await db().transaction(async (tx) => {
+export async function changeGroup(slug: string, change: Static<typeof GroupChange>, actor: string): Promise<Static<typeof GroupChange>> {
+	return db().transaction(async (tx) => {
 		const [row] = await tx.select().from(group).where(eq(group.slug, slug)).for('update');
 		if (!row) throw new IanuaError('not-found');
 		await tx
@@ -193,6 +194,7 @@ export async function changeGroup(slug: string, change: Static<typeof GroupChang
 			before: { name: row.name, description: row.description },
 			after: { name: after!.name, description: after!.description }
 		});
+		return named({ name: row.name, description: row.description }, change);
 	});
 }
 

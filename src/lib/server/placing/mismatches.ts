@@ -8,14 +8,15 @@ import { countIn, audienceAt, type Counted, type Population } from '#core/access
 import { IanuaError } from '#core/errors';
 import { withPlacement } from '#core/placing/content';
 import { isNamedOnly, mismatchesOf, mismatchKinds, Populations, remediesFor, type MismatchKind, type Remedy } from '#core/placing/mismatch';
-import { allMembersOf, allThings } from '../access/reach';
+import { allMembersOf, allThings, type AsIf } from '../access/reach';
 import type { DoorView } from '../access/things';
 import { db, sql } from '../db/client';
 import { page as pageTable, sideDoor } from '../db/schema';
 import { changeDocument, restore } from '../documents/change';
 import { documentView } from '../documents/view';
-import { namesOf } from '../people/service';
+import { groupIds, namesOf, personIds } from '../people/service';
 import { writeAudit } from '../site/audit';
+import { placesOf, type Place } from './placed';
 import { changePageDoor, changePlacement, pageDraft } from './service';
 
 /** Some placements: of the whole site as published, of one page's draft, or of one document. */
@@ -91,19 +92,25 @@ function kindsOf(page: Thing, document: Thing, population: Population): Kind[] {
 }
 
 /** Pages and documents as the decision sees them, with the people of today and their names. Of very many, all are read. */
-function thingsOf(pairs: readonly (readonly [page: string, document: string])[]) {
+function thingsOf(pairs: readonly (readonly [page: string, document: string])[], asIf: AsIf | null = null) {
 	const some = (at: 0 | 1) => {
 		const ids = [...new Set(pairs.map((p) => p[at]))];
 		return ids.length > 1000 ? ('all' as const) : ids;
 	};
-	return Promise.all([allThings({ pages: some(0), documents: some(1), asPublished: [...new Set(pairs.map((p) => p[0]))] }), allMembersOf(), namesOf()]);
+	return Promise.all([allThings({ pages: some(0), documents: some(1), asPublished: [...new Set(pairs.map((p) => p[0]))], asIf }), allMembersOf(), namesOf()]);
 }
 
-/** The dead ends and side doors of some placements, the worst first; those that are met (locked cards) are left out. */
-export async function mismatches(which: Which = {}, at = Date.now()): Promise<Found[]> {
+/**
+ * The dead ends and side doors of some placements, the worst first; those that are met (locked cards) are left out. `asIf` tells of them as they
+ * would be.
+ */
+export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf | null = null): Promise<Found[]> {
 	const rows = await placed(which);
 	if (!rows.length) return [];
-	const [things, people, names] = await thingsOf(rows.map((r) => [r.page_id, r.document_id] as const));
+	const [things, people, names] = await thingsOf(
+		rows.map((r) => [r.page_id, r.document_id] as const),
+		asIf
+	);
 	const population = new Populations(people).at(at);
 	const marks = new Map<Thing, string>();
 	const mark = (thing: Thing) => marks.get(thing) ?? (marks.set(thing, markOf(thing)), marks.get(thing)!);
@@ -140,6 +147,47 @@ export async function mismatches(which: Which = {}, at = Date.now()): Promise<Fo
 	const now = new Date(at).toISOString();
 	const weight = (f: Found) => (f.intended ? 4 : 0) + (f.kind === 'dead-end' ? 0 : 2) + (f.from > now ? 1 : 0);
 	return found.sort((a, b) => weight(a) - weight(b) || Number(b.audience.anyone) - Number(a.audience.anyone) || b.audience.people - a.audience.people);
+}
+
+/** The door that a change of documents' doors would make. Throws where it names a group, a person or a page that is not there. */
+async function asIfOf({ position, allMembers, groups, people, follows, from, until }: DoorChange): Promise<AsIf> {
+	const door = {
+		...(position === undefined ? {} : { position }),
+		...(allMembers === undefined ? {} : { allMembers }),
+		...(groups ? { groups: [...(await groupIds(db(), groups)).values()] } : {}),
+		...(people ? { people: [...(await personIds(db(), people)).values()] } : {}),
+		...(from === undefined ? {} : { from }),
+		...(until === undefined ? {} : { until })
+	};
+	if (follows === undefined) return { door };
+	if (follows === null) return { door, follows: null };
+	const [page] = await sql()<{ id: string; unpublished: boolean }[]>`select id, published_id is null as unpublished from page where path = ${follows}`;
+	if (!page) throw new IanuaError('page-unknown', { path: follows });
+	const followed = (await allThings({ pages: [page.id] })).get(page.id);
+	return { door, follows: followed ? { setAside: false, unpublished: page.unpublished, door: followed.door } : null };
+}
+
+/** Places on published pages whose readers a change of the documents' doors would turn away, and who are let in now. */
+export async function placesBroken(slugs: readonly string[], change: DoorChange): Promise<Place[]> {
+	const asIf = await asIfOf(change);
+	if (!Object.keys(asIf.door).length && asIf.follows === undefined) return [];
+	const places = await placesOf(slugs);
+	if (!places.length) return [];
+	const s = sql();
+	const documents = (await s<{ id: string }[]>`select id from document where slug in ${s(slugs)}`).map(({ id }) => id);
+	const at = Date.now();
+	const deadEnds = async (as: AsIf | null) =>
+		new Map((await mismatches({ documents }, at, as)).filter((f) => f.kind === 'dead-end').map((f) => [`${f.pageId} ${f.placement}`, f]));
+	const [before, after] = [await deadEnds(null), await deadEnds(asIf)];
+	const worse = [...after].filter(([name, { audience, from }]) => {
+		const was = before.get(name);
+		return !was || audience.people > was.audience.people || (audience.anyone && !was.audience.anyone) || from < was.from;
+	});
+	const found = new Map(worse.map(([, f]) => [`${f.page} ${f.placement}`, f]));
+	return places.flatMap((place) => {
+		const f = found.get(`${place.page} ${place.placement}`);
+		return f ? [{ ...place, audience: f.audience }] : [];
+	});
 }
 
 export interface Interval {
@@ -200,9 +248,8 @@ export async function mend(given: Mend, actor: string): Promise<{ before: { docu
 	const [page, document] = [await pageDraft(given.page), await documentView(given.document)];
 	if (!document || document.goneAt) throw new IanuaError('document-unknown', { slug: given.document });
 	const set = async (change: DoorChange) => {
-		const before = { ...asChange(document.door), follows: document.door.follows?.path ?? null };
-		await changeDocument(document.slug, { door: change }, actor);
-		return { before: { document: before } };
+		const { before } = await changeDocument(document.slug, { door: change }, actor);
+		return { before: { document: before.door } };
 	};
 	switch (given.remedy) {
 		case 'page-door':
@@ -217,11 +264,8 @@ export async function mend(given: Mend, actor: string): Promise<{ before: { docu
 		case 'restore':
 			await restore(document.slug, actor);
 			return { before: {} };
-		case 'narrow': {
-			const before = asChange(page.door);
-			await changePageDoor(page.id, asChange(document.door), actor);
-			return { before: { page: before } };
-		}
+		case 'narrow':
+			return { before: { page: await changePageDoor(page.id, asChange(document.door), actor) } };
 		case 'locked':
 		case 'take-out':
 			if (!given.placement) throw new IanuaError('not-valid', { detail: 'which placement is not said' });

@@ -19,6 +19,8 @@ export interface Place {
 	readonly front: boolean;
 	readonly placement: string;
 	readonly form: string;
+	/** Who of those who come there would be turned away, where a door is changed: in words, and how many of today. */
+	readonly audience?: { readonly words: string; readonly people: number; readonly of: number; readonly anyone: boolean };
 }
 
 /** Where some documents, by their addresses, stand on published pages: the front page first. */

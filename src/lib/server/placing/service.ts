@@ -461,8 +461,8 @@ export async function navigationPaths(): Promise<string[]> {
 }
 
 /** Puts the pages of the navigation in an order; those not named stay out of it. */
-export async function orderNavigation(paths: readonly string[], actor: string): Promise<void> {
-	await db().transaction(async (tx) => {
+export async function orderNavigation(paths: readonly string[], actor: string): Promise<string[]> {
+	return db().transaction(async (tx) => {
 		const rows = await tx.select({ id: page.id, path: page.path, navigation: page.navigation }).from(page).where(isNull(page.setAsideAt));
 		for (const path of paths) if (!rows.some((r) => r.path === path)) throw new IanuaError('page-unknown', { path });
 		for (const row of rows) {
@@ -472,15 +472,19 @@ export async function orderNavigation(paths: readonly string[], actor: string): 
 				.set({ navigation: at < 0 ? null : at + 1 })
 				.where(eq(page.id, row.id));
 		}
-		const before = rows.filter((r) => r.navigation !== null).sort((a, b) => a.navigation! - b.navigation!);
+		const before = rows
+			.filter((r) => r.navigation !== null)
+			.sort((a, b) => a.navigation! - b.navigation!)
+			.map((r) => r.path);
 		await writeAudit(tx, {
 			actor,
 			action: 'changed',
 			kind: 'site',
 			thing: actor,
-			before: { navigation: before.map((r) => r.path) },
+			before: { navigation: before },
 			after: { navigation: paths }
 		});
+		return before;
 	});
 }
 
@@ -497,9 +501,9 @@ export async function placeOf(placementId: string, caller: Caller): Promise<Navi
 }
 
 /** Changes a page's door. */
-export async function changePageDoor(id: string, change: DoorChange, actor: string): Promise<void> {
+export async function changePageDoor(id: string, change: DoorChange, actor: string): Promise<DoorChange> {
 	const { doorId } = await pageDraft(id);
-	await db().transaction((tx) => changeDoor(tx, doorId, change, { actor, kind: 'page', thing: id }));
+	return db().transaction((tx) => changeDoor(tx, doorId, change, { actor, kind: 'page', thing: id }));
 }
 
 /** A page as the decision sees it. */

@@ -11,6 +11,7 @@ import { attachmentDisposition, disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
 import { mostSought, pagesWith } from '../documents/pages-with';
 import { exists, pathOf } from '../files/store';
+import { handLane, mostHanding } from '../lanes';
 import { heldKeys } from '../access/keys';
 import { turnedAway } from '../access/turned-away';
 import { placeOf } from '../people/attempts';
@@ -44,6 +45,8 @@ export interface Answer {
 	readonly headers: Record<string, string>;
 	readonly file?: { readonly path: string; readonly first: number; readonly length: number };
 	readonly content?: Buffer;
+	/** Told once the bytes have left, or will not leave. */
+	readonly sent?: () => void;
 }
 
 /** Somebody let in: the document and who it was. */
@@ -236,7 +239,7 @@ export async function answerCover(ask: Ask, width: number): Promise<Answer> {
 	const cover = ask.query.has('page') ? await placedCover(found, wholeNumber(ask.query.get('page'), 0)) : found.cover;
 	return picture(
 		found,
-		{ path: (await coverPath(coverOf(found.edition, cover), width as CoverWidth)) ?? (await plainCover(width as CoverWidth)) },
+		{ path: (await coverPath(coverOf(found.edition, cover), width as CoverWidth, placeOf(ask.address))) ?? (await plainCover(width as CoverWidth)) },
 		`cover-${width}-${coverMark(cover)}`,
 		ask
 	);
@@ -288,8 +291,19 @@ export async function foundOn(ask: Ask): Promise<number[]> {
 	return pages;
 }
 
-/** `/d/<slug>/attachment/<n>`: a file that travels inside the document, counted from 1, for whoever may save. It stands in the ledger as saved. */
+/** `/d/<slug>/attachment/<n>`: a file that travels inside the document, counted from 1, for whoever may save. It stands in the ledger as saved. Throws `busy`. */
 export async function answerAttachment(ask: Ask, number: number): Promise<Answer> {
+	const leave = await handLane.enter(placeOf(ask.address));
+	setTimeout(leave, mostHanding).unref();
+	try {
+		return { ...(await attachmentAnswer(ask, number)), sent: leave };
+	} catch (error) {
+		leave();
+		throw error;
+	}
+}
+
+async function attachmentAnswer(ask: Ask, number: number): Promise<Answer> {
 	const entered = await inItsEdition(ask, await letIn(ask, 'save'));
 	const { found, asker } = entered;
 	// it stands in the copy that carries a name

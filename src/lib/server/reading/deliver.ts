@@ -5,7 +5,7 @@ import { open, readFile, stat, type FileHandle } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Readable } from 'node:stream';
 import { log } from '../log';
-import { answerFile, TurnedAway, type Answer } from './chain';
+import { answerAttachment, answerFile, TurnedAway, type Answer, type Ask } from './chain';
 
 const chunkSize = 512 * 1024;
 
@@ -64,6 +64,7 @@ async function keptContent(path: string): Promise<Buffer | null> {
 
 /** Sends an answer on a node response: reads the next chunk while the one before is on its way. A reader who goes away ends it quietly. */
 export async function sendAnswer(answer: Answer, response: ServerResponse): Promise<void> {
+	if (answer.sent) response.once('close', answer.sent);
 	if (!answer.file) {
 		response.writeHead(answer.status, answer.headers).end(answer.content);
 		return;
@@ -104,18 +105,22 @@ export async function sendAnswer(answer: Answer, response: ServerResponse): Prom
 
 /** The same answer as a Response, for kit. */
 export async function responseOf(answer: Answer): Promise<Response> {
+	if (!answer.file) answer.sent?.();
 	if (!answer.file) return new Response(answer.content ? new Uint8Array(answer.content) : null, { status: answer.status, headers: answer.headers });
 	const handle = await open(answer.file.path, 'r');
-	const stream = Readable.from(chunks(handle, answer.file.first, answer.file.length)).on('close', () => void handle.close());
+	const stream = Readable.from(chunks(handle, answer.file.first, answer.file.length)).on('close', () => {
+		answer.sent?.();
+		void handle.close();
+	});
 	return new Response(Readable.toWeb(stream) as ReadableStream, { status: answer.status, headers: answer.headers });
 }
 
 const fileRoute = '/d/[slug]/file';
-const fileAddress = /^\/d\/([a-z0-9-]{1,80})\/file$/;
+const fileAddress = /^\/d\/([a-z0-9-]{1,80})\/(?:file|attachment\/([1-9]\d{0,4}))$/;
 
 /**
- * Takes a request for `/d/<slug>/file` before kit sees it. False where it is another address, or where the answer is a
- * refusal: that one kit words, in a page or as problem details.
+ * Takes a request for `/d/<slug>/file` or `/d/<slug>/attachment/<n>` before kit sees it. False where it is another address, or where the
+ * answer is a refusal: that one kit words, in a page or as problem details.
  */
 export async function deliverFile(request: IncomingMessage, response: ServerResponse, address: string): Promise<boolean> {
 	if (request.method !== 'GET' && request.method !== 'HEAD') return false;
@@ -124,20 +129,22 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 	const mark = url.indexOf('?');
 	const match = fileAddress.exec(mark < 0 ? url : url.slice(0, mark));
 	if (!match) return false;
+	const [, slug, attachment] = match;
+	const ask: Ask = {
+		method: request.method,
+		slug: slug!,
+		query: new URLSearchParams(mark < 0 ? '' : url.slice(mark + 1)),
+		address,
+		header: (name) => {
+			const value = request.headers[name];
+			return Array.isArray(value) ? value.join(', ') : (value ?? null);
+		}
+	};
 	let answer: Answer;
 	try {
-		answer = await answerFile({
-			method: request.method,
-			slug: match[1]!,
-			query: new URLSearchParams(mark < 0 ? '' : url.slice(mark + 1)),
-			address,
-			header: (name) => {
-				const value = request.headers[name];
-				return Array.isArray(value) ? value.join(', ') : (value ?? null);
-			}
-		});
+		answer = attachment === undefined ? await answerFile(ask) : await answerAttachment(ask, Number(attachment));
 	} catch (error) {
-		if (!(error instanceof TurnedAway) && !(error instanceof IanuaError && error.status < 500))
+		if (!(error instanceof TurnedAway) && !(error instanceof IanuaError && (error.status < 500 || error.code === 'busy')))
 			log().error({ err: error, route: fileRoute }, 'file not answered');
 		return false;
 	}

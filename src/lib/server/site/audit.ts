@@ -36,6 +36,11 @@ export interface AuditEntry {
 	readonly after?: unknown;
 }
 
+/** Of what was, the part that a change names, null where there was nothing: a change itself, which puts it back. */
+export function named<C extends object>(was: Readonly<Record<string, unknown>>, change: C): C {
+	return Object.fromEntries(Object.keys(change).map((name) => [name, was[name] ?? null])) as C;
+}
+
 export async function writeAudit(tx: Queryable, entry: AuditEntry): Promise<void> {
 	await tx.insert(audit).values({ id: newId(), ...entry, before: entry.before ?? null, after: entry.after ?? null });
 }

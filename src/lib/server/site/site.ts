@@ -15,7 +15,7 @@ import { contrast, leastContrast, nearestPassing, siteGround, siteInk } from '#c
 import { reckonHours } from '../access/hours';
 import { db, sql } from '../db/client';
 import { setting } from '../db/schema';
-import { writeAudit } from './audit';
+import { named, writeAudit } from './audit';
 
 export interface Site {
 	readonly name: string;
@@ -110,8 +110,8 @@ function checkColours(change: Static<typeof SiteChange>, before: Site): void {
 }
 
 /** Changes what is named, with its entry in the trail. */
-export async function changeSite(change: Static<typeof SiteChange>, actor: string): Promise<Site> {
-	await db().transaction(async (tx) => {
+export async function changeSite(change: Static<typeof SiteChange>, actor: string): Promise<Static<typeof SiteChange>> {
+	const was = await db().transaction(async (tx) => {
 		const [row] = (await tx.execute(raw`select value from setting where key = 'site' for update`)) as unknown as [{ value: Site } | undefined];
 		const before = { ...unnamed, ...row?.value };
 		checkColours(change, before);
@@ -120,9 +120,10 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
 		if (value.zone !== before.zone) await reckonHours(tx, value.zone);
 		await writeAudit(tx, { actor, action: 'changed', kind: 'site', thing: actor, before, after: value });
+		return named({ framers: [], ...before }, change);
 	});
 	kept = undefined;
-	return site();
+	return was;
 }
 
 export async function saveSite(value: Site): Promise<void> {

@@ -1,11 +1,11 @@
 <!-- The keys of a document: issued, shown once with their address, and what each did. -->
 <script lang="ts">
-	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
 	import type { KeyView } from '$lib/server/access/keys';
-	import { call, troubleOf } from '$lib/ui/parts/api';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
@@ -35,27 +35,28 @@
 	let unmailed = $state<readonly { address: string; url: string }[]>([]);
 	const addresses = $derived(splitAddresses(pasted));
 
+	const limits = () => ({ allow: { save, print }, ...(until ? { until } : {}), ...(openings ? { openings } : {}) });
+	const say = (words: string) => (trouble = words);
+
 	async function mail(event: SubmitEvent) {
 		event.preventDefault();
 		busy = true;
-		trouble = '';
-		try {
-			const { items } = await call<{ items: { address: string; mailed: boolean; url: string | null }[] }>('POST', `/documents/${slug}/keys/mail`, {
-				addresses,
-				allow: { save, print },
-				...(until ? { until } : {}),
-				...(openings ? { openings } : {}),
-				...(words.trim() ? { words } : {})
-			});
-			unmailed = items.filter((i) => !i.mailed).map((i) => ({ address: i.address, url: i.url! }));
-			notify(`${counted(items.length - unmailed.length, 'key is', 'keys are')} on their way.`);
-			[pasted, words, until, openings, several, open] = ['', '', '', null, false, false];
-			await refresh();
-		} catch (error) {
-			trouble = troubleOf(error);
-		} finally {
-			busy = false;
-		}
+		await act(
+			({ items }) => `${counted(items.filter((i) => i.mailed).length, 'key is', 'keys are')} on their way.`,
+			async () => {
+				const made = await call<{ items: { address: string; mailed: boolean; url: string | null }[] }>('POST', `/documents/${slug}/keys/mail`, {
+					addresses,
+					...limits(),
+					...(words.trim() ? { words } : {})
+				});
+				unmailed = made.items.filter((i) => !i.mailed).map((i) => ({ address: i.address, url: i.url! }));
+				[pasted, words, until, openings, several, open] = ['', '', '', null, false, false];
+				return made;
+			},
+			null,
+			{ trouble: say }
+		);
+		busy = false;
 	}
 
 	const stateWords = { good: '', withdrawn: 'withdrawn', lapsed: 'run out', 'used-up': 'used up' } as const;
@@ -64,24 +65,14 @@
 	async function issue(event: SubmitEvent) {
 		event.preventDefault();
 		busy = true;
-		trouble = '';
-		try {
-			const { url } = await call<{ id: string; url: string }>('POST', `/documents/${slug}/keys`, {
-				label,
-				allow: { save, print },
-				...(until ? { until } : {}),
-				...(openings ? { openings } : {}),
-				...(password ? { password } : {})
-			});
+		const change = async () => {
+			const { url } = await call<{ id: string; url: string }>('POST', `/documents/${slug}/keys`, { label, ...limits(), ...(password ? { password } : {}) });
 			const { toString } = await import('qrcode');
 			issued = { label, url, qr: await toString(url, { type: 'svg', margin: 4 }) };
 			[label, until, openings, password, open] = ['', '', null, '', false];
-			await refresh();
-		} catch (error) {
-			trouble = troubleOf(error);
-		} finally {
-			busy = false;
-		}
+		};
+		await act('', change, null, { trouble: say });
+		busy = false;
 	}
 	async function copy() {
 		try {
@@ -91,15 +82,9 @@
 			notify('The browser did not allow copying. Mark the address and copy it by hand.', { tone: 'wrong' });
 		}
 	}
-	async function withdraw(key: KeyView) {
+	function withdraw(key: KeyView) {
 		withdrawing = null;
-		try {
-			await call('DELETE', `/keys/${key.id}`);
-			notify(`The key “${key.label}” opens nothing any more.`);
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
-		await refresh();
+		void act(`The key “${key.label}” opens nothing any more.`, () => call('DELETE', `/keys/${key.id}`));
 	}
 	const facts = (key: KeyView) =>
 		[

@@ -6,11 +6,10 @@
 	import { counted } from '#core/access/reach';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import Popup from '$lib/ui/parts/Popup.svelte';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
-	import type { Place } from '$lib/server/placing/placed';
-	import AsideQuestion from './AsideQuestion.svelte';
-	import { askAside, setAsideAll, type Undo } from './aside';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
+	import BreakingQuestion from './BreakingQuestion.svelte';
+	import { askFirst, carryOut, type Answer, type Breaking, type Question } from './breaking';
 	import { chooseNone, chosenRows } from './chosen.svelte';
 
 	let { folders, topics, total, aside }: { folders: readonly string[]; topics: readonly string[]; total: number; aside: boolean } = $props();
@@ -28,63 +27,60 @@
 	let topic = $state('');
 	let busy = $state(false);
 
-	let asks = $state<Place[] | null>(null);
-	let told: Place[] = [];
-	const asideWords = 'set aside. They can be restored for 30 days.';
+	let question = $state<Question | null>(null);
+	const wordsOf = (breaking: Breaking) =>
+		'aside' in breaking ? 'set aside. They can be restored for 30 days.' : `${doorWords[breaking.door.position!].split(':')[0]!.toLowerCase()}.`;
 
 	const change = (what: Record<string, unknown>, words: string) =>
-		act(() => call<Undo & { asks?: Place[] }>('POST', '/bulk', { documents: chosenRows.slugs, ...what }), words, 'aside' in what);
+		press(what, () => call<Answer>('POST', '/bulk', { documents: chosenRows.slugs, ...what }), words);
+	const ask = (breaking: Breaking) => press(breaking, () => askFirst(chosenRows.slugs, breaking), wordsOf(breaking));
 
-	async function act(work: () => Promise<Undo & { asks?: Place[] }>, words: string, leave: boolean) {
+	/** Changes those chosen; `final` where placements go too, which undoing does not bring back. */
+	async function press(what: Breaking | Record<string, unknown>, work: () => Promise<Answer>, words: string, final = false) {
 		busy = true;
-		try {
-			const { undo, asks: places } = await work();
-			if (places) {
-				asks = told = places;
+		const show = async ({ asks }: Answer) => {
+			if (asks) {
+				question = { documents: [...chosenRows.slugs], change: what as Breaking, places: asks };
 				return;
 			}
-			if (leave) chooseNone();
+			// set aside or brought back, they are not to be seen here any more
+			if ('aside' in what) chooseNone();
 			await refresh();
-			notify(`${counted(undo.length, 'document', 'documents')}: ${words}`, {
-				undo: async () => {
-					await call('POST', '/bulk/undo', { undo });
-					await refresh();
-					notify('Put back as they were.');
-				}
-			});
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		} finally {
-			busy = false;
-		}
+		};
+		await act(
+			({ undo, asks }) => (asks ? '' : `${counted(undo.length, 'document', 'documents')}: ${words}`),
+			work,
+			final ? null : ({ undo }) => call('POST', '/bulk/undo', { undo }),
+			{ show }
+		);
+		busy = false;
 	}
 
 	/** Chooses all that match, beyond the page shown. */
 	async function everything() {
 		busy = true;
-		try {
-			const params = new URLSearchParams(page.url.searchParams);
-			params.delete('page');
-			params.delete('as');
-			if (params.has('aside')) params.set('aside', 'true');
-			params.set('limit', '200');
-			const slugs: string[] = [];
-			for (let cursor: string | null = '0'; cursor !== null && slugs.length < most;) {
-				params.set('cursor', cursor);
-				const part: { items: { slug: string }[]; next: string | null } = await call('GET', `/documents?${params}`);
-				slugs.push(...part.items.map((i) => i.slug));
-				cursor = part.next;
-			}
-			chosenRows.slugs = slugs.slice(0, most);
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		} finally {
-			busy = false;
+		const show = () => {};
+		await act('', every, null, { show });
+		busy = false;
+	}
+	async function every() {
+		const params = new URLSearchParams(page.url.searchParams);
+		params.delete('page');
+		params.delete('as');
+		if (params.has('aside')) params.set('aside', 'true');
+		params.set('limit', '200');
+		const slugs: string[] = [];
+		for (let cursor: string | null = '0'; cursor !== null && slugs.length < most;) {
+			params.set('cursor', cursor);
+			const part: { items: { slug: string }[]; next: string | null } = await call('GET', `/documents?${params}`);
+			slugs.push(...part.items.map((i) => i.slug));
+			cursor = part.next;
 		}
+		chosenRows.slugs = slugs.slice(0, most);
 	}
 </script>
 
-<AsideQuestion bind:places={asks} go={(takeOut) => void act(() => setAsideAll(chosenRows.slugs, takeOut ? told : []), asideWords, true)} />
+<BreakingQuestion bind:question go={(asked, takeOut) => void press(asked.change, () => carryOut(asked, takeOut), wordsOf(asked.change), takeOut)} />
 
 <div class="bar" role="toolbar" aria-label="Change the documents chosen">
 	<strong>{many} chosen</strong>
@@ -139,14 +135,14 @@
 					<li>
 						<button
 							class="flex w-full cursor-pointer items-center gap-3 px-2 py-1.5 text-left hover:bg-[var(--ground)]"
-							onclick={() => change({ door: { position: position as Position, follows: null } }, `${doorWords[position].split(':')[0]!.toLowerCase()}.`)}
+							onclick={() => ask({ door: { position: position as Position, follows: null } })}
 							><DoorMark {position} height={22} /><span>{doorWords[position]}</span></button
 						>
 					</li>
 				{/each}
 			</ul>
 		</Popup>
-		<button class="btn" disabled={busy} onclick={() => act(() => askAside(chosenRows.slugs), asideWords, true)}>Set aside</button>
+		<button class="btn" disabled={busy} onclick={() => ask({ aside: true })}>Set aside</button>
 	{/if}
 	<button class="btn" onclick={chooseNone}>Let go</button>
 </div>

@@ -4,7 +4,8 @@
 	import { Modal } from 'flowbite-svelte';
 	import Cropper from 'svelte-easy-crop';
 	import type { Cover } from '#core/documents/cover';
-	import { call, ApiTrouble, troubleOf } from '$lib/ui/parts/api';
+	import { act, soughtFor } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import SavedField from './SavedField.svelte';
 
@@ -44,18 +45,14 @@
 	let busy = $state(false);
 	const pageNow = $derived(cover === null ? 1 : cover.kind === 'page' ? cover.page : null);
 
-	async function done(work: () => Promise<unknown>, words: string) {
+	async function done(change: () => Promise<unknown>, words: string) {
 		busy = true;
-		try {
-			await work();
+		const show = async () => {
 			await refresh();
-			notify(words);
 			open = false;
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		} finally {
-			busy = false;
-		}
+		};
+		await act(words, change, null, { show });
+		busy = false;
 	}
 	const choosePage = (page: number) =>
 		done(() => call('PATCH', `/documents/${slug}`, { coverPage: page === 1 ? null : page }), `The cover shows page ${page}.`);
@@ -84,18 +81,15 @@
 		const blob = await new Promise<Blob | null>((made) => canvas.toBlob(made, 'image/png'));
 		const form = new FormData();
 		form.append('file', blob!, 'cover.png');
-		await done(async () => {
-			const response = await fetch(`/api/v1/documents/${slug}/cover`, { method: 'POST', body: form });
-			if (!response.ok) throw new ApiTrouble(((await response.json()) as { title: string }).title);
-		}, 'The cover shows your picture.');
+		await done(() => call('POST', `/documents/${slug}/cover`, form), 'The cover shows your picture.');
 		URL.revokeObjectURL(picture.address);
 		picture = null;
 	}
 	let asked = 0;
 	async function findIcons() {
 		const mine = ++asked;
-		const { items } = await call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word)}`);
-		if (mine === asked) icons = items;
+		const items = await soughtFor(call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word)}`));
+		if (mine === asked && items) icons = items;
 	}
 	$effect(() => {
 		if (way === 'icon' && !icons.length) void findIcons();

@@ -1,13 +1,12 @@
 <!-- The editions of a document: put in a new one, see what changed, go back. -->
 <script lang="ts">
-	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
 	import { conditionWords } from '#core/intake/condition';
 	import type { EditionView } from '$lib/server/documents/view';
 	import { bringIn } from '$lib/ui/intake/tray.svelte';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { dayText } from '$lib/ui/parts/when';
 
 	let { slug, editions, zone, maxUpload }: { slug: string; editions: readonly EditionView[]; zone: string; maxUpload: number } = $props();
@@ -15,20 +14,12 @@
 	const inForce = $derived(editions.find((e) => e.inForce)!);
 	const originWords = { upload: '', web: 'from the web', cleaned: 'without active content', unlocked: 'unlocked' } as const;
 
-	async function putInForce(edition: EditionView, before: number) {
-		try {
-			await call('PATCH', `/documents/${slug}`, { edition: edition.number });
-			await refresh();
-			notify(`Edition ${edition.number} is in force.`, {
-				undo: async () => {
-					await call('PATCH', `/documents/${slug}`, { edition: before });
-					await refresh();
-				}
-			});
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
-	}
+	const putInForce = (edition: EditionView) =>
+		act(
+			`Edition ${edition.number} is in force.`,
+			() => call<{ before: unknown }>('PATCH', `/documents/${slug}`, { edition: edition.number }),
+			({ before }) => call('PATCH', `/documents/${slug}`, before)
+		);
 </script>
 
 <div class="head">
@@ -75,7 +66,7 @@
 						>{/if}
 					{#if !edition.inForce && (edition.condition.status === 'sound' || edition.condition.status === 'look')}<button
 							class="quiet"
-							onclick={() => putInForce(edition, inForce.number)}>{edition.number < inForce.number ? 'Go back to it' : 'Put in force'}</button
+							onclick={() => putInForce(edition)}>{edition.number < inForce.number ? 'Go back to it' : 'Put in force'}</button
 						>{/if}
 				</span>
 			</li>

@@ -1,11 +1,10 @@
 <!-- The row of filters: the doors laid open, the others each in a panel with their counts, and those saved under a name. -->
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { refresh } from '$lib/ui/parts/refresh';
 	import { positions } from '#core/access/door';
 	import { filterValues, toggled, type Counts, type FilterName, type Filters } from '#core/documents/filters';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { conditionWords } from '#core/intake/condition';
 	import { languageWords } from './words';
@@ -77,27 +76,20 @@
 	let narrow = $state<Record<string, string>>({});
 	let naming = $state('');
 
-	async function save(event: SubmitEvent) {
+	function save(event: SubmitEvent) {
 		event.preventDefault();
-		try {
-			await call('POST', '/filters', { name: naming, query });
-			notify(`Saved as “${naming.trim()}”.`);
+		const name = naming;
+		void act(`Saved as “${name.trim()}”.`, async () => {
+			await call('POST', '/filters', { name, query });
 			naming = '';
-			await refresh();
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
-	}
-	async function drop(filter: { id: string; name: string; query: string }) {
-		await call('DELETE', `/filters/${filter.id}`);
-		await refresh();
-		notify(`“${filter.name}” is no longer saved.`, {
-			undo: async () => {
-				await call('POST', '/filters', { name: filter.name, query: filter.query });
-				await refresh();
-			}
 		});
 	}
+	const drop = ({ id, name, query }: { id: string; name: string; query: string }) =>
+		act(
+			`“${name}” is no longer saved.`,
+			() => call('DELETE', `/filters/${id}`),
+			() => call('POST', '/filters', { name, query })
+		);
 </script>
 
 <div class="filters" role="group" aria-label="Filters">

@@ -1,9 +1,8 @@
 <!-- What the check found, each with what it means for a reader and, where a press can mend it, that press. -->
 <script lang="ts">
-	import { refresh } from '$lib/ui/parts/refresh';
 	import type { Finding } from '#core/intake/condition';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 
 	let { slug, findings, edition }: { slug: string; findings: readonly Finding[]; edition: number } = $props();
 	let password = $state('');
@@ -11,24 +10,12 @@
 
 	async function make(what: 'clean' | 'unlock', body: unknown, words: string) {
 		busy = what;
-		try {
+		const change = async () => {
 			await call('POST', `/documents/${slug}/${what}`, body);
 			password = '';
-			await refresh();
-			notify(words, {
-				undo:
-					what === 'clean'
-						? async () => {
-								await call('PATCH', `/documents/${slug}`, { edition });
-								await refresh();
-							}
-						: undefined
-			});
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		} finally {
-			busy = '';
-		}
+		};
+		await act(words, change, what === 'clean' ? () => call('PATCH', `/documents/${slug}`, { edition }) : null);
+		busy = '';
 	}
 </script>
 

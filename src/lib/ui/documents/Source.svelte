@@ -1,29 +1,20 @@
 <!-- The web address a document came from: watched or not, and what is there now. -->
 <script lang="ts">
-	import { refresh } from '$lib/ui/parts/refresh';
 	import type { SourceView } from '$lib/server/documents/view';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { timeText } from '$lib/ui/parts/when';
 
 	let { slug, source, zone }: { slug: string; source: SourceView; zone: string } = $props();
 	let busy = $state(false);
 	const stateWords = { same: 'The same as here', changed: 'Changed', gone: 'Gone', unreachable: 'Not reached' } as const;
 
-	async function act(work: () => Promise<unknown>, words: string) {
+	async function ask(words: string, method: 'POST' | 'PATCH', body: unknown) {
 		busy = true;
-		try {
-			await work();
-			await refresh();
-			if (words) notify(words);
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-			await refresh();
-		} finally {
-			busy = false;
-		}
+		await act(words, () => call(method, `/documents/${slug}/source`, body));
+		busy = false;
 	}
-	const ask = (what: 'compare' | 'take' | 'leave') => call('POST', `/documents/${slug}/source`, { do: what });
+	const look = (what: 'compare' | 'take' | 'leave', words = '') => ask(words, 'POST', { do: what });
 </script>
 
 <div class="source" class:wrong={source.state === 'gone' || source.state === 'unreachable'} class:news={source.state === 'changed'}>
@@ -33,19 +24,15 @@
 	</p>
 	<div class="do">
 		{#if source.state === 'changed'}
-			<button class="btn main" disabled={busy} onclick={() => act(() => ask('take'), 'Taken as the new edition.')}>Take as new edition</button>
-			<button class="btn" disabled={busy} onclick={() => act(() => ask('leave'), 'Left as it is; the next change is offered again.')}>Leave it</button>
+			<button class="btn main" disabled={busy} onclick={() => look('take', 'Taken as the new edition.')}>Take as new edition</button>
+			<button class="btn" disabled={busy} onclick={() => look('leave', 'Left as it is; the next change is offered again.')}>Leave it</button>
 		{/if}
-		<button class="quiet" disabled={busy} onclick={() => act(() => ask('compare'), '')}>{busy ? 'Looking…' : 'Look now'}</button>
+		<button class="quiet" disabled={busy} onclick={() => look('compare')}>{busy ? 'Looking…' : 'Look now'}</button>
 		<label
 			><input
 				type="checkbox"
 				checked={source.watch}
-				onchange={(e) =>
-					act(
-						() => call('PATCH', `/documents/${slug}/source`, { watch: e.currentTarget.checked }),
-						source.watch ? 'No longer watched.' : 'Watched: the site looks every hour.'
-					)}
+				onchange={(e) => ask(source.watch ? 'No longer watched.' : 'Watched: the site looks every hour.', 'PATCH', { watch: e.currentTarget.checked })}
 			/> Watch</label
 		>
 	</div>

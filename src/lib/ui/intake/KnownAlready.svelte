@@ -1,5 +1,6 @@
 <!-- A file whose bytes are here already: open it, use it as a new edition, or bring it in all the same. -->
 <script lang="ts">
+	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { allTheSame, stop, type TrayEntry } from './tray.svelte';
 
@@ -13,8 +14,8 @@
 
 	async function offer() {
 		const mine = ++asked;
-		const { items } = await call<{ items: { slug: string; title: string }[] }>('GET', `/documents?limit=8&q=${encodeURIComponent(text)}`);
-		if (mine === asked) offered = items.filter((d) => !entry.known.some((k) => k.slug === d.slug && k.inForce));
+		const items = await soughtFor(call<{ items: { slug: string; title: string }[] }>('GET', `/documents?limit=8&q=${encodeURIComponent(text)}`));
+		if (mine === asked && items) offered = items.filter((d) => !entry.known.some((k) => k.slug === d.slug && k.inForce));
 	}
 </script>
 

@@ -2,7 +2,8 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { chooser } from './chooser';
-	import { call, troubleOf } from '$lib/ui/parts/api';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 
 	let { folders, done }: { folders: readonly string[]; done: () => void } = $props();
 	let url = $state('');
@@ -14,17 +15,14 @@
 	async function fetchIt(event: SubmitEvent) {
 		event.preventDefault();
 		busy = true;
-		trouble = '';
-		try {
-			const made = await call<{ slug: string }>('POST', '/from-web', { url, folder, watch });
-			await goto(`/desk/documents/${made.slug}`, { invalidateAll: true });
-			url = '';
-			done();
-		} catch (error) {
-			trouble = troubleOf(error);
-		} finally {
-			busy = false;
-		}
+		const made = await act('', () => call<{ slug: string }>('POST', '/from-web', { url, folder, watch }), null, {
+			trouble: (words) => (trouble = words),
+			show: ({ slug }) => goto(`/desk/documents/${slug}`, { invalidateAll: true })
+		});
+		busy = false;
+		if (!made) return;
+		url = '';
+		done();
 	}
 </script>
 

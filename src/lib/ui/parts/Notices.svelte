@@ -5,8 +5,12 @@
 
 <div class="fixed bottom-4 left-4 z-50 flex flex-col gap-2" aria-live="polite">
 	{#each notices.list as notice (notice.id)}
-		<Toast dismissable={false} class="max-w-md border p-3 {notice.tone === 'wrong' ? 'border-[var(--brick)]' : 'border-[var(--edge)]'}">
-			<div class="flex items-center gap-4" role={notice.tone === 'wrong' ? 'alert' : 'status'}>
+		<Toast
+			dismissable={false}
+			role={notice.tone === 'wrong' ? 'alert' : 'status'}
+			class="max-w-md border p-3 {notice.tone === 'wrong' ? 'border-[var(--brick)]' : 'border-[var(--edge)]'}"
+		>
+			<div class="flex items-center gap-4">
 				<span class={notice.tone === 'wrong' ? 'text-[var(--brick)]' : 'text-[var(--ink)]'}>{notice.text}</span>
 				{#if notice.undo}
 					<button class="quiet" onclick={() => undo(notice)}>Undo</button>

@@ -1,4 +1,5 @@
-// Calls to the JSON API from the desk. A refusal comes back as its sentence.
+// Calls from the desk to the server. A refusal comes back as its sentence; where the session is gone, one signs in in place and the call goes on.
+import { signInAgain } from './session.svelte';
 
 /** What the server said was wrong, in words. */
 export class ApiTrouble extends Error {}
@@ -6,18 +7,29 @@ export class ApiTrouble extends Error {}
 /** What is said of a press that failed: the server’s sentence where it gave one. */
 export const troubleOf = (error: unknown): string => (error instanceof ApiTrouble ? error.message : 'That did not work.');
 
-export async function call<T>(method: 'GET' | 'POST' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T> {
+type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
+
+function sent(body: unknown): RequestInit {
+	if (body === undefined) return {};
+	// a form or a file says itself what it is
+	if (body instanceof FormData || body instanceof Blob) return { body };
+	return { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
+}
+
+/** A request to one of the desk’s own addresses. Throws `ApiTrouble` with the sentence for whoever pressed. */
+export async function request<T>(method: Method, address: string, body?: unknown): Promise<T> {
 	let response: Response;
 	try {
-		response = await fetch(`/api/v1${path}`, {
-			method,
-			headers: body === undefined ? {} : { 'content-type': 'application/json' },
-			body: body === undefined ? undefined : JSON.stringify(body)
-		});
+		response = await fetch(address, { method, ...sent(body) });
 	} catch {
 		throw new ApiTrouble('The server cannot be reached. Nothing was changed; try again in a moment.');
 	}
-	const answer = (await response.json().catch(() => ({}))) as T & { title?: string };
-	if (!response.ok) throw new ApiTrouble(answer.title ?? `The server answered ${response.status}.`);
-	return answer;
+	const answer = (await response.json().catch(() => ({}))) as T & { title?: string; code?: string };
+	if (response.ok) return answer;
+	if (answer.code !== 'sign-in') throw new ApiTrouble(answer.title ?? `The server answered ${response.status}.`);
+	if (!(await signInAgain())) throw new ApiTrouble('You are no longer signed in. Nothing was changed.');
+	return request(method, address, body);
 }
+
+/** A call to the API. */
+export const call = <T>(method: Method, path: string, body?: unknown): Promise<T> => request<T>(method, `/api/v1${path}`, body);

@@ -1,11 +1,10 @@
 <!-- A group in the sheet: name, what it is for, how many it has, taking it away. -->
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { refresh } from '$lib/ui/parts/refresh';
 	import { untrack } from 'svelte';
 	import { counted } from '#core/access/reach';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 
 	let {
 		group,
@@ -21,32 +20,21 @@
 	let removing = $state(false);
 	const changed = $derived(name !== group.name || description !== group.description);
 
-	async function attempt(what: () => Promise<unknown>) {
-		try {
-			await what();
-			trouble = '';
-		} catch (error) {
-			trouble = troubleOf(error);
-		}
-	}
+	const say = (words: string) => (trouble = words);
 	const save = () =>
-		attempt(async () => {
-			const before = { name: group.name, description: group.description };
-			await call('PATCH', `/groups/${group.slug}`, { name, description });
-			await refresh();
-			notify(`“${name}” is changed.`, {
-				undo: async () => {
-					await call('PATCH', `/groups/${group.slug}`, before);
-					[name, description] = [before.name, before.description];
-					await refresh();
-				}
-			});
-		});
+		act(
+			`“${name}” is changed.`,
+			() => call<{ before: { name: string; description: string } }>('PATCH', `/groups/${group.slug}`, { name, description }),
+			async ({ before }) => {
+				await call('PATCH', `/groups/${group.slug}`, before);
+				({ name, description } = before);
+			},
+			{ trouble: say }
+		);
 	const remove = () =>
-		attempt(async () => {
-			await call('DELETE', `/groups/${group.slug}`);
-			notify(`“${group.name}” is taken away.`);
-			await goto('/desk/people', { invalidateAll: true });
+		act(`“${group.name}” is taken away.`, () => call('DELETE', `/groups/${group.slug}`), null, {
+			trouble: say,
+			show: () => goto('/desk/people', { invalidateAll: true })
 		});
 </script>
 

@@ -5,8 +5,8 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import type { MemberChange, MemberView } from '$lib/server/people/members';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
 	let {
@@ -47,45 +47,37 @@
 	const changed = $derived(name !== member.name || email !== member.email || JSON.stringify(rows) !== JSON.stringify(rowsOf(member)));
 	const stands = (r: Row) => (r.from && r.from > today ? 'not begun' : r.until && r.until < today ? 'lapsed' : '');
 
-	async function change(wanted: MemberChange, words: string) {
-		const before: MemberChange = { name: member.name, email: member.email, suspended: member.suspended, memberships: given(rowsOf(member)) };
+	const say = (words: string) => (trouble = words);
+	function change(wanted: MemberChange, words: string) {
 		const { id } = member;
-		try {
-			await call('PATCH', `/members/${id}`, wanted);
-			trouble = '';
+		const show = async () => {
 			await refresh();
 			reset();
-			notify(words, {
-				undo: async () => {
-					await call('PATCH', `/members/${id}`, before);
-					await refresh();
-					reset();
-				}
-			});
-		} catch (error) {
-			trouble = troubleOf(error);
-		}
+		};
+		return act(
+			words,
+			() => call<{ before: MemberChange }>('PATCH', `/members/${id}`, wanted),
+			({ before }) => call('PATCH', `/members/${id}`, before),
+			{ trouble: say, show }
+		);
 	}
 	async function invite() {
-		try {
-			const made = await call<{ address: string | null; mailed: boolean }>('POST', `/members/${member.id}/invite`);
-			address = made.address ?? '';
-			if (made.mailed) notify(`An invitation is on its way to ${member.email}.`);
-			else if (address) notify('No mail is set up here: give them the address below.');
-			else trouble = 'The invitation could not be mailed. Where no mail is set up, an owner is shown its address.';
-		} catch (error) {
-			trouble = troubleOf(error);
-		}
+		const made = await act(
+			({ address, mailed }) =>
+				mailed ? `An invitation is on its way to ${member.email}.` : address ? 'No mail is set up here: give them the address below.' : '',
+			() => call<{ address: string | null; mailed: boolean }>('POST', `/members/${member.id}/invite`),
+			null,
+			{ trouble: say }
+		);
+		if (!made) return;
+		address = made.address ?? '';
+		if (!made.mailed && !address) trouble = 'The invitation could not be mailed. Where no mail is set up, an owner is shown its address.';
 	}
-	async function remove() {
-		try {
-			await call('DELETE', `/members/${member.id}`);
-			notify(`${member.name} is taken out.`);
-			await goto(away, { invalidateAll: true });
-		} catch (error) {
-			trouble = troubleOf(error);
-		}
-	}
+	const remove = () =>
+		act(`${member.name} is taken out.`, () => call('DELETE', `/members/${member.id}`), null, {
+			trouble: say,
+			show: () => goto(away, { invalidateAll: true })
+		});
 </script>
 
 <div class="top">

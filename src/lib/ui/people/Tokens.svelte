@@ -3,9 +3,9 @@
 	import { untrack } from 'svelte';
 	import { folderScopes, scopes, scopeWords, type Scope } from '#core/people/scope';
 	import type { TokenView } from '$lib/server/people/tokens';
-	import { call, troubleOf } from '$lib/ui/parts/api';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
-	import { refresh } from '$lib/ui/parts/refresh';
 	import { dayText } from '$lib/ui/parts/when';
 
 	interface Props {
@@ -29,25 +29,15 @@
 	const allowed = $derived(bound.length ? folderScopes : scopes);
 	const wanted = $derived(chosen.filter((scope) => allowed.includes(scope)));
 
-	async function make(event: SubmitEvent) {
+	function make(event: SubmitEvent) {
 		event.preventDefault();
-		try {
+		void act('', async () => {
 			made = await call<{ label: string; token: string }>('POST', '/tokens', { label, scopes: wanted, folders: bound.length ? bound : null, until });
 			label = '';
-			await refresh();
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
+		});
 	}
-	async function withdraw(token: TokenView) {
-		try {
-			await call('DELETE', `/tokens/${token.id}`);
-			await refresh();
-			notify(`“${token.label}” is withdrawn, with the keys and webhooks that it made.`);
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
-	}
+	const withdraw = (token: TokenView) =>
+		act(`“${token.label}” is withdrawn, with the keys and webhooks that it made.`, () => call('DELETE', `/tokens/${token.id}`));
 	async function copy() {
 		await navigator.clipboard.writeText(made!.token).then(
 			() => notify('Copied.'),

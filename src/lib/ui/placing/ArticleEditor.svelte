@@ -20,6 +20,8 @@
 	import { chooser } from '$lib/ui/intake/chooser';
 	import { bringIn, type TrayEntry } from '$lib/ui/intake/tray.svelte';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+	import { act, soughtFor } from '$lib/ui/parts/act';
+	import { call, request } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import {
 		arrivingKey,
@@ -202,7 +204,7 @@
 
 	async function known(slug: string): Promise<boolean> {
 		if (documents.has(slug)) return true;
-		const answer = (await fetch(`/desk/pages/shelf?slug=${encodeURIComponent(slug)}`).then((r) => r.json())) as { items: AtHand[] };
+		const answer = await request<{ items: AtHand[] }>('GET', `/desk/pages/shelf?slug=${encodeURIComponent(slug)}`);
 		for (const at of answer.items) documents.set(slug, at);
 		return answer.items.length > 0;
 	}
@@ -214,8 +216,8 @@
 			found = null;
 			return;
 		}
-		const answer = (await fetch(`/desk/pages/shelf?q=${encodeURIComponent(word)}`).then((r) => r.json())) as { items: AtHand[] };
-		if (mine === asked) found = answer.items;
+		const items = await soughtFor(request<{ items: AtHand[] }>('GET', `/desk/pages/shelf?q=${encodeURIComponent(word)}`));
+		if (mine === asked && items) found = items;
 	}
 
 	/** Puts a document in at a position, or at the cursor, and chooses it, so that its settings show. */
@@ -316,11 +318,9 @@
 	async function putPicture(file: File, at?: number) {
 		const form = new FormData();
 		form.append('file', file);
-		const response = await fetch('/api/v1/pictures', { method: 'POST', body: form });
-		const answer = (await response.json()) as { picture: string; width: number; height: number; title?: string };
-		if (!response.ok) return notify(answer.title ?? 'That did not work.', { tone: 'wrong' });
-		const { picture, width, height } = answer;
-		putBlock({ type: 'picture', attrs: { picture, width, height } }, at);
+		await act('', () => call<{ picture: string; width: number; height: number }>('POST', '/pictures', form), null, {
+			show: ({ picture, width, height }) => putBlock({ type: 'picture', attrs: { picture, width, height } }, at)
+		});
 	}
 	function link() {
 		const before = (editor?.getAttributes('link').href as string | undefined) ?? '';

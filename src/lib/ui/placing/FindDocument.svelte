@@ -1,6 +1,8 @@
 <!-- A field that finds documents by a part of their titles and gives the one chosen; by mouse and by keyboard. -->
 <script lang="ts">
 	import type { AtHand } from './editor';
+	import { soughtFor } from '$lib/ui/parts/act';
+	import { request } from '$lib/ui/parts/api';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	let { words, choose }: { words: string; choose: (document: AtHand) => void } = $props();
 	let q = $state('');
@@ -12,9 +14,9 @@
 	const id = $props.id();
 	async function find() {
 		const mine = ++asked;
-		const answer = (await fetch(`/desk/pages/shelf?q=${encodeURIComponent(q)}`).then((r) => r.json())) as { items: AtHand[] };
-		if (mine !== asked) return;
-		items = answer.items.slice(0, 8);
+		const found = await soughtFor(request<{ items: AtHand[] }>('GET', `/desk/pages/shelf?q=${encodeURIComponent(q)}`));
+		if (mine !== asked || !found) return;
+		items = found.slice(0, 8);
 		at = 0;
 		open = document.activeElement === field;
 	}

@@ -8,6 +8,7 @@
 	import { spanOf } from '#core/access/hours';
 	import type { AtHand } from './editor';
 	import FindDocument from './FindDocument.svelte';
+	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { freshPlacement } from './editor';
 	import type { Writer } from './writer.svelte';
@@ -35,7 +36,8 @@
 	});
 	let icons = $state.raw<readonly { name: string; svg: string }[]>([]);
 	async function findIcons(word: string) {
-		icons = word.trim() ? (await call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word.trim())}`)).items.slice(0, 12) : [];
+		const found = word.trim() ? await soughtFor(call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word.trim())}`)) : [];
+		icons = found?.slice(0, 12) ?? icons;
 	}
 	const touch = () => writer.touch();
 	function change(id: string, given: Partial<Line>) {

@@ -1,12 +1,11 @@
 <!-- The site's look, its navigation, what placements are like, and which websites may frame: for its owners. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { refresh } from '$lib/ui/parts/refresh';
 	import { contrast, leastContrast, nearestPassing, siteGround } from '#core/site/colour';
 	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm, type PlacementDefaults } from '#core/placing/placement';
 	import type { Site } from '$lib/server/site/site';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { asItComes, type ReadingSettings } from '#core/reading/settings';
 	import { languageNames, languages } from '#core/words/words';
 	import ReadingFields from '$lib/ui/reading/ReadingFields.svelte';
@@ -25,7 +24,8 @@
 		navigation: readonly string[];
 		/** IANA names of time zones. */
 		zones: readonly string[];
-		setSite: (change: Record<string, unknown>) => Promise<void>;
+		/** Sets what a change says, or what is made for it first. */
+		setSite: (change: Record<string, unknown> | (() => Promise<Record<string, unknown>>)) => Promise<unknown>;
 	} = $props();
 
 	let name = $state(untrack(() => given.name));
@@ -43,31 +43,15 @@
 		if (!file) return;
 		const form = new FormData();
 		form.append('file', file);
-		try {
-			const response = await fetch('/api/v1/pictures', { method: 'POST', body: form });
-			const answer = (await response.json()) as { picture: string; title?: string };
-			if (!response.ok) throw new Error(answer.title ?? 'That did not work.');
-			await setSite({ [kind]: answer.picture });
-		} catch (error) {
-			notify(error instanceof Error ? error.message : 'That did not work.', { tone: 'wrong' });
-		}
+		await setSite(async () => ({ [kind]: (await call<{ picture: string }>('POST', '/pictures', form)).picture }));
 	}
 
-	async function order(paths: string[]) {
-		const before = [...navigation];
-		try {
-			await call('PATCH', '/navigation', { paths });
-			await refresh();
-			notify('The navigation is set.', {
-				undo: async () => {
-					await call('PATCH', '/navigation', { paths: before });
-					await refresh();
-				}
-			});
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
-	}
+	const order = (paths: string[]) =>
+		act(
+			'The navigation is set.',
+			() => call<{ before: { paths: string[] } }>('PATCH', '/navigation', { paths }),
+			({ before }) => call('PATCH', '/navigation', before)
+		);
 	const move = (at: number, by: number) => {
 		const paths = [...navigation];
 		paths.splice(at + by, 0, ...paths.splice(at, 1));

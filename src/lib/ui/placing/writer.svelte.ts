@@ -6,8 +6,8 @@ import type { Layout } from '#core/placing/content';
 import type { Remedy } from '#core/placing/mismatch';
 import type { Found } from '$lib/server/placing/mismatches';
 import type { PageDraft } from '$lib/server/placing/service';
-import { call, troubleOf } from '$lib/ui/parts/api';
-import { notify } from '$lib/ui/parts/notices.svelte';
+import { act } from '$lib/ui/parts/act';
+import { call, request, troubleOf } from '$lib/ui/parts/api';
 
 /** Ms after the last change at which the draft is saved. */
 const pause = 900;
@@ -101,22 +101,14 @@ export class Writer {
 				return true;
 			} catch (error) {
 				this.saving = 'trouble';
-				this.trouble =
-					error instanceof TypeError
-						? 'The server cannot be reached. What you wrote is still here; saving is tried again as you write.'
-						: (error as Error).message;
+				this.trouble = `${troubleOf(error)} What you wrote is still here; saving is tried again as you write.`;
 				return false;
 			}
 		});
 		return this.#running;
 	};
 
-	async #request<T>(method: string, path: string, body: unknown): Promise<T> {
-		const response = await fetch(`/desk/pages/${this.id}/${path}`, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
-		const answer = (await response.json().catch(() => ({}))) as T & { title?: string };
-		if (!response.ok) throw new Error(answer.title ?? `The server answered ${response.status}.`);
-		return answer;
-	}
+	#request = <T>(method: 'PUT' | 'PATCH' | 'POST', path: string, body: unknown): Promise<T> => request(method, `/desk/pages/${this.id}/${path}`, body);
 
 	/** Publishes, now or `at` an instant; where somebody would be turned away, asks first. */
 	publish = async ({ anyway = false, at }: { anyway?: boolean; at?: string } = {}): Promise<void> => {
@@ -127,31 +119,39 @@ export class Writer {
 	callOff = (): Promise<void> => this.#out({ published: false, at: null }, 'It is not published by itself any more.');
 
 	async #out(body: object, done: string, at?: string): Promise<void> {
-		try {
-			const answer = await this.#request<{ publishedAt?: string | null; publishAt?: string | null; asks?: Found[] }>('POST', 'publish', body);
-			if (answer.asks) {
-				this.asks = { deadEnds: answer.asks, at };
-				return;
+		const before = this.publishedAt;
+		await act(
+			({ asks }) => (asks ? '' : done),
+			() => this.#request<{ publishedAt?: string | null; publishAt?: string | null; asks?: Found[] }>('POST', 'publish', body),
+			before !== null && 'published' in body && body.published === false ? () => this.publish({ anyway: true }) : null,
+			{
+				show: (answer, undone) => {
+					if (undone) return;
+					if (answer.asks) {
+						this.asks = { deadEnds: answer.asks, at };
+						return;
+					}
+					this.asks = null;
+					this.publishedAt = answer.publishedAt ?? null;
+					this.publishAt = answer.publishAt ?? null;
+					if (this.publishedAt && !at) this.changed = false;
+				}
 			}
-			this.asks = null;
-			const down = this.publishedAt !== null && answer.publishedAt === null;
-			this.publishedAt = answer.publishedAt ?? null;
-			this.publishAt = answer.publishAt ?? null;
-			if (this.publishedAt && !at) this.changed = false;
-			notify(done, down ? { undo: () => this.publish({ anyway: true }) } : {});
-		} catch (error) {
-			notify((error as Error).message, { tone: 'wrong' });
-		}
+		);
 	}
 
 	changeDoor = async (change: DoorChange): Promise<void> => {
-		try {
-			const answer = await this.#request<{ mismatches: Found[] }>('PATCH', 'door', change);
-			this.mismatches = answer.mismatches;
-			await refresh();
-		} catch (error) {
-			notify((error as Error).message, { tone: 'wrong' });
-		}
+		type Answer = { mismatches: Found[]; before: DoorChange };
+		const set = (door: DoorChange) => this.#request<Answer>('PATCH', 'door', door);
+		const back = async ({ before }: Answer) => {
+			this.mismatches = (await set(before)).mismatches;
+		};
+		await act('Door set.', () => set(change), back, {
+			show: async ({ mismatches }, undone) => {
+				if (!undone) this.mismatches = mismatches;
+				await refresh();
+			}
+		});
 	};
 
 	/** Does what a remedy says about a mismatch. What changes the content itself the editor does. */
@@ -183,46 +183,31 @@ export const remedyWords: Record<Remedy, string> = {
 /** Mends a mismatch by the API and offers undo where a door was changed; `after` shows how things then stand. */
 export async function mendMismatch(found: Found, remedy: Remedy, why: string | undefined, after: () => Promise<unknown>): Promise<void> {
 	const { page, document, placement } = found;
-	try {
-		const { before } = await call<{ before: { document?: DoorChange; page?: DoorChange } }>('POST', '/mismatches', {
-			page,
-			document,
-			placement,
-			remedy,
-			...(why ? { why } : {})
-		});
-		await after();
-		const undo = before.document
-			? () => call('PATCH', `/documents/${document}`, { door: before.document })
-			: before.page
-				? () => call('PATCH', `/pages/${encodeURIComponent(page)}`, { door: before.page })
-				: remedy === 'intended'
-					? () => call('POST', '/mismatches', { page, document, remedy, undo: true })
-					: null;
-		const done: Record<Remedy, string> = {
-			restore: `“${found.documentTitle}” is restored.`,
-			'page-door': `“${found.documentTitle}” has the page’s door.`,
-			admit: `“${found.documentTitle}” admits them.`,
-			follow: `“${found.documentTitle}” follows the page.`,
-			narrow: `“${found.pageTitle}” has the document’s door.`,
-			locked: 'The others see a locked card.',
-			'take-out': 'The placement is taken out.',
-			intended: 'Marked as meant to be.'
-		};
-		notify(
-			done[remedy],
-			undo
-				? {
-						undo: async () => {
-							await undo();
-							await after();
-						}
-					}
-				: {}
-		);
-	} catch (error) {
-		notify(troubleOf(error), { tone: 'wrong' });
-	}
+	const done: Record<Remedy, string> = {
+		restore: `“${found.documentTitle}” is restored.`,
+		'page-door': `“${found.documentTitle}” has the page’s door.`,
+		admit: `“${found.documentTitle}” admits them.`,
+		follow: `“${found.documentTitle}” follows the page.`,
+		narrow: `“${found.pageTitle}” has the document’s door.`,
+		locked: 'The others see a locked card.',
+		'take-out': 'The placement is taken out.',
+		intended: 'Marked as meant to be.'
+	};
+	// what changes the content of a page is undone in its editor, or by an earlier revision
+	const undone = remedy !== 'restore' && remedy !== 'locked' && remedy !== 'take-out';
+	await act(
+		done[remedy],
+		() => call<{ before: { document?: DoorChange; page?: DoorChange } }>('POST', '/mismatches', { page, document, placement, remedy, ...(why ? { why } : {}) }),
+		undone
+			? ({ before }) =>
+					before.document
+						? call('PATCH', `/documents/${document}`, { door: before.document })
+						: before.page
+							? call('PATCH', `/pages/${encodeURIComponent(page)}`, { door: before.page })
+							: call('POST', '/mismatches', { page, document, remedy, undo: true })
+			: null,
+		{ show: after }
+	);
 }
 
 /** How many of whom, in words: 'anyone', '12 of 14 people today'. */

@@ -1,11 +1,10 @@
 <!-- The roll call: everyone who may open a keyed document, as an arch that is filled (read through), half (opened) or outlined (not yet). -->
 <script lang="ts">
-	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import type { Standing } from '#core/readership/counting';
 	import type { RollLine } from '$lib/server/readership/reports';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { dayText } from '$lib/ui/parts/when';
 	import TakeAway from './TakeAway.svelte';
 
@@ -32,22 +31,17 @@
 
 	async function remind() {
 		sending = true;
-		try {
-			const { mailed, recently, failed } = await call<{ mailed: number; recently: number; failed: number }>('POST', `/documents/${slug}/remind`, {
-				group: group || null
-			});
-			const left = [
-				recently && `${counted(recently, 'person was', 'people were')} reminded within the last day`,
-				failed && `${failed} could not be sent`
-			].filter(Boolean);
-			notify(`${counted(mailed, 'reminder', 'reminders')} mailed${left.length ? `; ${left.join('; ')}` : ''}.`, failed ? { tone: 'wrong' } : {});
-			await refresh();
-		} catch (error) {
-			if (!(error instanceof ApiTrouble)) throw error;
-			notify(error.message, { tone: 'wrong' });
-		} finally {
-			sending = false;
-		}
+		await act(
+			({ mailed, recently, failed }) => {
+				const left = [
+					recently && `${counted(recently, 'person was', 'people were')} reminded within the last day`,
+					failed && `${failed} could not be sent`
+				].filter(Boolean);
+				return `${counted(mailed, 'reminder', 'reminders')} mailed${left.length ? `; ${left.join('; ')}` : ''}.`;
+			},
+			() => call<{ mailed: number; recently: number; failed: number }>('POST', `/documents/${slug}/remind`, { group: group || null })
+		);
+		sending = false;
 	}
 	const table = () => ({
 		columns: ['name', 'address', 'groups', 'standing', 'last', 'reminded'],

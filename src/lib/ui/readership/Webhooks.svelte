@@ -1,11 +1,10 @@
 <!-- Programs elsewhere that are told what happens: made with a secret shown once, tried again, withdrawn. -->
 <script lang="ts">
-	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import { webhookEvents, type WebhookEvent } from '#core/readership/webhook';
 	import type { WebhookView } from '$lib/server/readership/webhooks';
-	import { call, ApiTrouble } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { dayText } from '$lib/ui/parts/when';
 	let { webhooks, zone }: { webhooks: readonly WebhookView[]; zone: string } = $props();
 	let url = $state('');
@@ -18,18 +17,8 @@
 		knocked: 'knocked',
 		'condition-changed': 'condition changed'
 	};
-	async function act(work: () => Promise<unknown>, said?: string) {
-		try {
-			await work();
-			await refresh();
-			if (said) notify(said);
-		} catch (error) {
-			if (!(error instanceof ApiTrouble)) throw error;
-			notify(error.message, { tone: 'wrong' });
-		}
-	}
 	const add = () =>
-		act(async () => {
+		act('', async () => {
 			made = (await call<{ secret: string }>('POST', '/webhooks', { url, events })).secret;
 			url = '';
 		});
@@ -71,9 +60,9 @@
 					<td class="n"
 						>{#if w.withdrawnAt}withdrawn {dayText(w.withdrawnAt, zone)}{:else}{#if w.failed || w.ended || w.waiting}<button
 									class="quiet"
-									onclick={() => act(() => call('POST', `/webhooks/${w.id}`), 'What failed is sent again now.')}>Try again</button
+									onclick={() => act('What failed is sent again now.', () => call('POST', `/webhooks/${w.id}`))}>Try again</button
 								>{/if}
-							<button class="quiet" onclick={() => act(() => call('DELETE', `/webhooks/${w.id}`), 'It is told nothing any more.')}>Withdraw</button>{/if}</td
+							<button class="quiet" onclick={() => act('It is told nothing any more.', () => call('DELETE', `/webhooks/${w.id}`))}>Withdraw</button>{/if}</td
 					>
 				</tr>
 			{/each}

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import { layouts, layoutWords } from '#core/placing/content';
+	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import Arch from '$lib/ui/parts/Arch.svelte';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
@@ -83,12 +83,8 @@
 					{#each data.aside as p (p.id)}
 						<li class="flex gap-3 items-center py-1">
 							<span>{p.title}</span><span class="soft">{p.path}, {dayText(p.setAsideAt!, data.site.zone)}</span>
-							<button
-								class="btn"
-								onclick={async () => {
-									await call('POST', `/pages/${encodeURIComponent(p.path)}/restore`);
-									await refresh();
-								}}>Restore</button
+							<button class="btn" onclick={() => act(`“${p.title}” is restored.`, () => call('POST', `/pages/${encodeURIComponent(p.path)}/restore`))}
+								>Restore</button
 							>
 						</li>
 					{/each}

@@ -4,8 +4,8 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import TurnedAwayForm from '$lib/ui/access/TurnedAwayForm.svelte';
 	import SiteForms from '$lib/ui/placing/SiteForms.svelte';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import Webhooks from '$lib/ui/readership/Webhooks.svelte';
 	import ReadershipForm from '$lib/ui/readership/ReadershipForm.svelte';
 	import Tokens from '$lib/ui/people/Tokens.svelte';
@@ -26,22 +26,18 @@
 		['tokens', 'Tokens']
 	] as const;
 	let contact = $state(untrack(() => data.given.contact ?? ''));
-	async function setSite(change: Record<string, unknown>) {
-		const before = Object.fromEntries(Object.keys(change).map((key) => [key, ({ ...data.given } as Record<string, unknown>)[key] ?? null]));
-		try {
-			await call('PATCH', '/site', change);
-			await refresh();
-			notify('Set for the whole site.', {
-				undo: async () => {
-					await call('PATCH', '/site', before);
+	const setSite = (change: Record<string, unknown> | (() => Promise<Record<string, unknown>>)) =>
+		act(
+			'Set for the whole site.',
+			async () => call<{ before: Record<string, unknown> }>('PATCH', '/site', typeof change === 'function' ? await change() : change),
+			({ before }) => call('PATCH', '/site', before),
+			{
+				show: async () => {
 					await refresh();
 					contact = data.given.contact ?? '';
 				}
-			});
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
-	}
+			}
+		);
 </script>
 
 <svelte:head><title>Settings, {data.site.name}</title></svelte:head>

@@ -6,8 +6,8 @@
 	import type { UpkeepLine } from '#core/upkeep/upkeep';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import { mendMismatch } from '$lib/ui/placing/writer.svelte';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { dayText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
@@ -59,27 +59,9 @@
 
 	async function mend(line: UpkeepLine, remedy: Remedy) {
 		busy = line.slug + line.kind;
-		try {
-			await remedy.do(line.slug);
-			await refresh();
-			if (remedy.done)
-				notify(
-					`“${line.title}”: ${remedy.done}`,
-					remedy.undo
-						? {
-								undo: async () => {
-									await remedy.undo!(line.slug);
-									await refresh();
-								}
-							}
-						: {}
-				);
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-			await refresh();
-		} finally {
-			busy = '';
-		}
+		const back = remedy.undo;
+		await act(remedy.done && `“${line.title}”: ${remedy.done}`, () => remedy.do(line.slug), back ? () => back(line.slug) : null);
+		busy = '';
 	}
 </script>
 

@@ -3,6 +3,7 @@ import type { RequestHandler } from './$types';
 import { BulkChange, changeMany } from '$lib/server/documents/change';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
+import { placesBroken } from '$lib/server/placing/mismatches';
 import { placesOf } from '$lib/server/placing/placed';
 import { compile } from '$lib/server/validate';
 
@@ -11,6 +12,6 @@ const checkBody = compile(BulkChange);
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
 	const { ask, ...change } = await body(event, checkBody);
-	const asks = ask && change.aside ? await placesOf(change.documents) : [];
+	const asks = !ask ? [] : change.aside ? await placesOf(change.documents) : change.door ? await placesBroken(change.documents, change.door) : [];
 	return answer(asks.length ? { undo: [], asks } : { undo: await changeMany(change, id) });
 });

@@ -12,6 +12,6 @@ const checkBody = compile(
 
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
-	await orderNavigation((await body(event, checkBody)).paths, actor);
-	return answer({ ok: true });
+	const before = await orderNavigation((await body(event, checkBody)).paths, actor);
+	return answer({ ok: true, before: { paths: before } });
 });

@@ -13,5 +13,6 @@ export const GET: RequestHandler = route(async (event) => {
 });
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id } = owner(event);
-	return answer(await changeSite(await body(event, checkBody), id));
+	const before = await changeSite(await body(event, checkBody), id);
+	return answer({ ...(await site()), before });
 });

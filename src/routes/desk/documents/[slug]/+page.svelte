@@ -27,10 +27,10 @@
 	import ReadingFields from '$lib/ui/reading/ReadingFields.svelte';
 	import { languageWords } from '$lib/ui/documents/words';
 	import Arch from '$lib/ui/parts/Arch.svelte';
-	import AsideQuestion from '$lib/ui/documents/AsideQuestion.svelte';
-	import { askAside, setAsideAll, type Undo } from '$lib/ui/documents/aside';
-	import type { Place } from '$lib/server/placing/placed';
-	import { call, troubleOf } from '$lib/ui/parts/api';
+	import BreakingQuestion from '$lib/ui/documents/BreakingQuestion.svelte';
+	import { askFirst, carryOut, type Answer, type Breaking, type Question } from '$lib/ui/documents/breaking';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { isTyping } from '$lib/ui/parts/shortcuts';
 	import { dayText, timeText } from '$lib/ui/parts/when';
@@ -55,34 +55,15 @@
 	let address = $state('');
 	let addressTrouble = $state('');
 
-	async function patch(change: Record<string, unknown>, words: string, undo?: Record<string, unknown>) {
-		const slug = view.slug;
-		try {
-			await call('PATCH', `/documents/${slug}`, change);
-			await refresh();
-			notify(words, { undo: undo && (() => patch(undo, 'Put back as it was.')) });
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-			await refresh();
-		}
-	}
-
-	/** Changes the door; what was before is the server's to know. */
-	async function changeDoor(change: DoorChange) {
-		try {
-			const { undo } = await call<Undo>('POST', '/bulk', { documents: [view.slug], door: change });
-			await refresh();
-			notify('Door set.', { undo: () => putBack(undo) });
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-			await refresh();
-		}
-	}
-	async function putBack(undo: Undo['undo']) {
-		await call('POST', '/bulk/undo', { undo });
-		await refresh();
-		notify('Put back as it was.');
-	}
+	/** Changes the document; what was before is the server's to know. */
+	const patch = (change: Record<string, unknown>, words: string) => {
+		const { slug } = view;
+		return act(
+			words,
+			() => call<{ before: unknown }>('PATCH', `/documents/${slug}`, change),
+			({ before }) => call('PATCH', `/documents/${slug}`, before)
+		);
+	};
 
 	async function copyAddress() {
 		const address = `${location.origin}/d/${view.slug}`;
@@ -100,56 +81,45 @@
 		await refresh();
 	};
 
-	async function moveAddress(event: SubmitEvent) {
+	const stay = { noScroll: true, invalidateAll: true } as const;
+	function moveAddress(event: SubmitEvent) {
 		event.preventDefault();
-		const before = view.slug;
-		try {
-			await call('PATCH', `/documents/${before}`, { slug: address });
-			moving = false;
-			addressTrouble = '';
-			await goto(`/desk/documents/${address}${page.url.search}`, { noScroll: true, invalidateAll: true });
-			notify(`The address is now /d/${address}. /d/${before} leads there for good.`, {
-				undo: async () => {
-					await call('PATCH', `/documents/${address}`, { slug: before });
-					await goto(`/desk/documents/${before}${page.url.search}`, { noScroll: true, invalidateAll: true });
+		const [former, slug] = [view.slug, address];
+		void act(
+			`The address is now /d/${slug}. /d/${former} leads there for good.`,
+			() => call<{ before: unknown }>('PATCH', `/documents/${former}`, { slug }),
+			({ before }) => call('PATCH', `/documents/${slug}`, before),
+			{
+				trouble: (words) => (addressTrouble = words),
+				show: async (_, undone) => {
+					moving = false;
+					await goto(`/desk/documents/${undone ? former : slug}${page.url.search}`, stay);
 				}
-			});
-		} catch (error) {
-			addressTrouble = troubleOf(error);
-		}
+			}
+		);
 	}
 
-	let asks = $state<Place[] | null>(null);
-	let told: Place[] | null = null;
-	async function aside(work: () => Promise<Undo & { asks?: Place[] }>) {
+	let question = $state<Question | null>(null);
+	/** Changes what readers may meet on pages, asked about first; `final` where placements go too, which undoing does not bring back. */
+	function press(change: Breaking, work: () => Promise<Answer>, final = false) {
 		const { slug, title } = view;
-		try {
-			const answer = await work();
-			if (answer.asks) {
-				asks = told = answer.asks;
-				return;
+		const aside = 'aside' in change;
+		return act(
+			({ asks }) => (asks ? '' : aside ? `“${title}” is set aside. It can be restored for 30 days.` : 'Door set.'),
+			work,
+			final ? null : ({ undo }) => call('POST', '/bulk/undo', { undo }),
+			{
+				show: async ({ asks }, undone) => {
+					if (asks) question = { documents: [slug], change, places: asks };
+					else if (aside) await goto(`/desk/documents${undone ? `/${slug}` : ''}${page.url.search}`, stay);
+					else await refresh();
+				}
 			}
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-			return;
-		}
-		await goto(`/desk/documents${page.url.search}`, { noScroll: true, invalidateAll: true });
-		notify(`“${title}” is set aside. It can be restored for 30 days.`, {
-			undo: async () => {
-				await call('POST', `/documents/${slug}/restore`);
-				await goto(`/desk/documents/${slug}${page.url.search}`, { noScroll: true, invalidateAll: true });
-			}
-		});
+		);
 	}
-	async function restore() {
-		try {
-			await call('POST', `/documents/${view.slug}/restore`);
-			await refresh();
-			notify('Restored, with its door, its placements and its history.');
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
-	}
+	const ask = (change: Breaking) => press(change, () => askFirst([view.slug], change));
+	const changeDoor = (door: DoorChange) => ask({ door });
+	const restore = () => act('Restored, with its door, its placements and its history.', () => call('POST', `/documents/${view.slug}/restore`));
 
 	/** What search engines show of a description: about 155 characters (common practice, no source). */
 	const shownBySearch = 155;
@@ -182,13 +152,7 @@
 <svelte:window onkeydown={keys} />
 <svelte:head><title>{view.title}, {data.site.name}</title></svelte:head>
 
-<AsideQuestion
-	bind:places={asks}
-	go={(takeOut) => {
-		const out = takeOut ? (told ?? []) : [];
-		void aside(() => setAsideAll([view.slug], out));
-	}}
-/>
+<BreakingQuestion bind:question go={(asked, takeOut) => void press(asked.change, () => carryOut(asked, takeOut), takeOut)} />
 <aside class="sheet" aria-label={view.title} data-edition-of={view.slug} data-edition-title={view.title}>
 	<a class="close" href="/desk/documents{page.url.search}" aria-label="Close the sheet" data-sveltekit-noscroll>×</a>
 	{#if view.setAsideAt}
@@ -263,14 +227,14 @@
 					<select
 						class="field"
 						value={view.ownLanguage ?? ''}
-						onchange={(e) => patch({ language: e.currentTarget.value || null }, 'Language set: find goes by its words.', { language: view.ownLanguage })}
+						onchange={(e) => patch({ language: e.currentTarget.value || null }, 'Language set: find goes by its words.')}
 					>
 						<option value="">{view.language && !view.ownLanguage ? `${languageWords(view.language)} (found)` : 'As found'}</option>
 						{#each languages as tag (tag)}<option value={tag}>{languageWords(tag)}</option>{/each}
 					</select></label
 				>
 			</div>
-			<TopicField topics={view.topics} all={data.topics} change={(topics, words) => patch({ topics }, words, { topics: [...view.topics] })} />
+			<TopicField topics={view.topics} all={data.topics} change={(topics, words) => patch({ topics }, words)} />
 		</div>
 	{/key}
 
@@ -363,7 +327,7 @@
 					own={view.reading ?? {}}
 					usual={roomSettings('window', [data.siteReading])}
 					usualWords="as the site"
-					set={(reading) => void patch({ reading }, 'Reading room set.', { reading: view.reading })}
+					set={(reading) => void patch({ reading }, 'Reading room set.')}
 				/>
 			</details>
 			<svg class="bars" viewBox="0 0 370 54" role="img" aria-label="Openings a day over 30 days" preserveAspectRatio="none">
@@ -397,7 +361,7 @@
 			{/if}
 		</div>
 	</section>
-	{#if !view.setAsideAt}<p class="end"><button class="quiet" onclick={() => aside(() => askAside([view.slug]))}>Set this document aside</button></p>{/if}
+	{#if !view.setAsideAt}<p class="end"><button class="quiet" onclick={() => ask({ aside: true })}>Set this document aside</button></p>{/if}
 </aside>
 
 <CoverChoice

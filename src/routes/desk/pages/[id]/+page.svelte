@@ -14,8 +14,8 @@
 	import PocketEditor from '$lib/ui/placing/PocketEditor.svelte';
 	import { audienceSaid, Writer } from '$lib/ui/placing/writer.svelte';
 	import Arch from '$lib/ui/parts/Arch.svelte';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
@@ -42,29 +42,19 @@
 
 	async function goBack(number: number) {
 		if (!(await writer.save())) return;
-		try {
-			await call('POST', `/pages/${encodeURIComponent(writer.path)}/revisions`, { number });
-			// the editor begins anew with what the draft is now
-			location.reload();
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
+		// the editor begins anew with what the draft is now
+		const show = () => location.reload();
+		await act('', () => call('POST', `/pages/${encodeURIComponent(writer.path)}/revisions`, { number }), null, { show });
 	}
 	async function setAside() {
 		await writer.save();
-		try {
-			const { path, title } = writer;
-			await call('DELETE', `/pages/${encodeURIComponent(path)}`);
-			await goto('/desk/pages');
-			notify(`“${title}” is set aside.`, {
-				undo: async () => {
-					await call('POST', `/pages/${encodeURIComponent(path)}/restore`);
-					await refresh();
-				}
-			});
-		} catch (error) {
-			notify(troubleOf(error), { tone: 'wrong' });
-		}
+		const { path, title } = writer;
+		await act(
+			`“${title}” is set aside.`,
+			() => call('DELETE', `/pages/${encodeURIComponent(path)}`),
+			() => call('POST', `/pages/${encodeURIComponent(path)}/restore`),
+			{ show: (_, undone) => (undone ? refresh() : goto('/desk/pages')) }
+		);
 	}
 	function setPath() {
 		const path = pathGiven.trim().toLowerCase();

@@ -3,7 +3,8 @@
 	import { goto } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import { dayOrders, meanings, type DayOrder, type Mapping, type Meaning, type PlannedLine } from '#core/people/csv';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 
 	let { data } = $props();
 
@@ -44,24 +45,19 @@
 		const order = wish.dayOrder ?? (wish.mapping ? undefined : preview?.dayOrder);
 		if (order) params.set('dayOrder', order);
 		for (const [meaning, at] of Object.entries(mapping ?? {})) if (at !== undefined) params.set(meaning, String(at));
-		try {
-			const response = await fetch(`/api/v1/members/import?${params}`, { method: 'POST', headers: { 'content-type': 'text/csv' }, body: file });
-			const answer = (await response.json()) as Preview & { title?: string };
-			if (!response.ok) {
-				trouble = answer.title ?? 'That did not work.';
-				return;
+		await act(
+			({ added, changed }) => (look ? '' : `${counted(added, 'member', 'members')} added, ${changed} changed.`),
+			() => call<Preview>('POST', `/members/import?${params}`, new Blob([file!], { type: 'text/csv' })),
+			null,
+			{
+				trouble: (words) => (trouble = words),
+				show: async (answer) => {
+					if (look) preview = answer;
+					else await goto('/desk/people');
+				}
 			}
-			trouble = '';
-			if (look) preview = answer;
-			else {
-				notify(`${counted(answer.added, 'member', 'members')} added, ${answer.changed} changed.`);
-				await goto('/desk/people');
-			}
-		} catch {
-			trouble = 'The server cannot be reached. Nothing was changed; try again in a moment.';
-		} finally {
-			busy = false;
-		}
+		);
+		busy = false;
 	}
 	function choose(chosen: File | undefined) {
 		if (!chosen) return;

@@ -4,8 +4,8 @@
 	import { counted, refusalWords } from '#core/access/reach';
 	import type { RefusedCode } from '#core/access/decide';
 	import type { KnockView } from '$lib/server/access/knocks';
-	import { call, troubleOf } from '$lib/ui/parts/api';
-	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
@@ -30,23 +30,26 @@
 		event.preventDefault();
 		const { how } = answering!;
 		busy = true;
-		try {
-			const { mailed } = await call<{ mailed: boolean }>('POST', `/knocks/${knock.id}/answer`, {
-				do: how,
-				...(how === 'group' ? { group } : {}),
-				...(how !== 'declined' && until ? { until } : {}),
-				...(how === 'declined' && words.trim() ? { words } : {})
-			});
-			notify(
-				`${knock.email} is ${how === 'declined' ? 'declined' : 'let in'}${mailed ? ' and told so by mail' : '. The mail could not be sent: tell them yourself'}.`
-			);
-			answering = null;
-			await refresh();
-		} catch (error) {
-			trouble = troubleOf(error);
-		} finally {
-			busy = false;
-		}
+		await act(
+			({ mailed }) =>
+				`${knock.email} is ${how === 'declined' ? 'declined' : 'let in'}${mailed ? ' and told so by mail' : '. The mail could not be sent: tell them yourself'}.`,
+			() =>
+				call<{ mailed: boolean }>('POST', `/knocks/${knock.id}/answer`, {
+					do: how,
+					...(how === 'group' ? { group } : {}),
+					...(how !== 'declined' && until ? { until } : {}),
+					...(how === 'declined' && words.trim() ? { words } : {})
+				}),
+			null,
+			{
+				trouble: (said) => (trouble = said),
+				show: async () => {
+					answering = null;
+					await refresh();
+				}
+			}
+		);
+		busy = false;
 	}
 	const answerWords = { group: 'let in by a group', key: 'let in by a key', declined: 'declined' } as const;
 </script>

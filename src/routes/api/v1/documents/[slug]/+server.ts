@@ -16,7 +16,8 @@ export const PATCH: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
 	const change = await body(event, checkChange);
 	if (change.folder !== undefined) inFolders(event, change.folder.trim());
-	return documentAnswer(await changeDocument(await presentSlug(event.params.slug!), change, id));
+	const { slug, before } = await changeDocument(await presentSlug(event.params.slug!), change, id);
+	return documentAnswer(slug, 200, { before });
 });
 
 export const DELETE: RequestHandler = route(async (event) => {

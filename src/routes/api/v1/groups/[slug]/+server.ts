@@ -14,8 +14,8 @@ export const GET: RequestHandler = route(async (event) => {
 });
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
-	await changeGroup(event.params.slug!, await body(event, checkBody), actor);
-	return answer(await groupView(event.params.slug!));
+	const before = await changeGroup(event.params.slug!, await body(event, checkBody), actor);
+	return answer({ ...(await groupView(event.params.slug!)), before });
 });
 export const DELETE: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);

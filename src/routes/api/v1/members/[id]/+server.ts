@@ -13,8 +13,8 @@ export const GET: RequestHandler = route(async (event) => {
 });
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
-	await changeMember(event.params.id!, await body(event, checkBody), actor);
-	return answer(await memberView(event.params.id!));
+	const before = await changeMember(event.params.id!, await body(event, checkBody), actor);
+	return answer({ ...(await memberView(event.params.id!)), before });
 });
 export const DELETE: RequestHandler = route(async (event) => {
 	await removeMember(event.params.id!, staff(event).id);

@@ -12,6 +12,6 @@ const check = compile(DoorChange);
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
 	const id = event.params.id!;
-	await changePageDoor(id, await body(event, check), actor);
-	return answer({ door: (await pageDraft(id)).door, mismatches: await mismatches({ page: id, draft: true }) });
+	const before = await changePageDoor(id, await body(event, check), actor);
+	return answer({ door: (await pageDraft(id)).door, before, mismatches: await mismatches({ page: id, draft: true }) });
 });

@@ -1,0 +1,147 @@
+// A session that ends under somebody's hands, the second factor, and tokens: pressed as staff press them.
+import type { Page } from '@playwright/test';
+import { totp } from '../totp';
+import { expect, origin, test, type People } from './help';
+
+const password = 'tern-above-the-weir';
+
+/** Staff of one's own, so that what becomes of the session is nobody else's. */
+async function another(people: People, name: string) {
+	const boss = await people.as('staff');
+	const email = `${name}-${process.pid}@example.org`;
+	await boss.goto('/desk/people/staff');
+	await boss.getByLabel('Name').fill(name);
+	await boss.getByLabel('E-mail address').fill(email);
+	await boss.getByRole('button', { name: 'Invite' }).click();
+	await expect(boss.getByRole('cell', { name: email })).toBeVisible();
+	const mailbox = await (await fetch(`${origin()}/postbox`)).text();
+	const part = mailbox.split('<article').find((text) => text.includes(email))!;
+	const invited: Page = await people.as('visitor');
+	await invited.goto(/http:\/\/[^\s"]+\/invite\/[\w-]+/.exec(part)![0]);
+	await invited.getByLabel(/^A password/).fill(password);
+	await invited.getByRole('button', { name: 'Begin' }).click();
+	await invited.waitForURL(/\/desk/);
+	return { email, password };
+}
+
+test('when the session has gone one signs in where one is, and what was pressed is carried out; given up, nothing is changed', async ({ people }) => {
+	const someone = await another(people, 'Wren');
+	const page = await people.as(someone);
+	await page.goto('/desk/documents/towpath-map');
+	const sheet = page.locator('aside.sheet');
+	await expect(sheet.getByTestId('door-sentence')).toBeVisible();
+	const before = await sheet.getByTestId('door-sentence').innerText();
+	await page.context().clearCookies();
+	await sheet.getByText('Shut', { exact: true }).click();
+	const dialog = page.getByRole('dialog', { name: 'Sign in again' });
+	await expect(dialog.getByLabel('Mail address')).toHaveValue(someone.email);
+	await dialog.getByLabel('Password').fill('not this');
+	await dialog.getByRole('button', { name: 'Sign in' }).click();
+	await expect(dialog.getByRole('alert')).toBeVisible();
+	await dialog.getByRole('button', { name: 'Give up the change' }).click();
+	await expect(page.getByText('You are no longer signed in. Nothing was changed.')).toBeVisible();
+	await expect(dialog).toBeHidden();
+
+	const again = await people.as(someone);
+	await again.goto('/desk/documents/towpath-map');
+	await expect(again.getByTestId('door-sentence')).toHaveText(before);
+	await again.context().clearCookies();
+	await again.locator('aside.sheet').getByText('Shut', { exact: true }).click();
+	const asked = again.getByRole('dialog', { name: 'Sign in again' });
+	await asked.getByLabel('Password').fill(someone.password);
+	await asked.getByLabel('Password').press('Enter');
+	await expect(asked).toBeHidden();
+	await expect(again.getByText('Door set.')).toBeVisible();
+	await expect(again.getByTestId('door-sentence')).not.toHaveText(before);
+	await again.getByRole('button', { name: 'Undo' }).click();
+	await expect(again.getByText('Put back as it was.')).toBeVisible();
+	await expect(again.getByTestId('door-sentence')).toHaveText(before);
+});
+
+test('a code besides the password: turned on, asked for where the session has gone, and turned off', async ({ people }) => {
+	const someone = await another(people, 'Dipper');
+	const page = await people.as(someone);
+	await page.goto('/me');
+	await page.getByText('Ask for a code when I sign in').click();
+	const form = page.locator('form[action="?/prepare"]');
+	await form.getByLabel('Password').fill('not this');
+	await form.getByRole('button', { name: 'Go on' }).click();
+	await expect(page.getByRole('alert')).toBeVisible();
+	await page.getByText('Ask for a code when I sign in').click();
+	await form.getByLabel('Password').fill(someone.password);
+	await form.getByRole('button', { name: 'Go on' }).click();
+	const secret = await page.locator('.factor code').first().innerText();
+	const [spare] = (await page.locator('.factor code').last().innerText()).trim().split(/\s+/);
+	// enough of this half minute is left for what follows
+	if (Date.now() % 30_000 > 25_000) await page.waitForTimeout(30_100 - (Date.now() % 30_000));
+	await page.getByLabel('The six digits').fill(totp(secret));
+	await page.getByRole('button', { name: 'Confirm' }).click();
+	await expect(page.getByText('From now on you are asked for a code besides the password.')).toBeVisible();
+
+	await page.goto('/desk/settings');
+	await page.goto('/desk/people');
+	await page.context().clearCookies();
+	await page.goto('/sign-in?to=/desk/documents/towpath-map');
+	await page.getByLabel('Mail address').or(page.getByLabel('E-mail')).first().fill(someone.email);
+	await page.getByLabel('Password').fill(someone.password);
+	await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+	await page.waitForURL(/\/sign-in\/code/);
+	await page.locator('#code').fill('000 000');
+	await page.getByRole('button', { name: 'Go on' }).click();
+	await expect(page.getByRole('alert')).toBeVisible();
+	await page.locator('#code').fill(totp(secret, 1));
+	await page.getByRole('button', { name: 'Go on' }).click();
+	await expect(page.getByTestId('door-sentence')).toBeVisible();
+
+	await page.context().clearCookies();
+	await page.getByLabel('Description').fill('A map of the towpath, from lock to lock.');
+	const asked = page.getByRole('dialog', { name: 'Sign in again' });
+	await asked.getByLabel('Password').fill(someone.password);
+	await asked.getByRole('button', { name: 'Sign in' }).click();
+	await asked.getByLabel('Code of the moment').fill(spare!);
+	await asked.getByRole('button', { name: 'Sign in' }).click();
+	await expect(asked).toBeHidden();
+	await expect
+		.poll(async () => ((await (await page.request.get('/api/v1/documents/towpath-map')).json()) as { description: string }).description)
+		.toBe('A map of the towpath, from lock to lock.');
+
+	await page.goto('/me');
+	await page.getByText('You are asked for a code. Do without it').click();
+	await page.locator('form[action="?/without"]').getByLabel('Password').fill(someone.password);
+	await page.getByRole('button', { name: 'Do without the code' }).click();
+	await expect(page.getByText('You sign in with the password alone now.')).toBeVisible();
+});
+
+test('a token is made for what it may do, shown once, and withdrawn', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/settings');
+	await page.getByLabel('Which program it is for').fill('The lending desk');
+	await page.getByRole('button', { name: 'Make a token' }).click();
+	const token = await page
+		.locator('code')
+		.filter({ hasText: /^ianua_|^[\w-]{30,}$/ })
+		.first()
+		.innerText();
+	const ask = () => fetch(`${origin()}/api/v1/documents`, { headers: { authorization: `Bearer ${token}` } }).then((r) => r.status);
+	expect(await ask()).toBe(200);
+	const line = page.getByRole('row').filter({ hasText: 'The lending desk' });
+	await line.getByRole('button', { name: 'Withdraw' }).click();
+	await expect(page.getByText('“The lending desk” is withdrawn, with the keys and webhooks that it made.')).toBeVisible();
+	await expect(line).toContainText('withdrawn');
+	expect(await ask()).toBe(401);
+});
+
+test('a table whose cells are empty says how many memberships become endless, before anything is changed', async ({ people }) => {
+	const page = await people.as('staff');
+	const email = `endless-${process.pid}@example.org`;
+	const group = ((await (await page.request.get('/api/v1/groups')).json()) as { items: { slug: string; name: string }[] }).items[0]!;
+	const member = { name: 'Endless Reed', email, memberships: [{ group: group.slug, until: '2031-12-31' }] };
+	expect((await page.request.post('/api/v1/members', { data: member })).status()).toBe(201);
+	await page.goto('/desk/people/import');
+	const table = (columns: string, line: string) => ({ name: 'members.csv', mimeType: 'text/csv', buffer: Buffer.from(`${columns}\n${line}\n`) });
+	await page.locator('input[accept*=csv]').setInputFiles(table('Name,E-mail,Group', `Endless Reed,${email},${group.name}`));
+	await expect(page.getByRole('button', { name: 'Bring in 1 line' })).toBeEnabled();
+	await expect(page.getByText(/becomes? endless/)).toHaveCount(0);
+	await page.locator('input[accept*=csv]').setInputFiles(table('Name,E-mail,Group,Until', `Endless Reed,${email},${group.name},`));
+	await expect(page.getByText('1 membership becomes endless')).toBeVisible();
+});
