@@ -77,6 +77,41 @@ export async function benchAccess(running: Running): Promise<void> {
 		if (reached.size < 10_000) throw new Error('not all documents were reached');
 		if (i > 0) passes.push(performance.now() - at);
 	}
+	const shut = await s<
+		{ slug: string }[]
+	>`select d.slug from document d join door x on x.id = d.door_id where d.slug like 'many-7-%' and x.position = 'shut' limit 250`;
+	await tellApart(
+		running.origin,
+		shut.map(({ slug }) => slug)
+	);
 	console.log(`whom all 10,000 documents reach, one pass: ${passes.map((p) => p.toFixed(0)).join(', ')} ms`);
 	await closeDatabase();
+}
+
+/** A shut document and one that is not there, turn about: how long each answer takes, and in how many of the pairs the shut one took longer. */
+async function tellApart(origin: string, shut: readonly string[]): Promise<void> {
+	const took = async (address: string) => {
+		const at = performance.now();
+		const response = await fetch(origin + address, { headers: { 'user-agent': 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0' } });
+		await response.arrayBuffer();
+		if (response.status !== 404) throw new Error(`${address} answered ${response.status}`);
+		const ms = performance.now() - at;
+		// what is entered once the answer has left is no part of the next
+		await new Promise((go) => setTimeout(go, 40));
+		return ms;
+	};
+	for (const part of ['', '/file', '/cover/300.webp']) {
+		const pairs: { shut: number; none: number }[] = [];
+		for (const [i, slug] of shut.entries()) {
+			const none = `${slug.slice(0, -4)}none`;
+			const [first, second] = i % 2 ? [none, slug] : [slug, none];
+			const [a, b] = [await took(`/d/${first}${part}`), await took(`/d/${second}${part}`)];
+			if (i >= 20) pairs.push(i % 2 ? { shut: b, none: a } : { shut: a, none: b });
+		}
+		const slower = pairs.filter((p) => p.shut > p.none).length;
+		const [s, n] = [pairs.map((p) => p.shut), pairs.map((p) => p.none)];
+		console.log(
+			`/d/…${part} of a shut document and of none, ${pairs.length} pairs: median ${share(s, 0.5).toFixed(2)} and ${share(n, 0.5).toFixed(2)} ms; the shut one took longer in ${slower} (a coin gives ${Math.round(pairs.length / 2 - Math.sqrt(pairs.length))} to ${Math.round(pairs.length / 2 + Math.sqrt(pairs.length))} in 95 of 100 times)`
+		);
+	}
 }

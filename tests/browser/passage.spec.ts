@@ -180,6 +180,9 @@ test('5. a keyed document turns a visitor away with a reason, opens to a member 
 	const staff = await people.as('staff');
 	await staff.goto('/desk/documents/sluice-notes');
 	await staff.getByRole('radiogroup', { name: 'Door' }).getByText('Keyed').click();
+	// readers of a page would be turned away: that is asked about
+	await expect(staff.getByRole('dialog')).toContainText('would be turned away');
+	await staff.getByRole('button', { name: 'Set the door all the same' }).click();
 	await expect(staff.getByTestId('door-sentence')).toContainText('Lock wardens');
 	await staff.goto('/desk/people');
 	await staff.getByLabel('Name').first().fill('Moor Only');

@@ -148,7 +148,7 @@ it('every field of a member, of a group and of the site, changed and undone', as
 		contact: 'weak@example.org',
 		name: 'Another name',
 		zone: 'America/Chicago',
-		placing: { cover: { press: 'read' } },
+		placing: { cover: { press: 'over' } },
 		reading: { way: 'book' },
 		language: 'pl',
 		mark: picture,

@@ -1,21 +1,27 @@
-// The tables, by capability. The ledger is partitioned by month, which Drizzle cannot say: its SQL stands in drizzle/.
+// The tables, by capability. What Drizzle cannot say (partitions, functions, views, triggers) stands in drizzle/ alone; schema.test.ts holds the
+// tables here against those of the database, and looks that `npm run generate` finds nothing to do.
 import { sql } from 'drizzle-orm';
 import {
 	bigint,
 	boolean,
 	check,
+	customType,
 	date,
+	foreignKey,
 	index,
 	integer,
 	jsonb,
 	numeric,
 	pgTable,
 	primaryKey,
+	real,
 	text,
 	timestamp,
 	unique,
 	uniqueIndex,
-	uuid
+	uuid,
+	type AnyPgColumn,
+	type PgTableExtraConfigValue
 } from 'drizzle-orm/pg-core';
 import type { TurnedAwayWords } from '#core/access/door';
 import type { Cover } from '#core/documents/cover';
@@ -23,10 +29,19 @@ import type { Facts, Finding } from '#core/intake/condition';
 import type { Layout, PageContent } from '#core/placing/content';
 import type { Scope } from '#core/people/scope';
 import type { ReadingSettings } from '#core/reading/settings';
-import type { Language } from '#core/words/words';
+import { languages, type Language } from '#core/words/words';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
 const id = () => uuid('id').primaryKey();
+const day = (name: string) => date(name, { mode: 'string' });
+/** A column has one of some values. */
+const oneOf = (column: AnyPgColumn, values: readonly string[]) => sql`${column} in (${sql.raw(values.map((v) => `'${v}'`).join(', '))})`;
+/** Types of PostgreSQL that Drizzle has no name for; values as the database prints them. */
+const own = (type: string) => customType<{ data: string }>({ dataType: () => type });
+const bits = own('bit varying');
+const snapshot = own('pg_snapshot');
+const searchWords = own('tsvector');
+const searchConfig = own('regconfig');
 
 // people: sign-in (better-auth's tables), groups, memberships
 
@@ -174,7 +189,11 @@ export const door = pgTable(
 		changedAt: at('changed_at').notNull().defaultNow(),
 		changedBy: uuid('changed_by')
 	},
-	(t) => [check('door_position', sql`${t.position} in ('shut', 'keyed', 'ajar', 'open')`), index('door_follows').on(t.followsPage)]
+	(t): PgTableExtraConfigValue[] => [
+		check('door_position', sql`${t.position} in ('shut', 'keyed', 'ajar', 'open')`),
+		index('door_follows').on(t.followsPage),
+		foreignKey({ columns: [t.followsPage], foreignColumns: [page.id], name: 'door_follows_page' }).onDelete('set null')
+	]
 );
 
 export const doorGroup = pgTable(
@@ -236,9 +255,26 @@ export const document = pgTable(
 		setAsideAt: at('set_aside_at'),
 		setAsideBy: uuid('set_aside_by'),
 		/** When what was set aside could no longer be restored: its files are gone, its address answers 410. */
-		goneAt: at('gone_at')
+		goneAt: at('gone_at'),
+		/** The stemming that its words go by, and those of title, description and topics: made by a trigger in drizzle/. */
+		config: searchConfig('config').notNull().default('find_simple'),
+		words: searchWords('words')
 	},
-	(t) => [index('document_created').on(t.createdAt), index('document_topics').using('gin', t.topics)]
+	(t): PgTableExtraConfigValue[] => [
+		index('document_created').on(t.createdAt),
+		index('document_topics').using('gin', t.topics),
+		index('document_aside')
+			.on(t.id)
+			.where(sql`set_aside_at is not null`),
+		index('document_brought').on(t.createdAt, t.id),
+		index('document_config').on(t.config),
+		index('document_edition').on(t.editionId),
+		index('document_title').on(sql`lower(title)`, t.id),
+		index('document_title_like').using('gin', sql`plain_text(title) gin_trgm_ops`),
+		index('document_words').using('gin', t.words),
+		// looked at when the transaction ends, which Drizzle cannot say: each of the two needs the other
+		foreignKey({ columns: [t.editionId], foreignColumns: [edition.id], name: 'document_edition' })
+	]
 );
 
 /** Former addresses, each leading to its document for good. */
@@ -275,13 +311,29 @@ export const edition = pgTable(
 		createdAt: at('created_at').notNull().defaultNow(),
 		createdBy: uuid('created_by')
 	},
-	(t) => [
+	(t): PgTableExtraConfigValue[] => [
 		unique('edition_number').on(t.documentId, t.number),
 		index('edition_sha').on(t.sha256),
 		index('edition_checking')
 			.on(t.createdAt)
-			.where(sql`condition = 'checking'`)
+			.where(sql`condition = 'checking'`),
+		// looked at when the transaction ends, which Drizzle cannot say
+		foreignKey({ columns: [t.documentId], foreignColumns: [document.id], name: 'edition_document' }).onDelete('cascade')
 	]
+);
+
+/** The words of a document for find: title, description and topics, then its pages in parts; made by `find_text` and `find_pages` in drizzle/. */
+export const documentText = pgTable(
+	'document_text',
+	{
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
+		part: integer('part').notNull(),
+		config: searchConfig('config').notNull(),
+		words: searchWords('words').notNull()
+	},
+	(t) => [primaryKey({ columns: [t.documentId, t.part] }), index('document_text_words').using('gin', t.words)]
 );
 
 /**
@@ -295,9 +347,12 @@ export const editionPage = pgTable(
 			.notNull()
 			.references(() => edition.id, { onDelete: 'cascade' }),
 		page: integer('page').notNull(),
-		body: text('body').notNull()
+		body: text('body').notNull(),
+		config: searchConfig('config'),
+		words: searchWords('words'),
+		documentId: uuid('document_id')
 	},
-	(t) => [primaryKey({ columns: [t.editionId, t.page] })]
+	(t) => [primaryKey({ columns: [t.editionId, t.page] }), index('edition_page_words').using('gin', t.words)]
 );
 
 // intake
@@ -404,32 +459,40 @@ export const invitation = pgTable('invitation', {
 
 // placing
 
-export const page = pgTable('page', {
-	id: id(),
-	path: text('path').notNull().unique(),
-	title: text('title').notNull(),
-	layout: text('layout').$type<Layout>().notNull().default('article'),
-	doorId: uuid('door_id')
-		.notNull()
-		.unique()
-		.references(() => door.id),
-	draft: jsonb('draft').$type<PageContent>().notNull(),
-	draftTitle: text('draft_title').notNull(),
-	/** Counts the saves of the draft, so that two writers do not overwrite each other unseen. */
-	draftNumber: integer('draft_number').notNull().default(1),
-	draftAt: at('draft_at').notNull().defaultNow(),
-	publishedId: uuid('published_id'),
-	/** When the draft is to be published, and who wanted that. */
-	publishAt: at('publish_at'),
-	publishBy: uuid('publish_by'),
-	/** Place in the site's navigation; null stays out of it. */
-	navigation: integer('navigation'),
-	/** In which readers are spoken to on it; null goes by the site's. */
-	language: text('language').$type<Language>(),
-	createdAt: at('created_at').notNull().defaultNow(),
-	createdBy: uuid('created_by'),
-	setAsideAt: at('set_aside_at')
-});
+export const page = pgTable(
+	'page',
+	{
+		id: id(),
+		path: text('path').notNull().unique(),
+		title: text('title').notNull(),
+		layout: text('layout').$type<Layout>().notNull().default('article'),
+		doorId: uuid('door_id')
+			.notNull()
+			.unique()
+			.references(() => door.id),
+		draft: jsonb('draft').$type<PageContent>().notNull(),
+		draftTitle: text('draft_title').notNull(),
+		/** Counts the saves of the draft, so that two writers do not overwrite each other unseen. */
+		draftNumber: integer('draft_number').notNull().default(1),
+		draftAt: at('draft_at').notNull().defaultNow(),
+		publishedId: uuid('published_id'),
+		/** When the draft is to be published, and who wanted that. */
+		publishAt: at('publish_at'),
+		publishBy: uuid('publish_by'),
+		/** Place in the site's navigation; null stays out of it. */
+		navigation: integer('navigation'),
+		/** In which readers are spoken to on it; null goes by the site's. */
+		language: text('language').$type<Language>(),
+		createdAt: at('created_at').notNull().defaultNow(),
+		createdBy: uuid('created_by'),
+		setAsideAt: at('set_aside_at')
+	},
+	(t): PgTableExtraConfigValue[] => [
+		check('page_language_check', oneOf(t.language, languages)),
+		// looked at when the transaction ends, which Drizzle cannot say
+		foreignKey({ columns: [t.publishedId], foreignColumns: [revision.id], name: 'page_published' }).onDelete('set null')
+	]
+);
 
 export const revision = pgTable(
 	'revision',
@@ -495,24 +558,6 @@ export const picture = pgTable('picture', {
 	createdAt: at('created_at').notNull().defaultNow(),
 	createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' })
 });
-
-// readership: the ledger itself is in drizzle/ (partitioned); this is where a reading stands
-
-/** The reading that a reader is in, one row for each reader, document and kind: tells a new opening from its follow-ups. */
-export const reading = pgTable(
-	'reading',
-	{
-		/** Of a document: no foreign key, which would lock its row at every entry. */
-		documentId: uuid('document_id').notNull(),
-		reader: text('reader').notNull(),
-		kind: text('kind').notNull(),
-		readingId: uuid('reading_id').notNull(),
-		lastAt: at('last_at').notNull(),
-		/** Seconds of attention told in this reading so far. */
-		told: numeric('told').notNull().default('0')
-	},
-	(t) => [uniqueIndex('reading_key').on(t.documentId, t.reader, t.kind)]
-);
 
 // the site and what happened to it
 
@@ -620,4 +665,395 @@ export const stamp = pgTable(
 		at: at('at').notNull().defaultNow()
 	},
 	(t) => [unique('stamp_holder').on(t.editionId, t.holder, t.day)]
+);
+
+// readership: the ledger, where a reading stands, and the sums that reports are made from (docs/decisions/0016, 0017)
+
+const entryKinds = ['shown', 'looked', 'opened', 'read', 'saved', 'printed', 'turned-away', 'knocked', 'key-used', 'reminded'] as const;
+
+/**
+ * What readers did. In the database it is partitioned by the month of `at`, which Drizzle cannot say: the table and the making of its
+ * partitions (`ledger_month`) stand in drizzle/.
+ */
+export const ledger = pgTable(
+	'ledger',
+	{
+		id: uuid('id').notNull(),
+		at: timestamp('at', { withTimezone: true, mode: 'date', precision: 3 }).notNull(),
+		kind: text('kind', { enum: entryKinds }).notNull(),
+		documentId: uuid('document_id').notNull(),
+		editionId: uuid('edition_id').notNull(),
+		readingId: uuid('reading_id').notNull(),
+		reader: text('reader').notNull(),
+		who: text('who', { enum: ['visitor', 'member', 'key', 'staff'] }).notNull(),
+		personId: uuid('person_id'),
+		reason: text('reason'),
+		sourceKind: text('source_kind', { enum: ['page', 'desk', 'outside', 'direct'] }).notNull(),
+		pageId: uuid('page_id'),
+		placementId: text('placement_id'),
+		outside: text('outside'),
+		staff: boolean('staff').notNull(),
+		robot: boolean('robot').notNull(),
+		preload: boolean('preload').notNull(),
+		keyId: uuid('key_id'),
+		stamp: text('stamp'),
+		/** Seconds by page. */
+		attention: jsonb('attention'),
+		device: text('device', { enum: ['computer', 'tablet', 'phone', 'other'] }),
+		/** Whether the document's door was anything but open. */
+		controlled: boolean('controlled')
+	},
+	(t) => [
+		primaryKey({ columns: [t.id, t.at], name: 'ledger_pkey' }),
+		index('ledger_document').on(t.documentId, t.at.desc(), t.id),
+		index('ledger_at').on(t.at.desc(), t.id),
+		index('ledger_person')
+			.on(t.personId, t.at.desc())
+			.where(sql`person_id is not null`),
+		index('ledger_key')
+			.on(t.keyId, t.at.desc())
+			.where(sql`key_id is not null`),
+		index('ledger_stamp')
+			.on(t.stamp)
+			.where(sql`stamp is not null`),
+		// with document and kind beside it, which Drizzle cannot say
+		index('ledger_staff')
+			.on(t.at.desc())
+			.where(sql`staff`),
+		index('ledger_reminded')
+			.on(t.documentId, t.personId, t.at.desc())
+			.where(sql`kind = 'reminded'`),
+		check('ledger_kind_check', oneOf(t.kind, entryKinds)),
+		check('ledger_who_check', oneOf(t.who, ['visitor', 'member', 'key', 'staff'])),
+		check('ledger_source_kind_check', oneOf(t.sourceKind, ['page', 'desk', 'outside', 'direct'])),
+		check('ledger_device_check', oneOf(t.device, ['computer', 'tablet', 'phone', 'other']))
+	]
+);
+
+/** The reading that a reader is in, one row for each reader, document and kind: tells a new opening from its follow-ups. */
+export const reading = pgTable(
+	'reading',
+	{
+		/** Of a document: no foreign key, which would lock its row at every entry. */
+		documentId: uuid('document_id').notNull(),
+		reader: text('reader').notNull(),
+		kind: text('kind').notNull(),
+		readingId: uuid('reading_id').notNull(),
+		lastAt: at('last_at').notNull(),
+		/** Seconds of attention told in this reading so far. */
+		told: numeric('told').notNull().default('0')
+	},
+	(t) => [uniqueIndex('reading_key').on(t.documentId, t.reader, t.kind)]
+);
+
+/** The key of a day, by which readers who are kept for one day are named; gone with the day. */
+export const dayKey = pgTable('day_key', { day: day('day').primaryKey(), key: text('key').notNull() });
+
+/** A number for each reader in the sums: a set of readers is a set of numbers. */
+export const reader = pgTable('reader', {
+	number: integer('number').primaryKey().generatedAlwaysAsIdentity(),
+	name: text('name').notNull().unique('reader_name_key')
+});
+
+/** How far the sums are made, in which time zone their days are. One row. */
+export const summed = pgTable(
+	'summed',
+	{
+		one: boolean('one').primaryKey().default(true),
+		until: at('until').notNull(),
+		zone: text('zone').notNull(),
+		/** Transactions that were seen: an entry that was written meanwhile is not passed over. */
+		seen: snapshot('seen'),
+		version: uuid('version').notNull().defaultRandom()
+	},
+	(t) => [check('summed_one_check', sql`${t.one}`)]
+);
+
+const spans = ['day', 'dekad', 'month'] as const;
+const span = () => text('span', { enum: spans }).notNull();
+const spanCheck = (name: string, column: AnyPgColumn) => check(`${name}_span_check`, oneOf(column, spans));
+const count = (name: string) => integer(name).notNull();
+
+/** Figures of a document in a span of days. */
+export const sumFigures = pgTable(
+	'sum_figures',
+	{
+		/** First day of the span, in the site's zone. */
+		day: day('day').notNull(),
+		documentId: uuid('document_id').notNull(),
+		openings: count('openings'),
+		saves: count('saves'),
+		printed: count('printed'),
+		refusals: count('refusals'),
+		knocks: count('knocks'),
+		keysUsed: count('keys_used'),
+		shown: count('shown'),
+		looks: count('looks'),
+		seconds: real('seconds').notNull(),
+		uniqueRequests: count('unique_requests'),
+		controlled: count('controlled'),
+		/** Openings by hour of the week, from Monday 0 h. */
+		hours: integer('hours').array().notNull(),
+		/** Openings by device. */
+		devices: integer('devices').array().notNull(),
+		span: span(),
+		uniqueInvestigations: integer('unique_investigations').notNull().default(0),
+		staffOpenings: integer('staff_openings').notNull().default(0),
+		staffSaves: integer('staff_saves').notNull().default(0)
+	},
+	(t) => [
+		primaryKey({ columns: [t.day, t.documentId, t.span], name: 'sum_figures_pkey' }),
+		index('sum_figures_document').on(t.documentId, t.span, t.day),
+		spanCheck('sum_figures', t.span)
+	]
+);
+
+/** Attention by page. */
+export const sumPage = pgTable(
+	'sum_page',
+	{
+		day: day('day').notNull(),
+		documentId: uuid('document_id').notNull(),
+		editionId: uuid('edition_id').notNull(),
+		page: count('page'),
+		seconds: real('seconds').notNull(),
+		readers: count('readers'),
+		/** Readings that ended here. */
+		stops: count('stops'),
+		span: span()
+	},
+	(t) => [primaryKey({ columns: [t.day, t.documentId, t.editionId, t.page, t.span], name: 'sum_page_pkey' }), spanCheck('sum_page', t.span)]
+);
+
+/** What a reader did with an edition on a day. */
+export const sumReader = pgTable(
+	'sum_reader',
+	{
+		day: day('day').notNull(),
+		documentId: uuid('document_id').notNull(),
+		editionId: uuid('edition_id').notNull(),
+		reader: count('reader'),
+		personId: uuid('person_id'),
+		keyId: uuid('key_id'),
+		openings: count('openings'),
+		saves: count('saves'),
+		printed: count('printed'),
+		seconds: real('seconds').notNull(),
+		firstAt: at('first_at').notNull(),
+		lastAt: at('last_at').notNull(),
+		pages: integer('pages').array().notNull(),
+		pageSeconds: real('page_seconds').array().notNull()
+	},
+	(t) => [
+		primaryKey({ columns: [t.day, t.documentId, t.editionId, t.reader], name: 'sum_reader_pkey' }),
+		index('sum_reader_day')
+			.on(t.day, t.documentId, t.reader)
+			.where(sql`(openings + saves) > 0`),
+		index('sum_reader_key')
+			.on(t.keyId, t.day)
+			.where(sql`key_id is not null`),
+		index('sum_reader_known')
+			.on(t.documentId, t.day)
+			.where(sql`person_id is not null or key_id is not null`),
+		index('sum_reader_person')
+			.on(t.personId, t.day)
+			.where(sql`person_id is not null`),
+		index('sum_reader_reader').on(t.reader, t.day)
+	]
+);
+
+/** The readers of a document in a span, as a set: bit n stands for the reader with the number n. */
+export const sumReaders = pgTable(
+	'sum_readers',
+	{
+		span: span(),
+		day: day('day').notNull(),
+		documentId: uuid('document_id').notNull(),
+		readers: bits('readers').notNull(),
+		bits: integer('bits')
+			.notNull()
+			.generatedAlwaysAs(sql`length(readers)`)
+	},
+	(t) => [
+		primaryKey({ columns: [t.span, t.day, t.documentId], name: 'sum_readers_pkey' }),
+		index('sum_readers_day').on(t.span, t.day),
+		spanCheck('sum_readers', t.span)
+	]
+);
+
+/** How often each reason turned somebody away, by where they came from. */
+export const sumReason = pgTable(
+	'sum_reason',
+	{
+		span: span(),
+		day: day('day').notNull(),
+		documentId: uuid('document_id').notNull(),
+		reason: text('reason').notNull(),
+		pageId: uuid('page_id').notNull(),
+		times: count('times'),
+		lastAt: at('last_at').notNull()
+	},
+	(t) => [
+		primaryKey({ columns: [t.span, t.day, t.documentId, t.reason, t.pageId], name: 'sum_reason_pkey' }),
+		index('sum_reason_day').on(t.span, t.day),
+		spanCheck('sum_reason', t.span)
+	]
+);
+
+/** Who was turned away on a day, why, and how often. */
+export const sumRefused = pgTable(
+	'sum_refused',
+	{
+		day: day('day').notNull(),
+		documentId: uuid('document_id').notNull(),
+		reason: text('reason').notNull(),
+		pageId: uuid('page_id').notNull(),
+		reader: count('reader'),
+		personId: uuid('person_id'),
+		keyId: uuid('key_id'),
+		times: count('times'),
+		lastAt: at('last_at').notNull()
+	},
+	(t) => [
+		index('sum_refused_day').on(t.day, t.documentId),
+		index('sum_refused_document').on(t.documentId, t.reason, t.pageId, t.day, t.reader, t.personId),
+		index('sum_refused_key')
+			.on(t.keyId, t.day)
+			.where(sql`key_id is not null`),
+		index('sum_refused_person')
+			.on(t.personId, t.day)
+			.where(sql`person_id is not null`)
+	]
+);
+
+/** Readers who behaved like a robot on a day. */
+export const sumRobot = pgTable('sum_robot', { day: day('day').notNull(), reader: text('reader').notNull() }, (t) => [
+	primaryKey({ columns: [t.day, t.reader], name: 'sum_robot_pkey' })
+]);
+
+/** Where readers came from. */
+export const sumSource = pgTable(
+	'sum_source',
+	{
+		day: day('day').notNull(),
+		documentId: uuid('document_id').notNull(),
+		kind: text('kind').notNull(),
+		pageId: uuid('page_id'),
+		placementId: text('placement_id'),
+		outside: text('outside'),
+		keyId: uuid('key_id'),
+		shown: count('shown'),
+		looks: count('looks'),
+		openings: count('openings'),
+		saves: count('saves'),
+		span: span()
+	},
+	(t) => [
+		index('sum_source_day').on(t.span, t.day, t.documentId),
+		index('sum_source_document').on(t.documentId, t.span, t.day),
+		spanCheck('sum_source', t.span)
+	]
+);
+
+/** How far a reader has come in an edition, over all time. */
+export const progress = pgTable(
+	'progress',
+	{
+		documentId: uuid('document_id').notNull(),
+		editionId: uuid('edition_id').notNull(),
+		reader: count('reader'),
+		openings: count('openings'),
+		saves: count('saves'),
+		printed: count('printed'),
+		seconds: real('seconds').notNull(),
+		pagesRead: count('pages_read'),
+		furthest: count('furthest'),
+		firstAt: at('first_at').notNull(),
+		lastAt: at('last_at').notNull()
+	},
+	(t) => [primaryKey({ columns: [t.documentId, t.editionId, t.reader], name: 'progress_pkey' }), index('progress_reader').on(t.reader)]
+);
+
+/** Reports that somebody gets by mail: of a document, or of the site where none is named. */
+export const reportMail = pgTable(
+	'report_mail',
+	{
+		id: id(),
+		personId: uuid('person_id').notNull(),
+		documentId: uuid('document_id'),
+		every: text('every', { enum: ['week', 'month'] }).notNull(),
+		nextAt: at('next_at').notNull()
+	},
+	(t) => [
+		uniqueIndex('report_mail_of').on(t.personId, sql`coalesce(document_id, '00000000-0000-0000-0000-000000000000'::uuid)`),
+		foreignKey({ columns: [t.personId], foreignColumns: [person.id], name: 'report_mail_person_id_fkey' }).onDelete('cascade'),
+		foreignKey({ columns: [t.documentId], foreignColumns: [document.id], name: 'report_mail_document_id_fkey' }).onDelete('cascade'),
+		check('report_mail_every_check', oneOf(t.every, ['week', 'month']))
+	]
+);
+
+/** Who is told when a document is first opened, by anybody or by somebody. */
+export const firstOpening = pgTable(
+	'first_opening',
+	{
+		id: id(),
+		personId: uuid('person_id').notNull(),
+		documentId: uuid('document_id').notNull(),
+		byPerson: uuid('by_person'),
+		askedAt: at('asked_at').notNull().defaultNow(),
+		toldAt: at('told_at')
+	},
+	(t) => [
+		uniqueIndex('first_opening_of')
+			.on(t.personId, t.documentId, sql`coalesce(by_person, '00000000-0000-0000-0000-000000000000'::uuid)`)
+			.where(sql`told_at is null`),
+		foreignKey({ columns: [t.personId], foreignColumns: [person.id], name: 'first_opening_person_id_fkey' }).onDelete('cascade'),
+		foreignKey({ columns: [t.documentId], foreignColumns: [document.id], name: 'first_opening_document_id_fkey' }).onDelete('cascade'),
+		foreignKey({ columns: [t.byPerson], foreignColumns: [person.id], name: 'first_opening_by_person_fkey' }).onDelete('cascade')
+	]
+);
+
+/** A program elsewhere that is told what happens. */
+export const webhook = pgTable(
+	'webhook',
+	{
+		id: id(),
+		url: text('url').notNull(),
+		secret: text('secret').notNull(),
+		events: text('events').array().notNull(),
+		createdAt: at('created_at').notNull().defaultNow(),
+		createdBy: uuid('created_by'),
+		/** Entries until then have been made into deliveries. */
+		gatheredUntil: at('gathered_until').notNull().defaultNow(),
+		withdrawnAt: at('withdrawn_at'),
+		/** Why it was ended. */
+		ended: text('ended'),
+		/** The token of the program that made it. */
+		tokenId: uuid('token_id')
+	},
+	(t) => [foreignKey({ columns: [t.createdBy], foreignColumns: [person.id], name: 'webhook_created_by_fkey' }).onDelete('set null')]
+);
+
+export const webhookDelivery = pgTable(
+	'webhook_delivery',
+	{
+		id: id(),
+		webhookId: uuid('webhook_id').notNull(),
+		eventId: text('event_id').notNull(),
+		body: jsonb('body').notNull(),
+		at: at('at').notNull().defaultNow(),
+		tries: integer('tries').notNull().default(0),
+		/** Null once it is not tried any more. */
+		nextAt: at('next_at').defaultNow(),
+		deliveredAt: at('delivered_at'),
+		/** What the program answered last. */
+		answer: text('answer')
+	},
+	(t) => [
+		index('webhook_delivery_due')
+			.on(t.nextAt)
+			.where(sql`delivered_at is null and next_at is not null`),
+		unique('webhook_delivery_webhook_id_event_id_key').on(t.webhookId, t.eventId),
+		foreignKey({ columns: [t.webhookId], foreignColumns: [webhook.id], name: 'webhook_delivery_webhook_id_fkey' }).onDelete('cascade')
+	]
 );

@@ -24,7 +24,7 @@ function shutIn(): readonly string[] {
 		...(within(node, tmpdir()) ? ['--ro-bind', node, node] : []),
 		...(within(application, data) ? [] : ['--tmpfs', data]),
 		...['--bind', files, files],
-		...kept.flatMap((name) => ['--ro-bind', join(files, name), join(files, name)]),
+		...kept.flatMap((name) => ['--ro-bind-try', join(files, name), join(files, name)]),
 		...['--ro-bind-try', join(files, 'site-id'), join(files, 'site-id')]
 	];
 }
@@ -37,6 +37,10 @@ let known: readonly string[] | undefined;
 /** What stands before a command so that it is shut in; less, or nothing, where that cannot be had (docs/security.md says where). */
 export function confined(): readonly string[] {
 	if (inside) return [];
-	for (const name of kept) mkdirSync(join(settings().files, name), { recursive: true, mode: 0o700 });
+	try {
+		for (const name of kept) mkdirSync(join(settings().files, name), { recursive: true, mode: 0o700 });
+	} catch {
+		// a store that cannot be written is still read
+	}
 	return (known ??= [shutIn(), withoutNetwork].find(works) ?? []);
 }
