@@ -1,5 +1,5 @@
 // The ledger and its reports: the writer beside pgbench, power cuts, and every report with ten million entries of a year.
-import { execFileSync } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import { createServer } from 'node:http';
 import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -8,9 +8,11 @@ import { finished } from 'node:stream/promises';
 import type postgres from 'postgres';
 import { v7 } from 'uuid';
 import { Random } from '../demo/random';
-import { bringOpen } from './bring';
-import { kill } from './kills';
-import type { Running } from './run';
+import { bringOpen, signIn } from './bring';
+import { kill, type Kills, type Mishap } from './kills';
+import { freePort } from './postgres';
+import { runIanua, type Running } from './run';
+import { scratch } from './scratch';
 
 const share = (values: readonly number[], part: number) => [...values].sort((a, b) => a - b)[Math.ceil(values.length * part) - 1]!;
 const dayMs = 86_400_000;
@@ -18,21 +20,43 @@ const dayMs = 86_400_000;
 /** `IANUA_BENCH_ENTRIES` makes it smaller, to try it. */
 const entries = Number(process.env.IANUA_BENCH_ENTRIES ?? 10_000_000);
 
-/** Twenty power cuts each, under fifty readers. */
-export async function benchKill(running: Running, staff: string, port: number): Promise<Running> {
-	await fetch(`${running.origin}/api/v1/site`, {
+/** Keeps readers apart by a cookie, as each of those who ask here is another. */
+const rememberReaders = (origin: string, staff: string) =>
+	fetch(`${origin}/api/v1/site`, {
 		method: 'PATCH',
 		headers: { cookie: staff, 'content-type': 'application/json' },
 		body: JSON.stringify({ readership: { nameless: 'cookie' } })
 	});
-	let now = running;
-	for (const what of ['web server', 'PostgreSQL'] as const) {
-		const done = await kill(what, 20, now, port, '/d/towpath-map/file');
-		now = done.running;
-		const { answered, missing, twice, cut } = done.kills;
+
+/** Twenty mishaps of each kind, under fifty readers; the full disk on one of its own in memory, where that can be mounted. */
+export async function benchKill(running: Running, staff: string, port: number): Promise<Running> {
+	await rememberReaders(running.origin, staff);
+	const path = '/d/towpath-map/file';
+	const say = (what: Mishap, { answered, missing, twice, cut }: Kills) =>
 		console.log(
-			`${what} killed 20 times under 50 readers: ${answered} answers of which a byte arrived, ${missing} without an entry, ${twice} entered twice; ${cut} requests got no byte`
+			`${what} 20 times under 50 readers: ${answered} answers of which a byte arrived, ${missing} without an entry, ${twice} entered twice; ${cut} requests got no byte`
 		);
+	let now = running;
+	for (const what of ['web server killed', 'PostgreSQL killed', 'PostgreSQL restarted'] as const) {
+		const done = await kill(what, 20, now, port, path);
+		now = done.running;
+		say(what, done.kills);
+	}
+	const { path: small, drop } = scratch('small-disk');
+	if (spawnSync('mount', ['-t', 'tmpfs', '-o', 'size=700m,mode=755', 'tmpfs', small]).status !== 0) {
+		console.log('disk filled: not tried, as no small disk can be mounted here');
+		drop();
+		return now;
+	}
+	try {
+		const own = await runIanua({ data: small, port: await freePort(), demo: true, log: 'silent' });
+		await rememberReaders(own.origin, await signIn(own.origin, small, 'staff'));
+		const done = await kill('disk filled', 20, own, Number(new URL(own.origin).port), path);
+		say('disk filled', done.kills);
+		await done.running.stop();
+	} finally {
+		spawnSync('umount', [small]);
+		drop();
 	}
 	return now;
 }

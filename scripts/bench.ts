@@ -1,6 +1,6 @@
 // Figures, as ratios taken in one run: npm run bench. What they mean and what they were stands in docs/benchmarks.md.
 import { spawn } from 'node:child_process';
-import { readFileSync, statSync, writeFileSync } from 'node:fs';
+import { statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build';
 import { benchAccess } from './bench-access';
@@ -11,6 +11,7 @@ import { benchReading } from './bench-reading';
 import { benchKill, benchReadership } from './bench-readership';
 import { benchRoom } from './bench-room';
 import { noisePdf } from './noise-pdf';
+import { signIn, someoneOf } from './bring';
 import { freePort } from './postgres';
 import { runIanua } from './run';
 import { scratch } from './scratch';
@@ -81,18 +82,6 @@ async function bareServer(file: string): Promise<{ url: string; stop: () => void
 	return { url: `http://127.0.0.1:${port}/`, stop: () => child.kill() };
 }
 
-async function signIn(origin: string, who: { email: string; password: string }): Promise<string> {
-	const response = await fetch(`${origin}/api/auth/sign-in/email`, {
-		method: 'POST',
-		headers: { 'content-type': 'application/json' },
-		body: JSON.stringify({ email: who.email, password: who.password })
-	});
-	return response.headers
-		.getSetCookie()
-		.map((c) => c.split(';')[0])
-		.join('; ');
-}
-
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
 
 build();
@@ -121,8 +110,7 @@ try {
 	// 2. a 5 MB file saved by a signed-in member, decision and ledger included, against a bare stream of the same file
 	const port = await freePort();
 	let running = await runIanua({ data, port, demo: true, log: 'error' });
-	const people = JSON.parse(readFileSync(join(data, 'sign-in.json'), 'utf8')) as Record<'staff' | 'member', { email: string; password: string }>;
-	const [staff, member] = [await signIn(running.origin, people.staff), await signIn(running.origin, people.member)];
+	const [staff, member] = [await signIn(running.origin, data, 'staff'), await signIn(running.origin, data, 'member')];
 	if (wanted('save')) {
 		const bytes = await noisePdf(5_000_000);
 		const form = new FormData();
@@ -159,7 +147,7 @@ try {
 	if (wanted('reading')) await benchReading(running, staff);
 	if (wanted('placing')) await benchPlacing(running);
 	if (wanted('access')) await benchAccess(running);
-	if (wanted('room')) await benchRoom(running, staff, people.staff);
+	if (wanted('room')) await benchRoom(running, staff, someoneOf(data, 'staff'));
 	if (wanted('readership')) await benchReadership(running, staff, load);
 	if (wanted('load')) await benchLoad(running, staff);
 	if (wanted('kill')) running = await benchKill(running, staff, port);

@@ -1,5 +1,7 @@
-// Kills the web server or PostgreSQL again and again while fifty readers ask for a file, and looks whether for each response of which a
-// byte arrived there is an entry in the ledger, and none twice.
+// Kills the web server or PostgreSQL, restarts PostgreSQL or fills the disk, again and again, while fifty readers ask for a file; and looks
+// whether for each response of which a byte arrived there is an entry in the ledger, and none twice.
+import { closeSync, openSync, rmSync, writeSync } from 'node:fs';
+import { join } from 'node:path';
 import postgres from 'postgres';
 import { runIanua, type Running } from './run';
 
@@ -17,18 +19,19 @@ export interface Kills {
 const readers = 50;
 const wait = (ms: number) => new Promise((done) => setTimeout(done, ms));
 
-async function healthy(origin: string): Promise<void> {
-	for (let i = 0; i < 300; i++) {
+/** Whether it is ready within so many tenths of a second. */
+async function ready(origin: string, tries: number): Promise<boolean> {
+	for (let i = 0; i < tries; i++) {
 		if (
 			await fetch(`${origin}/readyz`).then(
 				(r) => r.ok,
 				() => false
 			)
 		)
-			return;
+			return true;
 		await wait(100);
 	}
-	throw new Error('not up again');
+	return false;
 }
 
 /** Readers one after the other, each new, until told to end: gives those that got a byte, and counts those that got none. */
@@ -63,14 +66,65 @@ function reading(origin: string, path: string, ended: () => boolean) {
 	return { got, cut: () => cut, done: Promise.all(Array.from({ length: readers }, one)) };
 }
 
+export type Mishap = 'web server killed' | 'PostgreSQL killed' | 'PostgreSQL restarted' | 'disk filled';
+
+/** Leaves no room on the disk where a folder lies; gives what makes room again. */
+function fill(folder: string): () => void {
+	const path = join(folder, 'filler');
+	const file = openSync(path, 'w', 0o600);
+	// ever smaller pieces, until not even a block goes in
+	for (let size = 4 * 1024 * 1024; size >= 4096; size /= 2) {
+		const piece = Buffer.alloc(size);
+		try {
+			for (;;) writeSync(file, piece);
+		} catch (error) {
+			if ((error as { code?: string }).code !== 'ENOSPC') throw error;
+		}
+	}
+	closeSync(file);
+	return () => rmSync(path);
+}
+
+/** PostgreSQL started again after its end; its last processes may still hold the shared memory. */
+async function startAgain(running: Running): Promise<void> {
+	for (let i = 0; ; i++) {
+		try {
+			return running.restartPostgres();
+		} catch (error) {
+			if (i > 40) throw error;
+			await wait(250);
+		}
+	}
+}
+
+/** Lets it happen; gives what runs afterwards. */
+async function happen(what: Mishap, running: Running, port: number): Promise<Running> {
+	switch (what) {
+		case 'web server killed':
+			running.kill();
+			await running.ended;
+			return runIanua({ data: running.data, port, demo: false, log: 'silent' });
+		case 'PostgreSQL killed':
+			running.killPostgres();
+			await wait(150);
+			await startAgain(running);
+			return running;
+		case 'PostgreSQL restarted':
+			await startAgain(running);
+			return running;
+		case 'disk filled': {
+			const makeRoom = fill(running.data);
+			await wait(1500);
+			makeRoom();
+			// it may have ended for want of room, and is then brought up by whoever keeps it
+			if (!(await ready(running.origin, 20))) await startAgain(running);
+			return running;
+		}
+	}
+}
+
 /** `path` leads to an open document's file on a site that keeps the reader cookie. Gives the sums over all rounds, and what runs at the end. */
-export async function kill(
-	what: 'web server' | 'PostgreSQL',
-	rounds: number,
-	first: Running,
-	port: number,
-	path: string
-): Promise<{ kills: Kills; running: Running }> {
+export async function kill(what: Mishap, rounds: number, first: Running, port: number, path: string): Promise<{ kills: Kills; running: Running }> {
 	let running = first;
 	let [answered, missing, twice, cut] = [0, 0, 0, 0];
 	for (let round = 0; round < rounds; round++) {
@@ -78,24 +132,8 @@ export async function kill(
 		const asked = reading(running.origin, path, () => ended);
 		// at another moment of the work each time
 		await wait(300 + ((round * 137) % 400));
-		if (what === 'PostgreSQL') {
-			running.killPostgres();
-			await wait(150);
-			for (let i = 0; ; i++) {
-				try {
-					running.restartPostgres();
-					break;
-				} catch (error) {
-					if (i > 40) throw error;
-					await wait(250); // its last processes still hold the shared memory
-				}
-			}
-		} else {
-			running.kill();
-			await running.ended;
-			running = await runIanua({ data: running.data, port, demo: false, log: 'silent' });
-		}
-		await healthy(running.origin);
+		running = await happen(what, running, port);
+		if (!(await ready(running.origin, 300))) throw new Error('not up again');
 		await wait(300);
 		ended = true;
 		await asked.done;

@@ -266,6 +266,18 @@ export function withPlacement(content: Article, id: string, change: (attrs: Kept
 	return walk(content as ContentNode)[0] as unknown as Article;
 }
 
+/** A page without one of its placements: a node of an article, an entry of a pocket page. A catalogue lists, and has none. */
+export function withoutPlacement(layout: Layout, content: PageContent, id: string): PageContent {
+	switch (layout) {
+		case 'article':
+			return withPlacement(content as Article, id, () => null);
+		case 'pocket':
+			return { ...(content as Pocket), entries: (content as Pocket).entries.filter((entry) => entry.id !== id) };
+		case 'catalogue':
+			return content;
+	}
+}
+
 /** Every placement of a page, in the order in which they stand. The content has been `settled`. */
 export function placementsOf(content: Article): KeptPlacement[] {
 	const out: KeptPlacement[] = [];

@@ -15,7 +15,7 @@ it('of every response of which a byte arrived there is one entry, however often 
 	let running = await runIanua({ data, port, demo: false, log: 'silent' });
 	try {
 		const path = await openFile(running, await pdf('Killed', 40));
-		for (const what of ['web server', 'PostgreSQL'] as const) {
+		for (const what of ['web server killed', 'PostgreSQL killed', 'PostgreSQL restarted'] as const) {
 			const done = await kill(what, 3, running, port, path);
 			running = done.running;
 			expect(done.kills, what).toMatchObject({ missing: 0, twice: 0 });

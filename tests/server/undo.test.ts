@@ -203,3 +203,19 @@ it('another door for a document that readers meet on pages: asked about where it
 	expect((await visitor().get(`/d/${paper.slug}/file`)).status).toBe(404);
 	expect((await ask({ position: 'shut', listed: false })).asks).toBeUndefined();
 });
+
+it('an entry of a pocket page is taken out like a placement of an article, from what is published too', async () => {
+	const boss = await staff();
+	const [paper, stays] = [await document({ position: 'open' }), await document({ position: 'open' })];
+	const path = `/pocketed-${process.pid}`;
+	const entries = [paper, stays].map((d, i) => ({ id: `pocketed-entry-${i}`, document: d.slug, words: `Entry ${i}` }));
+	await boss.api('POST', '/pages', { path, title: 'In the pocket', layout: 'pocket', content: { entries }, door: { position: 'open' } });
+	await boss.api('POST', `/pages/${path.slice(1)}/publish`, {});
+	const { asks } = await boss.api<Undo>('POST', '/bulk', { documents: [paper.slug], aside: true, ask: true });
+	expect(asks).toMatchObject([{ page: path, placement: 'pocketed-entry-0' }]);
+	const refused = await boss.send('POST', '/api/v1/mismatches', { page: path, document: paper.slug, placement: 'pocketed-entry-0', remedy: 'locked' });
+	expect(refused.status).toBe(422);
+	await boss.api('POST', '/mismatches', { page: path, document: paper.slug, placement: 'pocketed-entry-0', remedy: 'take-out' });
+	const shown = await (await visitor().get(path)).text();
+	expect([shown.includes('Entry 0'), shown.includes('Entry 1')]).toEqual([false, true]);
+});

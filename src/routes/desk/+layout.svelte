@@ -126,7 +126,7 @@
 <Tray />
 <Notices />
 <SignInAgain email={data.me!.email} />
-<Modal title="Shortcuts" bind:open={help} size="xs" outsideclose>
+<Modal title="Shortcuts" aria-label="Shortcuts" bind:open={help} size="xs" outsideclose>
 	<dl class="grid grid-cols-[80px_1fr] gap-y-1.5">
 		{#each shortcutWords as [key, words] (key)}
 			<dt><kbd class="rounded border border-[var(--edge)] px-1.5">{key}</kbd></dt>

@@ -6,7 +6,7 @@ import { doorInForce, isAway } from '#core/access/standing';
 import type { DoorChange, Thing } from '#core/access/door';
 import { countIn, audienceAt, type Counted, type Population } from '#core/access/population';
 import { IanuaError } from '#core/errors';
-import { withPlacement } from '#core/placing/content';
+import { withoutPlacement, withPlacement, type Article, type Layout, type PageContent } from '#core/placing/content';
 import { isNamedOnly, mismatchesOf, mismatchKinds, Populations, remediesFor, type MismatchKind, type Remedy } from '#core/placing/mismatch';
 import { allMembersOf, allThings, type AsIf } from '../access/reach';
 import type { DoorView } from '../access/things';
@@ -267,15 +267,15 @@ export async function mend(given: Mend, actor: string): Promise<{ before: { docu
 		case 'narrow':
 			return { before: { page: await changePageDoor(page.id, asChange(document.door), actor) } };
 		case 'locked':
-		case 'take-out':
-			if (!given.placement) throw new IanuaError('not-valid', { detail: 'which placement is not said' });
-			await changePlacement(
-				page.id,
-				given.placement,
-				(content) => withPlacement(content, given.placement!, (attrs) => (given.remedy === 'locked' ? { ...attrs, locked: true } : null)),
-				actor
-			);
+		case 'take-out': {
+			const { placement, remedy } = given;
+			if (!placement) throw new IanuaError('not-valid', { detail: 'which placement is not said' });
+			if (remedy === 'locked' && page.layout !== 'article') throw new IanuaError('not-valid', { detail: 'only an article has locked cards' });
+			const locked = (content: PageContent) => withPlacement(content as Article, placement, (attrs) => ({ ...attrs, locked: true }));
+			const change = (layout: Layout, content: PageContent) => (remedy === 'locked' ? locked(content) : withoutPlacement(layout, content, placement));
+			await changePlacement(page.id, placement, change, actor);
 			return { before: {} };
+		}
 		case 'intended':
 			if (!given.undo && !given.why?.trim()) throw new IanuaError('not-valid', { detail: 'a side door that is meant to be needs a reason' });
 			await db().transaction(async (tx) => {

@@ -388,14 +388,18 @@ export async function goBackTo(id: string, number: number, actor: string): Promi
 	return saveDraft(id, { title, content, draftNumber: null }, actor);
 }
 
-/** Changes a placement in the draft, and where it is out, in what is published. `change` gives null to take it out. */
-export async function changePlacement(id: string, placementId: string, change: (content: Article) => Article, actor: string): Promise<void> {
+/** Changes a placement in the draft, and where it is out, in what is published. */
+export async function changePlacement(
+	id: string,
+	placementId: string,
+	change: (layout: Layout, content: PageContent) => PageContent,
+	actor: string
+): Promise<void> {
 	await db().transaction(async (tx) => {
 		const row = await lockedPage(tx, id);
-		if (row.layout !== 'article') throw new IanuaError('not-valid', { detail: 'only placements of an article are changed so' });
-		const has = (content: PageContent) => indexOf('article', content).some((p) => p.id === placementId);
+		const has = (content: PageContent) => indexOf(row.layout, content).some((p) => p.id === placementId);
 		if (has(row.draft)) {
-			const draft = change(row.draft as Article);
+			const draft = change(row.layout, row.draft);
 			await tx
 				.update(page)
 				.set({ draft, draftNumber: row.draftNumber + 1, draftAt: new Date() })
@@ -404,7 +408,7 @@ export async function changePlacement(id: string, placementId: string, change: (
 		}
 		if (!row.publishedId) return;
 		const [out] = await tx.select().from(revision).where(eq(revision.id, row.publishedId));
-		if (has(out!.content)) await putOut(tx, row, out!.title, change(out!.content as Article), actor);
+		if (has(out!.content)) await putOut(tx, row, out!.title, change(row.layout, out!.content), actor);
 	});
 }
 

@@ -17,6 +17,9 @@
 	const pages = $derived([...new Map(places.map((p) => [p.page, p])).values()]);
 	const many = $derived(new Set(places.map((p) => p.document)).size);
 	const aside = $derived(question !== null && 'aside' in question.change);
+	const title = $derived(
+		`Readers meet ${many === 1 ? `“${places[0]?.documentTitle}”` : counted(many, 'document', 'documents')} in ${counted(places.length, 'place', 'places')}`
+	);
 	const answer = (takeOut: boolean) => {
 		const asked = question!;
 		question = null;
@@ -28,11 +31,12 @@
 		void refresh();
 	};
 	const whom = ({ audience }: Place) =>
-		!audience ? '' : audience.anyone ? 'anyone without a sign-in too' : `${audience.people} of ${counted(audience.of, 'person', 'people')} today`;
+		!audience ? '' : audience.anyone ? 'visitors too' : `${audience.people} of ${counted(audience.of, 'person', 'people')} today`;
 </script>
 
 <Modal
-	title={`Readers meet ${many === 1 ? `“${places[0]?.documentTitle}”` : counted(many, 'document', 'documents')} in ${counted(places.length, 'place', 'places')}`}
+	{title}
+	aria-label={title}
 	bind:open={
 		() => question !== null,
 		(open) => {

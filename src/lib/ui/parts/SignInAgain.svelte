@@ -47,7 +47,7 @@
 	}
 </script>
 
-<Modal title="Sign in again" open={session.asked !== null} size="xs" dismissable={false} permanent>
+<Modal title="Sign in again" aria-label="Sign in again" open={session.asked !== null} size="xs" dismissable={false} permanent>
 	<form onsubmit={send} aria-label="Sign in again">
 		<p class="mb-4">Your session has ended. What you just did waits, and is carried out once you are signed in.</p>
 		{#if trouble}<p class="trouble mb-3" role="alert">{trouble}</p>{/if}
@@ -55,7 +55,7 @@
 			<Label for="again-email">Mail address</Label>
 			<Input id="again-email" type="email" autocomplete="username" required bind:value={email} />
 			<Label for="again-password" class="mt-4">Password</Label>
-			<Input id="again-password" type="password" autocomplete="current-password" required bind:value={password} />
+			<Input id="again-password" data-autofocus type="password" autocomplete="current-password" required bind:value={password} />
 		{:else}
 			<Label for="again-code">Code of the moment, or a spare code</Label>
 			<Input id="again-code" inputmode="numeric" autocomplete="one-time-code" required bind:value={code} />

@@ -177,7 +177,7 @@
 				{/each}
 			</ul>
 		{:else}
-			<Table class="documents" divClass="border border-[var(--line)] bg-[var(--sheet)]" border={false}>
+			<Table class="documents" classes={{ div: 'border border-[var(--line)] bg-[var(--sheet)]' }} border={false}>
 				<TableHead>
 					<TableHeadCell class="w-[34px]"
 						><input

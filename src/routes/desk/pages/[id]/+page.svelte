@@ -195,7 +195,13 @@
 	/>
 </Drawer>
 
-<Modal open={writer.asks !== null} onclose={() => (writer.asks = null)} title="Some would be turned away" class="max-w-xl">
+<Modal
+	open={writer.asks !== null}
+	onclose={() => (writer.asks = null)}
+	title="Some would be turned away"
+	aria-label="Some would be turned away"
+	class="max-w-xl"
+>
 	{#if writer.asks}
 		<p>
 			{writer.asks.deadEnds.length === 1 ? 'One document' : `${writer.asks.deadEnds.length} placements`} on this page would not open for
