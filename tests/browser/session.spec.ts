@@ -27,12 +27,12 @@ async function another(people: People, name: string) {
 test('when the session has gone one signs in where one is, and what was pressed is carried out; given up, nothing is changed', async ({ people }) => {
 	const someone = await another(people, 'Wren');
 	const page = await people.as(someone);
-	await page.goto('/desk/documents/towpath-map');
+	await page.goto('/desk/documents/bridge-9-elevation');
 	const sheet = page.locator('aside.sheet');
 	await expect(sheet.getByTestId('door-sentence')).toBeVisible();
 	const before = await sheet.getByTestId('door-sentence').innerText();
 	await page.context().clearCookies();
-	await sheet.getByText('Shut', { exact: true }).click();
+	await sheet.getByText('Ajar', { exact: true }).click();
 	const dialog = page.getByRole('dialog', { name: 'Sign in again' });
 	await expect(dialog.getByLabel('Mail address')).toHaveValue(someone.email);
 	await dialog.getByLabel('Password').fill('not this');
@@ -43,10 +43,10 @@ test('when the session has gone one signs in where one is, and what was pressed 
 	await expect(dialog).toBeHidden();
 
 	const again = await people.as(someone);
-	await again.goto('/desk/documents/towpath-map');
+	await again.goto('/desk/documents/bridge-9-elevation');
 	await expect(again.getByTestId('door-sentence')).toHaveText(before);
 	await again.context().clearCookies();
-	await again.locator('aside.sheet').getByText('Shut', { exact: true }).click();
+	await again.locator('aside.sheet').getByText('Ajar', { exact: true }).click();
 	const asked = again.getByRole('dialog', { name: 'Sign in again' });
 	await asked.getByLabel('Password').fill(someone.password);
 	await asked.getByLabel('Password').press('Enter');

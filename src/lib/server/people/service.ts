@@ -41,7 +41,7 @@ async function groupRows(slug: string | null): Promise<GroupRow[]> {
 	return sql()<GroupRow[]>`
 		select g.id, g.slug, g.name, g.description, count(distinct p.id)::int as people
 		from member_group g
-		left join membership m on m.group_id = g.id and (m.from_day is null or m.from_day <= ${today}::date) and (m.until_day is null or m.until_day >= ${today}::date)
+		left join membership m on m.group_id = g.id and is_current(m, ${today}::date)
 		left join person p on p.id = m.person_id and not p.suspended and p.role = 'member'
 		where ${slug}::text is null or g.slug = ${slug} group by g.id order by g.name`;
 }
@@ -51,7 +51,7 @@ export async function countAllMembers(): Promise<number> {
 	const today = dayOf(Date.now(), (await site()).zone);
 	const [row] = await sql()<{ n: number }[]>`
 		select count(distinct p.id)::int as n from person p join membership m on m.person_id = p.id
-		where not p.suspended and p.role = 'member' and (m.from_day is null or m.from_day <= ${today}::date) and (m.until_day is null or m.until_day >= ${today}::date)`;
+		where not p.suspended and p.role = 'member' and is_current(m, ${today}::date)`;
 	return row!.n;
 }
 
@@ -250,7 +250,7 @@ export async function membershipsOf(personId: string): Promise<MembershipView[]>
 	const today = dayOf(Date.now(), (await site()).zone);
 	return sql()<MembershipView[]>`
 		select g.name as "group", m.from_day::text as "from", m.until_day::text as "until",
-			(m.from_day is null or m.from_day <= ${today}::date) and (m.until_day is null or m.until_day >= ${today}::date) as current
+			is_current(m, ${today}::date) as current
 		from membership m join member_group g on g.id = m.group_id where m.person_id = ${personId} order by g.name`;
 }
 

@@ -273,7 +273,7 @@ export async function rollCall(document: Reported): Promise<RollLine[]> {
 		select p.id, p.name, p.email, coalesce(s.opened, false) as opened, coalesce(s.earlier, false) as earlier, coalesce(s.pages_read, 0)::int as pages_read, s.last,
 			(select max(at) from ledger l where l.document_id = ${document.id} and l.kind = 'reminded' and l.person_id = p.id) as reminded,
 			coalesce((select jsonb_agg(jsonb_build_object('slug', g.slug, 'name', g.name) order by g.name) from membership m join member_group g on g.id = m.group_id
-				where m.person_id = p.id and (m.from_day is null or m.from_day <= ${today}::date) and (m.until_day is null or m.until_day >= ${today}::date)), '[]') as groups
+				where m.person_id = p.id and is_current(m, ${today}::date)), '[]') as groups
 		from admitted a join person p on p.id = a.id left join stood s on s.name = 'p:' || p.id order by p.name`;
 	return rows.map(({ opened, pages_read, last, reminded, ...row }) => ({
 		...row,

@@ -5,7 +5,7 @@ import { listDocuments } from '$lib/server/documents/list';
 import { documentJson, documentView } from '$lib/server/documents/view';
 import { inFolders, staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
-import { ListQuery } from '$lib/server/http/operations';
+import { ListQuery } from '$lib/server/documents/contract';
 import { bringInStream, checkDone } from '$lib/server/intake/bring-in';
 import { withUpload } from '$lib/server/intake/multipart';
 import { checked, compile } from '$lib/server/validate';

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { savedFilters, saveFilter } from '$lib/server/documents/saved-filters';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
-import { SavedFilterBody } from '$lib/server/http/operations';
+import { SavedFilterBody } from '$lib/server/documents/contract';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(SavedFilterBody);

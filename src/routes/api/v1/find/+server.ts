@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { findFor } from '$lib/server/documents/find-for';
 import { answer, route } from '$lib/server/http/api';
-import { FindQuery } from '$lib/server/http/operations';
+import { FindQuery } from '$lib/server/documents/contract';
 import { placeOf } from '$lib/server/people/attempts';
 import { checked, compile } from '$lib/server/validate';
 

@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { body, documentAnswer, route } from '$lib/server/http/api';
-import { FromWeb } from '$lib/server/http/operations';
+import { FromWeb } from '$lib/server/intake/contract';
 import { checkDone } from '$lib/server/intake/bring-in';
 import { bringInFromWeb } from '$lib/server/intake/source';
 import { compile } from '$lib/server/validate';

@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
-import { IntakeStop } from '$lib/server/http/operations';
+import { IntakeStop } from '$lib/server/intake/contract';
 import { answerTus } from '$lib/server/intake/tus';
 import { clearTray, stopIntake, trayOf } from '$lib/server/intake/tray';
 import { compile } from '$lib/server/validate';

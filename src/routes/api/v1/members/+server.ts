@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
-import { MembersQuery } from '$lib/server/http/operations';
+import { MembersQuery } from '$lib/server/people/contract';
 import { addMember, inviteMember, memberView, MemberGiven } from '$lib/server/people/members';
 import { hashPassword } from '$lib/server/people/auth';
 import { listMembers } from '$lib/server/people/members';

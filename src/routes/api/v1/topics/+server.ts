@@ -4,7 +4,7 @@ import { renameLabel } from '$lib/server/documents/change';
 import { labels } from '$lib/server/documents/labels';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
-import { LabelChange } from '$lib/server/http/operations';
+import { LabelChange } from '$lib/server/documents/contract';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(LabelChange);

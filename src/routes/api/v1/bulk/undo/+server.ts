@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { undoMany } from '$lib/server/documents/change';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
-import { UndoBody } from '$lib/server/http/operations';
+import { UndoBody } from '$lib/server/documents/contract';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(UndoBody);

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { documentsWith } from '$lib/server/documents/labels';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
-import { KnownQuery } from '$lib/server/http/operations';
+import { KnownQuery } from '$lib/server/intake/contract';
 import { checked, compile } from '$lib/server/validate';
 
 const checkQuery = compile(KnownQuery);

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
-import { TableQuery } from '$lib/server/http/operations';
+import { TableQuery } from '$lib/server/people/contract';
 import { bringInTable, mappingFrom, previewTable, readTable, tableLimits } from '$lib/server/people/table';
 import { checked, compile } from '$lib/server/validate';
 

@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { body, documentAnswer, presentSlug, route } from '$lib/server/http/api';
-import { IconBody } from '$lib/server/http/operations';
+import { IconBody } from '$lib/server/intake/contract';
 import { iconCover, pictureCover } from '$lib/server/intake/cover';
 import { withUpload } from '$lib/server/intake/multipart';
 import { compile } from '$lib/server/validate';

@@ -4,7 +4,7 @@ import { IanuaError } from '#core/errors';
 import { tryDoor } from '$lib/server/access/try-door';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
-import { DecisionQuery } from '$lib/server/http/operations';
+import { DecisionQuery } from '$lib/server/access/contract';
 import { find } from '$lib/server/reading/find';
 import { checked, compile } from '$lib/server/validate';
 

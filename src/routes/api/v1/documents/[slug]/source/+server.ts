@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { body, documentAnswer, presentSlug, route } from '$lib/server/http/api';
-import { SourceAction, WatchChange } from '$lib/server/http/operations';
+import { SourceAction, WatchChange } from '$lib/server/intake/contract';
 import { checkDone } from '$lib/server/intake/bring-in';
 import { compareSource, leaveAlone, setWatch, takeChanged } from '$lib/server/intake/source';
 import { compile } from '$lib/server/validate';

@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { body, documentAnswer, presentSlug, route } from '$lib/server/http/api';
-import { UnlockBody } from '$lib/server/http/operations';
+import { UnlockBody } from '$lib/server/intake/contract';
 import { checkDone } from '$lib/server/intake/bring-in';
 import { makeUnlocked } from '$lib/server/intake/remake';
 import { compile } from '$lib/server/validate';

@@ -1,0 +1,111 @@
+// The API of doors tried, keys and knocks: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
+import { Type } from '@sinclair/typebox';
+import { documentPath, Instant, Nothing, nullable, oneOf, type Operation } from '../http/contract';
+import { KeyGiven, KeysMailed } from './keys';
+import { KnockAnswer } from './knocks';
+
+export const DecisionQuery = Type.Object({
+	as: Type.String({
+		pattern: '^(visitor|member:.+|group:.+|key:[0-9a-f-]{36})$',
+		maxLength: 340,
+		description: 'visitor, member:<email>, group:<slug> or key:<id>'
+	}),
+	action: Type.Optional(Type.Union(['see', 'read', 'save', 'print'].map((a) => Type.Literal(a as 'see')))),
+	at: Type.Optional(Instant)
+});
+
+export const Decided = Type.Object({
+	allowed: Type.Boolean(),
+	reasons: Type.Array(Type.Object({ code: Type.String(), group: Type.Optional(Type.String()), key: Type.Optional(Type.String()), at: Type.Optional(Instant) })),
+	changesAt: nullable(Instant)
+});
+
+export const KeyAnswer = Type.Object({
+	id: Type.String(),
+	label: Type.String(),
+	allow: Type.Object({ save: Type.Boolean(), print: Type.Boolean() }),
+	until: nullable(Type.String()),
+	openings: nullable(Type.Integer()),
+	used: Type.Integer(),
+	saves: Type.Integer(),
+	lastUsedAt: nullable(Instant),
+	password: Type.Boolean(),
+	createdAt: Instant,
+	createdBy: nullable(Type.String()),
+	withdrawnAt: nullable(Instant),
+	state: oneOf(['good', 'withdrawn', 'lapsed', 'used-up'])
+});
+
+const Knock = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	at: Instant,
+	email: Type.String(),
+	words: Type.String(),
+	reason: Type.String({ description: 'why they were turned away' }),
+	document: Type.Object({ slug: Type.String(), title: Type.String() }),
+	groups: Type.Array(Type.Object({ slug: Type.String(), name: Type.String() }), { description: 'that the door admits' }),
+	person: nullable(Type.Object({ id: Type.String({ format: 'uuid' }), name: Type.String(), signedIn: Type.Boolean() })),
+	answer: nullable(oneOf(['group', 'key', 'declined'])),
+	answeredAt: nullable(Instant),
+	answeredBy: nullable(Type.String())
+});
+
+export const accessOperations: readonly Operation[] = [
+	{
+		method: 'get',
+		path: `${documentPath}/decision`,
+		words: 'What somebody would get at the door, and why',
+		query: DecisionQuery,
+		status: 200,
+		answer: Decided
+	},
+	{
+		method: 'get',
+		path: `${documentPath}/keys`,
+		words: 'The keys of a document with what each did',
+		status: 200,
+		answer: Type.Object({ items: Type.Array(KeyAnswer), next: Type.Null() })
+	},
+	{
+		method: 'post',
+		path: `${documentPath}/keys`,
+		words: 'Issues a key; its address is given once',
+		body: KeyGiven,
+		status: 201,
+		answer: Type.Object({ id: Type.String(), url: Type.String() })
+	},
+	{
+		method: 'post',
+		path: `${documentPath}/keys/mail`,
+		words: 'Issues a key for each of a list of addresses, and mails them',
+		body: KeysMailed,
+		status: 201,
+		answer: Type.Object({
+			items: Type.Array(Type.Object({ address: Type.String(), id: Type.String(), mailed: Type.Boolean(), url: nullable(Type.String()) })),
+			next: Type.Null()
+		})
+	},
+	{
+		method: 'get',
+		path: '/knocks',
+		words: 'Knocks, those that wait first',
+		status: 200,
+		answer: Type.Object({ items: Type.Array(Knock), next: Type.Null() })
+	},
+	{
+		method: 'post',
+		path: '/knocks/{id}/answer',
+		words: 'Lets somebody in by a group or a key, or declines; mail goes out either way',
+		body: KnockAnswer,
+		status: 200,
+		answer: Type.Object({ mailed: Type.Boolean() })
+	},
+	{ method: 'delete', path: '/keys/{id}', words: 'Withdraws a key', status: 200, answer: Nothing },
+	{
+		method: 'get',
+		path: `${documentPath}/reach`,
+		words: 'Who may open it, as a sentence',
+		status: 200,
+		answer: Type.Object({ sentence: Type.String(), people: Type.Integer({ description: 'of today, by groups and names' }), anyone: Type.Boolean() })
+	}
+];

@@ -1,0 +1,201 @@
+// The API of documents, editions, the room and find: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
+import { Type } from '@sinclair/typebox';
+import { positions, TurnedAwayGiven } from '#core/access/door';
+import { filterNames, filterValues, orderNames } from '#core/documents/filters';
+import { conditionWords } from '#core/intake/condition';
+import { ReadingSettings } from '#core/reading/settings';
+import { Line } from '#core/text/line';
+import { Cursor, documentPath, Instant, Limit, Nothing, nullable, oneOf, type Operation, several, Sha256, withBefore } from '../http/contract';
+import { PlaceAnswer } from '../placing/contract';
+import { BulkChange, DocumentChange } from './change';
+
+export const statuses = Object.keys(conditionWords);
+
+export const Condition = Type.Object({ status: oneOf(statuses), findings: Type.Array(Type.Object({ code: Type.String(), text: Type.String() })) });
+
+export const EditionAnswer = Type.Object({
+	number: Type.Integer({ minimum: 1 }),
+	at: Instant,
+	sha256: Sha256,
+	bytes: Type.Integer(),
+	pages: Type.Integer({ minimum: 0 }),
+	fileName: Type.String(),
+	origin: oneOf(['upload', 'web', 'cleaned', 'unlocked']),
+	condition: oneOf(statuses),
+	inForce: Type.Boolean()
+});
+
+export const DoorAnswer = Type.Object({
+	position: oneOf(positions),
+	allMembers: Type.Boolean(),
+	groups: Type.Array(Type.String()),
+	people: Type.Array(Type.String()),
+	follows: nullable(Type.String()),
+	from: nullable(Type.String()),
+	until: nullable(Type.String()),
+	allow: Type.Object({ save: Type.Boolean(), print: Type.Boolean() }),
+	listed: Type.Boolean(),
+	turnedAway: nullable(TurnedAwayGiven),
+	stamped: Type.Boolean({ description: 'saved copies carry a name' }),
+	sentence: Type.String(),
+	count: Type.Integer()
+});
+
+export const DocumentAnswer = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	slug: Type.String(),
+	title: Type.String(),
+	description: Type.String(),
+	folder: Type.String(),
+	topics: Type.Array(Type.String()),
+	language: nullable(Type.String()),
+	coverAlt: Type.String(),
+	reading: nullable(ReadingSettings),
+	condition: Condition,
+	pages: Type.Integer({ minimum: 0 }),
+	bytes: Type.Integer({ minimum: 0 }),
+	sha256: Sha256,
+	fileName: Type.String(),
+	facts: Type.Object({ version: Type.String(), paper: Type.String(), text: oneOf(['yes', 'partly', 'no']), encrypted: Type.Boolean() }),
+	editions: Type.Array(EditionAnswer),
+	addresses: Type.Array(Type.String()),
+	door: DoorAnswer,
+	placements: Type.Array(Type.Object({ id: Type.String(), page: Type.String(), form: Type.String(), press: Type.String(), published: Type.Boolean() })),
+	createdAt: Instant,
+	setAsideAt: nullable(Instant)
+});
+
+export const LineAnswer = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	slug: Type.String(),
+	title: Type.String(),
+	folder: Type.String(),
+	topics: Type.Array(Type.String()),
+	pages: Type.Integer(),
+	bytes: Type.Integer(),
+	sha256: Sha256,
+	condition: Condition,
+	door: Type.Object({ position: oneOf(positions), who: Type.String(), sentence: Type.String(), count: Type.Integer() })
+});
+
+export const Stretches = Type.Array(Type.Object({ text: Type.String(), marked: Type.Boolean() }));
+
+export const FindAnswer = Type.Object({
+	items: Type.Array(
+		Type.Object({
+			slug: Type.String(),
+			title: Type.String(),
+			pages: nullable(Type.Integer({ description: 'pages with all the words; null where more than 1,000 documents fit' })),
+			hits: Type.Array(Type.Object({ page: Type.Integer({ minimum: 1 }), text: Type.String(), stretches: Stretches }))
+		})
+	),
+	next: nullable(Type.String()),
+	total: Type.Integer()
+});
+
+export const ListQuery = Type.Object(
+	{
+		q: Type.Optional(Type.String({ maxLength: 300 })),
+		...Object.fromEntries(filterNames.map((name) => [name, several(filterValues[name])])),
+		order: Type.Optional(Type.String({ pattern: `^-?(${orderNames.join('|')}|newest)$` })),
+		aside: Type.Optional(Type.Boolean()),
+		cursor: Cursor,
+		limit: Limit
+	},
+	{ additionalProperties: false }
+);
+
+export const FindQuery = Type.Object({ q: Type.String({ minLength: 1, maxLength: 300 }), cursor: Cursor, limit: Limit }, { additionalProperties: false });
+
+export const LabelChange = Type.Object({ from: Type.String({ maxLength: 200 }), to: Type.String({ maxLength: 200 }) }, { additionalProperties: false });
+
+export const SavedFilterBody = Type.Object({ name: Line(80), query: Type.String({ maxLength: 4000 }) }, { additionalProperties: false });
+
+export const UndoBody = Type.Object({ undo: Type.Array(Type.Object({ slug: Type.String(), change: DocumentChange, aside: Type.Optional(Type.Boolean()) })) });
+
+export const BulkAnswer = Type.Composite([
+	UndoBody,
+	Type.Object({
+		asks: Type.Optional(Type.Array(PlaceAnswer, { description: 'places that would break; nothing was done' }))
+	})
+]);
+
+export const Labels = Type.Object({ items: Type.Array(Type.Object({ name: Type.String(), count: Type.Integer() })), next: Type.Null() });
+
+export const Compared = Type.Object({
+	before: EditionAnswer,
+	after: EditionAnswer,
+	added: Type.Integer(),
+	removed: Type.Integer(),
+	whole: Type.Boolean(),
+	pages: Type.Array(
+		Type.Object({
+			kind: oneOf(['same', 'changed', 'added', 'removed']),
+			before: nullable(Type.Integer()),
+			after: nullable(Type.Integer()),
+			parts: Type.Array(Type.Object({ text: Type.String(), kind: oneOf(['same', 'added', 'removed']) }))
+		})
+	)
+});
+
+export const documentsOperations: readonly Operation[] = [
+	{
+		method: 'get',
+		path: '/documents',
+		words: 'Lists documents; filters may be given several times',
+		query: ListQuery,
+		status: 200,
+		answer: Type.Object({ items: Type.Array(LineAnswer), next: nullable(Type.String()), counts: Type.Object({ total: Type.Integer(), all: Type.Integer() }) })
+	},
+	{ method: 'post', path: '/documents', words: 'Brings a PDF in', form: ['title', 'folder'], status: 201, answer: DocumentAnswer },
+	{ method: 'get', path: documentPath, words: 'One document', status: 200, answer: DocumentAnswer },
+	{
+		method: 'patch',
+		path: documentPath,
+		words: 'Changes a document and its door',
+		body: DocumentChange,
+		status: 200,
+		answer: withBefore(DocumentAnswer, DocumentChange)
+	},
+	{ method: 'delete', path: documentPath, words: 'Sets a document aside for 30 days', status: 200, answer: Nothing },
+	{ method: 'post', path: `${documentPath}/restore`, words: 'Brings back what was set aside', status: 200, answer: DocumentAnswer },
+	{ method: 'post', path: `${documentPath}/editions`, words: 'Puts in a new edition', form: [], status: 201, answer: DocumentAnswer },
+	{
+		method: 'get',
+		path: `${documentPath}/editions/compare`,
+		words: 'What changed between two editions, page by page',
+		query: Type.Object({ before: Type.Integer({ minimum: 1 }), after: Type.Integer({ minimum: 1 }) }),
+		status: 200,
+		answer: Compared
+	},
+	{ method: 'post', path: '/bulk', words: 'One change to many documents', body: BulkChange, status: 200, answer: BulkAnswer },
+	{ method: 'post', path: '/bulk/undo', words: 'Puts many documents back', body: UndoBody, status: 200, answer: Nothing },
+	{ method: 'get', path: '/find', words: 'Finds documents by words in titles and on pages', query: FindQuery, status: 200, answer: FindAnswer },
+	{ method: 'get', path: '/folders', words: 'Folders with how many documents stand in each', status: 200, answer: Labels },
+	{ method: 'patch', path: '/folders', words: 'Renames a folder', body: LabelChange, status: 200, answer: Type.Object({ changed: Type.Integer() }) },
+	{ method: 'get', path: '/topics', words: 'Topics with how many documents carry each', status: 200, answer: Labels },
+	{
+		method: 'patch',
+		path: '/topics',
+		words: 'Renames a topic; to nothing takes it away',
+		body: LabelChange,
+		status: 200,
+		answer: Type.Object({ changed: Type.Integer() })
+	},
+	{
+		method: 'get',
+		path: '/filters',
+		words: 'Your saved filters',
+		status: 200,
+		answer: Type.Object({ items: Type.Array(Type.Object({ id: Type.String(), name: Type.String(), query: Type.String() })), next: Type.Null() })
+	},
+	{
+		method: 'post',
+		path: '/filters',
+		words: 'Saves a filter',
+		body: SavedFilterBody,
+		status: 201,
+		answer: Type.Object({ id: Type.String(), name: Type.String(), query: Type.String() })
+	},
+	{ method: 'delete', path: '/filters/{id}', words: 'Takes a saved filter away', status: 200, answer: Nothing }
+];

@@ -1,0 +1,56 @@
+// What the contracts of the capabilities are written with: an operation of the API, and shapes that all of them use.
+import { Type, type TObject, type TSchema } from '@sinclair/typebox';
+
+export const documentPath = '/documents/{slug}';
+
+export const pagePath = '/pages/{path}';
+
+export const Instant = Type.String({ format: 'date-time', description: 'RFC 3339, UTC' });
+
+export const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
+
+export const nullable = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()]);
+
+export const oneOf = (values: readonly string[]) => Type.Union(values.map((v) => Type.Literal(v)));
+
+export const Cursor = Type.Optional(Type.String({ pattern: '^\\d{1,9}$' }));
+
+export const Limit = Type.Optional(Type.Integer({ minimum: 1, maximum: 200 }));
+
+export const several = (values: readonly string[] | null) =>
+	Type.Optional(Type.Array(values ? oneOf(values) : Type.String({ maxLength: 200 }), { maxItems: 50 }));
+
+export interface Operation {
+	readonly method: 'get' | 'post' | 'patch' | 'delete';
+	readonly path: string;
+	readonly words: string;
+	readonly query?: TSchema;
+	readonly body?: TSchema;
+	/** Fields of a multipart form, beside `file`. */
+	readonly form?: readonly string[];
+	/** The body is a table. */
+	readonly csv?: boolean;
+	readonly status: number;
+	readonly answer: TSchema | null;
+}
+
+export const Nothing = Type.Object({ ok: Type.Literal(true) });
+
+/** The same schema, closed: an answer has what it says and nothing else. */
+export function closed(schema: TSchema): TSchema {
+	const { type, properties, additionalProperties, items, anyOf } = schema as {
+		type?: string;
+		properties?: Record<string, TSchema>;
+		additionalProperties?: unknown;
+		items?: TSchema;
+		anyOf?: TSchema[];
+	};
+	if (anyOf) return { ...schema, anyOf: anyOf.map(closed) };
+	if (type === 'array' && items) return { ...schema, items: closed(items) };
+	if (type !== 'object' || !properties) return schema;
+	const each = Object.fromEntries(Object.entries(properties).map(([name, of]) => [name, closed(of)]));
+	return { ...schema, properties: each, additionalProperties: additionalProperties ?? false };
+}
+
+/** An answer with what puts back what a change replaced. */
+export const withBefore = (answer: TObject, change: TSchema) => Type.Object({ ...answer.properties, before: change });

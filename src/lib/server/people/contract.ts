@@ -1,0 +1,139 @@
+// The API of members, groups and tokens: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
+import { Type } from '@sinclair/typebox';
+import { dayOrders } from '#core/people/csv';
+import { scopes } from '#core/people/scope';
+import { Cursor, Instant, Limit, Nothing, nullable, oneOf, type Operation, withBefore } from '../http/contract';
+import { GroupChange, GroupGiven, MemberChange, MemberGiven } from './members';
+import { standings } from './service';
+import { TokenGiven } from './tokens';
+
+export const MembersQuery = Type.Object(
+	{
+		q: Type.Optional(Type.String({ maxLength: 200 })),
+		group: Type.Optional(Type.String({ maxLength: 120 })),
+		standing: Type.Optional(Type.Union(standings.map((st) => Type.Literal(st)))),
+		cursor: Cursor,
+		limit: Limit
+	},
+	{ additionalProperties: false }
+);
+
+/** Beside it `preview`, and the columns by their meanings, counted from 0: `email=0&name=1`. */
+export const TableQuery = Type.Object({
+	dayOrder: Type.Optional(Type.Union(dayOrders.map((d) => Type.Literal(d)))),
+	makeGroups: Type.Optional(Type.Boolean())
+});
+
+export const MemberAnswer = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	name: Type.String(),
+	email: Type.String(),
+	suspended: Type.Boolean(),
+	memberships: Type.Array(
+		Type.Object({
+			group: Type.String(),
+			name: Type.String(),
+			from: nullable(Type.String({ format: 'date' })),
+			until: nullable(Type.String({ format: 'date' }))
+		})
+	),
+	password: Type.Boolean(),
+	createdAt: Instant,
+	seenAt: nullable(Instant)
+});
+
+export const GroupAnswer = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	slug: Type.String(),
+	name: Type.String(),
+	description: Type.String(),
+	people: Type.Integer({ description: 'current today' })
+});
+
+export const TableAnswer = Type.Object({
+	added: Type.Integer(),
+	changed: Type.Integer(),
+	same: Type.Integer(),
+	wrong: Type.Integer(),
+	newGroups: Type.Array(Type.String()),
+	endless: Type.Integer({ description: 'memberships that have an end and would have none' }),
+	lines: Type.Array(Type.Any(), { description: 'at most 500, those that are wrong first' }),
+	header: Type.Array(Type.String()),
+	encoding: Type.String(),
+	mapping: Type.Record(Type.String(), Type.Integer()),
+	dayOrder: oneOf(dayOrders),
+	done: Type.Boolean()
+});
+
+export const peopleOperations: readonly Operation[] = [
+	{
+		method: 'get',
+		path: '/tokens',
+		words: 'Your tokens for programs',
+		status: 200,
+		answer: Type.Object({
+			items: Type.Array(
+				Type.Object({
+					id: Type.String(),
+					label: Type.String(),
+					scopes: Type.Array(oneOf(scopes)),
+					folders: nullable(Type.Array(Type.String())),
+					until: Type.String({ format: 'date' }),
+					createdAt: Instant,
+					usedAt: nullable(Instant),
+					withdrawnAt: nullable(Instant)
+				})
+			),
+			next: Type.Null()
+		})
+	},
+	{
+		method: 'post',
+		path: '/tokens',
+		words: 'Makes a token; shown this once',
+		body: TokenGiven,
+		status: 201,
+		answer: Type.Object({ id: Type.String(), label: Type.String(), token: Type.String(), until: Type.String({ format: 'date' }) })
+	},
+	{ method: 'delete', path: '/tokens/{id}', words: 'Withdraws a token', status: 200, answer: Nothing },
+	{ method: 'get', path: '/groups', words: 'Groups of members', status: 200, answer: Type.Object({ items: Type.Array(GroupAnswer), next: Type.Null() }) },
+	{ method: 'post', path: '/groups', words: 'Makes a group', body: GroupGiven, status: 201, answer: GroupAnswer },
+	{ method: 'get', path: '/groups/{slug}', words: 'One group', status: 200, answer: GroupAnswer },
+	{ method: 'patch', path: '/groups/{slug}', words: 'Changes a group', body: GroupChange, status: 200, answer: withBefore(GroupAnswer, GroupChange) },
+	{ method: 'delete', path: '/groups/{slug}', words: 'Takes a group and its memberships away', status: 200, answer: Nothing },
+	{
+		method: 'get',
+		path: '/members',
+		words: 'Lists members',
+		query: MembersQuery,
+		status: 200,
+		answer: Type.Object({ items: Type.Array(MemberAnswer), next: nullable(Type.String()), total: Type.Integer() })
+	},
+	{ method: 'post', path: '/members', words: 'Adds a member', body: MemberGiven, status: 201, answer: MemberAnswer },
+	{ method: 'get', path: '/members/{id}', words: 'One member', status: 200, answer: MemberAnswer },
+	{
+		method: 'patch',
+		path: '/members/{id}',
+		words: 'Changes a member; memberships stand for all of them',
+		body: MemberChange,
+		status: 200,
+		answer: withBefore(MemberAnswer, MemberChange)
+	},
+	{ method: 'delete', path: '/members/{id}', words: 'Takes a member out', status: 200, answer: Nothing },
+	{
+		method: 'post',
+		path: '/members/{id}/invite',
+		words: 'Mails a member the address at which they choose a password',
+		status: 201,
+		answer: Type.Object({ address: nullable(Type.String({ description: 'for owners, where no mail is set up' })), mailed: Type.Boolean() })
+	},
+	{
+		method: 'post',
+		path: '/members/import',
+		words: 'Members from a table (text/csv): ?preview tells what it would change',
+		query: TableQuery,
+		csv: true,
+		status: 200,
+		answer: TableAnswer
+	}
+];

@@ -1,0 +1,136 @@
+// The API of the ledger, reports, and who is told: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
+import { Type } from '@sinclair/typebox';
+import { lengths, steps } from '#core/readership/period';
+import { documentPath, Instant, Nothing, nullable, oneOf, type Operation } from '../http/contract';
+import { LedgerQuery } from './query';
+import { Reminding } from './remind';
+import { Telling } from './told';
+import { WebhookGiven } from './webhooks';
+
+/** The time of a report: bounds are days (both included) or instants. */
+export const Time = Type.Object({
+	from: Type.Optional(Type.String()),
+	until: Type.Optional(Type.String()),
+	days: Type.Optional(oneOf(lengths.map(String))),
+	by: Type.Optional(oneOf(steps))
+});
+
+const Entry = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	at: Instant,
+	kind: Type.String(),
+	document: Type.String({ description: 'its slug' }),
+	title: Type.String(),
+	edition: Type.Integer(),
+	who: Type.Object({ kind: oneOf(['visitor', 'member', 'key', 'staff']), name: Type.Optional(Type.String()), email: Type.Optional(Type.String()) }),
+	reason: nullable(Type.String()),
+	source: Type.Object({
+		kind: oneOf(['page', 'desk', 'outside', 'direct']),
+		path: Type.Optional(Type.String()),
+		title: Type.Optional(Type.String()),
+		placement: Type.Optional(Type.String()),
+		site: Type.Optional(Type.String())
+	}),
+	staff: Type.Boolean(),
+	robot: Type.Boolean(),
+	preload: Type.Boolean(),
+	double: Type.Boolean({ description: 'left out of the figures by the double-click rule' }),
+	device: nullable(Type.String()),
+	pages: Type.Optional(Type.Array(Type.Object({ page: Type.Integer(), seconds: Type.Number() })))
+});
+export const Entries = Type.Object({ items: Type.Array(Entry), next: nullable(Type.String()) });
+
+const Days = Type.Object({ first: Type.String({ format: 'date' }), last: Type.String({ format: 'date' }) });
+const Period = Type.Object({
+	...Days.properties,
+	length: Type.Integer({ description: 'days' }),
+	by: oneOf(steps),
+	preset: nullable(Type.Integer()),
+	before: Days
+});
+
+/** What every report has; each has more of its own. */
+export const Report = Type.Object(
+	{
+		period: Period,
+		whole: Type.Literal(true),
+		answer: Type.Array(Type.Object({ text: Type.String(), tone: Type.Optional(oneOf(['strong', 'wrong'])) })),
+		figures: Type.Record(Type.String(), Type.Number()),
+		bars: Type.Array(Type.Object({ day: Type.String(), openings: Type.Integer(), saves: Type.Integer(), before: Type.Integer() }))
+	},
+	{ additionalProperties: true }
+);
+
+export const Lines = Type.Object({ period: Period, whole: Type.Literal(true), items: Type.Array(Type.Any()) });
+
+const WebhookAnswer = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	url: Type.String(),
+	events: Type.Array(Type.String()),
+	createdAt: Instant,
+	withdrawnAt: nullable(Instant),
+	ended: nullable(Type.String({ description: 'why it is sent nothing any more' })),
+	delivered: Type.Integer(),
+	waiting: Type.Integer(),
+	failed: Type.Integer(),
+	trouble: nullable(Type.String({ description: 'what the last try that failed got for an answer' }))
+});
+
+export const readershipOperations: readonly Operation[] = [
+	{
+		method: 'get',
+		path: `${documentPath}/ledger`,
+		words: 'Entries of the ledger',
+		query: LedgerQuery,
+		status: 200,
+		answer: Entries
+	},
+	{
+		method: 'post',
+		path: `${documentPath}/remind`,
+		words: 'Reminds those who may open it and have not, each at most once a day',
+		body: Reminding,
+		status: 200,
+		answer: Type.Object({ mailed: Type.Integer(), recently: Type.Integer(), failed: Type.Integer() })
+	},
+	{
+		method: 'patch',
+		path: '/readership/told',
+		words: 'What you are told by mail',
+		body: Telling,
+		status: 200,
+		answer: Type.Object({ every: nullable(oneOf(['week', 'month'])), waiting: Type.Array(Type.String({ description: 'whose first opening is waited for' })) })
+	},
+	{
+		method: 'get',
+		path: '/webhooks',
+		words: 'Programs that are told what happens',
+		status: 200,
+		answer: Type.Object({ items: Type.Array(WebhookAnswer), next: Type.Null() })
+	},
+	{
+		method: 'post',
+		path: '/webhooks',
+		words: 'Tells a program; its secret is given this once',
+		body: WebhookGiven,
+		status: 201,
+		answer: Type.Object({ id: Type.String(), secret: Type.String() })
+	},
+	{ method: 'post', path: '/webhooks/{id}', words: 'Sends what failed again', status: 200, answer: Nothing },
+	{ method: 'delete', path: '/webhooks/{id}', words: 'Withdraws a webhook', status: 200, answer: Nothing },
+	{ method: 'get', path: '/ledger', words: 'Entries of the ledger of all documents', query: LedgerQuery, status: 200, answer: Entries },
+	{ method: 'get', path: '/readership/overview', words: 'Readership of the whole site', query: Time, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/documents/{slug}', words: 'Readership of a document', query: Time, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/members/{id}', words: 'What a member read', query: Time, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/places', words: 'What became of each placement and on other websites', query: Time, status: 200, answer: Lines },
+	{ method: 'get', path: '/readership/live', words: 'Entries as they happen (server-sent events)', status: 200, answer: null },
+	{ method: 'get', path: '/readership/turned-away', words: 'Who was turned away, why, how often', query: Time, status: 200, answer: Lines },
+	{
+		method: 'get',
+		path: '/readership/items',
+		words: 'Use of documents by month (JSON; as a table with format=tsv)',
+		query: Time,
+		status: 200,
+		answer: Type.Any()
+	}
+];
