@@ -7,7 +7,7 @@ const share = (values: readonly number[], part: number) => [...values].sort((a, 
 
 export async function benchAccess(running: Running): Promise<void> {
 	Object.assign(process.env, running.environment);
-	const [{ sql, closeDatabase }, { makeMany }, { letIn, TurnedAway }, { reachOfAll }, { newId }, { makePeople }] = await Promise.all([
+	const [{ sql, closeDatabase }, { makeMany }, { letInNow, TurnedAway }, { reachOfAll }, { newId }, { makePeople }] = await Promise.all([
 		import('#server/db/client'),
 		import('../demo/many'),
 		import('#server/reading/chain'),
@@ -52,7 +52,7 @@ export async function benchAccess(running: Running): Promise<void> {
 			header: (name: string) => (name === 'authorization' && token ? `Bearer ${token}` : null)
 		};
 		const at = performance.now();
-		const yes = await letIn(ask, 'read').then(
+		const yes = await letInNow(ask, 'read').then(
 			() => true,
 			(refusal: unknown) => {
 				if (refusal instanceof TurnedAway) return false;

@@ -1,4 +1,4 @@
-// What is entered in the ledger once an answer has left, so that the time it takes tells nothing.
+// What keeps time from telling: what is hidden is refused at even times, and entered in the ledger once the answer has left.
 import { log } from '../log';
 
 /** Ms after which it is done: the answer has left by then. */
@@ -18,3 +18,15 @@ export function afterwards(work: () => Promise<void>): void {
 export async function allEntered(): Promise<void> {
 	await Promise.all(waiting);
 }
+
+/** Ms between the moments at which something hidden is refused. */
+const grid = 25;
+
+/**
+ * Resolves at the next of the even moments after a request began (`performance.now()`): whether a document is shut or not there at all takes
+ * unequal work, which is over by then.
+ */
+export const evenly = (begun: number): Promise<void> => {
+	const past = performance.now() - begun;
+	return new Promise((go) => setTimeout(go, Math.ceil(past / grid) * grid - past));
+};

@@ -24,7 +24,7 @@ import { isPlacedAsCover } from '../placing/placed';
 import { languageOf } from '../site/language';
 import { find, inEdition, type Found } from './find';
 import { browserOf } from './reader';
-import { afterwards } from './afterwards';
+import { afterwards, evenly } from './afterwards';
 import { stampFor } from './stamp';
 import { readerOf, recordKeyUsed, recordPassed, recordPrinted, recordRead, recordRefused, recordShown, type Asker, type Attention } from './record';
 
@@ -95,8 +95,19 @@ async function askerOf(ask: Ask): Promise<Asker> {
 	};
 }
 
-/** Finds and decides. Gives whom is let in, or throws `TurnedAway`; records nothing. */
+/** Finds and decides. Gives whom is let in, or throws `TurnedAway`: what is hidden at an even moment. Records nothing. */
 export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
+	const begun = performance.now();
+	try {
+		return await letInNow(ask, action);
+	} catch (error) {
+		if (error instanceof TurnedAway && error.code === 'not-found') await evenly(begun);
+		throw error;
+	}
+}
+
+/** As `letIn`, with the time it takes: for those who measure that. */
+export async function letInNow(ask: Ask, action: Action): Promise<LetIn> {
 	const [known, found] = await Promise.all([askerOf(ask), find(ask.slug)]);
 	// a program that is bound to folders is nobody at a document outside them
 	const outside = found !== null && known.caller.token !== undefined && !reaches(known.caller.token, found.folder);
