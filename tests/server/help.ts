@@ -66,7 +66,10 @@ function holdAgainst(method: string, path: string, status: number, answer: unkno
 	const operation = known.sort((a, b) => a.path.split('{').length - b.path.split('{').length || b.path.length - a.path.length)[0];
 	if (!operation) throw new Error(`${method} ${path} is not described`);
 	if (status !== operation.status) throw new Error(`${method} ${path} answers ${status}, not ${operation.status}`);
-	if (operation.valid && !operation.valid(answer)) throw new Error(`${method} ${path} is not as described: ${ajv.errorsText(operation.valid.errors)}`);
+	if (operation.valid && !operation.valid(answer))
+		throw new Error(
+			`${method} ${path} is not as described: ${ajv.errorsText(operation.valid.errors)} ${JSON.stringify(operation.valid.errors?.map((e) => e.params))}`
+		);
 }
 
 export interface Client {

@@ -49,6 +49,14 @@ export const DocumentAnswer = Type.Object({
 	folder: Type.String(),
 	topics: Type.Array(Type.String()),
 	language: nullable(Type.String()),
+	cover: nullable(
+		Type.Object({
+			kind: oneOf(['page', 'picture', 'icon']),
+			page: Type.Optional(Type.Integer()),
+			name: Type.Optional(Type.String()),
+			sha256: Type.Optional(Sha256)
+		})
+	),
 	coverAlt: Type.String(),
 	reading: nullable(ReadingSettings),
 	condition: Condition,
@@ -56,8 +64,20 @@ export const DocumentAnswer = Type.Object({
 	bytes: Type.Integer({ minimum: 0 }),
 	sha256: Sha256,
 	fileName: Type.String(),
-	facts: Type.Object({ version: Type.String(), paper: Type.String(), text: oneOf(['yes', 'partly', 'no']), encrypted: Type.Boolean() }),
+	facts: Type.Object(
+		{ version: Type.String(), paper: Type.String(), text: oneOf(['yes', 'partly', 'no']), encrypted: Type.Boolean() },
+		{ additionalProperties: true, description: 'what else the check read of the file stands here too' }
+	),
 	editions: Type.Array(EditionAnswer),
+	source: nullable(
+		Type.Object({
+			url: Type.String(),
+			watch: Type.Boolean(),
+			state: oneOf(['same', 'changed', 'gone', 'unreachable']),
+			note: Type.String(),
+			checkedAt: Instant
+		})
+	),
 	addresses: Type.Array(Type.String()),
 	door: DoorAnswer,
 	placements: Type.Array(Type.Object({ id: Type.String(), page: Type.String(), form: Type.String(), press: Type.String(), published: Type.Boolean() })),
@@ -71,9 +91,13 @@ export const LineAnswer = Type.Object({
 	title: Type.String(),
 	folder: Type.String(),
 	topics: Type.Array(Type.String()),
+	language: nullable(Type.String()),
 	pages: Type.Integer(),
 	bytes: Type.Integer(),
 	sha256: Sha256,
+	edition: Type.Integer({ description: 'its number' }),
+	createdAt: Instant,
+	placements: Type.Integer(),
 	condition: Condition,
 	door: Type.Object({ position: oneOf(positions), who: Type.String(), sentence: Type.String(), count: Type.Integer() })
 });
@@ -145,7 +169,15 @@ export const documentsOperations: readonly Operation[] = [
 		words: 'Lists documents; filters may be given several times',
 		query: ListQuery,
 		status: 200,
-		answer: Type.Object({ items: Type.Array(LineAnswer), next: nullable(Type.String()), counts: Type.Object({ total: Type.Integer(), all: Type.Integer() }) })
+		answer: Type.Object({
+			items: Type.Array(LineAnswer),
+			next: nullable(Type.String()),
+			counts: Type.Object({
+				total: Type.Integer(),
+				all: Type.Integer(),
+				...Object.fromEntries(filterNames.map((name) => [name, Type.Record(Type.String(), Type.Integer())]))
+			})
+		})
 	},
 	{ method: 'post', path: '/documents', words: 'Brings a PDF in', form: ['title', 'folder'], status: 201, answer: DocumentAnswer },
 	{ method: 'get', path: documentPath, words: 'One document', status: 200, answer: DocumentAnswer },
