@@ -1,7 +1,20 @@
+import { basename } from 'node:path';
+import { BaseSequencer, type TestSpecification } from 'vitest/node';
 import { defineConfig } from 'vitest/config';
+
+/** Server tests that take longest: they begin first, so that none is left over at the end with nothing beside it. */
+const longest = ['breaks', 'kill', 'readership', 'guard', 'faults', 'check', 'matrix', 'any', 'fuzz'].map((name) => `${name}.test.ts`);
+
+class LongestFirst extends BaseSequencer {
+	override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {
+		const rank = ({ moduleId }: TestSpecification) => (longest.indexOf(basename(moduleId)) + longest.length + 1) % (longest.length + 1);
+		return (await super.sort(files)).sort((a, b) => rank(a) - rank(b));
+	}
+}
 
 export default defineConfig({
 	test: {
+		sequence: { sequencer: LongestFirst },
 		projects: [
 			{ test: { name: 'core', include: ['core/**/*.test.ts', 'src/lib/ui/**/*.test.ts'], testTimeout: 60_000 } },
 			{

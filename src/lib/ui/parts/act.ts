@@ -24,25 +24,26 @@ export async function act<T>(
 	undo?: ((done: T) => Promise<unknown>) | null,
 	{ trouble, show = () => refresh() }: ActOptions<T> = {}
 ): Promise<T | undefined> {
+	let done: T;
 	try {
-		const done = await change();
-		trouble?.('');
-		await show(done, false);
-		const said = typeof words === 'string' ? words : words(done);
-		const back =
-			undo &&
-			(async () => {
-				await undo(done);
-				await show(done, true);
-				notify('Put back as it was.');
-			});
-		if (said) notify(said, back ? { undo: back } : {});
-		return done;
+		done = await change();
 	} catch (error) {
 		if (trouble) trouble(troubleOf(error));
 		else notify(troubleOf(error), { tone: 'wrong' });
 		return undefined;
 	}
+	trouble?.('');
+	await show(done, false);
+	const said = typeof words === 'string' ? words : words(done);
+	const back =
+		undo &&
+		(async () => {
+			await undo(done);
+			await show(done, true);
+			notify('Put back as it was.');
+		});
+	if (said) notify(said, back ? { undo: back } : {});
+	return done;
 }
 
 /** What was found, or undefined where that failed, which has then been said. */
