@@ -1,6 +1,6 @@
 // Debian's PostgreSQL in a folder of ours: made when missing, on a free loopback port, with a password of its own.
 import { execFileSync } from 'node:child_process';
-import { createHash, randomBytes } from 'node:crypto';
+import { createHash, randomBytes, randomInt } from 'node:crypto';
 import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { basename, dirname, join, resolve } from 'node:path';
@@ -56,14 +56,16 @@ function passable(folder: string): boolean {
 	}
 }
 
-export function freePort(): Promise<number> {
-	return new Promise((done, fail) => {
-		const server = createServer().listen(0, '127.0.0.1', () => {
-			const address = server.address();
-			server.close(() => (address && typeof address === 'object' ? done(address.port) : fail(new Error('no port'))));
-		});
-		server.on('error', fail);
-	});
+/**
+ * A port on which nobody listens, for one who will in a moment. Not of those that the system gives to outgoing connections (on Linux from 32768
+ * on), since one of these could have it by then; and by lot, as others may be looking at the same time.
+ */
+export async function freePort(): Promise<number> {
+	for (let tries = 0; tries < 100; tries++) {
+		const port = randomInt(20_000, 32_000);
+		if (await isFree(port)) return port;
+	}
+	throw new Error('no port is free');
 }
 
 /** Where the cluster of a data folder lies. */

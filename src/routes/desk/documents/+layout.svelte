@@ -456,12 +456,13 @@
 	.wall li.picked a {
 		background: var(--brass-wash);
 	}
+	/* beside the title, under the cover: nothing lies over what is on the page */
 	.pick {
 		width: 24px;
 		height: 24px;
 		position: absolute;
-		left: 12px;
-		top: 12px;
+		right: 8px;
+		top: 193px;
 	}
 	.wall a {
 		display: block;
@@ -490,6 +491,7 @@
 	.wall strong {
 		font: 600 14px/1.25 var(--title);
 		display: block;
+		padding-right: 30px;
 		margin-bottom: 3px;
 	}
 	.wall .door {
