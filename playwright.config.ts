@@ -6,8 +6,8 @@ export default defineConfig({
 	globalSetup: './tests/browser/setup.ts',
 	// so many applications does setup.ts start
 	workers: process.env.IANUA_TEST_DATA ? 1 : 2,
-	timeout: 60_000,
-	expect: { timeout: 10_000 },
+	timeout: 90_000,
+	expect: { timeout: 15_000 },
 	reporter: process.env.CI ? 'list' : 'line',
 	outputDir: 'test-results',
 	use: { browserName: 'chromium', launchOptions: chromiumOptions, viewport: { width: 1280, height: 800 }, trace: 'off' }

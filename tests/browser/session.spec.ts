@@ -31,6 +31,7 @@ test('when the session has gone one signs in where one is, and what was pressed 
 	const sheet = page.locator('aside.sheet');
 	await expect(sheet.getByTestId('door-sentence')).toBeVisible();
 	const before = await sheet.getByTestId('door-sentence').innerText();
+	await page.waitForLoadState('networkidle');
 	await page.context().clearCookies();
 	await sheet.getByText('Ajar', { exact: true }).click();
 	const dialog = page.getByRole('dialog', { name: 'Sign in again' });
@@ -45,6 +46,7 @@ test('when the session has gone one signs in where one is, and what was pressed 
 	const again = await people.as(someone);
 	await again.goto('/desk/documents/bridge-9-elevation');
 	await expect(again.getByTestId('door-sentence')).toHaveText(before);
+	await again.waitForLoadState('networkidle');
 	await again.context().clearCookies();
 	await again.locator('aside.sheet').getByText('Ajar', { exact: true }).click();
 	const asked = again.getByRole('dialog', { name: 'Sign in again' });
@@ -78,8 +80,6 @@ test('a code besides the password: turned on, asked for where the session has go
 	await page.getByRole('button', { name: 'Confirm' }).click();
 	await expect(page.getByText('From now on you are asked for a code besides the password.')).toBeVisible();
 
-	await page.goto('/desk/settings');
-	await page.goto('/desk/people');
 	await page.context().clearCookies();
 	await page.goto('/sign-in?to=/desk/documents/towpath-map');
 	await page.getByLabel('Mail address').or(page.getByLabel('E-mail')).first().fill(someone.email);
@@ -93,6 +93,7 @@ test('a code besides the password: turned on, asked for where the session has go
 	await page.getByRole('button', { name: 'Go on' }).click();
 	await expect(page.getByTestId('door-sentence')).toBeVisible();
 
+	await page.waitForLoadState('networkidle');
 	await page.context().clearCookies();
 	await page.getByLabel('Description').fill('A map of the towpath, from lock to lock.');
 	const asked = page.getByRole('dialog', { name: 'Sign in again' });
