@@ -94,7 +94,7 @@ for (const js of [true, false])
 		await page.getByLabel('E-mail address').fill(email);
 		await button(/mail/i).click();
 		await expect(sent(page, '/sign-in/forgotten').getByRole('status')).toContainText(email);
-		await page.goto(await mailTo(email, /choose a new password/));
+		await page.goto(await mailTo(email, /A new password for/));
 		await page.getByLabel(/password/i).fill(`${password}-three`);
 		await page.getByRole('main').getByRole('button').click();
 		await expect(sent(page, '/sign-in/new-password').getByRole('heading', { name: /changed/ })).toBeVisible();
