@@ -3,17 +3,7 @@
 import type { Page } from '@playwright/test';
 import { table } from '../../src/lib/server/guard/table';
 import { routes } from '../server/routes';
-import { expect, origin, test } from './help';
-
-const mailTo = async (to: string, words: RegExp): Promise<string> => {
-	for (let i = 0; i < 50; i++) {
-		const html = await (await fetch(`${origin()}/postbox`)).text();
-		const part = html.split('<article').find((text) => text.includes(to) && words.test(text));
-		if (part) return /https?:\/\/[^\s"<]+/.exec(part)![0].replaceAll('&amp;', '&');
-		await new Promise((go) => setTimeout(go, 100));
-	}
-	throw new Error(`no mail to ${to}`);
-};
+import { expect, linkMailed, test } from './help';
 
 const password = 'kingfisher-by-the-lock';
 const tried = new Set<string>();
@@ -39,7 +29,7 @@ for (const js of [true, false])
 
 		// an invitation: its address is a secret
 		await staff.request.post(`/api/v1/members/${member.id}/invite`);
-		await page.goto(await mailTo(email, /invited/));
+		await page.goto(await linkMailed(email, /invited/));
 		await page.getByLabel(/password/i).fill(password);
 		await button('Begin').click();
 		await expect(sent(page, '/invite/[token]').getByRole('heading', { name: `Forms ${mark}` })).toBeVisible();
@@ -84,7 +74,7 @@ for (const js of [true, false])
 		await page.getByLabel('E-mail address').fill(email);
 		await page.locator(js ? 'form button[type=submit]' : 'form button[formaction]').click();
 		await expect(sent(page, '/sign-in', 'link').getByRole('status')).toContainText(email);
-		await page.goto(await mailTo(email, /signs you in/));
+		await page.goto(await linkMailed(email, /signs you in/));
 		await button('Sign in').click();
 		await expect(page.getByRole('heading', { name: `Forms ${mark}` })).toBeVisible();
 		await button('Sign out').click();
@@ -94,7 +84,7 @@ for (const js of [true, false])
 		await page.getByLabel('E-mail address').fill(email);
 		await button(/mail/i).click();
 		await expect(sent(page, '/sign-in/forgotten').getByRole('status')).toContainText(email);
-		await page.goto(await mailTo(email, /A new password for/));
+		await page.goto(await linkMailed(email, /A new password for/));
 		await page.getByLabel(/password/i).fill(`${password}-three`);
 		await page.getByRole('main').getByRole('button').click();
 		await expect(sent(page, '/sign-in/new-password').getByRole('heading', { name: /changed/ })).toBeVisible();

@@ -36,6 +36,14 @@ export const test = base.extend<{ people: People }>({
 				const context = await open(browser, options);
 				contexts.push(context);
 				const page = await context.newPage();
+				if (options.javaScriptEnabled !== false) {
+					const goto = page.goto.bind(page);
+					page.goto = async (...given) => {
+						const response = await goto(...given);
+						await atHome(page);
+						return response;
+					};
+				}
 				page.on('pageerror', (error) => troubles.push(error.message));
 				page.on('console', (message) => {
 					// refusals are part of these tests; what breaks the content policy or a script is not
@@ -72,6 +80,25 @@ async function signInByForm(page: Page, { email, password }: { email: string; pa
 	await page.getByLabel('Password').fill(password);
 	await page.getByRole('button', { name: 'Sign in', exact: true }).click();
 	await page.waitForURL(inside);
+}
+
+/** The address in the newest mail to somebody in which these words stand; waits for it, as mails are sent after the answer. */
+export async function linkMailed(to: string, words: RegExp): Promise<string> {
+	for (let i = 0; i < 50; i++) {
+		const html = await (await fetch(`${origin()}/postbox`)).text();
+		// only what stands in one mail: behind the last comes the page's script, which has them all
+		const mail = html.match(/<article.*?<\/article>/gs)?.find((text) => text.includes(to) && words.test(text));
+		if (mail) return /https?:\/\/[^\s"<]+/.exec(mail)![0].replaceAll('&amp;', '&');
+		await new Promise((go) => setTimeout(go, 100));
+	}
+	throw new Error(`no mail to ${to} with ${words}`);
+}
+
+/** Waits until a page is at home in the browser: before, a press does nothing, and what is typed is not heard. A page opened by `goto` is. */
+export async function atHome(page: Page): Promise<void> {
+	// kit's own root shows this element as soon as it has taken the page over
+	const taken = () => [...document.scripts].some(({ text }) => text.includes('__sveltekit_'));
+	if (await page.evaluate(taken)) await page.locator('#svelte-announcer').waitFor({ state: 'attached', timeout: 30_000 });
 }
 
 let opened = 0;

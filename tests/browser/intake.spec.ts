@@ -24,7 +24,6 @@ async function emptyTray(page: Page): Promise<void> {
 	await page.request.delete('/api/v1/intake', { headers });
 	await page.goto('/desk/documents');
 	await expect(page.getByRole('heading', { name: 'Documents' })).toBeVisible();
-	await page.waitForLoadState('networkidle');
 }
 /** A file of two parts, the first of them two thirds of it. */
 const large = async (text: string) => fileOf(`${text}.pdf`, await noisePdf(12_500_000, text));

@@ -1,7 +1,7 @@
 // A session that ends under somebody's hands, the second factor, and tokens: pressed as staff press them.
 import type { Page } from '@playwright/test';
 import { totp } from '../totp';
-import { expect, origin, test, type People } from './help';
+import { atHome, expect, linkMailed, origin, test, type People } from './help';
 
 const password = 'tern-above-the-weir';
 
@@ -14,10 +14,8 @@ async function another(people: People, name: string) {
 	await boss.getByLabel('E-mail address').fill(email);
 	await boss.getByRole('button', { name: 'Invite' }).click();
 	await expect(boss.getByRole('cell', { name: email })).toBeVisible();
-	const mailbox = await (await fetch(`${origin()}/postbox`)).text();
-	const part = mailbox.split('<article').find((text) => text.includes(email))!;
 	const invited: Page = await people.as('visitor');
-	await invited.goto(/http:\/\/[^\s"]+\/invite\/[\w-]+/.exec(part)![0]);
+	await invited.goto(await linkMailed(email, /invited/));
 	await invited.getByLabel(/^A password/).fill(password);
 	await invited.getByRole('button', { name: 'Begin' }).click();
 	await invited.waitForURL(/\/desk/);
@@ -31,7 +29,6 @@ test('when the session has gone one signs in where one is, and what was pressed 
 	const sheet = page.locator('aside.sheet');
 	await expect(sheet.getByTestId('door-sentence')).toBeVisible();
 	const before = await sheet.getByTestId('door-sentence').innerText();
-	await page.waitForLoadState('networkidle');
 	await page.context().clearCookies();
 	await sheet.getByText('Ajar', { exact: true }).click();
 	const dialog = page.getByRole('dialog', { name: 'Sign in again' });
@@ -46,8 +43,7 @@ test('when the session has gone one signs in where one is, and what was pressed 
 	const again = await people.as(someone);
 	await again.goto('/desk/documents/bridge-9-elevation');
 	await expect(again.getByTestId('door-sentence')).toHaveText(before);
-	await again.waitForLoadState('networkidle');
-	await again.context().clearCookies();
+		await again.context().clearCookies();
 	await again.locator('aside.sheet').getByText('Ajar', { exact: true }).click();
 	const asked = again.getByRole('dialog', { name: 'Sign in again' });
 	await asked.getByLabel('Password').fill(someone.password);
@@ -93,7 +89,7 @@ test('a code besides the password: turned on, asked for where the session has go
 	await page.getByRole('button', { name: 'Go on' }).click();
 	await expect(page.getByTestId('door-sentence')).toBeVisible();
 
-	await page.waitForLoadState('networkidle');
+	await atHome(page);
 	await page.context().clearCookies();
 	await page.getByLabel('Description').fill('A map of the towpath, from lock to lock.');
 	const asked = page.getByRole('dialog', { name: 'Sign in again' });

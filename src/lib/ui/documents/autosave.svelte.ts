@@ -10,6 +10,7 @@ export class Autosave {
 	trouble = $state('');
 	#saved = '';
 	#before = $state<string | null>(null);
+	#sending = false;
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	readonly #send: (text: string) => Promise<void>;
 	readonly #refuses: (text: string) => string | null;
@@ -42,6 +43,8 @@ export class Autosave {
 
 	async save(): Promise<void> {
 		clearTimeout(this.#timer);
+		// what is typed meanwhile is saved once this is
+		if (this.#sending) return;
 		const text = this.text;
 		if (text === this.#saved) {
 			if (this.state === 'typing') this.state = 'still';
@@ -54,17 +57,20 @@ export class Autosave {
 			return;
 		}
 		this.state = 'saving';
+		this.#sending = true;
 		const was = this.#saved;
 		try {
 			await this.#send(text);
 			this.#saved = text;
 			this.#before ??= was;
-			if (this.text === text) this.state = 'saved';
-			else this.typed();
+			this.state = 'saved';
 		} catch (error) {
 			this.state = 'refused';
 			this.trouble = (error as Error).message;
+		} finally {
+			this.#sending = false;
 		}
+		if (this.text !== text) this.typed();
 	}
 
 	/** Puts back what stood here before the first change. */
