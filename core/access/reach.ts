@@ -1,21 +1,14 @@
 // A door said as a sentence with numbers, and a refusal said to the person it meets.
 import type { RefusedCode } from './decide';
-import type { Allowance, Position } from './door';
+import type { Allowance, Door, Position } from './door';
 import { told } from '../words/told';
 import { say, type Language, type SiteWords } from '../words/words';
-import { dayOf, within, type Instant, type Span } from './hours';
+import { dayOf, within, type Instant } from './hours';
 
 /** What the sentence is made from: names, not ids, and how many people of today the groups and names come to. */
-export interface Reach {
-	readonly position: Position;
-	readonly allMembers: boolean;
-	readonly groups: readonly string[];
-	readonly people: readonly string[];
+export interface Reach extends Door {
 	/** Distinct people of today whom groups, names and all members come to. */
 	readonly count: number;
-	readonly hours: Span;
-	readonly allow: Allowance;
-	readonly listed: boolean;
 	/** Title of the page that the document follows. */
 	readonly follows: string | null;
 	readonly setAside?: boolean;

@@ -1,8 +1,16 @@
 // The API of doors tried, keys and knocks: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type } from '@sinclair/typebox';
+import { DoorShape } from '#core/access/door';
 import { documentPath, Instant, Nothing, nullable, oneOf, type Operation } from '../http/contract';
 import { KeyGiven, KeysMailed } from './keys';
 import { KnockAnswer } from './knocks';
+
+/** A door as answers show it: every field, and what it comes to in words. */
+export const DoorAnswer = Type.Object({
+	...DoorShape.properties,
+	sentence: Type.String(),
+	count: Type.Integer({ description: 'people of today whom it admits by groups and names' })
+});
 
 export const DecisionQuery = Type.Object({
 	as: Type.String({

@@ -1,10 +1,10 @@
 // Whom every document reaches today, in one pass over doors and people.
-import type { Thing } from '#core/access/door';
+import type { DoorFields, Thing } from '#core/access/door';
 import { spanOf, type Instant, type Span } from '#core/access/hours';
 import { populationAt, reach, type Member, type Population, type Reached } from '#core/access/population';
 import { sql } from '../db/client';
 import { site } from '../site/site';
-import { thingOf, type DoorJson, type ThingRow } from './things';
+import { thingOf, type ThingRow } from './things';
 
 /** All members with their memberships. */
 export async function allMembersOf(): Promise<Member[]> {
@@ -35,7 +35,7 @@ export const populationNow = async (at: Instant = Date.now()): Promise<Populatio
 
 /** A door as it would be: what of it changes, and the page that would be followed. */
 export interface AsIf {
-	readonly door: Partial<DoorJson>;
+	readonly door: Partial<DoorFields>;
 	/** Undefined where that stays. */
 	readonly follows?: Thing['follows'];
 }

@@ -1,7 +1,7 @@
 // From rows to the things that core/access decides on, and from a change of a door to rows.
 import { eq, sql as raw } from 'drizzle-orm';
 import { isDay, isInstant, spanOf, within } from '#core/access/hours';
-import type { Door, DoorChange, Position, Thing, TurnedAwayWords } from '#core/access/door';
+import type { Door, DoorChange, DoorFields, DoorView, Position, Thing } from '#core/access/door';
 import type { Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
 import type { Queryable } from '../db/client';
@@ -12,30 +12,16 @@ import { writeAudit } from '../site/audit';
 import { site } from '../site/site';
 import { instantsOf } from './hours';
 
-/** What the SQL function door_json gives. */
-export interface DoorJson {
-	readonly position: Position;
-	readonly allMembers: boolean;
-	readonly listed: boolean;
-	readonly from: string | null;
-	readonly until: string | null;
-	readonly allow: { readonly save: boolean; readonly print: boolean };
-	readonly groups: readonly string[];
-	readonly people: readonly string[];
-	readonly turnedAway: TurnedAwayWords | null;
-	readonly stamped: boolean;
-}
-
 /** A row of any query that reads a thing: its door, and where it follows a page, that page's, as `thing_in_force` has them. */
 export interface ThingRow {
 	readonly set_aside_at: Date | null;
-	readonly door: DoorJson;
-	readonly follows_door?: DoorJson | null;
+	readonly door: DoorFields;
+	readonly follows_door?: DoorFields | null;
 	readonly follows_set_aside?: boolean;
 	readonly follows_unpublished?: boolean;
 }
 
-function doorOf(json: DoorJson, zone: string): Door {
+function doorOf(json: DoorFields, zone: string): Door {
 	return { ...json, hours: spanOf(json.from, json.until, zone) };
 }
 
@@ -50,55 +36,15 @@ export function thingOf(row: ThingRow, zone: string): Thing {
 	};
 }
 
-/** A door as screens and the API show it: names beside ids, people of today. */
-export interface DoorView {
-	readonly position: Position;
-	readonly allMembers: boolean;
-	readonly groups: readonly { readonly slug: string; readonly name: string }[];
-	readonly people: readonly { readonly email: string; readonly name: string }[];
-	readonly from: string | null;
-	readonly until: string | null;
-	readonly allow: { readonly save: boolean; readonly print: boolean };
-	readonly listed: boolean;
-	readonly follows: { readonly path: string; readonly title: string } | null;
-	readonly turnedAway: TurnedAwayWords | null;
-	readonly stamped: boolean;
-	/** People of today whom the door in force admits by groups and names. */
-	readonly count: number;
-	readonly changedAt: string;
-	readonly changedBy: string | null;
-}
-
-/** What the SQL below gives for a door in words. `door_in_force` is the followed page's door where there is one. */
-export interface DoorViewJson extends Omit<DoorView, 'groups' | 'people'> {
-	readonly groups: DoorView['groups'];
-	readonly people: DoorView['people'];
-	readonly force: {
-		readonly position: Position;
-		readonly allMembers: boolean;
-		readonly listed: boolean;
-		readonly from: string | null;
-		readonly until: string | null;
-		readonly groups: readonly string[];
-		readonly people: readonly string[];
-	};
+/** A door to be shown, with what its sentence is made from: the door in force is the followed page's where there is one, names for ids. */
+export interface DoorRow extends DoorView {
+	readonly force: Omit<DoorFields, 'allow' | 'turnedAway' | 'stamped'>;
 }
 
 /** The reach of a door view: what the sentence is made from. */
-export function reachOf(view: DoorViewJson, zone: string, setAside: boolean): Reach {
-	const { force } = view;
-	return {
-		position: force.position,
-		allMembers: force.allMembers,
-		groups: force.groups,
-		people: force.people,
-		count: view.count,
-		hours: spanOf(force.from, force.until, zone),
-		allow: view.allow,
-		listed: force.listed,
-		follows: view.follows?.title ?? null,
-		setAside
-	};
+export function reachOf(view: DoorRow, zone: string, setAside: boolean): Reach {
+	const { from, until, ...force } = view.force;
+	return { ...force, allow: view.allow, count: view.count, hours: spanOf(from, until, zone), follows: view.follows?.title ?? null, setAside };
 }
 
 /** The position of a reach at an instant: `force` leaves the hours to be looked at. */
@@ -119,7 +65,7 @@ export async function changeDoor(
 	of: { actor: string | null; kind: 'document' | 'page'; thing: string }
 ): Promise<DoorChange> {
 	const was = await doorBefore(tx, doorId, change);
-	const [before] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorJson }];
+	const [before] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorFields }];
 	for (const bound of [change.from, change.until]) {
 		if (bound && !isDay(bound) && !isInstant(bound)) throw new IanuaError('not-valid', { detail: `“${bound}” is neither a day nor an instant` });
 	}
@@ -166,7 +112,7 @@ export async function changeDoor(
 		await tx.delete(doorPerson).where(eq(doorPerson.doorId, doorId));
 		if (ids.size) await tx.insert(doorPerson).values([...ids.values()].map((personId) => ({ doorId, personId })));
 	}
-	const [after] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorJson }];
+	const [after] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorFields }];
 	await writeAudit(tx, {
 		actor: of.actor,
 		action: 'door-set',
@@ -181,10 +127,9 @@ export async function changeDoor(
 /** What of a door a change is about to replace, in the words of a change. */
 async function doorBefore(tx: Queryable, doorId: string, change: DoorChange): Promise<DoorChange> {
 	const [row] = (await tx.execute(raw`
-		select jsonb_build_object('position', d.position, 'allMembers', d.all_members, 'listed', d.listed, 'from', d.from_bound, 'until', d.until_bound,
-			'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print), 'turnedAway', d.turned_away, 'stamped', d.stamped, 'follows', (select path from page where id = d.follows_page),
+		select door_json(d.id) || jsonb_build_object('follows', (select path from page where id = d.follows_page),
 			'groups', coalesce((select jsonb_agg(g.slug) from door_group x join member_group g on g.id = x.group_id where x.door_id = d.id), '[]'),
 			'people', coalesce((select jsonb_agg(p.email) from door_person x join person p on p.id = x.person_id where x.door_id = d.id), '[]')) as door
-		from door d where d.id = ${doorId}`)) as unknown as [{ door: Record<string, unknown> }];
+		from door d where d.id = ${doorId}`)) as unknown as [{ door: DoorChange }];
 	return Object.fromEntries(Object.entries(row.door).filter(([name]) => name in change)) as DoorChange;
 }

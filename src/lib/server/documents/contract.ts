@@ -1,10 +1,11 @@
 // The API of documents, editions, the room and find: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type } from '@sinclair/typebox';
-import { positions, TurnedAwayGiven } from '#core/access/door';
+import { positions } from '#core/access/door';
 import { filterNames, filterValues, orderNames } from '#core/documents/filters';
 import { conditionWords } from '#core/intake/condition';
 import { ReadingSettings } from '#core/reading/settings';
 import { Line } from '#core/text/line';
+import { DoorAnswer } from '../access/contract';
 import { Cursor, documentPath, Instant, Limit, Nothing, nullable, oneOf, type Operation, several, Sha256, withBefore } from '../http/contract';
 import { PlaceAnswer } from '../placing/contract';
 import { BulkChange, DocumentChange } from './change';
@@ -23,22 +24,6 @@ export const EditionAnswer = Type.Object({
 	origin: oneOf(['upload', 'web', 'cleaned', 'unlocked']),
 	condition: oneOf(statuses),
 	inForce: Type.Boolean()
-});
-
-export const DoorAnswer = Type.Object({
-	position: oneOf(positions),
-	allMembers: Type.Boolean(),
-	groups: Type.Array(Type.String()),
-	people: Type.Array(Type.String()),
-	follows: nullable(Type.String()),
-	from: nullable(Type.String()),
-	until: nullable(Type.String()),
-	allow: Type.Object({ save: Type.Boolean(), print: Type.Boolean() }),
-	listed: Type.Boolean(),
-	turnedAway: nullable(TurnedAwayGiven),
-	stamped: Type.Boolean({ description: 'saved copies carry a name' }),
-	sentence: Type.String(),
-	count: Type.Integer()
 });
 
 export const DocumentAnswer = Type.Object({

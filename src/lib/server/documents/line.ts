@@ -5,7 +5,7 @@ import { sentence, whoWords } from '#core/access/reach';
 import { coverMark, type Cover } from '#core/documents/cover';
 import type { Condition, Facts, Finding } from '#core/intake/condition';
 import { paperWords } from '#core/intake/paper';
-import { positionNow, reachOf, type DoorViewJson } from '../access/things';
+import { positionNow, reachOf, type DoorRow } from '../access/things';
 import { sql } from '../db/client';
 import { readersIn } from '../readership/sums';
 
@@ -73,7 +73,7 @@ export interface LineRow {
 	condition: Condition['status'];
 	findings: Finding[];
 	source_state: DocumentLine['sourceState'];
-	door: DoorViewJson;
+	door: DoorRow;
 	placements: number;
 	readers: number;
 	ever: boolean;

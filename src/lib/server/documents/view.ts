@@ -1,11 +1,11 @@
 // One document with all that the sheet and the API show of it.
 import { dayOf } from '#core/access/hours';
 import type { ReadingSettings } from '#core/reading/settings';
-import type { Position } from '#core/access/door';
+import { fieldsShown, type Position } from '#core/access/door';
 import { sentence } from '#core/access/reach';
 import type { Cover } from '#core/documents/cover';
 import type { Condition, ConditionStatus, Facts, Finding } from '#core/intake/condition';
-import { reachOf, type DoorViewJson } from '../access/things';
+import { reachOf, type DoorRow } from '../access/things';
 import { sql } from '../db/client';
 import { site } from '../site/site';
 import { lineOf, lineSelect, type DocumentLine, type LineRow } from './line';
@@ -47,7 +47,7 @@ export interface DocumentView extends Omit<DocumentLine, 'door'> {
 	readonly source: SourceView | null;
 	/** Former addresses, which lead here. */
 	readonly addresses: readonly string[];
-	readonly door: Omit<DoorViewJson, 'force'> & { readonly sentence: string; readonly who: string; readonly inForce: Position };
+	readonly door: Omit<DoorRow, 'force'> & { readonly sentence: string; readonly who: string; readonly inForce: Position };
 	readonly placedOn: readonly {
 		readonly id: string;
 		readonly page: string;
@@ -152,21 +152,7 @@ export function documentJson(view: DocumentView) {
 		})),
 		source: view.source,
 		addresses: view.addresses,
-		door: {
-			position: door.position,
-			allMembers: door.allMembers,
-			groups: door.groups.map((g) => g.slug),
-			people: door.people.map((p) => p.email),
-			follows: door.follows?.path ?? null,
-			from: door.from,
-			until: door.until,
-			allow: door.allow,
-			listed: door.listed,
-			turnedAway: door.turnedAway,
-			stamped: door.stamped,
-			sentence: door.sentence,
-			count: door.count
-		},
+		door: { ...fieldsShown(door), sentence: door.sentence, count: door.count },
 		placements: view.placedOn.map((p) => ({ id: p.id, page: p.path, form: p.form, press: p.press, published: p.published })),
 		createdAt: view.createdAt,
 		setAsideAt: view.setAsideAt

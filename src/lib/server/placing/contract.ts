@@ -1,30 +1,16 @@
 // The API of pages, placements and mismatches: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type } from '@sinclair/typebox';
-import { DoorChange, positions, TurnedAwayGiven } from '#core/access/door';
+import { DoorChange, positions } from '#core/access/door';
 import { layouts } from '#core/placing/content';
 import { languages } from '#core/words/words';
+import { DoorAnswer } from '../access/contract';
 import { Instant, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
 import { Publishing } from './json';
 import { Mend } from './mismatches';
 import { PageChange, PageGiven } from './service';
 
 /** A door of a page: it follows none. */
-const PageDoor = Type.Object({
-	position: oneOf(positions),
-	allMembers: Type.Boolean(),
-	groups: Type.Array(Type.String()),
-	people: Type.Array(Type.String()),
-	from: nullable(Type.String()),
-	until: nullable(Type.String()),
-	allow: Type.Object({ save: Type.Boolean(), print: Type.Boolean() }),
-	listed: Type.Boolean(),
-	turnedAway: nullable(TurnedAwayGiven),
-	stamped: Type.Boolean(),
-	sentence: Type.String(),
-	count: Type.Integer({ description: 'people of today whom it admits by groups and names' }),
-	changedAt: Instant,
-	changedBy: nullable(Type.String())
-});
+const PageDoor = Type.Object({ ...Type.Omit(DoorAnswer, ['follows']).properties, changedAt: Instant, changedBy: nullable(Type.String()) });
 
 export const PageAnswer = Type.Object({
 	path: Type.String(),

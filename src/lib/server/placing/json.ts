@@ -1,4 +1,5 @@
 // A page as the API gives it.
+import { fieldsShown } from '#core/access/door';
 import { Type, type Static } from '@sinclair/typebox';
 import type { PageDraft } from './service';
 
@@ -19,6 +20,7 @@ export const Publishing = Type.Object(
 export type Publishing = Static<typeof Publishing>;
 
 export function pageJson({ id: _id, doorId: _doorId, door, setAsideAt: _aside, ...page }: PageDraft) {
-	const { force: _force, groups, people, follows: _follows, turnedAway, ...kept } = door;
-	return { ...page, door: { ...kept, groups: groups.map((g) => g.slug), people: people.map((p) => p.email), turnedAway } };
+	const { follows: _follows, ...fields } = fieldsShown(door);
+	const { sentence, count, changedAt, changedBy } = door;
+	return { ...page, door: { ...fields, sentence, count, changedAt, changedBy } };
 }

@@ -3,13 +3,12 @@ import { and, eq } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
 import { audienceWords, type Audience } from '#core/access/audience';
 import { doorInForce, isAway } from '#core/access/standing';
-import type { DoorChange, Thing } from '#core/access/door';
+import { fieldsShown, type DoorChange, type DoorView, type Thing } from '#core/access/door';
 import { countIn, audienceAt, type Counted, type Population } from '#core/access/population';
 import { IanuaError } from '#core/errors';
 import { withoutPlacement, withPlacement, type Article, type Layout, type PageContent } from '#core/placing/content';
 import { isNamedOnly, mismatchesOf, mismatchKinds, Populations, remediesFor, type MismatchKind, type Remedy } from '#core/placing/mismatch';
 import { allMembersOf, allThings, type AsIf } from '../access/reach';
-import type { DoorView } from '../access/things';
 import { db, sql } from '../db/client';
 import { page as pageTable, sideDoor } from '../db/schema';
 import { changeDocument, restore } from '../documents/change';
@@ -234,14 +233,10 @@ export const Mend = Type.Object(
 export type Mend = Static<typeof Mend>;
 
 /** Who a door admits and when, as a change that makes another door alike; allowance, listing and words stay as they are. */
-const asChange = (door: DoorView): DoorChange => ({
-	position: door.position,
-	allMembers: door.allMembers,
-	groups: door.groups.map((g) => g.slug),
-	people: door.people.map((p) => p.email),
-	from: door.from,
-	until: door.until
-});
+function asChange(door: DoorView): DoorChange {
+	const { position, allMembers, groups, people, from, until } = fieldsShown(door);
+	return { position, allMembers, groups: [...groups], people: [...people], from, until };
+}
 
 /** Does what a remedy says. Gives the door that was changed as it was before, for undo. */
 export async function mend(given: Mend, actor: string): Promise<{ before: { document?: DoorChange; page?: DoorChange } }> {

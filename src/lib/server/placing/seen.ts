@@ -1,5 +1,5 @@
 // What somebody sees of a page: its content, and of each placement what the document's own door allows.
-import type { Thing } from '#core/access/door';
+import type { DoorFields, Thing } from '#core/access/door';
 import { isAway, standingOf, type Standing } from '#core/access/standing';
 import { decide, type HeldKey, type Reason, type RefusedCode } from '#core/access/decide';
 import { dayWords, refusalWords } from '#core/access/reach';
@@ -9,7 +9,7 @@ import type { Facts } from '#core/intake/condition';
 import { shapeRatio } from '#core/placing/frame';
 import { factsWords, frameHref, placementView, type PlacementDefaults, type PlacementView } from '#core/placing/placement';
 import { sizeOfPage } from '#core/reading/fit';
-import { thingOf, type DoorJson, type ThingRow } from '../access/things';
+import { thingOf, type ThingRow } from '../access/things';
 import { sql } from '../db/client';
 import { iconDrawing } from '../intake/icons';
 import { instantOf, type Caller } from '../people/who';
@@ -75,12 +75,12 @@ interface SiteRow extends ThingRow {
 	title: string;
 	layout: Layout;
 	content: PageContent;
-	turned_away: DoorJson['turnedAway'];
+	turned_away: DoorFields['turnedAway'];
 }
 
 export type PageAnswer =
 	| { readonly state: 'seen'; readonly page: SeenPage }
-	| { readonly state: 'refused'; readonly reason: Reason & { readonly code: RefusedCode }; readonly turnedAway: DoorJson['turnedAway'] }
+	| { readonly state: 'refused'; readonly reason: Reason & { readonly code: RefusedCode }; readonly turnedAway: DoorFields['turnedAway'] }
 	| { readonly state: 'none' };
 
 /** The keys that a caller holds for a document. */

@@ -22,7 +22,7 @@ import {
 } from '#core/placing/content';
 import { pagePathPattern, pathTrouble } from '#core/placing/path';
 import { languages, type Language } from '#core/words/words';
-import { changeDoor, insertDoor, reachOf, thingOf, type DoorViewJson, type ThingRow } from '../access/things';
+import { changeDoor, insertDoor, reachOf, thingOf, type DoorRow, type ThingRow } from '../access/things';
 import { db, sql, type Queryable } from '../db/client';
 import { document, documentAddress, page, placement, revision } from '../db/schema';
 import { newId } from '../id';
@@ -86,11 +86,11 @@ interface PageRow {
 	navigation: number | null;
 	language: Language | null;
 	set_aside_at: Date | null;
-	door: DoorViewJson;
+	door: DoorRow;
 }
 
 /** A page's door as its sentence sees it: there is nothing to save or print at a page itself. */
-const pageReach = (door: DoorViewJson, zone: string): Reach => ({ ...reachOf(door, zone, false), allow: { save: false, print: false } });
+const pageReach = (door: DoorRow, zone: string): Reach => ({ ...reachOf(door, zone, false), allow: { save: false, print: false } });
 
 const pageSelect = (today: string) => sql()`
 	select p.id, p.path, p.draft_title as title, p.layout, p.draft, p.draft_number, p.draft_at, p.navigation, p.language, p.door_id, p.publish_at, p.set_aside_at, r.published_at,
@@ -131,7 +131,7 @@ export interface PageDraft extends Omit<PageLine, 'door'> {
 	readonly content: PageContent;
 	readonly draftNumber: number;
 	readonly doorId: string;
-	readonly door: DoorViewJson & { readonly sentence: string };
+	readonly door: DoorRow & { readonly sentence: string };
 }
 
 const isId = (text: string) => /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/.test(text);

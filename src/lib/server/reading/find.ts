@@ -1,10 +1,10 @@
 // First link of the chain: address → document, its edition, and the thing to decide on.
-import type { Thing } from '#core/access/door';
+import type { DoorFields, Thing } from '#core/access/door';
 import { standingOf, type Standing } from '#core/access/standing';
 import type { Cover } from '#core/documents/cover';
 import type { ConditionStatus, Finding } from '#core/intake/condition';
 import type { PageSize } from '#core/intake/paper';
-import { thingOf, type DoorJson, type ThingRow } from '../access/things';
+import { thingOf, type ThingRow } from '../access/things';
 import { sql } from '../db/client';
 import { site } from '../site/site';
 
@@ -15,7 +15,7 @@ export interface Found {
 	readonly description: string;
 	readonly folder: string;
 	readonly thing: Thing;
-	readonly turnedAway: DoorJson['turnedAway'];
+	readonly turnedAway: DoorFields['turnedAway'];
 	/** Saved copies carry a name. */
 	readonly stamped: boolean;
 	/** How it stands now. */

@@ -1,8 +1,7 @@
 <!-- Sets a door: position, who, hours, allowance, and the sentence that says what it comes to. Each press is saved at once. -->
 <script lang="ts">
 	import { Checkbox } from 'flowbite-svelte';
-	import { positions, type DoorChange, type Position } from '#core/access/door';
-	import type { DoorView } from '$lib/server/access/things';
+	import { positions, type DoorChange, type DoorView, type Position } from '#core/access/door';
 	import TurnedAwayForm from './TurnedAwayForm.svelte';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 
