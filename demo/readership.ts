@@ -4,7 +4,7 @@ import { spanOf } from '#core/access/hours';
 import { decide, type RefusedCode, type Who } from '#core/access/decide';
 import { robotOpeningsAnHour, type Device } from '#core/readership/counting';
 import { sql } from '#server/db/client';
-import { find } from '#server/reading/find';
+import { resolve } from '#server/reading/resolve';
 import { v7 } from 'uuid';
 import { Random } from './random';
 
@@ -72,7 +72,7 @@ export async function loadReadership(
 	let mailed: { document: string; edition: string; people: string[] } | null = null;
 
 	for (const { slug, weekly, age } of documents) {
-		const found = await find(slug);
+		const found = await resolve(slug);
 		if (!found) throw new Error(`demo: no document ${slug}`);
 		const places = placements.filter((p) => p.slug === slug);
 		if (slug === 'lock-warden-handbook')

@@ -17,10 +17,10 @@ import { problem } from '$lib/server/http/api';
 import { newId } from '$lib/server/id';
 import { log } from '$lib/server/log';
 import { offerBeginCode } from '$lib/server/people/begin';
-import { hasOwner } from '$lib/server/people/service';
+import { hasOwner } from '$lib/server/people/directory';
 import { callerOf, heldTo, nobody } from '$lib/server/people/who';
 import { deliverFile } from '$lib/server/reading/deliver';
-import { find } from '$lib/server/reading/find';
+import { resolve } from '$lib/server/reading/resolve';
 import { agreedCookie, readerCookie } from '$lib/server/reading/reader';
 import { settings } from '$lib/server/settings';
 import { languageCookie, languageOf } from '$lib/server/site/language';
@@ -92,7 +92,7 @@ function setCookies({ cookies, url }: RequestEvent): void {
 /** Whether a program is bound to folders, and the document that the address names stands in none of them. */
 async function outsideFolders({ params, locals: { caller } }: RequestEvent, entry: Entry): Promise<boolean> {
 	if (!caller.token?.folders || entry.folders !== 'document') return false;
-	const found = await find(params.slug!);
+	const found = await resolve(params.slug!);
 	return !found || !reaches(caller.token, found.folder);
 }
 

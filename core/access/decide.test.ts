@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { decide, isListed, visitor, type Action, type Who } from './decide';
-import { newDoor, positions, type Door, type Position, type Thing } from './door';
+import { newDoor, positions, type Door, type Position, type Guarded } from './door';
 import { always, spanOf } from './hours';
 
 const now = Date.parse('2026-11-24T12:00Z');
@@ -28,7 +28,7 @@ const people = {
 } as const satisfies Record<string, Who>;
 type Person = keyof typeof people;
 
-const thing = (door: Partial<Door>, setAside = false): Thing => ({
+const thing = (door: Partial<Door>, setAside = false): Guarded => ({
 	setAside,
 	follows: null,
 	door: { ...newDoor, groups: [wardens], people: ['dot'], ...door }
@@ -54,7 +54,7 @@ const byAction: Record<Action, { saveOff: string | null; printOff: string | null
 	print: { saveOff: null, printOff: 'print-not-allowed' }
 };
 
-const said = (who: Who, of: Thing, action: Action) => {
+const said = (who: Who, of: Guarded, action: Action) => {
 	const { allowed, reasons } = decide(who, of, action, now);
 	return (allowed ? '+' : '') + reasons[0].code;
 };
@@ -99,7 +99,7 @@ describe('besides the table', () => {
 		}
 	});
 	it('a document that follows a page has its door and hours, and keeps its own allowance', () => {
-		const follows: Thing = {
+		const follows: Guarded = {
 			setAside: false,
 			door: { ...newDoor, position: 'open', allow: { save: false, print: true } },
 			follows: { setAside: false, door: { ...newDoor, position: 'keyed', groups: [wardens] } }
@@ -159,7 +159,7 @@ describe('properties', () => {
 	it('the answer stays until changesAt, and is the other one there', () => {
 		fc.assert(
 			fc.property(whos, doors, fc.integer({ min: 0, max: 100 }), (who, door, at) => {
-				const of: Thing = { setAside: false, follows: null, door };
+				const of: Guarded = { setAside: false, follows: null, door };
 				const { allowed, changesAt } = decide(who, of, 'read', at);
 				for (let t = at; t < (changesAt ?? 120); t++) expect(decide(who, of, 'read', t).allowed).toBe(allowed);
 				if (changesAt !== null) expect(decide(who, of, 'read', changesAt).allowed).toBe(!allowed);
@@ -169,7 +169,7 @@ describe('properties', () => {
 	it('who may save or print may read, and staff may everything', () => {
 		fc.assert(
 			fc.property(whos, doors, fc.boolean(), fc.integer({ min: 0, max: 100 }), (who, door, setAside, at) => {
-				const of: Thing = { setAside, follows: null, door };
+				const of: Guarded = { setAside, follows: null, door };
 				for (const action of ['save', 'print'] as const) if (decide(who, of, action, at).allowed) expect(decide(who, of, 'read', at).allowed).toBe(true);
 				expect(decide({ kind: 'staff', id: 's' }, of, 'save', at).allowed).toBe(true);
 			})

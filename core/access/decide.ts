@@ -1,7 +1,7 @@
 // The one decision: may this person do this with this thing at this instant, why, and when does the answer change.
 // No clock, no database, no interface: every address that yields any part of a document or page asks here.
 import type { ErrorCode } from '../errors';
-import type { Allowance, Door, Thing } from './door';
+import type { Allowance, Door, Guarded } from './door';
 import { within, type Instant, type Span } from './hours';
 import { doorInForce, isAway } from './standing';
 
@@ -78,7 +78,7 @@ export const visitor = { kind: 'visitor' } as const satisfies Who;
 /**
  * Decides. Example: a visitor at an open door → `{allowed: true, reasons: [{code: 'open'}], changesAt: null}`.
  */
-export function decide(who: Who, thing: Thing, action: Action, at: Instant): Decision {
+export function decide(who: Who, thing: Guarded, action: Action, at: Instant): Decision {
 	const reasons = reasonsAt(who, thing, action, at);
 	const allowed = isAdmitted(reasons[0]);
 	let changesAt: Instant | null = null;
@@ -95,11 +95,11 @@ export function decide(who: Who, thing: Thing, action: Action, at: Instant): Dec
  * Whether a list (catalogue, find, feed, "what I may read") names the thing to this person: whoever is let in, but at an
  * ajar door, or an open one that is not listed, only those who would be let in if it were keyed. A key lists nothing.
  */
-export function isListed(who: Who, thing: Thing, at: Instant): boolean {
+export function isListed(who: Who, thing: Guarded, at: Instant): boolean {
 	if (!decide(withoutKeys(who), thing, 'see', at).allowed) return false;
 	const door = doorInForce(thing);
 	if (door.position === 'keyed' || (door.position === 'open' && door.listed)) return true;
-	const asKeyed: Thing = { setAside: thing.setAside, follows: null, door: { ...door, position: 'keyed' } };
+	const asKeyed: Guarded = { setAside: thing.setAside, follows: null, door: { ...door, position: 'keyed' } };
 	return decide(withoutKeys(who), asKeyed, 'see', at).allowed;
 }
 
@@ -113,7 +113,7 @@ function isAdmitted(reason: Reason): boolean {
 	return admittedCodes.includes(reason.code);
 }
 
-function reasonsAt(who: Who, thing: Thing, action: Action, at: Instant): [Reason, ...Reason[]] {
+function reasonsAt(who: Who, thing: Guarded, action: Action, at: Instant): [Reason, ...Reason[]] {
 	if (who.kind === 'staff') return [{ code: 'staff' }];
 	if (thing.setAside || thing.follows?.setAside) return [{ code: 'set-aside' }];
 	if (isAway(thing)) return [{ code: 'shut' }];
@@ -181,7 +181,7 @@ function refusal(who: Who, door: Door, at: Instant): Reason {
 	return key ?? { code: 'not-admitted' };
 }
 
-function boundsAfter(who: Who, thing: Thing, at: Instant): Instant[] {
+function boundsAfter(who: Who, thing: Guarded, at: Instant): Instant[] {
 	const spans = [doorInForce(thing).hours, ...(who.kind === 'member' ? who.memberships.map((m) => m.span) : [])];
 	const bounds = [...spans.flatMap((s) => [s.from, s.until]), ...keysOf(who).map((k) => k.until)].filter((b): b is Instant => b !== null && b > at);
 	return [...new Set(bounds)].sort((a, b) => a - b);

@@ -106,7 +106,7 @@ export const fieldsShown = ({ position, allMembers, groups, people, follows, fro
 });
 
 /** A document or page. A document that *follows* a page stands under the page's door; its own allowance stays. */
-export interface Thing {
+export interface Guarded {
 	readonly setAside: boolean;
 	readonly door: Door;
 	readonly follows: { readonly setAside: boolean; readonly unpublished?: boolean; readonly door: Door } | null;

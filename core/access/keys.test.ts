@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { decide, isListed, visitor, type Action, type HeldKey, type Membership, type Who } from './decide';
-import { newDoor, positions, type Door, type Thing } from './door';
+import { newDoor, positions, type Door, type Guarded } from './door';
 import { endOfDay, startOfDay, type Instant, type Span } from './hours';
 
 const now = Date.parse('2026-11-24T12:00Z');
@@ -16,12 +16,12 @@ const key = (change: Partial<HeldKey> = {}): HeldKey => ({
 	...change
 });
 const holding = (...keys: HeldKey[]): Who => ({ ...visitor, keys });
-const thing = (door: Partial<Door> = {}): Thing => ({
+const thing = (door: Partial<Door> = {}): Guarded => ({
 	setAside: false,
 	follows: null,
 	door: { ...newDoor, position: 'keyed', groups: ['wardens'], allow: { save: false, print: false }, ...door }
 });
-const said = (who: Who, of: Thing, action: Action = 'read') => {
+const said = (who: Who, of: Guarded, action: Action = 'read') => {
 	const { allowed, reasons } = decide(who, of, action, now);
 	return (allowed ? '+' : '') + reasons[0].code;
 };
@@ -77,7 +77,7 @@ describe('a key', () => {
 
 const inside = (s: Span, at: Instant) => (s.from === null || s.from <= at) && (s.until === null || at < s.until);
 
-function naive(who: Who, of: Thing, action: Action, at: Instant): boolean {
+function naive(who: Who, of: Guarded, action: Action, at: Instant): boolean {
 	if (who.kind === 'staff') return true;
 	if (of.setAside) return false;
 	if (of.follows && of.follows.setAside) return false;
@@ -124,7 +124,7 @@ const door: fc.Arbitrary<Door> = fc.record({
 	allow,
 	listed: fc.boolean()
 });
-const things: fc.Arbitrary<Thing> = fc.record({
+const things: fc.Arbitrary<Guarded> = fc.record({
 	setAside: fc.constantFrom(false, false, false, true),
 	door,
 	follows: fc.option(fc.record({ setAside: fc.constantFrom(false, false, true), door }), { nil: null, freq: 2 })

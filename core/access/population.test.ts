@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { allMembers, anyOf, difference, everyone, groupMark, intersection, isIn, personMark, union, type Audience, type Mark } from './audience';
 import { decide, type Membership } from './decide';
-import { newDoor, type Thing } from './door';
+import { newDoor, type Guarded } from './door';
 import { within } from './hours';
 import { audienceAt, countIn, idsOf, isShut, populationAt, reach, whoOf, type Member } from './population';
 
@@ -36,7 +36,7 @@ const door = fc.record({
 });
 const thing = fc
 	.record({ setAside: fc.integer({ min: 0, max: 9 }).map((n) => n === 0), door })
-	.map((t): Thing => ({ ...t, follows: null, door: { ...newDoor, ...t.door } }));
+	.map((t): Guarded => ({ ...t, follows: null, door: { ...newDoor, ...t.door } }));
 
 const groupsOf = (person: Member) => new Set(person.memberships.filter((m) => within(m.span, now) === 'in').map((m) => m.group));
 
@@ -59,7 +59,7 @@ describe('a population', () => {
 			{ numRuns: 300 }
 		);
 	});
-	const isShutBy = (of: Thing) => of.setAside || of.door.position === 'shut' || within(of.door.hours, now) !== 'in';
+	const isShutBy = (of: Guarded) => of.setAside || of.door.position === 'shut' || within(of.door.hours, now) !== 'in';
 	it('has as many of an audience in it as there are one by one', () => {
 		fc.assert(
 			fc.property(people, audience, audience, (all, some, more) => {

@@ -2,7 +2,7 @@
 import type { Membership, Who } from './decide';
 import { doorInForce, isAway } from './standing';
 import { anyOf, allMembers, everyone, groupMark, nobody, personMark, type Audience, type Mark } from './audience';
-import type { Door, Thing } from './door';
+import type { Door, Guarded } from './door';
 import { within, type Instant } from './hours';
 
 /** A person with a sign-in who is not staff. */
@@ -48,17 +48,17 @@ export function populationAt(people: readonly Member[], at: Instant): Population
 }
 
 /** The door a thing has at an instant, null where it is as good as shut: set aside, shut, or outside its hours. */
-function standing(thing: Thing, at: Instant): Door | null {
+function standing(thing: Guarded, at: Instant): Door | null {
 	if (isAway(thing)) return null;
 	const door = doorInForce(thing);
 	return door.position === 'shut' || within(door.hours, at) !== 'in' ? null : door;
 }
 
 /** Whether a thing is as good as shut at an instant. */
-export const isShut = (thing: Thing, at: Instant): boolean => standing(thing, at) === null;
+export const isShut = (thing: Guarded, at: Instant): boolean => standing(thing, at) === null;
 
 /** Whom a thing lets in at an instant, staff and keys apart, as it stands for anyone ever. */
-export function audienceAt(thing: Thing, at: Instant): Audience {
+export function audienceAt(thing: Guarded, at: Instant): Audience {
 	const door = standing(thing, at);
 	if (!door) return nobody;
 	if (door.position !== 'keyed') return everyone;
@@ -76,7 +76,7 @@ export interface Reached {
 /**
  * Whom a thing reaches among the people of a population, at its instant. The same people as `decide` lets in one by one.
  */
-export function reach(thing: Thing, population: Population): Reached {
+export function reach(thing: Guarded, population: Population): Reached {
 	const door = standing(thing, population.at);
 	if (!door) return { anyone: false, count: 0, bits: null };
 	if (door.position !== 'keyed') return { anyone: true, count: population.place.size, bits: null };

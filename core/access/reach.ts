@@ -1,7 +1,7 @@
 // A door said as a sentence with numbers, and a refusal said to the person it meets.
 import type { RefusedCode } from './decide';
-import type { Allowance, Door, Position } from './door';
-import { told } from '../words/told';
+import type { Allowance, Door } from './door';
+import { messages } from '../words/messages';
 import { say, type Language, type SiteWords } from '../words/words';
 import { dayOf, within, type Instant } from './hours';
 
@@ -143,7 +143,7 @@ const ends: ReadonlySet<RefusedCode> = new Set(['membership-lapsed', 'key-lapsed
  */
 export function refusalWords(code: RefusedCode, zone: string, facts: { at?: Instant; group?: string } = {}, language: Language = 'en'): Refusal {
 	const [heading, plain, ofGroup] = refusals[code] as readonly [keyof SiteWords, keyof SiteWords, (keyof SiteWords)?];
-	const words = told[language].site;
+	const words = messages[language].site;
 	const day = facts.at === undefined ? '' : boundWords(facts.at, zone, ends.has(code) ? 'until' : 'from', language);
 	return {
 		heading: say(language, words[heading]),

@@ -1,6 +1,6 @@
 // What is true of a document or page at an instant. One answer, used everywhere: rows, filters, counts, lists, find, feed, sitemap, headers
 // and the API take it from here, or from the view thing_in_force in SQL, which a test holds against this.
-import type { Door, Position, Thing } from './door';
+import type { Door, Position, Guarded } from './door';
 import { within, type Instant } from './hours';
 
 export interface Standing {
@@ -16,12 +16,12 @@ export interface Standing {
 }
 
 /** The door in force: the followed page's where there is one, but with the document's own allowance. */
-export function doorInForce(thing: Thing): Door {
+export function doorInForce(thing: Guarded): Door {
 	return thing.follows ? { ...thing.follows.door, allow: thing.door.allow } : thing.door;
 }
 
 /** Whether the thing, or the page that it follows, is not there for readers at all: set aside, or that page not published. */
-export function isAway(thing: Thing): boolean {
+export function isAway(thing: Guarded): boolean {
 	return thing.setAside || (thing.follows !== null && (thing.follows.setAside || thing.follows.unpublished === true));
 }
 
@@ -29,7 +29,7 @@ export function isAway(thing: Thing): boolean {
  * How a thing stands at an instant. Example: a document whose own door is open and listed, following a page that is open and not listed
  * → `{position: 'open', from: null, until: null, listed: false, indexable: false}`.
  */
-export function standingOf(thing: Thing, at: Instant): Standing {
+export function standingOf(thing: Guarded, at: Instant): Standing {
 	const door = doorInForce(thing);
 	const position = isAway(thing) || within(door.hours, at) !== 'in' ? 'shut' : door.position;
 	const listed = position !== 'shut' && door.listed;

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { audienceWords, isIn } from '../access/audience';
 import { decide, visitor } from '../access/decide';
-import { newDoor, positions, type Door, type Thing } from '../access/door';
+import { newDoor, positions, type Door, type Guarded } from '../access/door';
 import { spanOf, within } from '../access/hours';
 import { whoOf, type Member } from '../access/population';
 import { mismatchesOf, mismatchKinds, Populations, remediesFor } from './mismatch';
@@ -17,12 +17,12 @@ const people: Member[] = [
 	{ id: 'Cem', suspended: false, memberships: [m('F', null, '2026-10-31')] },
 	{ id: 'Dot', suspended: false, memberships: [m('F', null, null), m('W', null, null)] }
 ];
-const keyed = (door: Partial<Door>): Thing => ({ setAside: false, follows: null, door: { ...newDoor, position: 'keyed', ...door } });
+const keyed = (door: Partial<Door>): Guarded => ({ setAside: false, follows: null, door: { ...newDoor, position: 'keyed', ...door } });
 const open = keyed({ position: 'open' });
 const [wardens, friends, members] = [keyed({ groups: ['W'] }), keyed({ groups: ['F'] }), keyed({ allMembers: true })];
 
 /** 'dead-end now: words; 1 of 3' for each span. */
-const told = (document: Thing, page: Thing) =>
+const told = (document: Guarded, page: Guarded) =>
 	mismatchesOf(page, document, new Populations(people), now).flatMap(({ kind, spans }) =>
 		spans.map(({ span, audience, counted }) => {
 			const from = span.from === now ? 'now' : new Date(span.from!).toISOString().slice(0, 16);
@@ -67,7 +67,7 @@ describe('a document on a page', () => {
 		expect(remediesFor('side-door', wardens, open)).toEqual(['page-door', 'follow', 'intended']);
 	});
 	it('is not mended by letting somebody in whom the document admits already, nor by what its page decides', () => {
-		const remedies = (p: Thing, x: Thing) => remediesFor('dead-end', p, x);
+		const remedies = (p: Guarded, x: Guarded) => remediesFor('dead-end', p, x);
 		const both = keyed({ groups: ['F', 'W'] });
 		expect(remedies(friends, both)).toEqual(['page-door', 'follow', 'narrow', 'locked', 'take-out']);
 		expect(remedies(keyed({ allMembers: true }), keyed({ allMembers: true }))).not.toContain('admit');
@@ -75,7 +75,7 @@ describe('a document on a page', () => {
 		// neither is keyed to anybody: there is nobody to admit
 		expect(remedies(open, friends)).toEqual(['page-door', 'follow', 'narrow', 'locked', 'take-out']);
 		expect(remedies(friends, keyed({ position: 'shut' }))).toEqual(['page-door', 'follow', 'take-out']);
-		const following: Thing = { ...wardens, follows: { setAside: false, door: wardens.door } };
+		const following: Guarded = { ...wardens, follows: { setAside: false, door: wardens.door } };
 		expect(remedies(friends, following)).toEqual(['locked', 'take-out']);
 		expect(remediesFor('side-door', friends, following)).toEqual(['intended']);
 	});
@@ -125,7 +125,7 @@ describe('against a walk person by person and moment by moment', () => {
 				const folk = given.map((one, i) => ({ ...one, id: `p${i}` }));
 				const found = mismatchesOf(p, x, new Populations(folk), now);
 				for (const at of moments) {
-					const shutTo = (t: Thing) => decide({ kind: 'member', id: '', suspended: false, memberships: [] }, t, 'see', at).reasons[0].code;
+					const shutTo = (t: Guarded) => decide({ kind: 'member', id: '', suspended: false, memberships: [] }, t, 'see', at).reasons[0].code;
 					const pageShut = ['shut', 'set-aside', 'not-yet', 'closed'].includes(shutTo(p));
 					for (const kind of ['dead-end', 'side-door'] as const) {
 						const [first, second] = kind === 'dead-end' ? [p, x] : [x, p];

@@ -1,7 +1,7 @@
 // Dead ends and side doors: who sees a placement and cannot open its document, and who can open the document and not the page.
 import { difference, everyone, isNobody, type Audience } from '../access/audience';
 import { doorInForce } from '../access/standing';
-import type { Thing } from '../access/door';
+import type { Guarded } from '../access/door';
 import type { Instant, Span } from '../access/hours';
 import { audienceAt, countIn, isShut, populationAt, type Counted, type Member, type Population } from '../access/population';
 
@@ -23,14 +23,14 @@ export interface Mismatch {
 }
 
 /** Whom a page's door lets in, and whom the document's. */
-const sides = (kind: MismatchKind, page: Thing, document: Thing, at: Instant): [first: Audience, second: Audience] => {
+const sides = (kind: MismatchKind, page: Guarded, document: Guarded, at: Instant): [first: Audience, second: Audience] => {
 	const [p, x] = [audienceAt(page, at), audienceAt(document, at)];
 	// nobody is meant to come to a page that is shut: those who open the document by its address go past nothing
 	return kind === 'dead-end' ? [p, x] : [x, isShut(page, at) ? everyone : p];
 };
 
 /** Those whom a mismatch is about at an instant, for anyone ever; nobody where there is none. */
-export function mismatchAt(kind: MismatchKind, page: Thing, document: Thing, at: Instant): Audience {
+export function mismatchAt(kind: MismatchKind, page: Guarded, document: Guarded, at: Instant): Audience {
 	const [first, second] = sides(kind, page, document, at);
 	return difference(first, second);
 }
@@ -39,7 +39,7 @@ export function mismatchAt(kind: MismatchKind, page: Thing, document: Thing, at:
 export const isNamedOnly = (audience: Audience): boolean => audience.every(({ all }) => all.some((mark) => mark.kind === 'person'));
 
 /** Instants after `at` at which the hours of either door begin or end. */
-function doorBounds(page: Thing, document: Thing, at: Instant): Instant[] {
+function doorBounds(page: Guarded, document: Guarded, at: Instant): Instant[] {
 	const bounds = [page, document].flatMap((thing) => {
 		const { hours } = doorInForce(thing);
 		return [hours.from, hours.until];
@@ -51,7 +51,7 @@ function doorBounds(page: Thing, document: Thing, at: Instant): Instant[] {
  * Whether there is a mismatch now or at any time to come, told from the doors alone: the kinds, with the instant from which.
  * For very many placements at once; `mismatchesOf` then says more of those found.
  */
-export function mismatchKinds(page: Thing, document: Thing, at: Instant): { kind: MismatchKind; from: Instant; audience: Audience }[] {
+export function mismatchKinds(page: Guarded, document: Guarded, at: Instant): { kind: MismatchKind; from: Instant; audience: Audience }[] {
 	const instants = [at, ...doorBounds(page, document, at)];
 	return (['dead-end', 'side-door'] as const).flatMap((kind) => {
 		for (const from of instants) {
@@ -94,7 +94,7 @@ const sameCount = (a: Counted, b: Counted) => a.anyone === b.anyone && a.count =
  * The mismatches of a document on a page from `at` on, each with its spans: a new one begins wherever the audience or the
  * number of people in it changes.
  */
-export function mismatchesOf(page: Thing, document: Thing, people: Populations, at: Instant): Mismatch[] {
+export function mismatchesOf(page: Guarded, document: Guarded, people: Populations, at: Instant): Mismatch[] {
 	const doors = [doorInForce(page), doorInForce(document)];
 	const groups = doors.some((d) => d.allMembers) ? null : new Set(doors.flatMap((d) => d.groups));
 	const instants = [...new Set([at, ...doorBounds(page, document, at), ...people.boundsAfter(at, groups)])].sort((a, b) => a - b);
@@ -119,7 +119,7 @@ export function mismatchesOf(page: Thing, document: Thing, people: Populations, 
 export type Remedy = 'restore' | 'page-door' | 'admit' | 'follow' | 'narrow' | 'locked' | 'take-out' | 'intended';
 
 /** The remedies that would help, the likeliest first. */
-export function remediesFor(kind: MismatchKind, page: Thing, document: Thing): Remedy[] {
+export function remediesFor(kind: MismatchKind, page: Guarded, document: Guarded): Remedy[] {
 	// what is set aside opens to nobody, whatever its door says
 	if (document.setAside) return ['restore', 'take-out'];
 	const [p, x] = [page.door, doorInForce(document)];

@@ -16,7 +16,7 @@ import {
 	type RefusedSum,
 	type Summable
 } from './counting';
-import { AtMost } from './at-most';
+import { CountMinSketch } from './count-min-sketch';
 import { clockHour, hourIn } from './clock';
 import { addDays, type DayFigures } from './days';
 import { itemReport, itemTable, monthsOf } from './items';
@@ -155,7 +155,7 @@ describe('counts in little memory', () => {
 		const names = fc.array(fc.tuple(fc.constantFrom('c:a', 'c:b', 'n:0', 'p:é'), fc.integer({ min: 1, max: 9 })), { maxLength: 40 });
 		fc.assert(
 			fc.property(names, (list) => {
-				const [counts, exact] = [new AtMost(), new Map<string, number>()];
+				const [counts, exact] = [new CountMinSketch(), new Map<string, number>()];
 				for (const [name, n] of list) {
 					exact.set(name, (exact.get(name) ?? 0) + n);
 					expect(counts.add(name, n)).toBe(Math.min(255, exact.get(name)!));
@@ -165,7 +165,7 @@ describe('counts in little memory', () => {
 		);
 	});
 	it('of 200,000 readers who came once each take hardly any for one who came often', () => {
-		const counts = new AtMost();
+		const counts = new CountMinSketch();
 		let [least, most] = [255, 0];
 		for (let i = 0; i < 200_000; i++) {
 			const n = counts.add(`c:reader-${i}`);

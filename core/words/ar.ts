@@ -1,7 +1,7 @@
 // Arabic, written from right to left.
-import type { Told } from './words';
+import type { Messages } from './words';
 
-export const ar: Told = {
+export const ar: Messages = {
 	room: {
 		pages: 'الصفحات',
 		page: 'صفحة',

@@ -1,7 +1,7 @@
 // German.
-import type { Told } from './words';
+import type { Messages } from './words';
 
-export const de: Told = {
+export const de: Messages = {
 	room: {
 		pages: 'Seiten',
 		page: 'Seite',

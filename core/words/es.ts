@@ -1,7 +1,7 @@
 // Spanish.
-import type { Told } from './words';
+import type { Messages } from './words';
 
-export const es: Told = {
+export const es: Messages = {
 	room: {
 		pages: 'Páginas',
 		page: 'Página',

@@ -1,7 +1,7 @@
 // French.
-import type { Told } from './words';
+import type { Messages } from './words';
 
-export const fr: Told = {
+export const fr: Messages = {
 	room: {
 		pages: 'Pages',
 		page: 'Page',

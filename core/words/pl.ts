@@ -1,7 +1,7 @@
 // Polish.
-import type { Told } from './words';
+import type { Messages } from './words';
 
-export const pl: Told = {
+export const pl: Messages = {
 	room: {
 		pages: 'Strony',
 		page: 'Strona',

@@ -1,20 +1,22 @@
 // Messages for readers: complete in every language, with the plural forms that each has (Unicode CLDR, as Intl has it).
 import { describe, expect, it } from 'vitest';
 import { accepted, directionOf, languageFor, languages, say, type Message } from './words';
-import { told } from './told';
+import { messages } from './messages';
 
 const names = (message: string) => [...message.matchAll(/\{(\w+)\}/g)].map((m) => m[1]!).sort();
 const forms = (message: Message) => (typeof message === 'string' ? [message] : Object.values(message));
 
 describe.each(languages)('the messages in %s', (language) => {
-	const parts = Object.entries(told[language]);
+	const parts = Object.entries(messages[language]);
 	it('are the same ones as in English', () => {
-		expect(parts.map(([part, all]) => [part, Object.keys(all).sort()])).toEqual(Object.entries(told.en).map(([part, all]) => [part, Object.keys(all).sort()]));
+		expect(parts.map(([part, all]) => [part, Object.keys(all).sort()])).toEqual(
+			Object.entries(messages.en).map(([part, all]) => [part, Object.keys(all).sort()])
+		);
 	});
 	it('say something, with the same values put in', () => {
 		for (const [part, all] of parts)
 			for (const [name, message] of Object.entries(all) as [string, Message][]) {
-				const english = (told.en as Record<string, Record<string, Message>>)[part]![name]!;
+				const english = (messages.en as Record<string, Record<string, Message>>)[part]![name]!;
 				const wanted = new Set(forms(english).flatMap(names));
 				for (const text of forms(message)) {
 					expect(text.trim(), `${part}.${name}`).not.toBe('');
@@ -34,7 +36,7 @@ describe.each(languages)('the messages in %s', (language) => {
 		it('are translated', () => {
 			// words that are the same in two languages, and names, are few
 			const same = parts.flatMap(([part, all]) =>
-				Object.entries(all).filter(([name, m]) => JSON.stringify(m) === JSON.stringify((told.en as Record<string, Record<string, Message>>)[part]![name]))
+				Object.entries(all).filter(([name, m]) => JSON.stringify(m) === JSON.stringify((messages.en as Record<string, Record<string, Message>>)[part]![name]))
 			);
 			expect(same.length, same.map(([name]) => name).join(', ')).toBeLessThan(8);
 		});
@@ -50,7 +52,7 @@ describe('saying a message', () => {
 	it('chooses the plural form', () => {
 		const times = { one: '{count} raz', few: '{count} razy', many: '{count} razy', other: '{count} razu' };
 		expect([1, 2, 5, 22].map((count) => say('pl', times, { count }))).toEqual(['1 raz', '2 razy', '5 razy', '22 razy']);
-		expect([0, 1, 2, 3, 11, 100].map((count) => say('ar', told.ar.room.times, { count })).at(2)).toBe('مرتان');
+		expect([0, 1, 2, 3, 11, 100].map((count) => say('ar', messages.ar.room.times, { count })).at(2)).toBe('مرتان');
 	});
 });
 

@@ -6,10 +6,10 @@ export type Plurals = { readonly other: string } & Partial<Readonly<Record<'zero
 export type Message = string | Plurals;
 
 /** The same messages as English has, in another language. */
-export type Told = { readonly [Part in keyof typeof en]: { readonly [Name in keyof (typeof en)[Part]]: Message } };
-export type RoomWords = Told['room'];
-export type SiteWords = Told['site'];
-export type AccountWords = Told['account'];
+export type Messages = { readonly [Part in keyof typeof en]: { readonly [Name in keyof (typeof en)[Part]]: Message } };
+export type RoomWords = Messages['room'];
+export type SiteWords = Messages['site'];
+export type AccountWords = Messages['account'];
 
 export const languages = ['en', 'de', 'fr', 'es', 'pl', 'ar'] as const;
 export type Language = (typeof languages)[number];

@@ -1,5 +1,5 @@
 import type { LayoutServerLoad } from './$types';
-import { told } from '#core/words/told';
+import { messages } from '#core/words/messages';
 import { siteLook } from '$lib/server/site/site';
 
 export const load: LayoutServerLoad = async ({ locals, cookies }) => {
@@ -8,7 +8,7 @@ export const load: LayoutServerLoad = async ({ locals, cookies }) => {
 		site: await siteLook(),
 		me: person ? { name: person.name, email: person.email, staff: who.kind === 'staff' } : null,
 		language: locals.language,
-		words: told[locals.language].site,
+		words: messages[locals.language].site,
 		theme: cookies.get('ianua_theme') ?? 'system'
 	};
 };

@@ -8,7 +8,7 @@ import { fileURLToPath } from 'node:url';
 import { promisify } from 'node:util';
 import PDFDocument from 'pdfkit';
 import type { APIRequestContext, Locator, Page } from '@playwright/test';
-import { told } from '../../core/words/told';
+import { messages } from '../../core/words/messages';
 import { languages } from '../../core/words/words';
 import { axe, axeLightAndDark, expect, origin, signIn, test } from './help';
 
@@ -662,10 +662,10 @@ test('the room speaks six languages, Arabic from right to left, and keeps the on
 	for (const language of languages) {
 		const page = await people.as('visitor', { locale: language });
 		await open(page, '/d/cruising-guide/read');
-		await expect(page.locator('[data-opens="more"]'), language).toHaveText(told[language].room.more as string);
+		await expect(page.locator('[data-opens="more"]'), language).toHaveText(messages[language].room.more as string);
 		await expect(page.locator('.sill')).toHaveAttribute('dir', language === 'ar' ? 'rtl' : 'ltr');
 		await page.goto('/d/lock-warden-handbook');
-		await expect(page.getByRole('heading', { level: 1 }), language).toHaveText(told[language].site.forMembers as string);
+		await expect(page.getByRole('heading', { level: 1 }), language).toHaveText(messages[language].site.forMembers as string);
 		await expect(page.locator('html')).toHaveAttribute('lang', language);
 		expect(await page.evaluate(() => document.documentElement.scrollWidth), language).toBeLessThanOrEqual(1280);
 	}

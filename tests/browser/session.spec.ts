@@ -43,7 +43,7 @@ test('when the session has gone one signs in where one is, and what was pressed 
 	const again = await people.as(someone);
 	await again.goto('/desk/documents/bridge-9-elevation');
 	await expect(again.getByTestId('door-sentence')).toHaveText(before);
-		await again.context().clearCookies();
+	await again.context().clearCookies();
 	await again.locator('aside.sheet').getByText('Ajar', { exact: true }).click();
 	const asked = again.getByRole('dialog', { name: 'Sign in again' });
 	await asked.getByLabel('Password').fill(someone.password);

@@ -14,7 +14,7 @@ export const origin = given.origin;
 // before anything of the server is imported: it reads its settings from here
 Object.assign(process.env, given.environment);
 
-const { addGroup, addPerson, hasOwner, makeFirstOwner } = await import('#server/people/service');
+const { addGroup, addPerson, hasOwner, makeFirstOwner } = await import('#server/people/directory');
 const { IanuaError } = await import('#core/errors');
 const { slugOf } = await import('#core/documents/address');
 const { db } = await import('#server/db/client');

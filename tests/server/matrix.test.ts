@@ -105,7 +105,7 @@ beforeAll(async () => {
 	insider = await member({ group: 'Matrix in' });
 	outsider = await member({ group: 'Matrix out' });
 	lapsed = await member({ group: 'Matrix in', until: '2020-01-01' });
-	const [{ addPage, publish, changePageDoor }, { sql }] = await Promise.all([import('#server/placing/service'), import('#server/db/client')]);
+	const [{ addPage, publish, changePageDoor }, { sql }] = await Promise.all([import('#server/placing/pages'), import('#server/db/client')]);
 	const [{ id: owner }] = (await sql()<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
 	const list = await addPage({ path: '/matrix-list', title: 'List', layout: 'catalogue', content: { show: 'list', order: '-changed', beside: false } }, owner);
 	await publish(list, owner);

@@ -1,10 +1,10 @@
 // Pages: drafts, publishing, and what each reader sees of a placement.
 import { beforeAll, describe, expect, it } from 'vitest';
 import { languages } from '#core/words/words';
-import { told } from '#core/words/told';
+import { messages } from '#core/words/messages';
 import { document, ledgerOf, member, origin, staff, visitor, type Client, type DocumentJson } from './help';
 
-const { addPage, pageDraft, publish, saveDraft, changePageDoor, listPages } = await import('#server/placing/service');
+const { addPage, pageDraft, publish, saveDraft, changePageDoor, listPages } = await import('#server/placing/pages');
 const { sql } = await import('#server/db/client');
 
 let boss: Client;
@@ -169,7 +169,7 @@ describe('the language readers are spoken to in', () => {
 		expect((await boss.api<{ language: string }>('GET', `/pages${path}`)).language).toBe('pl');
 		const { language, text } = await spoken(path, { 'accept-language': 'fr' });
 		expect(language).toBe('pl');
-		expect(text).toContain(told.pl.site.signIn as string);
+		expect(text).toContain(messages.pl.site.signIn as string);
 		expect((await spoken(path, { cookie: 'ianua_language=de' })).language).toBe('de');
 		expect((await spoken('/sign-in', { 'accept-language': 'fr' })).language).toBe('fr');
 		expect((await boss.send('PATCH', `/api/v1/pages${path}`, { language: 'tlh' })).status).toBe(422);
@@ -190,7 +190,7 @@ describe('the language readers are spoken to in', () => {
 		expect((await spoken(shut.path, { 'accept-language': 'fr' })).language).toBe('pl');
 	});
 	it.each(languages)('%s, on every page about one’s own account', async (language) => {
-		const said = told[language] as Record<'site' | 'account', Record<string, string>>;
+		const said = messages[language] as Record<'site' | 'account', Record<string, string>>;
 		const at = async (path: string) => (await spoken(path, { 'accept-language': language })).text;
 		expect(await at('/sign-in/forgotten')).toContain(said.account.mailWay);
 		expect(await at('/sign-in/link?token=x')).toContain(said.account.openLink);

@@ -8,7 +8,7 @@ import { forms, presses } from '#core/placing/placement';
 import { document, ledgerOf, member, origin, pdf, send, staff, until, visitor, type Client, type DocumentJson } from './help';
 
 const { sql } = await import('#server/db/client');
-const { publishDue } = await import('#server/placing/service');
+const { publishDue } = await import('#server/placing/pages');
 
 interface PageJson {
 	path: string;

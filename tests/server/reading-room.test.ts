@@ -3,7 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
 import { describe, expect, it } from 'vitest';
-import { told } from '#core/words/told';
+import { messages } from '#core/words/messages';
 import { languages } from '#core/words/words';
 import { sql } from '#server/db/client';
 import { document, ledgerOf, origin, pdf, qpdf, send, staff, visitor } from './help';
@@ -209,12 +209,12 @@ describe('the language', () => {
 	it.each(languages)('a reader is spoken to in %s, as their browser asks', async (language) => {
 		const { slug } = await document({ position: 'keyed' });
 		const page = await (await visitor(reader()).get(`/d/${slug}`, { ...html, 'accept-language': `${language}, en;q=0.5` })).text();
-		expect(page).toContain(told[language].site.forMembers as string);
+		expect(page).toContain(messages[language].site.forMembers as string);
 		expect(page).toMatch(new RegExp(`<html lang="${language}"${language === 'ar' ? ' dir="rtl"' : ''}`));
 	});
 	it('one that is asked for in the address is kept, and goes before the browser’s', async () => {
 		const response = await visitor(reader()).get('/sign-in?lang=fr', { ...html, 'accept-language': 'de' });
-		expect(await response.text()).toContain(told.fr.site.signIn as string);
+		expect(await response.text()).toContain(messages.fr.site.signIn as string);
 		expect(response.headers.getSetCookie().join()).toContain('ianua_language=fr');
 		expect((await visitor(reader()).get('/sign-in?lang=xx', html)).headers.getSetCookie().join()).not.toContain('ianua_language');
 	});

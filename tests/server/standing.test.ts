@@ -3,10 +3,10 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { decide, isListed, visitor as nobody, type Who } from '#core/access/decide';
 import { standingOf } from '#core/access/standing';
-import { allThings } from '#server/access/reach';
+import { allGuarded } from '#server/access/reach';
 import { readableBy } from '#server/access/readable';
 import { sql } from '#server/db/client';
-import { find } from '#server/reading/find';
+import { resolve } from '#server/reading/resolve';
 import { personAt } from '#server/people/who';
 import { copies, type Copy } from './copies';
 import { document, member, staff, visitor, type Client, type DocumentJson } from './help';
@@ -76,8 +76,8 @@ beforeAll(async () => {
 }, 120_000);
 
 const things = async () => {
-	const found = new Map<string, Awaited<ReturnType<typeof find>>>();
-	for (const { slug } of made) found.set(slug, await find(slug));
+	const found = new Map<string, Awaited<ReturnType<typeof resolve>>>();
+	for (const { slug } of made) found.set(slug, await resolve(slug));
 	return found;
 };
 
@@ -87,7 +87,7 @@ describe('how a document stands', () => {
 			select id, position_at(set_position, from_at, until_at, now()) as position, listed from thing_in_force where kind = 'document' and id in ${sql()(made.map((m) => m.id))}`;
 		const byId = new Map(rows.map((r) => [r.id, r]));
 		const all = await things();
-		const loaded = await allThings({ documents: made.map((m) => m.id) });
+		const loaded = await allGuarded({ documents: made.map((m) => m.id) });
 		const positions = new Set<string>();
 		for (const { id, slug } of made) {
 			const standing = standingOf(all.get(slug)!.thing, Date.now());

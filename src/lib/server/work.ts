@@ -4,11 +4,11 @@ import { checkEdition } from './intake/check';
 import { watchSources } from './intake/source';
 import { beginAgain, sweep } from './intake/sweep';
 import { everySo, queueJob, startJobs, stopJobs, workOn } from './jobs/boss';
-import { tellDue } from './readership/told';
+import { sendDueReports } from './readership/subscriptions';
 import { keepTelling } from './readership/webhooks';
 import { keepSumming } from './readership/sums';
 import { log } from './log';
-import { publishDue } from './placing/service';
+import { publishDue } from './placing/pages';
 import { dismissHelpers } from './pdf/helpers';
 
 /** Ms between two looks for work that was begun by a server that is gone. */
@@ -25,7 +25,7 @@ export async function startWork(): Promise<void> {
 	await workOn('watch', watchSources, 1);
 	await workOn('publish', async () => void (await publishDue(new Date())), 1);
 	await workOn('sweep', async () => void (await sweep(Date.now())), 1);
-	await workOn('tell', () => tellDue(Date.now()), 1);
+	await workOn('tell', () => sendDueReports(Date.now()), 1);
 	await everySo('tell', '* * * * *');
 	await everySo('watch', '7 * * * *');
 	await everySo('publish', '* * * * *');

@@ -9,7 +9,7 @@ import { takeCookies } from '$lib/server/http/cookies';
 import { auth, passwordLength } from '$lib/server/people/auth';
 import { countTry } from '$lib/server/people/attempts';
 import { dropBeginCode, isBeginCode } from '$lib/server/people/begin';
-import { hasOwner, makeFirstOwner } from '$lib/server/people/service';
+import { hasOwner, makeFirstOwner } from '$lib/server/people/directory';
 import { isZone } from '$lib/server/site/site';
 import { zones } from '$lib/server/site/zones';
 import { compile } from '$lib/server/validate';

@@ -4,16 +4,16 @@ import { toString as qrOf } from 'qrcode';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
 import { formOf } from '$lib/server/http/form';
-import { openDocumentsFor } from '$lib/server/documents/open-to';
+import { openDocumentsFor } from '$lib/server/documents/readable';
 import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { passwordLength } from '$lib/server/people/auth';
 import { eraseSelf } from '$lib/server/people/record';
-import { membershipsOf, secondFactorOf } from '$lib/server/people/service';
+import { membershipsOf, secondFactorOf } from '$lib/server/people/directory';
 import { member } from '$lib/server/guard/guard';
 import { endOtherSessions, endSession, sessionsOf } from '$lib/server/people/sessions';
 import { sessionTokenOf } from '$lib/server/people/who';
-import { navigationFor } from '$lib/server/placing/service';
+import { navigationFor } from '$lib/server/placing/pages';
 
 const tokenHere = (event: RequestEvent) => sessionTokenOf(event.request.headers.get('cookie'));
 

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { decide, visitor } from '#core/access/decide';
 import { oEmbed, oEmbedXml } from '#core/placing/outside';
 import { defaultsOf } from '#core/placing/placement';
-import { find } from '$lib/server/reading/find';
+import { resolve } from '$lib/server/reading/resolve';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 
@@ -22,7 +22,7 @@ export const GET: RequestHandler = async ({ url }) => {
 		return plain(404, 'There is nothing to embed at that address.');
 	}
 	const slug = settings().origins.includes(asked.origin) ? /^\/(?:d|embed)\/([a-z0-9-]+)(?:\/read)?\/?$/.exec(asked.pathname)?.[1] : null;
-	const found = slug ? await find(slug) : null;
+	const found = slug ? await resolve(slug) : null;
 	const decision = found && decide(visitor, found.thing, 'read', Date.now());
 	const code = decision?.reasons[0].code;
 	if (!found || found.gone || !found.edition.pages || found.edition.condition === 'refused' || code === 'shut' || code === 'set-aside')

@@ -1,17 +1,17 @@
 // Signing in and out by forms, so that it works without JavaScript; better-auth does the work.
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
-import { told } from '#core/words/told';
+import { messages } from '#core/words/messages';
 import { formOf } from '$lib/server/http/form';
 import { authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
-import { wayOn } from '$lib/server/http/way-on';
+import { redirectTarget } from '$lib/server/http/redirect-target';
 import { auth } from '$lib/server/people/auth';
-import { roleOf } from '$lib/server/people/service';
-import { navigationFor } from '$lib/server/placing/service';
+import { roleOf } from '$lib/server/people/directory';
+import { navigationFor } from '$lib/server/placing/pages';
 
 export const load: PageServerLoad = async ({ url, locals }) => ({
-	to: wayOn(url.searchParams.get('to')),
+	to: redirectTarget(url.searchParams.get('to')),
 	over: url.searchParams.has('error'),
 	confirm: url.searchParams.has('confirm'),
 	navigation: await navigationFor(locals.caller)
@@ -21,8 +21,8 @@ export const actions: Actions = {
 	in: async (event) => {
 		const form = await formOf(event.request);
 		const [email, password] = [String(form.get('email') ?? '').trim(), String(form.get('password') ?? '')];
-		const to = wayOn(event.url.searchParams.get('to'));
-		const words = told[event.locals.language].site;
+		const to = redirectTarget(event.url.searchParams.get('to'));
+		const words = messages[event.locals.language].site;
 		const response = await authCall(event, '/sign-in/email', { email, password });
 		if (!response.ok)
 			return fail(response.status === 429 ? 429 : 400, {
@@ -37,8 +37,8 @@ export const actions: Actions = {
 	link: async (event) => {
 		const email = String((await formOf(event.request)).get('email') ?? '').trim();
 		const response = await authCall(event, '/sign-in/magic-link', { email });
-		if (response.status === 429) return fail(429, { email, trouble: told[event.locals.language].site.tooManyTries });
-		if (!response.ok) return fail(422, { email, trouble: told[event.locals.language].site.giveAddress });
+		if (response.status === 429) return fail(429, { email, trouble: messages[event.locals.language].site.tooManyTries });
+		if (!response.ok) return fail(422, { email, trouble: messages[event.locals.language].site.giveAddress });
 		return { email, sent: true };
 	},
 	out: async ({ request, cookies }) => {

@@ -12,7 +12,7 @@ import { group, knock, membership } from '../db/schema';
 import { newId } from '../id';
 import { sendMail } from '../mail/send';
 import { countOften, placeOf } from '../people/attempts';
-import { insertPerson } from '../people/service';
+import { insertPerson } from '../people/directory';
 import { mailInvitation } from '../people/staff';
 import type { Person } from '../people/who';
 import type { TurnedAway } from '../reading/chain';

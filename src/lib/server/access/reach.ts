@@ -1,10 +1,10 @@
 // Whom every document reaches today, in one pass over doors and people.
-import type { DoorFields, Thing } from '#core/access/door';
+import type { DoorFields, Guarded } from '#core/access/door';
 import { spanOf, type Instant, type Span } from '#core/access/hours';
 import { populationAt, reach, type Member, type Population, type Reached } from '#core/access/population';
 import { sql } from '../db/client';
 import { site } from '../site/site';
-import { thingOf, type ThingRow } from './things';
+import { guardedOf, type GuardedRow } from './doors';
 
 /** All members with their memberships. */
 export async function allMembersOf(): Promise<Member[]> {
@@ -37,23 +37,23 @@ export const populationNow = async (at: Instant = Date.now()): Promise<Populatio
 export interface AsIf {
 	readonly door: Partial<DoorFields>;
 	/** Undefined where that stays. */
-	readonly follows?: Thing['follows'];
+	readonly follows?: Guarded['follows'];
 }
 
 /** Documents that are not gone and pages that are not set aside, as the decision sees them, by id (no two of them share one). */
-export async function allThings(of: {
+export async function allGuarded(of: {
 	documents?: 'all' | readonly string[];
 	pages?: 'all' | readonly string[];
 	/** Pages that count as published, whether they are or not. */
 	asPublished?: readonly string[];
 	/** How the doors of the documents would be. */
 	asIf?: AsIf | null;
-}): Promise<Map<string, Thing>> {
+}): Promise<Map<string, Guarded>> {
 	const s = sql();
 	const some = (table: 'document' | 'page', ids: 'all' | readonly string[] = []) =>
 		s`select id, door_id, set_aside_at, ${table === 'document'} as document from ${s(table)} where ${table === 'document' ? s`gone_at is null` : s`set_aside_at is null`} and ${ids === 'all' ? s`true` : ids.length ? s`id in ${s(ids)}` : s`false`}`;
 	const [rows, { zone }] = await Promise.all([
-		s<(ThingRow & { id: string; document: boolean })[]>`
+		s<(GuardedRow & { id: string; document: boolean })[]>`
 			with admits as (
 				select x.id, coalesce(g.list, '[]') as groups, coalesce(p.list, '[]') as people from door x
 					left join (select door_id, jsonb_agg(group_id) as list from door_group group by door_id) g on g.door_id = x.id
@@ -69,17 +69,19 @@ export async function allThings(of: {
 			from (${some('document', of.documents)} union all ${some('page', of.pages)}) t join doors x on x.id = t.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id`,
 		site()
 	]);
-	const asIf = (row: (typeof rows)[number]): Thing => {
-		if (!of.asIf || !row.document) return thingOf(row, zone);
-		const thing = thingOf({ ...row, door: { ...row.door, ...of.asIf.door } }, zone);
+	const asIf = (row: (typeof rows)[number]): Guarded => {
+		if (!of.asIf || !row.document) return guardedOf(row, zone);
+		const thing = guardedOf({ ...row, door: { ...row.door, ...of.asIf.door } }, zone);
 		return of.asIf.follows === undefined ? thing : { ...thing, follows: of.asIf.follows };
 	};
 	return new Map(rows.map((row) => [row.id, asIf(row)]));
 }
 
 /** Every document that is not set aside, with whom it reaches. */
-export async function reachOfAll(at: Instant = Date.now()): Promise<{ documents: Map<string, Thing>; reached: Map<string, Reached>; population: Population }> {
-	const [documents, population] = await Promise.all([allThings({ documents: 'all' }), populationNow(at)]);
+export async function reachOfAll(
+	at: Instant = Date.now()
+): Promise<{ documents: Map<string, Guarded>; reached: Map<string, Reached>; population: Population }> {
+	const [documents, population] = await Promise.all([allGuarded({ documents: 'all' }), populationNow(at)]);
 	for (const [id, thing] of documents) if (thing.setAside) documents.delete(id);
 	return { documents, population, reached: new Map([...documents].map(([id, thing]) => [id, reach(thing, population)])) };
 }

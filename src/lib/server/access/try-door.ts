@@ -1,9 +1,9 @@
 // Trying a door: what a visitor, a member, a member of a group or a key's holder would get, now or at another moment.
 import { decide, visitor, type Action, type Decision, type Who } from '#core/access/decide';
-import type { Thing } from '#core/access/door';
+import type { Guarded } from '#core/access/door';
 import { isInstant } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
-import { groupIds } from '../people/service';
+import { groupIds } from '../people/directory';
 import { personAt, type Caller } from '../people/who';
 import { db } from '../db/client';
 import { documentOfKey, keyOf } from './keys';
@@ -58,13 +58,13 @@ export async function trialOf(params: URLSearchParams): Promise<Caller | null> {
 	return { who: await whoOf(as, ''), person: null, trial: { at, key: null } };
 }
 
-export async function tryDoor(thing: Thing, documentId: string, query: { as: string; action?: Action; at?: string }): Promise<Tried> {
+export async function tryDoor(thing: Guarded, documentId: string, query: { as: string; action?: Action; at?: string }): Promise<Tried> {
 	const who = await whoOf(query.as, documentId);
-	return told(decide(who, thing, query.action ?? 'read', query.at ? Date.parse(query.at) : Date.now()));
+	return toTried(decide(who, thing, query.action ?? 'read', query.at ? Date.parse(query.at) : Date.now()));
 }
 
 /** A decision as the API and the desk tell it. */
-export const told = ({ allowed, reasons, changesAt }: Decision): Tried => ({
+export const toTried = ({ allowed, reasons, changesAt }: Decision): Tried => ({
 	allowed,
 	reasons: reasons.map(({ code, group, key, at }) => ({
 		code,

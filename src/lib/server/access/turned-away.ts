@@ -3,7 +3,7 @@ import type { Reason, RefusedCode } from '#core/access/decide';
 import type { TurnedAwayWords } from '#core/access/door';
 import { turnedAwayPage, type TurnedAwayPage } from '#core/access/turned-away';
 import type { Language } from '#core/words/words';
-import { groupName } from '../people/service';
+import { groupName } from '../people/directory';
 import { site } from '../site/site';
 
 /** `own` are the words of the document or page. */

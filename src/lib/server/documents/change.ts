@@ -9,7 +9,7 @@ import { slugMax, slugPattern } from '#core/documents/address';
 import type { Cover } from '#core/documents/cover';
 import { IanuaError } from '#core/errors';
 import { ReadingSettings } from '#core/reading/settings';
-import { changeDoor } from '../access/things';
+import { changeDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { document, documentAddress, edition } from '../db/schema';
 import { putInForce } from '../intake/bring-in';

@@ -5,7 +5,7 @@ import { sentence, whoWords } from '#core/access/reach';
 import { coverMark, type Cover } from '#core/documents/cover';
 import type { Condition, Facts, Finding } from '#core/intake/condition';
 import { paperWords } from '#core/intake/paper';
-import { positionNow, reachOf, type DoorRow } from '../access/things';
+import { positionNow, reachOf, type DoorRow } from '../access/doors';
 import { sql } from '../db/client';
 import { readersIn } from '../readership/sums';
 
@@ -96,7 +96,7 @@ export function lineSelect(today: string, zone: string, now: number) {
 		from document d join edition e on e.id = d.edition_id`;
 }
 
-export function lineOf(row: LineRow, zone: string, now: number): DocumentLine {
+export function toListItem(row: LineRow, zone: string, now: number): DocumentLine {
 	const reach = reachOf(row.door, zone, row.set_aside_at !== null);
 	const position = positionNow(reach, now);
 	const byDay = new Map(row.days.map((d) => [d.day, d.n]));

@@ -5,7 +5,7 @@ import { dayOf } from '#core/access/hours';
 import { sql } from '../db/client';
 import { site } from '../site/site';
 import { hitsOf, longest, matchingDocuments, type Hit } from './find';
-import { lineOf, lineSelect, type DocumentLine, type LineRow } from './line';
+import { toListItem, lineSelect, type DocumentLine, type LineRow } from './line';
 
 export interface DocumentQuery {
 	readonly q?: string;
@@ -172,7 +172,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		])
 	) as unknown as Counts;
 	return {
-		items: ids.map((id) => ({ ...lineOf(byId.get(id)!, zone, now), hits: hits.get(id) ?? [], hitPages: pagesOf.has(id) ? pagesOf.get(id)! : 0 })),
+		items: ids.map((id) => ({ ...toListItem(byId.get(id)!, zone, now), hits: hits.get(id) ?? [], hitPages: pagesOf.has(id) ? pagesOf.get(id)! : 0 })),
 		total: counted!.total,
 		// what was counted is all there is, unless it was found or is what was set aside
 		all: there!.n ?? counted!.all,
@@ -189,5 +189,5 @@ export async function linesOf(slugs: readonly string[]): Promise<DocumentLine[]>
 	const s = sql();
 	const rows = await s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)}
 		where d.slug in ${s(slugs)} or d.id in (select document_id from document_address where slug in ${s(slugs)})`;
-	return rows.map((row) => lineOf(row, zone, now));
+	return rows.map((row) => toListItem(row, zone, now));
 }

@@ -5,10 +5,10 @@ import { fieldsShown, type Position } from '#core/access/door';
 import { sentence } from '#core/access/reach';
 import type { Cover } from '#core/documents/cover';
 import type { Condition, ConditionStatus, Facts, Finding } from '#core/intake/condition';
-import { reachOf, type DoorRow } from '../access/things';
+import { reachOf, type DoorRow } from '../access/doors';
 import { sql } from '../db/client';
 import { site } from '../site/site';
-import { lineOf, lineSelect, type DocumentLine, type LineRow } from './line';
+import { toListItem, lineSelect, type DocumentLine, type LineRow } from './line';
 
 export interface EditionView {
 	readonly number: number;
@@ -98,7 +98,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 						and (p.published or not exists (select 1 from placement q where q.id = p.id and q.page_id = p.page_id and q.published))), '[]') as placed
 			from document d join edition e on e.id = d.edition_id where d.id = ${of.id}`
 	]);
-	const { door: lineDoor, ...rest } = lineOf(line!, zone, now);
+	const { door: lineDoor, ...rest } = toListItem(line!, zone, now);
 	const reach = reachOf(line!.door, zone, line!.set_aside_at !== null);
 	const { force: _force, ...door } = line!.door;
 	return {

@@ -183,7 +183,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/readership/members/[id]': api(['readership:read', 'people:read']),
 	'/api/v1/readership/overview': api(...readership),
 	'/api/v1/readership/places': api(...readership),
-	'/api/v1/readership/told': own(),
+	'/api/v1/readership/subscription': own(),
 	'/api/v1/readership/turned-away': api(...readership),
 	'/api/v1/site': api(['site:write'], ['site:write'], { changes: 'owner' }),
 	'/api/v1/tokens': own(),

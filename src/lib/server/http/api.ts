@@ -4,7 +4,7 @@ import { catalogue, IanuaError, problemOf, type ErrorCode } from '#core/errors';
 import type { DocumentChange } from '../documents/change';
 import { documentJson, documentView } from '../documents/view';
 import { log } from '../log';
-import { recordTurnedAway, TurnedAway, type Ask } from '../reading/chain';
+import { recordTurnedAway, TurnedAway, type FileRequest } from '../reading/chain';
 import { checked, unkeepable, zeroByte, type Checked } from '../validate';
 
 /** What PostgreSQL says of what it cannot keep, by its codes, in words. */
@@ -75,7 +75,7 @@ export async function documentAnswer(slug: string, status = 200, more: { readonl
 export const answer = (value: unknown, status = 200): Response => json(value, { status, headers: { 'cache-control': 'no-store' } });
 
 /** What the chain asks of a request that kit took. */
-export function askOf(event: RequestEvent, slug: string): Ask {
+export function fileRequestOf(event: RequestEvent, slug: string): FileRequest {
 	return {
 		method: event.request.method,
 		slug,

@@ -1,6 +1,6 @@
 // Forms of our own that better-auth carries out: by its own handler, so that its limits on tries hold here too.
 import type { RequestEvent } from '@sveltejs/kit';
-import { told } from '#core/words/told';
+import { messages } from '#core/words/messages';
 import type { AccountWords } from '#core/words/words';
 import { addressHeader, auth } from '../people/auth';
 import { settings } from '../settings';
@@ -28,7 +28,7 @@ export function authCall(event: RequestEvent, path: string, body: unknown): Prom
 
 /** What an answer of better-auth says went wrong, in the reader's language. */
 export async function authTrouble({ locals }: RequestEvent, response: Response, otherwise: string): Promise<string> {
-	const { site, account } = told[locals.language] as { site: Record<string, string>; account: Record<string, string> };
+	const { site, account } = messages[locals.language] as { site: Record<string, string>; account: Record<string, string> };
 	if (response.status === 429) return site.tooManyTries!;
 	const { code } = (await response.json().catch(() => ({}))) as { code?: string };
 	const names: Record<string, string> = {
@@ -45,4 +45,4 @@ export async function authTrouble({ locals }: RequestEvent, response: Response, 
 }
 
 /** The words of pages about one's own account, in the reader's language; those that name nothing. */
-export const accountOf = ({ locals }: RequestEvent) => told[locals.language].account as Readonly<Record<keyof AccountWords, string>>;
+export const accountOf = ({ locals }: RequestEvent) => messages[locals.language].account as Readonly<Record<keyof AccountWords, string>>;

@@ -8,7 +8,7 @@ import type { Language } from '#core/words/words';
 import { turnedAway } from '../access/turned-away';
 import { letIn, letInOrRecord, TurnedAway, type LetIn } from '../reading/chain';
 import { agreedCookie, keptOfBrowser, newReaderId, readerCookie } from '../reading/reader';
-import { askOf } from './api';
+import { fileRequestOf } from './api';
 
 /** Throws kit's error for a refusal of the catalogue; anything else goes on as it is. `knockAt` is where one may knock. */
 export function turnAway(refusal: unknown, knockAt: string | null = null): never {
@@ -49,7 +49,7 @@ export async function asksToRemember(event: RequestEvent, { caller }: LetIn): Pr
  * get the cookie by which their readings are told apart. `records` enters a refusal in the ledger.
  */
 export async function enter(event: RequestEvent, slug: string, action: Action, records = true): Promise<LetIn> {
-	const ask = askOf(event, slug);
+	const ask = fileRequestOf(event, slug);
 	let entered: LetIn;
 	try {
 		entered = await (records ? letInOrRecord(ask, action) : letIn(ask, action));

@@ -5,14 +5,14 @@ import { baseName, freeSlug, proposedTitle, slugOf } from '#core/documents/addre
 import { sizeWords } from '#core/documents/size';
 import { IanuaError } from '#core/errors';
 import type { Facts } from '#core/intake/condition';
-import { insertDoor } from '../access/things';
+import { insertDoor } from '../access/doors';
 import { db, sql, type Queryable } from '../db/client';
 import { document, edition } from '../db/schema';
 import { keep, putBy, receive, TooLarge, type Received } from '../files/store';
 import { newId } from '../id';
 import { queueJob } from '../jobs/boss';
 import { settings } from '../settings';
-import { help } from '../pdf/helpers';
+import { runInWorker } from '../pdf/helpers';
 import { writeAudit } from '../site/audit';
 import type { Looked } from '../pdf/look';
 
@@ -73,7 +73,7 @@ export const noRoom = (error: unknown): unknown => (['ENOSPC', 'EDQUOT'].include
 export async function bringIn(received: Received, given: Given, actor: string | null, looked?: Looked): Promise<BroughtIn> {
 	const name = baseName(given.fileName) || 'document.pdf';
 	try {
-		const { facts, locked } = looked ?? (await help('look', { path: received.path, bytes: received.bytes, name }));
+		const { facts, locked } = looked ?? (await runInWorker('look', { path: received.path, bytes: received.bytes, name }));
 		if (locked && given.editionOf) throw new IanuaError('file-locked', { name });
 		const known = await inUse(received.sha256);
 		let made: Omit<BroughtIn, 'first'>;

@@ -6,7 +6,7 @@ import { db, sql } from '../db/client';
 import { document, edition, editionPage } from '../db/schema';
 import { pathOf } from '../files/store';
 import type { FirstFacts } from '../pdf/facts';
-import { help } from '../pdf/helpers';
+import { runInWorker } from '../pdf/helpers';
 import { withLock } from '../jobs/lock';
 import { putInForce } from './bring-in';
 
@@ -23,7 +23,7 @@ export async function checkEdition(id: string, looked: FirstFacts | null = null)
 		if (!row || row.condition !== 'checking') return;
 		const path = pathOf(row.sha256);
 		// an edition from before the last change of the check has facts of an older shape: its first facts are read anew
-		const checked = await help('check', { path, sha256: row.sha256, version: row.facts.version, first: looked });
+		const checked = await runInWorker('check', { path, sha256: row.sha256, version: row.facts.version, first: looked });
 		if (checked.state !== 'read') {
 			const locked = checked.state === 'locked';
 			await write(row, { ...row.facts, pages: locked ? 0 : row.pages }, conditionOf(row.facts, { coverPage: null, textRead: false, locked }), [], false);

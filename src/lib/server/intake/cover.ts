@@ -5,7 +5,7 @@ import { IanuaError } from '#core/errors';
 import type { Cover } from '#core/documents/cover';
 import { setCover } from '../documents/change';
 import { keep, receive, TooLarge, type Received } from '../files/store';
-import { help } from '../pdf/helpers';
+import { runInWorker } from '../pdf/helpers';
 import { iconDrawing } from './icons';
 
 /** Largest picture taken, bytes; it is kept at most 1,200 px wide. */
@@ -21,7 +21,7 @@ export async function keepPicture(stream: AsyncIterable<Uint8Array>, widest = wi
 		throw error instanceof TooLarge ? new IanuaError('file-too-large', { name: 'The picture', limit: '20 MB' }) : error;
 	}
 	try {
-		const made = await help('picture', { path: sent.path, widest });
+		const made = await runInWorker('picture', { path: sent.path, widest });
 		await keep(made);
 		return made;
 	} finally {

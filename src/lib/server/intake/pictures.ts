@@ -3,7 +3,7 @@ import { stat } from 'node:fs/promises';
 import { db, sql } from '../db/client';
 import { picture } from '../db/schema';
 import { exists, madePath } from '../files/store';
-import { help } from '../pdf/helpers';
+import { runInWorker } from '../pdf/helpers';
 import { keepPicture } from './cover';
 
 /** Widest picture kept, and the widths that are sent, in px. */
@@ -31,6 +31,6 @@ export async function picturePath(sha256: string, wish: number): Promise<{ path:
 	if (!row) return null;
 	const width = widths.find((w) => w >= wish) ?? widths.at(-1)!;
 	const path = madePath(sha256, `picture-${width}.webp`);
-	if (!(await exists(path))) await help('narrower', { sha256, width, path });
+	if (!(await exists(path))) await runInWorker('narrower', { sha256, width, path });
 	return { path, bytes: (await stat(path)).size };
 }

@@ -7,7 +7,7 @@ import { document, intake } from '../db/schema';
 import { dropUpload, uploadOffset, uploadPath } from '../files/uploads';
 import { withLock } from '../jobs/lock';
 import { log } from '../log';
-import { help } from '../pdf/helpers';
+import { runInWorker } from '../pdf/helpers';
 import { bringIn, type BroughtIn } from './bring-in';
 
 export interface TrayLine {
@@ -140,7 +140,7 @@ export async function takeIn(id: string): Promise<BroughtIn | null> {
 		try {
 			const path = await uploadPath(id);
 			if (!path) throw new IanuaError('upload-cut-off');
-			const { sha256, bytes, looked } = await help('arrive', { path, name: row.fileName });
+			const { sha256, bytes, looked } = await runInWorker('arrive', { path, name: row.fileName });
 			const received = { path, sha256, bytes };
 			let editionOf: string | undefined;
 			if (row.editionOf) editionOf = (await db().select({ slug: document.slug }).from(document).where(eq(document.id, row.editionOf)))[0]?.slug;

@@ -9,7 +9,7 @@ import { pathOf, settle, temporaryPath, type Received } from '../files/store';
 import { firstFacts, passwordState, structureOf, type FirstFacts, type Structure } from './facts';
 import { look, type Looked } from './look';
 import { coverFrom, mostPixels, remakeCovers, type CoverOf } from './pictures';
-import { pack } from './remake';
+import { pack } from './derivatives';
 import { guessLanguage, hasWords, wordsOf } from './text';
 
 /** What a helper is asked, and what it answers. */

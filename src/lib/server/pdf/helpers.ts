@@ -78,7 +78,7 @@ function start({ helpers, waiting }: Pool): Helper {
 }
 
 /** Has a helper do a piece of work. Throws what the work threw, or that the helper broke off. */
-export async function help<K extends keyof Work>(kind: K, ask: Work[K]['ask']): Promise<Work[K]['answer']> {
+export async function runInWorker<K extends keyof Work>(kind: K, ask: Work[K]['ask']): Promise<Work[K]['answer']> {
 	const pool = poolOf[kind];
 	const { helpers, waiting } = pool;
 	let helper: Helper | undefined;

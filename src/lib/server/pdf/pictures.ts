@@ -5,7 +5,7 @@ import type { Cover } from '#core/documents/cover';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
 import { drawLane } from '../lanes';
 import { log } from '../log';
-import { help } from './helpers';
+import { runInWorker } from './helpers';
 import { limits, run } from './run';
 
 export const coverWidths = [300, 600, 1200] as const;
@@ -100,7 +100,7 @@ export async function coverPath(of: CoverOf, width: CoverWidth, place: string): 
 	const name = `${of.sha256} ${of.page}`;
 	let remade = remaking.get(name);
 	if (!remade) {
-		remade = drawLane.run(place, () => help('covers', of)).finally(() => remaking.delete(name));
+		remade = drawLane.run(place, () => runInWorker('covers', of)).finally(() => remaking.delete(name));
 		remaking.set(name, remade);
 	}
 	return (await remade) ? path : null;

@@ -4,7 +4,7 @@ import { rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { sql } from '../db/client';
 import { settings } from '../settings';
-import { hasOwner } from './service';
+import { hasOwner } from './directory';
 
 /** Letters and digits that nobody mistakes for each other. */
 const letters = 'ABCDEFGHJKMNPQRSTUVWXYZ23456789';

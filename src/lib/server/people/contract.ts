@@ -4,7 +4,7 @@ import { dayOrders } from '#core/people/csv';
 import { scopes } from '#core/people/scope';
 import { Cursor, Instant, Limit, Nothing, nullable, oneOf, type Operation, withBefore } from '../http/contract';
 import { GroupChange, GroupGiven, MemberChange, MemberGiven } from './members';
-import { standings } from './service';
+import { standings } from './directory';
 import { TokenGiven } from './tokens';
 
 export const MembersQuery = Type.Object(

@@ -9,7 +9,7 @@ import { db, sql, type Queryable } from '../db/client';
 import { group, membership, person, session } from '../db/schema';
 import { newId } from '../id';
 import { named, writeAudit } from '../site/audit';
-import { groupIds, insertPerson, listPeople, type PeopleQuery } from './service';
+import { groupIds, insertPerson, listPeople, type PeopleQuery } from './directory';
 import { mailInvitation, type Invited } from './staff';
 import type { Person } from './who';
 

@@ -9,7 +9,7 @@ import { settings } from '../settings';
 import { writeAudit } from '../site/audit';
 import { site } from '../site/site';
 import { hashPassword } from './auth';
-import { insertPerson } from './service';
+import { insertPerson } from './directory';
 import { hashOf, newSecret } from './secrets';
 import type { Person } from './who';
 

@@ -8,7 +8,7 @@ import { membership, person } from '../db/schema';
 import { newId } from '../id';
 import { writeAudit } from '../site/audit';
 import { insertGroup } from './members';
-import { groupIds, insertPerson, listGroups } from './service';
+import { groupIds, insertPerson, listGroups } from './directory';
 
 /** Largest table taken, in bytes and lines. */
 export const tableLimits = { bytes: 10 * 1024 * 1024, lines: 50_000 } as const;

@@ -10,7 +10,7 @@ import { findLane } from '../lanes';
 import { hitsOf, matchingDocuments } from '../documents/find';
 import type { Caller } from '../people/who';
 import { site } from '../site/site';
-import type { SeenCover } from './seen';
+import type { SeenCover } from './page-view';
 
 /** What somebody asks of a catalogue by its address. */
 export interface CatalogueQuery {

@@ -7,7 +7,7 @@ import { DoorAnswer } from '../access/contract';
 import { Instant, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
 import { Publishing } from './json';
 import { Mend } from './mismatches';
-import { PageChange, PageGiven } from './service';
+import { PageChange, PageGiven } from './pages';
 
 /** A door of a page: it follows none. */
 const PageDoor = Type.Object({ ...Type.Omit(DoorAnswer, ['follows']).properties, changedAt: Instant, changedBy: nullable(Type.String()) });

@@ -1,7 +1,7 @@
 // A page as the API gives it.
 import { fieldsShown } from '#core/access/door';
 import { Type, type Static } from '@sinclair/typebox';
-import type { PageDraft } from './service';
+import type { PageDraft } from './pages';
 
 /** The path that an address of the API names: `/api/v1/pages/volunteering`, or with the slash as %2F. */
 export const pathOf = (param: string): string => `/${param.replace(/^\/+/, '')}`;

@@ -3,20 +3,20 @@ import { and, eq } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
 import { audienceWords, type Audience } from '#core/access/audience';
 import { doorInForce, isAway } from '#core/access/standing';
-import { fieldsShown, type DoorChange, type DoorView, type Thing } from '#core/access/door';
+import { fieldsShown, type DoorChange, type DoorView, type Guarded } from '#core/access/door';
 import { countIn, audienceAt, type Counted, type Population } from '#core/access/population';
 import { IanuaError } from '#core/errors';
 import { withoutPlacement, withPlacement, type Article, type Layout, type PageContent } from '#core/placing/content';
 import { isNamedOnly, mismatchesOf, mismatchKinds, Populations, remediesFor, type MismatchKind, type Remedy } from '#core/placing/mismatch';
-import { allMembersOf, allThings, type AsIf } from '../access/reach';
+import { allMembersOf, allGuarded, type AsIf } from '../access/reach';
 import { db, sql } from '../db/client';
 import { page as pageTable, sideDoor } from '../db/schema';
 import { changeDocument, restore } from '../documents/change';
 import { documentView } from '../documents/view';
-import { groupIds, namesOf, personIds } from '../people/service';
+import { groupIds, namesOf, personIds } from '../people/directory';
 import { writeAudit } from '../site/audit';
 import { placesOf, type Place } from './placed';
-import { changePageDoor, changePlacement, pageDraft } from './service';
+import { changePageDoor, changePlacement, pageDraft } from './pages';
 
 /** Some placements: of the whole site as published, of one page's draft, or of one document. */
 export interface Which {
@@ -28,7 +28,7 @@ export interface Which {
 	readonly draft?: boolean;
 }
 
-export interface Found {
+export interface PlacedMismatch {
 	readonly kind: MismatchKind;
 	readonly pageId: string;
 	readonly page: string;
@@ -73,14 +73,14 @@ async function placed({ page, document, documents, draft = false }: Which): Prom
 }
 
 /** What a door decides by, as a text: placements between alike doors are alike. */
-function markOf(thing: Thing): string {
+function markOf(thing: Guarded): string {
 	const door = doorInForce(thing);
 	return JSON.stringify([isAway(thing), door.position, door.allMembers, door.groups, door.people, door.hours, thing.follows !== null]);
 }
 
 type Kind = { kind: MismatchKind; from: number; audience: Audience; counted: Counted; remedies: readonly Remedy[] };
 
-function kindsOf(page: Thing, document: Thing, population: Population): Kind[] {
+function kindsOf(page: Guarded, document: Guarded, population: Population): Kind[] {
 	const { at } = population;
 	return mismatchKinds(page, document, at).flatMap(({ kind, from, audience }) => {
 		// those of today, also where it only begins later
@@ -96,14 +96,14 @@ function thingsOf(pairs: readonly (readonly [page: string, document: string])[],
 		const ids = [...new Set(pairs.map((p) => p[at]))];
 		return ids.length > 1000 ? ('all' as const) : ids;
 	};
-	return Promise.all([allThings({ pages: some(0), documents: some(1), asPublished: [...new Set(pairs.map((p) => p[0]))], asIf }), allMembersOf(), namesOf()]);
+	return Promise.all([allGuarded({ pages: some(0), documents: some(1), asPublished: [...new Set(pairs.map((p) => p[0]))], asIf }), allMembersOf(), namesOf()]);
 }
 
 /**
  * The dead ends and side doors of some placements, the worst first; those that are met (locked cards) are left out. `asIf` tells of them as they
  * would be.
  */
-export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf | null = null): Promise<Found[]> {
+export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf | null = null): Promise<PlacedMismatch[]> {
 	const rows = await placed(which);
 	if (!rows.length) return [];
 	const [things, people, names] = await thingsOf(
@@ -111,11 +111,11 @@ export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf 
 		asIf
 	);
 	const population = new Populations(people).at(at);
-	const marks = new Map<Thing, string>();
-	const mark = (thing: Thing) => marks.get(thing) ?? (marks.set(thing, markOf(thing)), marks.get(thing)!);
+	const marks = new Map<Guarded, string>();
+	const mark = (thing: Guarded) => marks.get(thing) ?? (marks.set(thing, markOf(thing)), marks.get(thing)!);
 	const known = new Map<string, Kind[]>();
 	const words = new Map<Audience, string>();
-	const found: Found[] = [];
+	const found: PlacedMismatch[] = [];
 	for (const row of rows) {
 		const [page, document] = [things.get(row.page_id), things.get(row.document_id)];
 		if (!page || !document) continue;
@@ -144,7 +144,7 @@ export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf 
 		}
 	}
 	const now = new Date(at).toISOString();
-	const weight = (f: Found) => (f.intended ? 4 : 0) + (f.kind === 'dead-end' ? 0 : 2) + (f.from > now ? 1 : 0);
+	const weight = (f: PlacedMismatch) => (f.intended ? 4 : 0) + (f.kind === 'dead-end' ? 0 : 2) + (f.from > now ? 1 : 0);
 	return found.sort((a, b) => weight(a) - weight(b) || Number(b.audience.anyone) - Number(a.audience.anyone) || b.audience.people - a.audience.people);
 }
 
@@ -162,7 +162,7 @@ async function asIfOf({ position, allMembers, groups, people, follows, from, unt
 	if (follows === null) return { door, follows: null };
 	const [page] = await sql()<{ id: string; unpublished: boolean }[]>`select id, published_id is null as unpublished from page where path = ${follows}`;
 	if (!page) throw new IanuaError('page-unknown', { path: follows });
-	const followed = (await allThings({ pages: [page.id] })).get(page.id);
+	const followed = (await allGuarded({ pages: [page.id] })).get(page.id);
 	return { door, follows: followed ? { setAside: false, unpublished: page.unpublished, door: followed.door } : null };
 }
 
@@ -199,7 +199,7 @@ export interface Interval {
 }
 
 /** The spans of mismatches, over all time to come, in the order of `found`. */
-export async function intervalsOf(found: readonly Found[], at = Date.now()): Promise<Interval[][]> {
+export async function intervalsOf(found: readonly PlacedMismatch[], at = Date.now()): Promise<Interval[][]> {
 	const [things, people, names] = await thingsOf(found.map((f) => [f.pageId, f.documentId] as const));
 	const populations = new Populations(people);
 	return found.map((f) => {

@@ -2,7 +2,7 @@
 import { visitor } from '#core/access/decide';
 import { always } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
-import { listGroups } from '../people/service';
+import { listGroups } from '../people/directory';
 import { personAt, type Caller } from '../people/who';
 
 /** Stands for a member who is in one group and nobody in particular: no door admits it by name. */

@@ -1,13 +1,17 @@
 // Publishing, for the desk and for programs alike: now, at its time, or not any more; and the dead ends that it would make.
 import type { Publishing } from './json';
-import { mismatches, type Found } from './mismatches';
-import { publish, publishLater, takeDown } from './service';
+import { mismatches, type PlacedMismatch } from './mismatches';
+import { publish, publishLater, takeDown } from './pages';
 
 /**
  * Does what was asked with a page's draft. Gives the dead ends of what is published; where the asker wants to be asked about them first
  * (`ask`) and there are any, nothing is done and `asks` is true.
  */
-export async function putOutPage(id: string, { published = true, at, ask = false }: Publishing, actor: string): Promise<{ asks: boolean; deadEnds: Found[] }> {
+export async function putOutPage(
+	id: string,
+	{ published = true, at, ask = false }: Publishing,
+	actor: string
+): Promise<{ asks: boolean; deadEnds: PlacedMismatch[] }> {
 	if (at === null) await publishLater(id, null, actor);
 	else if (!published) await takeDown(id, actor);
 	else {

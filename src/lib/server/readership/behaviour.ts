@@ -1,6 +1,6 @@
 // Robots by behaviour (core/readership/counting: robotOpeningsAnHour): told from the entries of a day, never written into them.
 import type postgres from 'postgres';
-import { AtMost } from '#core/readership/at-most';
+import { CountMinSketch } from '#core/readership/count-min-sketch';
 import { clockHour } from '#core/readership/clock';
 import { robotOpeningsAnHour } from '#core/readership/counting';
 import type { Entry, Recent } from './recent';
@@ -52,7 +52,7 @@ export async function newRobots(tx: Transaction, recent: Recent, of: SummedDay, 
 		if (counts) {
 			for (const { reader } of entries) if (counts.add(reader) > robotOpeningsAnHour) suspects.add(reader);
 		} else {
-			const all = new AtMost();
+			const all = new CountMinSketch();
 			const rows = await tx<{ reader: string; n: number }[]>`select reader, count(*)::int as n from ledger where ${byNameless(tx, from, until)} group by 1`;
 			for (const { reader, n } of rows) if (all.add(reader, n) > robotOpeningsAnHour && !known.has(reader)) suspects.add(reader);
 			recent.keepHour(name, all);

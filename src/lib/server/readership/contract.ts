@@ -4,7 +4,7 @@ import { lengths, steps } from '#core/readership/period';
 import { documentPath, Instant, Nothing, nullable, oneOf, type Operation } from '../http/contract';
 import { LedgerQuery } from './query';
 import { Reminding } from './remind';
-import { Telling } from './told';
+import { SubscriptionGiven } from './subscriptions';
 import { WebhookGiven } from './webhooks';
 
 /** The time of a report: bounds are days (both included) or instants. */
@@ -95,9 +95,9 @@ export const readershipOperations: readonly Operation[] = [
 	},
 	{
 		method: 'patch',
-		path: '/readership/told',
+		path: '/readership/subscription',
 		words: 'What you are told by mail',
-		body: Telling,
+		body: SubscriptionGiven,
 		status: 200,
 		answer: Type.Object({ every: nullable(oneOf(['week', 'month'])), waiting: Type.Array(Type.String({ description: 'whose first opening is waited for' })) })
 	},

@@ -1,6 +1,6 @@
 // What this server knows of days that go on: the entries of documents that were summed lately. As long as nobody else has changed the sums,
 // only what is new has to be read from the ledger, however much the day holds.
-import { AtMost } from '#core/readership/at-most';
+import { CountMinSketch } from '#core/readership/count-min-sketch';
 import type { Summable } from '#core/readership/counting';
 
 /** An entry that counts. */
@@ -25,7 +25,7 @@ export class Recent {
 	/** By day and document; who was asked for last stands last. */
 	readonly #days = new Map<string, readonly Entry[]>();
 	/** Openings and saves by readers without a name, by clock hour. */
-	readonly #hours = new Map<string, AtMost>();
+	readonly #hours = new Map<string, CountMinSketch>();
 
 	/** What is known holds for one version of the sums only: at another, all is forgotten. */
 	of(version: string): void {
@@ -62,12 +62,12 @@ export class Recent {
 	}
 
 	/** What came in a clock hour: at least all of it. Null where that is not known. */
-	hour(name: string): AtMost | null {
+	hour(name: string): CountMinSketch | null {
 		return this.#hours.get(name) ?? null;
 	}
 
 	/** Remembers a clock hour from now on. */
-	keepHour(name: string, counts: AtMost): void {
+	keepHour(name: string, counts: CountMinSketch): void {
 		this.#hours.set(name, counts);
 		for (const oldest of this.#hours.keys()) {
 			if (this.#hours.size <= mostHours) break;

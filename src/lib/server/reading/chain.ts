@@ -19,17 +19,17 @@ import { callerOf, heldTo, instantOf, nobody, type Caller } from '../people/who'
 import { attachmentPath } from '../pdf/attachments';
 import { coverOf, coverPath, coverWidths, leafPicture, plainCover, type CoverWidth, type Made } from '../pdf/pictures';
 import { leafTextPath } from '../pdf/leaf-text';
-import { packedPath } from '../pdf/remake';
+import { packedPath } from '../pdf/derivatives';
 import { isPlacedAsCover } from '../placing/placed';
 import { languageOf } from '../site/language';
-import { find, inEdition, type Found } from './find';
+import { resolve, inEdition, type Resolved } from './resolve';
 import { browserOf } from './reader';
 import { afterwards, evenly } from './afterwards';
 import { stampFor } from './stamp';
-import { readerOf, recordKeyUsed, recordPassed, recordPrinted, recordRead, recordRefused, recordShown, type Asker, type Attention } from './record';
+import { readerOf, recordKeyUsed, recordPassed, recordPrinted, recordRead, recordRefused, recordShown, type RequestContext, type Attention } from './record';
 
 /** A request, whichever server took it. */
-export interface Ask {
+export interface FileRequest {
 	readonly method: string;
 	readonly slug: string;
 	readonly query: URLSearchParams;
@@ -51,10 +51,10 @@ export interface Answer {
 
 /** Somebody let in: the document and who it was. */
 export interface LetIn {
-	readonly found: Found;
+	readonly found: Resolved;
 	/** Who asks, without the keys that they hold: a key is for its document and changes nothing else. */
 	readonly caller: Caller;
-	readonly asker: Asker;
+	readonly asker: RequestContext;
 	/** Whether they may do more with this document, by any way in which they are let in. */
 	may(action: Action): boolean;
 	/** Whether the file itself may leave to them, as it is; where it may not, pages are given as pictures. */
@@ -63,13 +63,13 @@ export interface LetIn {
 
 /** A refusal on its way to whoever answers: the error, and the words of the turned-away page. */
 export class TurnedAway extends IanuaError {
-	readonly found: Found | null;
-	readonly asker: Asker;
+	readonly found: Resolved | null;
+	readonly asker: RequestContext;
 	constructor(
 		code: RefusedCode | 'not-found',
 		readonly page: TurnedAwayPage,
-		found: Found | null,
-		asker: Asker
+		found: Resolved | null,
+		asker: RequestContext
 	) {
 		super(code === 'shut' || code === 'set-aside' ? 'not-found' : (code as ErrorCode));
 		this.found = found;
@@ -79,7 +79,7 @@ export class TurnedAway extends IanuaError {
 	readonly reason: RefusedCode | 'not-found';
 }
 
-async function askerOf(ask: Ask): Promise<Asker> {
+async function askerOf(ask: FileRequest): Promise<RequestContext> {
 	const [known, browser] = await Promise.all([ask.caller ?? callerOf(ask.header('cookie'), ask.header('authorization')), browserOf(ask.header, ask.address)]);
 	const caller = heldTo(known, ['documents:read']);
 	return {
@@ -96,7 +96,7 @@ async function askerOf(ask: Ask): Promise<Asker> {
 }
 
 /** Finds and decides. Gives whom is let in, or throws `TurnedAway`: what is hidden at an even moment. Records nothing. */
-export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
+export async function letIn(ask: FileRequest, action: Action): Promise<LetIn> {
 	const begun = performance.now();
 	try {
 		return await letInNow(ask, action);
@@ -107,8 +107,8 @@ export async function letIn(ask: Ask, action: Action): Promise<LetIn> {
 }
 
 /** As `letIn`, with the time it takes: for those who measure that. */
-export async function letInNow(ask: Ask, action: Action): Promise<LetIn> {
-	const [known, found] = await Promise.all([askerOf(ask), find(ask.slug)]);
+export async function letInNow(ask: FileRequest, action: Action): Promise<LetIn> {
+	const [known, found] = await Promise.all([askerOf(ask), resolve(ask.slug)]);
 	// a program that is bound to folders is nobody at a document outside them
 	const outside = found !== null && known.caller.token !== undefined && !reaches(known.caller.token, found.folder);
 	const asker = outside ? { ...known, caller: nobody } : known;
@@ -134,8 +134,8 @@ export async function letInNow(ask: Ask, action: Action): Promise<LetIn> {
 }
 
 /** A key was presented at its address: that goes into the ledger. The document's door is asked when the document is. */
-export async function presentKey(ask: Ask, key: HeldKey): Promise<void> {
-	const [asker, found] = await Promise.all([askerOf(ask), find(ask.slug)]);
+export async function presentKey(ask: FileRequest, key: HeldKey): Promise<void> {
+	const [asker, found] = await Promise.all([askerOf(ask), resolve(ask.slug)]);
 	if (found && asker.caller.who.kind !== 'staff') await recordKeyUsed(found, { ...asker, key: key.id });
 }
 
@@ -152,7 +152,7 @@ export async function recordTurnedAway(error: unknown, method: string): Promise<
 }
 
 /** As `letIn`, and a refusal goes into the ledger: for the addresses that a person opens. */
-export async function letInOrRecord(ask: Ask, action: Action): Promise<LetIn> {
+export async function letInOrRecord(ask: FileRequest, action: Action): Promise<LetIn> {
 	try {
 		return await letIn(ask, action);
 	} catch (error) {
@@ -162,13 +162,13 @@ export async function letInOrRecord(ask: Ask, action: Action): Promise<LetIn> {
 }
 
 /** The refusal where a file would leave without the name that its copies carry. */
-async function notAsItIs({ found, asker }: LetIn, ask: Ask): Promise<TurnedAway> {
+async function notAsItIs({ found, asker }: LetIn, ask: FileRequest): Promise<TurnedAway> {
 	const code = 'save-not-allowed';
 	return new TurnedAway(code, await turnedAway({ code }, found.turnedAway, await languageOf(ask.header)), found, asker);
 }
 
 /** `?e=<number>` asks for the edition that a reading began with. */
-async function inItsEdition(ask: Ask, entered: LetIn): Promise<LetIn> {
+async function inItsEdition(ask: FileRequest, entered: LetIn): Promise<LetIn> {
 	const wanted = ask.query.has('e') ? wholeNumber(ask.query.get('e'), 0) : entered.found.edition.number;
 	if (wanted < 1) throw new IanuaError('not-found');
 	const found = await inEdition(entered.found, wanted, readerOf(entered.asker), entered.caller.who.kind === 'staff');
@@ -180,7 +180,7 @@ async function inItsEdition(ask: Ask, entered: LetIn): Promise<LetIn> {
  * What caches may do. Every opening is decided and recorded here, so a kept copy may be shown only after asking again (304);
  * copies behind anything but an open door, and those that carry a name (`own`), stay out of shared caches.
  */
-export function cacheHeaders(found: Found, own = false): Record<string, string> {
+export function cacheHeaders(found: Resolved, own = false): Record<string, string> {
 	const open = found.standing.position === 'open' && !own;
 	return {
 		'cache-control': `${open ? 'public' : 'private'}, no-cache`,
@@ -190,7 +190,7 @@ export function cacheHeaders(found: Found, own = false): Record<string, string> 
 }
 
 /** `/d/<slug>/file`: the PDF in place, or with `?save` as a copy to keep. */
-export async function answerFile(ask: Ask): Promise<Answer> {
+export async function answerFile(ask: FileRequest): Promise<Answer> {
 	const save = ask.query.has('save');
 	// A file shown in place has left as surely as one saved: with saving off neither is given.
 	const entered = await inItsEdition(ask, await letIn(ask, 'save'));
@@ -244,7 +244,7 @@ export async function answerFile(ask: Ask): Promise<Answer> {
 }
 
 /** `/d/<slug>/cover/<300|600|1200>.webp`. Seen by whoever may know of the document; a look, not an opening. */
-export async function answerCover(ask: Ask, width: number): Promise<Answer> {
+export async function answerCover(ask: FileRequest, width: number): Promise<Answer> {
 	const { found } = await letIn(ask, 'see');
 	if (!coverWidths.includes(width as CoverWidth)) throw new IanuaError('not-found');
 	const cover = ask.query.has('page') ? await placedCover(found, wholeNumber(ask.query.get('page'), 0)) : found.cover;
@@ -257,13 +257,13 @@ export async function answerCover(ask: Ask, width: number): Promise<Answer> {
 }
 
 /** A page as a cover, where staff have placed it so: other pages are pictures of a reading, and entered as one. */
-async function placedCover(found: Found, page: number): Promise<Cover> {
+async function placedCover(found: Resolved, page: number): Promise<Cover> {
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages || !(await isPlacedAsCover(found.id, page))) throw new IanuaError('not-found');
 	return { kind: 'page', page };
 }
 
 /** `/d/<slug>/leaf/<n>.webp?w=<px>`: the picture of a page, for whoever may read. The first of a reading is its opening. */
-export async function answerLeaf(ask: Ask, page: number): Promise<Answer> {
+export async function answerLeaf(ask: FileRequest, page: number): Promise<Answer> {
 	const { found, asker, caller } = await inItsEdition(ask, await letIn(ask, 'read'));
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
 	const wish = ask.query.has('w') ? wholeNumber(ask.query.get('w'), 0) : 1200;
@@ -279,7 +279,7 @@ export async function answerLeaf(ask: Ask, page: number): Promise<Answer> {
 const reportPicture = 160;
 
 /** `/d/<slug>/leaf/<n>.json`: the words of a page and where they stand, for whoever may read. Belongs to the reading of its picture. */
-export async function answerLeafText(ask: Ask, page: number): Promise<Answer> {
+export async function answerLeafText(ask: FileRequest, page: number): Promise<Answer> {
 	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
 	const path = await leafTextPath(found.edition.sha256, page);
@@ -292,7 +292,7 @@ export async function answerLeafText(ask: Ask, page: number): Promise<Answer> {
  * `/d/<slug>/read/found?q=…`: the pages on which any of the words or phrases stand, for whoever may read. Belongs to the reading of its
  * pictures. Throws `not-valid` for more or longer ones than a find has.
  */
-export async function foundOn(ask: Ask): Promise<number[]> {
+export async function foundOn(ask: FileRequest): Promise<number[]> {
 	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
 	const sought = ask.query.getAll('q');
 	if (sought.length > mostSought.all || sought.some((each) => each.length > mostSought.each))
@@ -303,7 +303,7 @@ export async function foundOn(ask: Ask): Promise<number[]> {
 }
 
 /** `/d/<slug>/attachment/<n>`: a file that travels inside the document, counted from 1, for whoever may save. It stands in the ledger as saved. Throws `busy`. */
-export async function answerAttachment(ask: Ask, number: number): Promise<Answer> {
+export async function answerAttachment(ask: FileRequest, number: number): Promise<Answer> {
 	const leave = await handLane.enter(placeOf(ask.address));
 	setTimeout(leave, mostHanding).unref();
 	try {
@@ -314,7 +314,7 @@ export async function answerAttachment(ask: Ask, number: number): Promise<Answer
 	}
 }
 
-async function attachmentAnswer(ask: Ask, number: number): Promise<Answer> {
+async function attachmentAnswer(ask: FileRequest, number: number): Promise<Answer> {
 	const entered = await inItsEdition(ask, await letIn(ask, 'save'));
 	const { found, asker } = entered;
 	// it stands in the copy that carries a name
@@ -338,15 +338,18 @@ async function attachmentAnswer(ask: Ask, number: number): Promise<Answer> {
 
 const actionOf = { read: 'read', printed: 'print', shown: 'see' } as const;
 
-/** What is told: pages attended to, or given to a printer, or a placement come into view. Only whoever is let in can tell it. */
-export async function take(ask: Ask, told: { readonly kind: 'read'; readonly pages: Attention } | { readonly kind: 'printed' | 'shown' }): Promise<void> {
-	const { found, asker } = await inItsEdition(ask, await letIn(ask, actionOf[told.kind]));
-	if (told.kind !== 'read') return told.kind === 'printed' ? recordPrinted(found, asker) : recordShown(found, asker);
-	const pages = told.pages.filter(({ page }) => page <= found.edition.pages);
+/** What is beacon: pages attended to, or given to a printer, or a placement come into view. Only whoever is let in can tell it. */
+export async function recordBeacon(
+	ask: FileRequest,
+	beacon: { readonly kind: 'read'; readonly pages: Attention } | { readonly kind: 'printed' | 'shown' }
+): Promise<void> {
+	const { found, asker } = await inItsEdition(ask, await letIn(ask, actionOf[beacon.kind]));
+	if (beacon.kind !== 'read') return beacon.kind === 'printed' ? recordPrinted(found, asker) : recordShown(found, asker);
+	const pages = beacon.pages.filter(({ page }) => page <= found.edition.pages);
 	if (pages.length) await recordRead(found, pages, asker);
 }
 
-async function picture(found: Found, made: Made | null, name: string, ask: Ask, type = 'image/webp'): Promise<Answer> {
+async function picture(found: Resolved, made: Made | null, name: string, ask: FileRequest, type = 'image/webp'): Promise<Answer> {
 	if (!made) throw new IanuaError('not-found');
 	const etag = `"${createHash('sha256').update(`${found.edition.sha256} ${name}`).digest('hex').slice(0, 32)}"`;
 	const headers: Record<string, string> = { ...cacheHeaders(found), etag, 'x-content-type-options': 'nosniff' };

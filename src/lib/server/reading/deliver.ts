@@ -5,7 +5,7 @@ import { open, readFile, stat, type FileHandle } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Readable } from 'node:stream';
 import { log } from '../log';
-import { answerAttachment, answerFile, TurnedAway, type Answer, type Ask } from './chain';
+import { answerAttachment, answerFile, TurnedAway, type Answer, type FileRequest } from './chain';
 
 const chunkSize = 512 * 1024;
 
@@ -130,7 +130,7 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 	const match = fileAddress.exec(mark < 0 ? url : url.slice(0, mark));
 	if (!match) return false;
 	const [, slug, attachment] = match;
-	const ask: Ask = {
+	const ask: FileRequest = {
 		method: request.method,
 		slug: slug!,
 		query: new URLSearchParams(mark < 0 ? '' : url.slice(mark + 1)),

@@ -7,12 +7,12 @@ import { newId } from '../id';
 import { keyReader } from '../access/keys';
 import type { Caller } from '../people/who';
 import { settings } from '../settings';
-import type { Found } from './find';
+import type { Resolved } from './resolve';
 import { isRobot } from './robots';
 import { enterLine, type Line } from './writer';
 
 /** What the ledger needs to know of a request, whichever server took it. */
-export interface Asker {
+export interface RequestContext {
 	readonly caller: Caller;
 	/** For limits alone; never kept. */
 	readonly address: string;
@@ -29,7 +29,7 @@ export interface Asker {
 }
 
 /** Under what a reader is counted: member, else key and browser, else the browser. */
-export function readerOf(asker: Asker): string {
+export function readerOf(asker: RequestContext): string {
 	if (asker.caller.person) return `p:${asker.caller.person.id}`;
 	return asker.key ? keyReader(asker.key, asker.browser.name) : asker.browser.name;
 }
@@ -58,7 +58,7 @@ const stepsOf = (path: string): string[] =>
 		});
 
 /** Where somebody came from: the placement or path that the address names, else the page before, if it is ours or another site's. */
-function sourceOf(asker: Asker, slug: string): Pick<Line, 'placement' | 'path' | 'outside' | 'source'> {
+function sourceOf(asker: RequestContext, slug: string): Pick<Line, 'placement' | 'path' | 'outside' | 'source'> {
 	const nowhere = { placement: null, path: null, outside: null, source: 'direct' } as const;
 	const given = asker.from;
 	if (given === 'desk') return { ...nowhere, source: 'desk' };
@@ -87,12 +87,12 @@ interface Entry {
  * Records an opening or a save. The opening of a reading is entered once; its follow-up ranges and page pictures belong to it
  * until 30 minutes pass without a request. A save is entered each time, except where it goes on from the middle of the file.
  */
-export function recordPassed(found: Found, kind: 'opened' | 'saved', goesOn: boolean, asker: Asker, stamp: string | null = null): Promise<void> {
+export function recordPassed(found: Resolved, kind: 'opened' | 'saved', goesOn: boolean, asker: RequestContext, stamp: string | null = null): Promise<void> {
 	return write(found, { kind, reason: null, goesOn: kind === 'opened' || goesOn, stamp }, asker);
 }
 
 /** Records that pages were given to a printer. */
-export function recordPrinted(found: Found, asker: Asker): Promise<void> {
+export function recordPrinted(found: Resolved, asker: RequestContext): Promise<void> {
 	return write(found, { kind: 'printed', reason: null, goesOn: false }, asker);
 }
 
@@ -103,7 +103,7 @@ export type Attention = readonly { readonly page: number; readonly seconds: numb
  * Records what a reading room tells of the pages attended to. It belongs to the reading that the opening began, and is a sign of life in
  * it; where that has ended meanwhile (30 minutes without one), a new opening is entered first.
  */
-export async function recordRead(found: Found, attention: Attention, asker: Asker): Promise<void> {
+export async function recordRead(found: Resolved, attention: Attention, asker: RequestContext): Promise<void> {
 	if (asker.caller.trial) return;
 	if (await writeRead(found, attention, asker)) return;
 	await recordPassed(found, 'opened', true, asker);
@@ -114,8 +114,8 @@ export async function recordRead(found: Found, attention: Attention, asker: Aske
 const ahead = 5;
 
 /** Nothing can have been attended to for longer than the reading lasts: what is told beyond that is cut. */
-async function writeRead(found: Found, attention: Attention, asker: Asker): Promise<boolean> {
-	const line = lineOf(found, { kind: 'opened', reason: null, goesOn: true }, asker);
+async function writeRead(found: Resolved, attention: Attention, asker: RequestContext): Promise<boolean> {
+	const line = toLedgerRow(found, { kind: 'opened', reason: null, goesOn: true }, asker);
 	const s = sql();
 	// where they came from is where the opening says they did
 	const mine = s`document_id = ${line.document} and reader = ${line.reader} and kind = 'opened'`;
@@ -140,31 +140,31 @@ async function writeRead(found: Found, attention: Attention, asker: Asker): Prom
 }
 
 /** Records that a key was presented. */
-export function recordKeyUsed(found: Found, asker: Asker): Promise<void> {
+export function recordKeyUsed(found: Resolved, asker: RequestContext): Promise<void> {
 	return write(found, { kind: 'key-used', reason: null, goesOn: true }, asker);
 }
 
 /** Records that somebody looked at the document's page. */
-export function recordLook(found: Found, asker: Asker): Promise<void> {
+export function recordLook(found: Resolved, asker: RequestContext): Promise<void> {
 	return write(found, { kind: 'looked', reason: null, goesOn: false }, asker);
 }
 
 /** Records that a placement came into view. */
-export function recordShown(found: Found, asker: Asker): Promise<void> {
+export function recordShown(found: Resolved, asker: RequestContext): Promise<void> {
 	return write(found, { kind: 'shown', reason: null, goesOn: false }, asker);
 }
 
 /** Records that somebody knocked. */
-export function recordKnock(found: Found, reason: RefusedCode, asker: Asker): Promise<void> {
+export function recordKnock(found: Resolved, reason: RefusedCode, asker: RequestContext): Promise<void> {
 	return write(found, { kind: 'knocked', reason, goesOn: false }, asker);
 }
 
 /** Records that somebody was turned away, and why. */
-export function recordRefused(found: Found, reason: RefusedCode, asker: Asker): Promise<void> {
+export function recordRefused(found: Resolved, reason: RefusedCode, asker: RequestContext): Promise<void> {
 	return write(found, { kind: 'turned-away', reason, goesOn: false }, asker);
 }
 
-function lineOf(found: Found, entry: Entry, asker: Asker): Line {
+function toLedgerRow(found: Resolved, entry: Entry, asker: RequestContext): Line {
 	const { person, who } = asker.caller;
 	return {
 		id: newId(),
@@ -188,7 +188,7 @@ function lineOf(found: Found, entry: Entry, asker: Asker): Line {
 	};
 }
 
-async function write(found: Found, entry: Entry, asker: Asker): Promise<void> {
+async function write(found: Resolved, entry: Entry, asker: RequestContext): Promise<void> {
 	if (asker.caller.trial) return;
-	await enterLine(lineOf(found, entry, asker));
+	await enterLine(toLedgerRow(found, entry, asker));
 }

@@ -3,10 +3,10 @@ import { error, type RequestEvent } from '@sveltejs/kit';
 import { IanuaError } from '#core/errors';
 import type { OutlineLine, Facts } from '#core/intake/condition';
 import { askedSettings, roomSettings, type ReadingSettings, type RoomPlace } from '#core/reading/settings';
-import { told } from '#core/words/told';
+import { messages } from '#core/words/messages';
 import { sql } from '../db/client';
 import { asksToRemember, enter } from '../http/page';
-import { placeOf } from '../placing/service';
+import { placeOf } from '../placing/pages';
 import { site } from '../site/site';
 
 interface RoomFacts {
@@ -58,7 +58,7 @@ export async function enterRoom(event: RequestEvent, slug: string, place: RoomPl
 		mayPrint: entered.may('print'),
 		hasFile: entered.mayHaveFile(),
 		language: event.locals.language,
-		words: told[event.locals.language].room,
+		words: messages[event.locals.language].room,
 		asks: place === 'window' && (await asksToRemember(event, entered)),
 		searchable: found.standing.indexable
 	};

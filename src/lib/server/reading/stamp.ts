@@ -8,15 +8,15 @@ import { exists, pathOf } from '../files/store';
 import { makeStamped, stampedPath } from '../pdf/stamp';
 import { wordsOf } from '../pdf/text';
 import { site } from '../site/site';
-import type { Found } from './find';
-import type { Asker } from './record';
+import type { Resolved } from './resolve';
+import type { RequestContext } from './record';
 
 /**
  * The copy for whoever saves, where the door wants stamps: with the name of a member, the label of a key, or “a visitor”. One number for
  * each holder, edition and day, so that a save that is broken off goes on with the same bytes. Null where the original is given: to staff,
  * and where the door wants no stamps.
  */
-export async function stampFor(found: Found, asker: Asker): Promise<{ number: string; path: string } | null> {
+export async function stampFor(found: Resolved, asker: RequestContext): Promise<{ number: string; path: string } | null> {
 	const { person, who } = asker.caller;
 	if (!found.stamped || who.kind === 'staff') return null;
 	const s = sql();

@@ -79,10 +79,10 @@ export async function trail(query: TrailQuery): Promise<{ lines: TrailLine[]; to
 			union all select id, title from document where id in ${s(ids)}`
 		: [];
 	const names = new Map(named.map((n) => [n.id, n.name]));
-	return { lines: rows.map((row) => lineOf(row, names)), total: rows[0]?.total ?? 0 };
+	return { lines: rows.map((row) => toTrailLine(row, names)), total: rows[0]?.total ?? 0 };
 }
 
-function lineOf(row: Row, names: ReadonlyMap<string, string>): TrailLine {
+function toTrailLine(row: Row, names: ReadonlyMap<string, string>): TrailLine {
 	const given = { ...(row.before as Record<string, unknown> | null), ...(row.after as Record<string, unknown> | null) };
 	const own = ['title', 'name', 'email', 'label'].map((k) => given[k]).find((v) => typeof v === 'string') as string | undefined;
 	const href: Record<string, string> = { document: '/desk/documents/', page: '/desk/pages/', group: '/desk/people?group=', person: '/desk/people?person=' };

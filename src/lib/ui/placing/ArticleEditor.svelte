@@ -44,7 +44,7 @@
 	import SettingFields from './SettingFields.svelte';
 	import type { Writer } from './writer.svelte';
 	import type { Remedy } from '#core/placing/mismatch';
-	import type { Found } from '$lib/server/placing/mismatches';
+	import type { PlacedMismatch } from '$lib/server/placing/mismatches';
 
 	let {
 		writer,
@@ -355,7 +355,7 @@
 	}
 
 	/** Remedies for what stands here: those that change the content the editor does itself, so that undo covers them. */
-	function mend(f: Found, remedy: Remedy, why?: string) {
+	function mend(f: PlacedMismatch, remedy: Remedy, why?: string) {
 		if (remedy === 'take-out' || remedy === 'locked') {
 			choose(f.placement);
 			if (remedy === 'take-out') editor?.chain().focus().deleteSelection().run();

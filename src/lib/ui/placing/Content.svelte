@@ -2,7 +2,7 @@
 <script lang="ts">
 	import type { ContentNode } from '#core/placing/content';
 	import type { Form } from '#core/placing/placement';
-	import type { SeenPlacement } from '$lib/server/placing/seen';
+	import type { SeenPlacement } from '$lib/server/placing/page-view';
 	import Content from './Content.svelte';
 	import Placement from './Placement.svelte';
 	let { nodes, placements }: { nodes: readonly ContentNode[]; placements: Readonly<Record<string, SeenPlacement>> } = $props();

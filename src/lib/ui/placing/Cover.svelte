@@ -1,6 +1,6 @@
 <!-- The cover of a document, sharp at any width. -->
 <script lang="ts">
-	import type { SeenCover } from '$lib/server/placing/seen';
+	import type { SeenCover } from '$lib/server/placing/page-view';
 	let {
 		cover,
 		width,

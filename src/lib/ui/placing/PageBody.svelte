@@ -1,6 +1,6 @@
 <!-- A page of the site by its layout: one component for the site and for the preview. -->
 <script lang="ts">
-	import type { SeenPage } from '$lib/server/placing/seen';
+	import type { SeenPage } from '$lib/server/placing/page-view';
 	import Catalogue from './Catalogue.svelte';
 	import Content from './Content.svelte';
 	import Pocket from './Pocket.svelte';

@@ -4,7 +4,7 @@
 	import type { Snippet } from 'svelte';
 	import { sillHeight } from '#core/placing/frame';
 	import { cssWidth, type Form } from '#core/placing/placement';
-	import type { SeenPlacement } from '$lib/server/placing/seen';
+	import type { SeenPlacement } from '$lib/server/placing/page-view';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import Cover from './Cover.svelte';
 	let { seen, form }: { seen: SeenPlacement; form: Form } = $props();

@@ -1,6 +1,6 @@
 <!-- A pocket page: a short list for a phone in the hand. Each entry opens over the list, so that the list is not lost. -->
 <script lang="ts">
-	import type { SeenEntry } from '$lib/server/placing/seen';
+	import type { SeenEntry } from '$lib/server/placing/page-view';
 	import Cover from './Cover.svelte';
 	let { title, lead, entries }: { title: string; lead: string; entries: readonly SeenEntry[] } = $props();
 </script>

@@ -7,7 +7,7 @@ import { Decoration, DecorationSet } from '@tiptap/pm/view';
 import { mount, unmount } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 import { settingsOfForm, type KeptPlacement, type PlacedDocument, type PlacementDefaults } from '#core/placing/placement';
-import type { SeenCover } from '$lib/server/placing/seen';
+import type { SeenCover } from '$lib/server/placing/page-view';
 import PlacementDrawn from './PlacementDrawn.svelte';
 
 /** A document at hand, for drawing and for the shelf. */

@@ -4,8 +4,8 @@ import { refresh } from '$lib/ui/parts/refresh';
 import type { DoorChange } from '#core/access/door';
 import type { Layout } from '#core/placing/content';
 import type { Remedy } from '#core/placing/mismatch';
-import type { Found } from '$lib/server/placing/mismatches';
-import type { PageDraft } from '$lib/server/placing/service';
+import type { PlacedMismatch } from '$lib/server/placing/mismatches';
+import type { PageDraft } from '$lib/server/placing/pages';
 import { act } from '$lib/ui/parts/act';
 import { call, request, troubleOf } from '$lib/ui/parts/api';
 
@@ -26,9 +26,9 @@ export class Writer {
 	changed = $state(false);
 	saving = $state<'saved' | 'waiting' | 'saving' | 'trouble'>('saved');
 	trouble = $state<string | null>(null);
-	mismatches = $state.raw<readonly Found[]>([]);
+	mismatches = $state.raw<readonly PlacedMismatch[]>([]);
 	/** Dead ends that publishing asks about. */
-	asks = $state.raw<{ deadEnds: readonly Found[]; at?: string } | null>(null);
+	asks = $state.raw<{ deadEnds: readonly PlacedMismatch[]; at?: string } | null>(null);
 	#content: () => unknown = () => undefined;
 	/** The draft as it was last kept, as text. */
 	#kept = '';
@@ -36,7 +36,7 @@ export class Writer {
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#running: Promise<boolean> = Promise.resolve(true);
 
-	constructor(draft: PageDraft, mismatches: readonly Found[]) {
+	constructor(draft: PageDraft, mismatches: readonly PlacedMismatch[]) {
 		this.id = draft.id;
 		this.layout = draft.layout;
 		this.title = draft.title;
@@ -86,7 +86,7 @@ export class Writer {
 			}
 			this.saving = 'saving';
 			try {
-				const answer = await this.#request<{ draftNumber: number; savedAt: string; mismatches: Found[] }>('PUT', 'draft', {
+				const answer = await this.#request<{ draftNumber: number; savedAt: string; mismatches: PlacedMismatch[] }>('PUT', 'draft', {
 					...draft,
 					draftNumber: this.#draftNumber
 				});
@@ -122,7 +122,7 @@ export class Writer {
 		const before = this.publishedAt;
 		await act(
 			({ asks }) => (asks ? '' : done),
-			() => this.#request<{ publishedAt?: string | null; publishAt?: string | null; asks?: Found[] }>('POST', 'publish', body),
+			() => this.#request<{ publishedAt?: string | null; publishAt?: string | null; asks?: PlacedMismatch[] }>('POST', 'publish', body),
 			before !== null && 'published' in body && body.published === false ? () => this.publish({ anyway: true }) : null,
 			{
 				show: (answer, undone) => {
@@ -141,7 +141,7 @@ export class Writer {
 	}
 
 	changeDoor = async (change: DoorChange): Promise<void> => {
-		type Answer = { mismatches: Found[]; before: DoorChange };
+		type Answer = { mismatches: PlacedMismatch[]; before: DoorChange };
 		const set = (door: DoorChange) => this.#request<Answer>('PATCH', 'door', door);
 		const back = async ({ before }: Answer) => {
 			this.mismatches = (await set(before)).mismatches;
@@ -155,7 +155,7 @@ export class Writer {
 	};
 
 	/** Does what a remedy says about a mismatch. What changes the content itself the editor does. */
-	mend = async (found: Found, remedy: Remedy, why?: string): Promise<void> => {
+	mend = async (found: PlacedMismatch, remedy: Remedy, why?: string): Promise<void> => {
 		if (!(await this.save())) return;
 		await mendMismatch(found, remedy, why, this.refresh);
 	};
@@ -181,7 +181,7 @@ export const remedyWords: Record<Remedy, string> = {
 };
 
 /** Mends a mismatch by the API and offers undo where a door was changed; `after` shows how things then stand. */
-export async function mendMismatch(found: Found, remedy: Remedy, why: string | undefined, after: () => Promise<unknown>): Promise<void> {
+export async function mendMismatch(found: PlacedMismatch, remedy: Remedy, why: string | undefined, after: () => Promise<unknown>): Promise<void> {
 	const { page, document, placement } = found;
 	const done: Record<Remedy, string> = {
 		restore: `“${found.documentTitle}” is restored.`,
@@ -211,7 +211,7 @@ export async function mendMismatch(found: Found, remedy: Remedy, why: string | u
 }
 
 /** How many of whom, in words: 'anyone', '12 of 14 people today'. */
-export const audienceSaid = ({ audience }: Found): string =>
+export const audienceSaid = ({ audience }: PlacedMismatch): string =>
 	audience.anyone
 		? 'anyone without a sign-in too'
 		: audience.people

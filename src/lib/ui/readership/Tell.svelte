@@ -1,16 +1,16 @@
 <!-- What one is told by mail about a document, or the whole site. -->
 <script lang="ts">
 	import { listWords } from '#core/access/reach';
-	import type { Told } from '$lib/server/readership/told';
+	import type { Subscription } from '$lib/server/readership/subscriptions';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import Popup from '$lib/ui/parts/Popup.svelte';
-	let { told, document = null }: { told: Told; /** Its slug; the whole site where null. */ document?: string | null } = $props();
+	let { told, document = null }: { told: Subscription; /** Its slug; the whole site where null. */ document?: string | null } = $props();
 	let open = $state(false);
 	let email = $state('');
 	const words = { week: 'every Monday', month: 'on the first of the month' };
 
-	const set = (change: Record<string, unknown>, said: string) => act(said, () => call('PATCH', '/readership/told', { document, ...change }));
+	const set = (change: Record<string, unknown>, said: string) => act(said, () => call('PATCH', '/readership/subscription', { document, ...change }));
 	const every = (chosen: 'week' | 'month' | null) =>
 		set({ every: chosen }, chosen ? `You get this report by mail, ${words[chosen]}.` : 'You get this report no more.');
 </script>

@@ -1,14 +1,14 @@
 // A page of the site. The root of a site without a front page lists what the caller may open.
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
-import { told } from '#core/words/told';
+import { messages } from '#core/words/messages';
 import { wholeNumber } from '#core/text/number';
 import { keysOfBrowser } from '$lib/server/access/keys';
 import { turnAway, turnAwayFromPage } from '$lib/server/http/page';
 import { placeOf } from '$lib/server/people/attempts';
-import { openDocumentsFor } from '$lib/server/documents/open-to';
-import { pageAt } from '$lib/server/placing/seen';
-import { navigationFor } from '$lib/server/placing/service';
+import { openDocumentsFor } from '$lib/server/documents/readable';
+import { pageAt } from '$lib/server/placing/page-view';
+import { navigationFor } from '$lib/server/placing/pages';
 import { site } from '$lib/server/site/site';
 
 // a page of the site is words and links: no script of ours but the one that reads over it
@@ -32,5 +32,5 @@ export const load: PageServerLoad = async ({ params, locals, request, url, getCl
 	if (answer.state === 'seen') return { page: answer.page, navigation, documents: [], reading: searchParams.get('read'), query: searchParams.toString() };
 	if (answer.state === 'refused') await turnAwayFromPage(answer.reason, answer.turnedAway, locals.language);
 	if (path === '/') return { page: null, navigation, documents: await openDocumentsFor(locals.caller), reading: null, query: '' };
-	error(404, { code: 'not-found', message: told[locals.language].site.nothingHereWords as string });
+	error(404, { code: 'not-found', message: messages[locals.language].site.nothingHereWords as string });
 };

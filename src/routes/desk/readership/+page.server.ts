@@ -3,7 +3,7 @@ import type { PageServerLoad } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { ledger } from '$lib/server/readership/ledger';
 import { entriesQuery } from '$lib/server/readership/query';
-import { toldOf } from '$lib/server/readership/told';
+import { subscriptionOf } from '$lib/server/readership/subscriptions';
 import { overview, periodFrom } from '$lib/server/readership/reports';
 
 export const load: PageServerLoad = async (event) => {
@@ -11,7 +11,7 @@ export const load: PageServerLoad = async (event) => {
 	const { url, locals } = event;
 	const { of, cursor } = entriesQuery(url);
 	const [told, report, entries] = await Promise.all([
-		toldOf(locals.caller.person!.id, null),
+		subscriptionOf(locals.caller.person!.id, null),
 		overview(await periodFrom(url), url.searchParams.has('all') ? 1000 : 20),
 		ledger({ of, cursor, limit: 20 })
 	]);

@@ -4,11 +4,11 @@ import { decide, type Action } from '#core/access/decide';
 import { isInstant } from '#core/access/hours';
 import { staff } from '$lib/server/guard/guard';
 import { keysOf, keysOfBrowser } from '$lib/server/access/keys';
-import { told, trialOf, type Tried } from '$lib/server/access/try-door';
+import { toTried, trialOf, type Tried } from '$lib/server/access/try-door';
 import { IanuaError } from '#core/errors';
-import { listGroups } from '$lib/server/people/service';
-import { listPages, doorThing } from '$lib/server/placing/service';
-import { find } from '$lib/server/reading/find';
+import { listGroups } from '$lib/server/people/directory';
+import { listPages, guardedPage } from '$lib/server/placing/pages';
+import { resolve } from '$lib/server/reading/resolve';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
@@ -19,7 +19,7 @@ export const load: PageServerLoad = async (event) => {
 	const moment = url.searchParams.get('at') ?? '';
 	const at = isInstant(moment) ? moment : '';
 	const slug = /^\/d\/([a-z0-9-]+)/.exec(path)?.[1] ?? null;
-	const [groups, pages, found] = await Promise.all([listGroups(), listPages(), slug ? find(slug) : null]);
+	const [groups, pages, found] = await Promise.all([listGroups(), listPages(), slug ? resolve(slug) : null]);
 	const page = pages.find((p) => p.path === path) ?? null;
 	let trouble = '';
 	let tried: Partial<Record<Action, Tried>> | null = null;
@@ -27,11 +27,11 @@ export const load: PageServerLoad = async (event) => {
 		const trial = await trialOf(new URLSearchParams({ try: as, at }));
 		if (!trial) trouble = as === 'member:' ? '' : 'Nobody is meant by that.';
 		else if (found || page) {
-			const thing = found ? found.thing : await doorThing(page!.id);
+			const thing = found ? found.thing : await guardedPage(page!.id);
 			const keys = found ? await keysOfBrowser(trial, null, found.id) : [];
 			const who = trial.who.kind === 'staff' ? trial.who : { ...trial.who, keys };
 			tried = Object.fromEntries(
-				(found ? (['read', 'save', 'print'] as const) : (['read'] as const)).map((action) => [action, told(decide(who, thing, action, trial.trial!.at))])
+				(found ? (['read', 'save', 'print'] as const) : (['read'] as const)).map((action) => [action, toTried(decide(who, thing, action, trial.trial!.at))])
 			);
 		}
 	} catch (refusal) {

@@ -5,10 +5,10 @@ import { Type } from '@sinclair/typebox';
 import type { Actions, PageServerLoad } from './$types';
 import { decide, visitor, type RefusedCode } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
-import { told } from '#core/words/told';
+import { messages } from '#core/words/messages';
 import { fieldsOf } from '$lib/server/http/form';
 import { keyAt, keyCookie, type FoundKey } from '$lib/server/access/keys';
-import { askOf } from '$lib/server/http/api';
+import { fileRequestOf } from '$lib/server/http/api';
 import { accountOf } from '$lib/server/http/auth-call';
 import { turnAwayFromPage } from '$lib/server/http/page';
 import { countTry, wentWell } from '$lib/server/people/attempts';
@@ -32,7 +32,7 @@ async function goOn(event: RequestEvent, key: FoundKey): Promise<never> {
 		maxAge: keptFor,
 		secure: event.url.protocol === 'https:'
 	});
-	await presentKey(askOf(event, key.slug), key.held);
+	await presentKey(fileRequestOf(event, key.slug), key.held);
 	redirect(303, `/d/${key.slug}`);
 }
 
@@ -60,7 +60,7 @@ export const actions: Actions = {
 		try {
 			await countTry(`key ${held.id}`, event.getClientAddress());
 		} catch (refusal) {
-			if (refusal instanceof IanuaError) return fail(refusal.status, { trouble: told[event.locals.language].site.tooManyTries as string });
+			if (refusal instanceof IanuaError) return fail(refusal.status, { trouble: messages[event.locals.language].site.tooManyTries as string });
 			throw refusal;
 		}
 		const key = await keyOrNothing(event, result.value.password);

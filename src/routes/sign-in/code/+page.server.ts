@@ -4,9 +4,9 @@ import type { Actions, PageServerLoad } from './$types';
 import { formOf } from '$lib/server/http/form';
 import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
-import { wayOn } from '$lib/server/http/way-on';
+import { redirectTarget } from '$lib/server/http/redirect-target';
 
-export const load: PageServerLoad = ({ url }) => ({ to: wayOn(url.searchParams.get('to')) });
+export const load: PageServerLoad = ({ url }) => ({ to: redirectTarget(url.searchParams.get('to')) });
 
 export const actions: Actions = {
 	default: async (event) => {
@@ -18,6 +18,6 @@ export const actions: Actions = {
 				trouble: await authTrouble(event, response, accountOf(event).codeOver)
 			});
 		takeCookies(response, event.cookies);
-		redirect(303, wayOn(event.url.searchParams.get('to')) ?? '/desk/documents');
+		redirect(303, redirectTarget(event.url.searchParams.get('to')) ?? '/desk/documents');
 	}
 };

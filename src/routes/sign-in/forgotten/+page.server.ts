@@ -1,7 +1,7 @@
 // Asking for a mail by which a new password is chosen. The answer is the same whether the address is known or not.
 import { fail } from '@sveltejs/kit';
 import type { Actions } from './$types';
-import { told } from '#core/words/told';
+import { messages } from '#core/words/messages';
 import { formOf } from '$lib/server/http/form';
 import { authCall, authTrouble } from '$lib/server/http/auth-call';
 
@@ -10,7 +10,7 @@ export const actions: Actions = {
 		const email = String((await formOf(event.request)).get('email') ?? '').trim();
 		const response = await authCall(event, '/request-password-reset', { email });
 		if (response.status === 429) return fail(429, { email, trouble: await authTrouble(event, response, '') });
-		if (!response.ok) return fail(422, { email, trouble: told[event.locals.language].site.giveAddress });
+		if (!response.ok) return fail(422, { email, trouble: messages[event.locals.language].site.giveAddress });
 		return { email, sent: true };
 	}
 };

@@ -3,8 +3,8 @@ import type { RequestHandler } from './$types';
 import { visitor } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
 import { problem } from '$lib/server/http/api';
-import { xml } from '$lib/server/placing/machines';
-import { pageAt } from '$lib/server/placing/seen';
+import { xml } from '$lib/server/placing/sitemap';
+import { pageAt } from '$lib/server/placing/page-view';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { GroupGiven } from '$lib/server/people/members';
-import { addGroup, groupView, listGroups } from '$lib/server/people/service';
+import { addGroup, groupView, listGroups } from '$lib/server/people/directory';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(GroupGiven);

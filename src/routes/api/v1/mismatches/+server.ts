@@ -5,7 +5,7 @@ import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { pathOf } from '$lib/server/placing/json';
 import { intervalsOf, Mend, mend, mismatches } from '$lib/server/placing/mismatches';
-import { pageDraft } from '$lib/server/placing/service';
+import { pageDraft } from '$lib/server/placing/pages';
 import { compile } from '$lib/server/validate';
 
 const checkMend = compile(Mend);

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { pageJson } from '$lib/server/placing/json';
-import { addPage, listPages, pageDraft, PageGiven } from '$lib/server/placing/service';
+import { addPage, listPages, pageDraft, PageGiven } from '$lib/server/placing/pages';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(PageGiven);

@@ -4,7 +4,7 @@ import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
 import { fieldsOf } from '$lib/server/http/form';
 import { KnockGiven, takeKnock } from '$lib/server/access/knocks';
-import { askOf } from '$lib/server/http/api';
+import { fileRequestOf } from '$lib/server/http/api';
 import { turnAway } from '$lib/server/http/page';
 import { letIn, TurnedAway } from '$lib/server/reading/chain';
 import { compile } from '$lib/server/validate';
@@ -15,7 +15,7 @@ const check = compile(KnockGiven);
 async function refusalOf(event: RequestEvent): Promise<TurnedAway> {
 	const slug = event.params.slug!;
 	try {
-		await letIn(askOf(event, slug), 'read');
+		await letIn(fileRequestOf(event, slug), 'read');
 	} catch (refusal) {
 		if (!(refusal instanceof TurnedAway) || !refusal.page.knock) turnAway(refusal);
 		return refusal;

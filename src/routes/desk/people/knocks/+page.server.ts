@@ -2,7 +2,7 @@
 import type { PageServerLoad } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { listKnocks } from '$lib/server/access/knocks';
-import { listGroups } from '$lib/server/people/service';
+import { listGroups } from '$lib/server/people/directory';
 import { site } from '$lib/server/site/site';
 
 export const load: PageServerLoad = async (event) => {

@@ -7,7 +7,7 @@ import { documentView } from '$lib/server/documents/view';
 import { ledger } from '$lib/server/readership/ledger';
 import { entriesQuery } from '$lib/server/readership/query';
 import { reported } from '$lib/server/readership/reported';
-import { toldOf } from '$lib/server/readership/told';
+import { subscriptionOf } from '$lib/server/readership/subscriptions';
 import { documentReport, periodFrom } from '$lib/server/readership/reports';
 
 export const load: PageServerLoad = async (event) => {
@@ -21,7 +21,7 @@ export const load: PageServerLoad = async (event) => {
 	const [report, entries, told] = await Promise.all([
 		documentReport(await reported(view, asked), await periodFrom(url)),
 		ledger({ document: view.id, of, cursor, limit: 20 }),
-		toldOf(locals.caller.person!.id, view.id)
+		subscriptionOf(locals.caller.person!.id, view.id)
 	]);
 	return {
 		document: {

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { pageJson, pathOf } from '$lib/server/placing/json';
-import { PageChange, pageDraft, saveDraft, setPageAside } from '$lib/server/placing/service';
+import { PageChange, pageDraft, saveDraft, setPageAside } from '$lib/server/placing/pages';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(PageChange);

@@ -1,10 +1,13 @@
 // The picture of a page.
 import type { RequestHandler } from './$types';
 import { wholeNumber } from '#core/text/number';
-import { askOf, part } from '$lib/server/http/api';
+import { fileRequestOf, part } from '$lib/server/http/api';
 import { answerLeaf } from '$lib/server/reading/chain';
 import { responseOf } from '$lib/server/reading/deliver';
 
-const handle: RequestHandler = part(async (event) => responseOf(await answerLeaf(askOf(event, event.params.slug!), wholeNumber(event.params.page, 0))), true);
+const handle: RequestHandler = part(
+	async (event) => responseOf(await answerLeaf(fileRequestOf(event, event.params.slug!), wholeNumber(event.params.page, 0))),
+	true
+);
 export const GET = handle;
 export const HEAD = handle;

@@ -3,8 +3,8 @@
 import type { RequestHandler } from './$types';
 import { Type } from '@sinclair/typebox';
 import { mostBetweenSignsMs } from '#core/reading/attention';
-import { askOf, body, part } from '$lib/server/http/api';
-import { take } from '$lib/server/reading/chain';
+import { fileRequestOf, body, part } from '$lib/server/http/api';
+import { recordBeacon } from '$lib/server/reading/chain';
 import { compile } from '$lib/server/validate';
 
 const Pages = Type.Array(
@@ -23,6 +23,6 @@ const check = compile(
 );
 
 export const POST: RequestHandler = part(async (event) => {
-	await take(askOf(event, event.params.slug), await body(event, check));
+	await recordBeacon(fileRequestOf(event, event.params.slug), await body(event, check));
 	return new Response(null, { status: 204, headers: { 'cache-control': 'no-store' } });
 }, true);

@@ -1,7 +1,7 @@
 // Changes the door of a page.
 import type { RequestHandler } from './$types';
 import { DoorChange } from '#core/access/door';
-import { changePageDoor, pageDraft } from '$lib/server/placing/service';
+import { changePageDoor, pageDraft } from '$lib/server/placing/pages';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { mismatches } from '$lib/server/placing/mismatches';

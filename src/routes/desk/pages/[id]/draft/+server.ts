@@ -4,7 +4,7 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { mismatches } from '$lib/server/placing/mismatches';
-import { PageChange, pageDraft, saveDraft } from '$lib/server/placing/service';
+import { PageChange, pageDraft, saveDraft } from '$lib/server/placing/pages';
 import { compile } from '$lib/server/validate';
 
 const check = compile(Type.Composite([PageChange, Type.Object({ draftNumber: Type.Integer() })], { additionalProperties: false }));

@@ -5,10 +5,10 @@ import { wholeNumber } from '#core/text/number';
 import { IanuaError } from '#core/errors';
 import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
-import { listGroups } from '$lib/server/people/service';
+import { listGroups } from '$lib/server/people/directory';
 import { previewer } from '$lib/server/placing/preview';
-import { previewOf } from '$lib/server/placing/seen';
-import { doorThing, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/service';
+import { previewOf } from '$lib/server/placing/page-view';
+import { guardedPage, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/pages';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
@@ -21,7 +21,7 @@ export const load: PageServerLoad = async (event) => {
 		trouble = error.message;
 		return previewer('visitor', locals.caller);
 	});
-	const decision = decide(caller.who, await doorThing(draft.id), 'read', Date.now());
+	const decision = decide(caller.who, await guardedPage(draft.id), 'read', Date.now());
 	// an earlier revision in the draft's place
 	const number = wholeNumber(url.searchParams.get('revision'), null);
 	const { title, content } = number ? await revisionOf(draft.id, number).catch(turnAway) : draft;

@@ -4,7 +4,7 @@ import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { Publishing } from '$lib/server/placing/json';
 import { putOutPage } from '$lib/server/placing/putting-out';
-import { pageDraft } from '$lib/server/placing/service';
+import { pageDraft } from '$lib/server/placing/pages';
 import { compile } from '$lib/server/validate';
 
 const check = compile(Publishing);

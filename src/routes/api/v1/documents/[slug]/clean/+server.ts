@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { documentAnswer, presentSlug, route } from '$lib/server/http/api';
 import { checkDone } from '$lib/server/intake/bring-in';
-import { makeCleaned } from '$lib/server/intake/remake';
+import { makeCleaned } from '$lib/server/intake/derivatives';
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);

@@ -4,7 +4,7 @@ import { staff } from '$lib/server/guard/guard';
 import { body, documentAnswer, presentSlug, route } from '$lib/server/http/api';
 import { UnlockBody } from '$lib/server/intake/contract';
 import { checkDone } from '$lib/server/intake/bring-in';
-import { makeUnlocked } from '$lib/server/intake/remake';
+import { makeUnlocked } from '$lib/server/intake/derivatives';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(UnlockBody);

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
 import { pageJson, pathOf } from '$lib/server/placing/json';
-import { pageDraft, restorePage } from '$lib/server/placing/service';
+import { pageDraft, restorePage } from '$lib/server/placing/pages';
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);

@@ -4,7 +4,7 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { pageJson, pathOf } from '$lib/server/placing/json';
-import { goBackTo, pageDraft, revisionsOf } from '$lib/server/placing/service';
+import { goBackTo, pageDraft, revisionsOf } from '$lib/server/placing/pages';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(Type.Object({ number: Type.Integer({ minimum: 1 }) }, { additionalProperties: false }));

@@ -8,7 +8,7 @@ import { db } from '../db/client';
 import { document, edition } from '../db/schema';
 import { pathOf, type Received } from '../files/store';
 import { structureOf } from '../pdf/facts';
-import { clean, unlock } from '../pdf/remake';
+import { clean, unlock } from '../pdf/derivatives';
 import { bringIn } from './bring-in';
 
 async function inForce(slug: string) {

@@ -12,7 +12,7 @@ function hashOf(name: string): number {
 }
 
 /** Counts of names in one megabyte. With a million names most of them are counted one or two times too often. */
-export class AtMost {
+export class CountMinSketch {
 	/** Two rows of counters; a name has one in each. */
 	readonly #counters = new Uint8Array(2 * width);
 

@@ -2,4 +2,4 @@
 import { isOwnPath } from '#core/text/link';
 
 /** Only a path of this site: anything else could lead a reader away under our name. */
-export const wayOn = (to: string | null): string | null => (to && isOwnPath(to) ? to : null);
+export const redirectTarget = (to: string | null): string | null => (to && isOwnPath(to) ? to : null);

@@ -1,5 +1,5 @@
 // What somebody sees of a page: its content, and of each placement what the document's own door allows.
-import type { DoorFields, Thing } from '#core/access/door';
+import type { DoorFields, Guarded } from '#core/access/door';
 import { isAway, standingOf, type Standing } from '#core/access/standing';
 import { decide, type HeldKey, type Reason, type RefusedCode } from '#core/access/decide';
 import { dayWords, refusalWords } from '#core/access/reach';
@@ -9,14 +9,14 @@ import type { Facts } from '#core/intake/condition';
 import { shapeRatio } from '#core/placing/frame';
 import { factsWords, frameHref, placementView, type PlacementDefaults, type PlacementView } from '#core/placing/placement';
 import { sizeOfPage } from '#core/reading/fit';
-import { thingOf, type ThingRow } from '../access/things';
+import { guardedOf, type GuardedRow } from '../access/doors';
 import { sql } from '../db/client';
 import { iconDrawing } from '../intake/icons';
 import { instantOf, type Caller } from '../people/who';
-import { findAll, type Found } from '../reading/find';
+import { resolveAll, type Resolved } from '../reading/resolve';
 import { site } from '../site/site';
 import { listFor, type CatalogueQuery, type SeenCatalogue } from './catalogue';
-import type { PageDraft } from './service';
+import type { PageDraft } from './pages';
 
 /** A cover as it is drawn. */
 export interface SeenCover {
@@ -69,7 +69,7 @@ export interface SeenPage {
 		| { readonly layout: 'pocket'; readonly lead: string; readonly entries: readonly SeenEntry[] };
 }
 
-interface SiteRow extends ThingRow {
+interface SiteRow extends GuardedRow {
 	id: string;
 	path: string;
 	title: string;
@@ -96,7 +96,7 @@ export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKey
 		site()
 	]);
 	if (!row) return { state: 'none' };
-	const thing = thingOf(row, zone);
+	const thing = guardedOf(row, zone);
 	const decision = decide(caller.who, thing, 'read', instantOf(caller));
 	if (!decision.allowed) {
 		const [reason] = decision.reasons;
@@ -108,13 +108,13 @@ export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKey
 /** The draft of a page as a caller would get it once published: for the preview. `content` in place of the draft's. */
 export async function previewOf(draft: PageDraft, caller: Caller, query: CatalogueQuery = {}, content = draft.content): Promise<SeenPage> {
 	const { zone } = await site();
-	const [row] = await sql()<ThingRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${draft.id}`;
-	return seen({ ...draft, content }, thingOf(row!, zone), caller, noKeys, query);
+	const [row] = await sql()<GuardedRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${draft.id}`;
+	return seen({ ...draft, content }, guardedOf(row!, zone), caller, noKeys, query);
 }
 
 type Written = { id: string; path: string; title: string; layout: Layout; content: PageContent };
 
-async function seen(page: Written, thing: Thing, caller: Caller, keys: KeysFor, query: CatalogueQuery): Promise<SeenPage> {
+async function seen(page: Written, thing: Guarded, caller: Caller, keys: KeysFor, query: CatalogueQuery): Promise<SeenPage> {
 	const body = await bodyOf(page, caller, keys, query);
 	return { id: page.id, path: page.path, title: page.title, standing: standingOf(thing, instantOf(caller)), body };
 }
@@ -131,7 +131,7 @@ async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: Catal
 }
 
 /** The cover of a document as it is drawn; `page` is another page than its own. */
-export function seenCover(found: Found, alt: string | null = null, page: number | null = null): SeenCover {
+export function seenCover(found: Resolved, alt: string | null = null, page: number | null = null): SeenCover {
 	const [size] = found.edition.sizes;
 	return {
 		slug: found.slug,
@@ -142,11 +142,11 @@ export function seenCover(found: Found, alt: string | null = null, page: number 
 }
 
 /** Who a caller is to a document: with the keys that they hold for it. */
-const whoFor = async (caller: Caller, found: Found, keys: KeysFor) =>
+const whoFor = async (caller: Caller, found: Resolved, keys: KeysFor) =>
 	caller.who.kind === 'staff' ? caller.who : { ...caller.who, keys: await keys(found.id) };
 
 /** The sizes of the pages in their order, of those documents whose pages are not all alike. */
-async function runsOf(documents: readonly Found[]): Promise<Map<string, NonNullable<Facts['runs']>>> {
+async function runsOf(documents: readonly Resolved[]): Promise<Map<string, NonNullable<Facts['runs']>>> {
 	const mixed = documents.filter((d) => d.edition.sizes.length > 1).map((d) => d.edition.id);
 	if (!mixed.length) return new Map();
 	const rows = await sql()<{ id: string; runs: NonNullable<Facts['runs']> }[]>`
@@ -157,7 +157,7 @@ async function runsOf(documents: readonly Found[]): Promise<Map<string, NonNulla
 async function placementsFor({ id, content }: Written, caller: Caller, keys: KeysFor): Promise<Record<string, SeenPlacement>> {
 	const placed = placementsOf(content as Article);
 	const [documents, { zone, placing }] = await Promise.all([
-		findAll(
+		resolveAll(
 			placed.map((p) => p.document),
 			id
 		),
@@ -220,7 +220,7 @@ async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFo
 	const { zone } = await site();
 	const at = instantOf(caller);
 	const shown = (content as Pocket).entries.filter((entry) => onShow(entry, at, zone));
-	const documents = await findAll(
+	const documents = await resolveAll(
 		shown.flatMap((e) => e.document ?? []),
 		id
 	);

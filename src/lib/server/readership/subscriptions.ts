@@ -17,7 +17,7 @@ import { sumsForReport } from './sums';
 
 const nullable = <T extends Parameters<typeof Type.Union>[0][number]>(schema: T) => Type.Union([Type.Null(), schema]);
 
-export const Telling = Type.Object(
+export const SubscriptionGiven = Type.Object(
 	{
 		/** The document; the whole site where it is null. */
 		document: nullable(Type.String({ maxLength: 200 })),
@@ -29,7 +29,7 @@ export const Telling = Type.Object(
 	{ additionalProperties: false }
 );
 
-export interface Told {
+export interface Subscription {
 	readonly every: 'week' | 'month' | null;
 	/** Whose first opening is waited for: names; 'anybody' for anybody's. */
 	readonly waiting: readonly string[];
@@ -43,7 +43,7 @@ async function idOf(slug: string | null): Promise<string | null> {
 }
 
 /** What somebody on the staff has asked to be told about a document, or the whole site. */
-export async function toldOf(person: string, document: string | null): Promise<Told> {
+export async function subscriptionOf(person: string, document: string | null): Promise<Subscription> {
 	const s = sql();
 	const [[mail], waiting] = await Promise.all([
 		s<{ every: 'week' | 'month' }[]>`select every from report_mail where person_id = ${person} and document_id is not distinct from ${document}`,
@@ -54,7 +54,7 @@ export async function toldOf(person: string, document: string | null): Promise<T
 }
 
 /** Sets what somebody is told. */
-export async function setTold(person: string, asked: Static<typeof Telling>): Promise<Told> {
+export async function setSubscription(person: string, asked: Static<typeof SubscriptionGiven>): Promise<Subscription> {
 	const document = await idOf(asked.document);
 	const s = sql();
 	const { zone } = await site();
@@ -77,11 +77,11 @@ export async function setTold(person: string, asked: Static<typeof Telling>): Pr
 			await s`insert into first_opening (id, person_id, document_id, by_person) values (${newId()}, ${person}, ${document}, ${by}) on conflict do nothing`;
 		}
 	}
-	return toldOf(person, document);
+	return subscriptionOf(person, document);
 }
 
 /** Mails what is due. Each is taken by one server, and counts as told when its mail has gone; one that did not go is tried an hour later. */
-export async function tellDue(now: number): Promise<void> {
+export async function sendDueReports(now: number): Promise<void> {
 	await tellReports(now);
 	await tellFirstOpenings();
 }

@@ -5,6 +5,6 @@ import { en } from './en';
 import { es } from './es';
 import { fr } from './fr';
 import { pl } from './pl';
-import type { Language, Told } from './words';
+import type { Language, Messages } from './words';
 
-export const told: Record<Language, Told> = { en, de, fr, es, pl, ar };
+export const messages: Record<Language, Messages> = { en, de, fr, es, pl, ar };

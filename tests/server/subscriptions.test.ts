@@ -7,7 +7,7 @@ import { mails, mailTo } from './mails';
 import { given } from './given';
 
 const { sql } = await import('#server/db/client');
-const { tellDue } = await import('#server/readership/told');
+const { sendDueReports } = await import('#server/readership/subscriptions');
 const drain = async (response: Promise<Response>) => (await response).arrayBuffer();
 const about = (title: string) => mails().filter((m) => m.subject.includes(title));
 
@@ -16,37 +16,37 @@ describe('by mail', () => {
 		const boss = await staff();
 		const paper = await document({ position: 'open' });
 		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file`));
-		expect(await boss.api('PATCH', '/readership/told', { document: paper.slug, every: 'week' })).toEqual({ every: 'week', waiting: [] });
-		expect(await boss.api('PATCH', '/readership/told', { document: null, every: 'month' })).toEqual({ every: 'month', waiting: [] });
-		await tellDue(Date.now());
+		expect(await boss.api('PATCH', '/readership/subscription', { document: paper.slug, every: 'week' })).toEqual({ every: 'week', waiting: [] });
+		expect(await boss.api('PATCH', '/readership/subscription', { document: null, every: 'month' })).toEqual({ every: 'month', waiting: [] });
+		await sendDueReports(Date.now());
 		expect(mails().filter((m) => m.subject.startsWith('Readership'))).toEqual([]);
 		const [due] = await sql()<{ at: Date }[]>`select max(next_at) as at from report_mail`;
-		await tellDue(due!.at.getTime() + 1);
+		await sendDueReports(due!.at.getTime() + 1);
 		const week = await mailTo('olive@example.org', /^Readership, the week to /);
 		expect(week.text).toContain(`1 reader from`);
 		expect(week.text).toContain(`/desk/readership/${paper.slug}?from=`);
 		expect((await mailTo('olive@example.org', /^Readership, the month to /)).text).toMatch(/^Olive Owner,\s+\d+ readers? opened \d+ documents?/);
 		// not again before the next time
 		const before = mails().length;
-		await tellDue(due!.at.getTime() + 60_000);
+		await sendDueReports(due!.at.getTime() + 60_000);
 		expect(mails()).toHaveLength(before);
-		expect(await boss.api('PATCH', '/readership/told', { document: paper.slug, every: null })).toEqual({ every: null, waiting: [] });
-		await boss.api('PATCH', '/readership/told', { document: null, every: null });
+		expect(await boss.api('PATCH', '/readership/subscription', { document: paper.slug, every: null })).toEqual({ every: null, waiting: [] });
+		await boss.api('PATCH', '/readership/subscription', { document: null, every: null });
 	});
 	it('the first opening by anybody, or by somebody, is told once', async () => {
 		const boss = await staff();
 		const [one, other] = [await member({ group: 'First openings' }), await member({ group: 'First openings' })];
 		const paper = await document({ position: 'keyed', groups: ['first-openings'] });
-		const told = await boss.api<{ waiting: string[] }>('PATCH', '/readership/told', { document: paper.slug, firstOpening: other.email });
+		const told = await boss.api<{ waiting: string[] }>('PATCH', '/readership/subscription', { document: paper.slug, firstOpening: other.email });
 		expect(told.waiting).toHaveLength(1);
 		await drain(one.get(`/d/${paper.slug}/file`));
-		await tellDue(Date.now());
+		await sendDueReports(Date.now());
 		expect(about(paper.title)).toEqual([]);
 		await drain(other.get(`/d/${paper.slug}/file`));
-		await Promise.all([tellDue(Date.now()), tellDue(Date.now())]);
+		await Promise.all([sendDueReports(Date.now()), sendDueReports(Date.now())]);
 		await mailTo('olive@example.org', new RegExp(`^${paper.title}: opened by Member`));
 		expect(about(paper.title)).toHaveLength(1);
-		expect((await boss.send('PATCH', '/api/v1/readership/told', { document: paper.slug, firstOpening: 'nobody@example.org' })).status).toBe(422);
+		expect((await boss.send('PATCH', '/api/v1/readership/subscription', { document: paper.slug, firstOpening: 'nobody@example.org' })).status).toBe(422);
 	});
 });
 

@@ -1,20 +1,20 @@
 // First link of the chain: address → document, its edition, and the thing to decide on.
-import type { DoorFields, Thing } from '#core/access/door';
+import type { DoorFields, Guarded } from '#core/access/door';
 import { standingOf, type Standing } from '#core/access/standing';
 import type { Cover } from '#core/documents/cover';
 import type { ConditionStatus, Finding } from '#core/intake/condition';
 import type { PageSize } from '#core/intake/paper';
-import { thingOf, type ThingRow } from '../access/things';
+import { guardedOf, type GuardedRow } from '../access/doors';
 import { sql } from '../db/client';
 import { site } from '../site/site';
 
-export interface Found {
+export interface Resolved {
 	readonly id: string;
 	readonly slug: string;
 	readonly title: string;
 	readonly description: string;
 	readonly folder: string;
-	readonly thing: Thing;
+	readonly thing: Guarded;
 	readonly turnedAway: DoorFields['turnedAway'];
 	/** Saved copies carry a name. */
 	readonly stamped: boolean;
@@ -24,10 +24,10 @@ export interface Found {
 	readonly coverAlt: string;
 	/** Set aside for good. */
 	readonly gone: boolean;
-	readonly edition: FoundEdition;
+	readonly edition: ResolvedEdition;
 }
 
-export interface FoundEdition {
+export interface ResolvedEdition {
 	readonly id: string;
 	readonly number: number;
 	readonly sha256: string;
@@ -58,7 +58,7 @@ interface EditionRow {
 	packed: boolean;
 }
 
-interface Row extends ThingRow, EditionRow {
+interface Row extends GuardedRow, EditionRow {
 	id: string;
 	slug: string;
 	title: string;
@@ -78,7 +78,7 @@ const foundSelect = (asPublished: string | null = null) => sql()`
 	from document d join thing_in_force t on t.id = d.id and t.kind = 'document' join edition e on e.id = d.edition_id`;
 
 /** The document at an address, or null. A former address gives the document under its present one: compare `slug`. */
-export async function find(slug: string): Promise<Found | null> {
+export async function resolve(slug: string): Promise<Resolved | null> {
 	const s = sql();
 	const [[row], { zone }] = await Promise.all([
 		s<Row[]>`${foundSelect()}
@@ -89,7 +89,7 @@ export async function find(slug: string): Promise<Found | null> {
 }
 
 /** The documents at many addresses, by the address asked for; those that are not there are left out. */
-export async function findAll(slugs: readonly string[], asPublished: string | null = null): Promise<Map<string, Found>> {
+export async function resolveAll(slugs: readonly string[], asPublished: string | null = null): Promise<Map<string, Resolved>> {
 	const asked = [...new Set(slugs)];
 	if (!asked.length) return new Map();
 	const s = sql();
@@ -106,8 +106,8 @@ export async function findAll(slugs: readonly string[], asPublished: string | nu
 	]);
 }
 
-function foundOf(row: Row, zone: string): Found {
-	const thing = thingOf(row, zone);
+function foundOf(row: Row, zone: string): Resolved {
+	const thing = guardedOf(row, zone);
 	return {
 		id: row.id,
 		slug: row.slug,
@@ -125,7 +125,7 @@ function foundOf(row: Row, zone: string): Found {
 	};
 }
 
-const editionOf = (row: EditionRow): FoundEdition => ({
+const editionOf = (row: EditionRow): ResolvedEdition => ({
 	id: row.edition_id,
 	number: row.number,
 	sha256: row.sha256,
@@ -147,7 +147,7 @@ const goesOnFor = 12;
  * The document as a reader in the middle of an edition sees it: that edition, where this reader opened it in the last hours (staff:
  * any of them). Null where they did not: an edition taken back is nobody else's to ask for.
  */
-export async function inEdition(found: Found, number: number, reader: string, staff: boolean): Promise<Found | null> {
+export async function inEdition(found: Resolved, number: number, reader: string, staff: boolean): Promise<Resolved | null> {
 	if (number === found.edition.number) return found;
 	const [row] = await sql()<EditionRow[]>`
 		select e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, e.language, e.findings, e.created_at as edition_at,

@@ -1,8 +1,8 @@
-// Pages: written, published, looked up. What somebody sees of one is seen.ts's.
+// Pages: written, published, looked up. What somebody sees of one is page-view.ts's.
 import { and, eq, isNotNull, isNull, lte, sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
-import { DoorChange, type Position, type Thing } from '#core/access/door';
+import { DoorChange, type Position, type Guarded } from '#core/access/door';
 import { decide } from '#core/access/decide';
 import { dayOf } from '#core/access/hours';
 import { sentence, whoWords, type Reach } from '#core/access/reach';
@@ -22,7 +22,7 @@ import {
 } from '#core/placing/content';
 import { pagePathPattern, pathTrouble } from '#core/placing/path';
 import { languages, type Language } from '#core/words/words';
-import { changeDoor, insertDoor, reachOf, thingOf, type DoorRow, type ThingRow } from '../access/things';
+import { changeDoor, insertDoor, reachOf, guardedOf, type DoorRow, type GuardedRow } from '../access/doors';
 import { db, sql, type Queryable } from '../db/client';
 import { document, documentAddress, page, placement, revision } from '../db/schema';
 import { newId } from '../id';
@@ -104,10 +104,10 @@ export async function listPages(aside = false): Promise<PageLine[]> {
 	const now = Date.now();
 	const s = sql();
 	const rows = await s<PageRow[]>`${pageSelect(dayOf(now, zone))} where p.set_aside_at is ${aside ? s`not null` : s`null`} order by p.path`;
-	return rows.map((row) => lineOf(row, zone, now));
+	return rows.map((row) => toListItem(row, zone, now));
 }
 
-function lineOf(row: PageRow, zone: string, now: number): PageLine {
+function toListItem(row: PageRow, zone: string, now: number): PageLine {
 	const reach = pageReach(row.door, zone);
 	return {
 		id: row.id,
@@ -145,7 +145,7 @@ export async function pageDraft(which: string, aside = false): Promise<PageDraft
 		${pageSelect(dayOf(now, zone))} where ${isId(which) ? s`p.id = ${which}` : s`p.path = ${which}`} ${aside ? s`` : s`and p.set_aside_at is null`}`;
 	if (!row) throw new IanuaError('not-found');
 	return {
-		...lineOf(row, zone, now),
+		...toListItem(row, zone, now),
 		content: row.draft,
 		draftNumber: row.draft_number,
 		doorId: row.door_id,
@@ -449,13 +449,13 @@ export interface NavigationItem {
 /** The site's navigation: published pages that this caller may open, in their order. */
 export async function navigationFor(caller: Caller): Promise<NavigationItem[]> {
 	const [rows, { zone }] = await Promise.all([
-		sql()<(ThingRow & NavigationItem)[]>`
+		sql()<(GuardedRow & NavigationItem)[]>`
 			select p.path, r.title, p.set_aside_at, door_json(p.door_id) as door from page p join revision r on r.id = p.published_id
 			where p.navigation is not null and p.set_aside_at is null order by p.navigation`,
 		site()
 	]);
 	const now = instantOf(caller);
-	return rows.filter((row) => row.path !== '/' && decide(caller.who, thingOf(row, zone), 'see', now).allowed).map(({ path, title }) => ({ path, title }));
+	return rows.filter((row) => row.path !== '/' && decide(caller.who, guardedOf(row, zone), 'see', now).allowed).map(({ path, title }) => ({ path, title }));
 }
 
 /** The paths of the navigation in their order, drafts among them. */
@@ -496,12 +496,12 @@ export async function orderNavigation(paths: readonly string[], actor: string): 
 export async function placeOf(placementId: string, caller: Caller): Promise<NavigationItem | null> {
 	if (!/^[A-Za-z0-9_-]{6,40}$/.test(placementId)) return null;
 	const [[row], { zone }] = await Promise.all([
-		sql()<(ThingRow & NavigationItem)[]>`
+		sql()<(GuardedRow & NavigationItem)[]>`
 			select p.path, r.title, p.set_aside_at, door_json(p.door_id) as door
 			from placement x join page p on p.id = x.page_id join revision r on r.id = p.published_id where x.id = ${placementId} and x.published limit 1`,
 		site()
 	]);
-	return row && decide(caller.who, thingOf(row, zone), 'read', instantOf(caller)).allowed ? { path: row.path, title: row.title } : null;
+	return row && decide(caller.who, guardedOf(row, zone), 'read', instantOf(caller)).allowed ? { path: row.path, title: row.title } : null;
 }
 
 /** Changes a page's door. */
@@ -511,8 +511,11 @@ export async function changePageDoor(id: string, change: DoorChange, actor: stri
 }
 
 /** A page as the decision sees it. */
-export async function doorThing(id: string): Promise<Thing> {
-	const [[row], { zone }] = await Promise.all([sql()<ThingRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${id}`, site()]);
+export async function guardedPage(id: string): Promise<Guarded> {
+	const [[row], { zone }] = await Promise.all([
+		sql()<GuardedRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${id}`,
+		site()
+	]);
 	if (!row) throw new IanuaError('not-found');
-	return thingOf(row, zone);
+	return guardedOf(row, zone);
 }

@@ -1,19 +1,19 @@
 // From rows to the things that core/access decides on, and from a change of a door to rows.
 import { eq, sql as raw } from 'drizzle-orm';
 import { isDay, isInstant, spanOf, within } from '#core/access/hours';
-import type { Door, DoorChange, DoorFields, DoorView, Position, Thing } from '#core/access/door';
+import type { Door, DoorChange, DoorFields, DoorView, Position, Guarded } from '#core/access/door';
 import type { Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
 import type { Queryable } from '../db/client';
 import { door, doorGroup, doorPerson, page } from '../db/schema';
 import { newId } from '../id';
-import { groupIds, personIds } from '../people/service';
+import { groupIds, personIds } from '../people/directory';
 import { writeAudit } from '../site/audit';
 import { site } from '../site/site';
 import { instantsOf } from './hours';
 
 /** A row of any query that reads a thing: its door, and where it follows a page, that page's, as `thing_in_force` has them. */
-export interface ThingRow {
+export interface GuardedRow {
 	readonly set_aside_at: Date | null;
 	readonly door: DoorFields;
 	readonly follows_door?: DoorFields | null;
@@ -26,7 +26,7 @@ function doorOf(json: DoorFields, zone: string): Door {
 }
 
 /** The thing a row speaks of. */
-export function thingOf(row: ThingRow, zone: string): Thing {
+export function guardedOf(row: GuardedRow, zone: string): Guarded {
 	return {
 		setAside: row.set_aside_at !== null,
 		door: doorOf(row.door, zone),

@@ -2,12 +2,12 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
-import { setTold, Telling } from '$lib/server/readership/told';
+import { setSubscription, SubscriptionGiven } from '$lib/server/readership/subscriptions';
 import { compile } from '$lib/server/validate';
 
-const check = compile(Telling);
+const check = compile(SubscriptionGiven);
 
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	return answer(await setTold(id, await body(event, check)));
+	return answer(await setSubscription(id, await body(event, check)));
 });
