@@ -18,7 +18,7 @@ import { dismissHelpers } from '#server/pdf/helpers';
 import { hashPassword } from '#server/people/auth';
 import { addGroup, hasOwner, insertPerson } from '#server/people/directory';
 import { mend } from '#server/placing/mismatches';
-import { addPage, orderNavigation, publish } from '#server/placing/pages';
+import { addPage, orderNavigation, publish } from '#server/placing/commands';
 import { settings } from '#server/settings';
 import { sumAgain } from '#server/readership/sums';
 import { saveSite, site } from '#server/site/site';

@@ -1,5 +1,5 @@
 // The Ternwell & Oxmere Canal Society: invented people, documents and pages on example domains.
-import type { PageGiven } from '#server/placing/pages';
+import type { PageGiven } from '#server/placing/contract';
 import type { Sheet } from './pdf';
 import { Random } from './random';
 

@@ -105,7 +105,7 @@ beforeAll(async () => {
 	insider = await member({ group: 'Matrix in' });
 	outsider = await member({ group: 'Matrix out' });
 	lapsed = await member({ group: 'Matrix in', until: '2020-01-01' });
-	const [{ addPage, publish, changePageDoor }, { sql }] = await Promise.all([import('#server/placing/pages'), import('#server/db/client')]);
+	const [{ addPage, publish, changePage }, { sql }] = await Promise.all([import('#server/placing/commands'), import('#server/db/client')]);
 	const [{ id: owner }] = (await sql()<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
 	const list = await addPage({ path: '/matrix-list', title: 'List', layout: 'catalogue', content: { show: 'list', order: '-changed', beside: false } }, owner);
 	await publish(list, owner);
@@ -115,7 +115,7 @@ beforeAll(async () => {
 	] as const) {
 		const id = await addPage({ path, title: path }, owner);
 		await publish(id, owner);
-		await changePageDoor(id, { ...door, ...('groups' in door ? { groups: [...door.groups] } : {}) }, owner);
+		await changePage(id, { door: { ...door, ...('groups' in door ? { groups: [...door.groups] } : {}) } }, owner);
 	}
 });
 

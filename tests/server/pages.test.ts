@@ -4,7 +4,8 @@ import { languages } from '#core/words/words';
 import { messages } from '#core/words/messages';
 import { document, ledgerOf, member, origin, staff, visitor, type Client, type DocumentJson } from './help';
 
-const { addPage, pageDraft, publish, saveDraft, changePageDoor, listPages } = await import('#server/placing/pages');
+const { addPage, publish, changePage } = await import('#server/placing/commands');
+const { pageDraft, listPages } = await import('#server/placing/views');
 const { sql } = await import('#server/db/client');
 
 let boss: Client;
@@ -26,7 +27,7 @@ let pages = 0;
 async function page(content: unknown, published = true) {
 	const path = `/page-${++pages}`;
 	const id = await addPage({ title: `Page ${pages}`, path }, ownerId);
-	await saveDraft(id, { title: `Page ${pages}`, content: content, inNavigation: false, draftNumber: null }, ownerId);
+	await changePage(id, { title: `Page ${pages}`, content, inNavigation: false }, ownerId);
 	if (published) await publish(id, ownerId);
 	return { id, path };
 }
@@ -36,15 +37,15 @@ it('a draft is seen by nobody but staff in the desk; published it is seen, taken
 	const { id, path } = await page({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'Fresh words' }] }] }, false);
 	expect((await visitor().get(path)).status).toBe(404);
 	expect(await html(boss, `/desk/pages/${id}/preview`)).toContain('Fresh words');
-	expect((await boss.send('POST', `/desk/pages/${id}/publish`, { published: true })).status).toBe(200);
+	expect((await boss.send('POST', `/api/v1/pages${path}/publish`, { published: true })).status).toBe(200);
 	expect(await html(visitor(), path)).toContain('Fresh words');
-	await boss.send('POST', `/desk/pages/${id}/publish`, { published: false });
+	await boss.send('POST', `/api/v1/pages${path}/publish`, { published: false });
 	expect((await visitor().get(path)).status).toBe(404);
 });
 it('what is saved after publishing waits for the next publishing', async () => {
 	const { id, path } = await page({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: 'First words' }] }] });
 	const { draftNumber } = await pageDraft(id);
-	await saveDraft(
+	await changePage(
 		id,
 		{
 			title: 'Page',
@@ -58,24 +59,24 @@ it('what is saved after publishing waits for the next publishing', async () => {
 	expect((await listPages()).find((p) => p.id === id)).toMatchObject({ published: true, changed: true });
 });
 it('two who write at once do not overwrite each other unseen', async () => {
-	const { id } = await page(article());
+	const { id, path } = await page(article());
 	const { draftNumber, content } = await pageDraft(id);
-	const save = (title: string) => boss.send('PUT', `/desk/pages/${id}/draft`, { title, content, inNavigation: false, draftNumber });
+	const save = (title: string) => boss.send('PATCH', `/api/v1/pages${path}`, { title, content, inNavigation: false, draftNumber });
 	expect((await save('Mine')).status).toBe(200);
 	const late = await save('Theirs');
 	expect([late.status, ((await late.json()) as { code: string }).code]).toEqual([409, 'changed-meanwhile']);
 	expect((await pageDraft(id)).title).toBe('Mine');
 });
 it('content that could run code is refused', async () => {
-	const { id } = await page(article());
+	const { id, path } = await page(article());
 	const { draftNumber } = await pageDraft(id);
 	const content = {
 		type: 'doc',
 		content: [{ type: 'paragraph', content: [{ type: 'text', text: 'x', marks: [{ type: 'link', attrs: { href: 'javascript:alert(1)' } }] }] }]
 	};
-	expect((await boss.send('PUT', `/desk/pages/${id}/draft`, { title: 'x', content, inNavigation: false, draftNumber })).status).toBe(422);
-	const { path } = await page({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: '<img src=x onerror=alert(1)>' }] }] });
-	expect(await html(visitor(), path)).toContain('&lt;img src=x onerror=alert(1)>');
+	expect((await boss.send('PATCH', `/api/v1/pages${path}`, { title: 'x', content, inNavigation: false, draftNumber })).status).toBe(422);
+	const harmless = await page({ type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: '<img src=x onerror=alert(1)>' }] }] });
+	expect(await html(visitor(), harmless.path)).toContain('&lt;img src=x onerror=alert(1)>');
 });
 
 describe('a placement', () => {
@@ -124,9 +125,9 @@ describe('a placement', () => {
 		]);
 	});
 	it('of a document that there is none is refused at saving', async () => {
-		const { id } = await page(article());
+		const { id, path } = await page(article());
 		const { draftNumber } = await pageDraft(id);
-		const answer = await boss.send('PUT', `/desk/pages/${id}/draft`, {
+		const answer = await boss.send('PATCH', `/api/v1/pages${path}`, {
 			title: 'x',
 			content: article({ document: 'never-was' }),
 			inNavigation: false,
@@ -142,15 +143,15 @@ describe('the door of a page', () => {
 		const { id, path } = await page(article());
 		const follower = await document({ follows: path });
 		expect((await visitor().get(`/d/${follower.slug}/file`)).status).toBe(200);
-		await changePageDoor(id, { position: 'keyed', groups: ['door-keepers'] }, ownerId);
+		await changePage(id, { door: { position: 'keyed', groups: ['door-keepers'] } }, ownerId);
 		for (const address of [path, `/d/${follower.slug}/file`])
 			expect([(await visitor().get(address)).status, (await keeper.get(address)).status], address).toEqual([401, 200]);
-		await changePageDoor(id, { position: 'shut' }, ownerId);
+		await changePage(id, { door: { position: 'shut' } }, ownerId);
 		for (const address of [path, `/d/${follower.slug}/file`]) expect((await keeper.get(address)).status, address).toBe(404);
 	});
 	it('a shut page is told apart from none by nobody', async () => {
 		const { id, path } = await page(article());
-		await changePageDoor(id, { position: 'shut' }, ownerId);
+		await changePage(id, { door: { position: 'shut' } }, ownerId);
 		const words = async (p: string) => /<h1.*?<\/h1>\s*<p.*?<\/p>/s.exec(await html(visitor(), p))?.[0];
 		expect(await words(path)).toBe(await words('/never-was'));
 	});

@@ -8,7 +8,7 @@ import { sendDueReports } from './readership/subscriptions';
 import { keepTelling } from './readership/webhooks';
 import { keepSumming } from './readership/sums';
 import { log } from './log';
-import { publishDue } from './placing/pages';
+import { publishDue } from './placing/commands';
 import { dismissHelpers } from './pdf/helpers';
 
 /** Ms between two looks for work that was begun by a server that is gone. */

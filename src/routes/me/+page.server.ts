@@ -13,7 +13,7 @@ import { membershipsOf, secondFactorOf } from '$lib/server/people/directory';
 import { member } from '$lib/server/guard/guard';
 import { endOtherSessions, endSession, sessionsOf } from '$lib/server/people/sessions';
 import { sessionTokenOf } from '$lib/server/people/who';
-import { navigationFor } from '$lib/server/placing/pages';
+import { navigationFor } from '$lib/server/placing/views';
 
 const tokenHere = (event: RequestEvent) => sessionTokenOf(event.request.headers.get('cookie'));
 

@@ -8,7 +8,7 @@ import { takeCookies } from '$lib/server/http/cookies';
 import { redirectTarget } from '$lib/server/http/redirect-target';
 import { auth } from '$lib/server/people/auth';
 import { roleOf } from '$lib/server/people/directory';
-import { navigationFor } from '$lib/server/placing/pages';
+import { navigationFor } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async ({ url, locals }) => ({
 	to: redirectTarget(url.searchParams.get('to')),

@@ -38,8 +38,6 @@ export interface Entry {
 
 const page = (admits: Admits, more: Partial<Entry> = {}): Entry => ({ admits, answers: 'page', ...more });
 const desk = (more: Partial<Entry> = {}): Entry => ({ admits: 'staff', answers: 'page', english: true, ...more });
-/** Where the desk's own screens send JSON, outside the API. */
-const deskCall = (more: Partial<Entry> = {}): Entry => desk({ answers: 'problem', ...more });
 const api = (looks: readonly Scope[], does: readonly Scope[] = [], more: Partial<Entry> = {}): Entry => ({
 	admits: 'staff',
 	answers: 'problem',
@@ -103,13 +101,9 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/desk/documents/[slug]/compare': desk(),
 	'/desk/pages': desk(),
 	'/desk/pages/[id]': desk(),
-	'/desk/pages/[id]/door': deskCall(),
-	'/desk/pages/[id]/draft': deskCall(),
 	'/desk/pages/[id]/preview': desk(),
-	'/desk/pages/[id]/publish': deskCall(),
 	'/desk/pages/[id]/qr.[kind]': desk(),
 	'/desk/pages/[id]/revisions': desk(),
-	'/desk/pages/shelf': deskCall(),
 	'/desk/people': desk(),
 	'/desk/people/import': desk(),
 	'/desk/people/knocks': desk(),
@@ -185,6 +179,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/readership/places': api(...readership),
 	'/api/v1/readership/subscription': own(),
 	'/api/v1/readership/turned-away': api(...readership),
+	'/api/v1/shelf': api(['pages:read', 'documents:read']),
 	'/api/v1/site': api(['site:write'], ['site:write'], { changes: 'owner' }),
 	'/api/v1/tokens': own(),
 	'/api/v1/tokens/[id]': own(),

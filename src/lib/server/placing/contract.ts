@@ -1,13 +1,99 @@
 // The API of pages, placements and mismatches: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
-import { Type } from '@sinclair/typebox';
+import { Type, type Static } from '@sinclair/typebox';
 import { DoorChange, positions } from '#core/access/door';
-import { layouts } from '#core/placing/content';
+import { Article, Catalogue, layouts, Pocket } from '#core/placing/content';
+import { pagePathPattern } from '#core/placing/path';
+import { Line } from '#core/text/line';
 import { languages } from '#core/words/words';
 import { DoorAnswer } from '../access/contract';
 import { Instant, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
-import { Publishing } from './json';
-import { Mend } from './mismatches';
-import { PageChange, PageGiven } from './pages';
+
+/** A page as the API takes it. */
+const pageFields = {
+	path: Type.String({ maxLength: 200, pattern: pagePathPattern }),
+	title: Line(200),
+	content: Type.Unknown({ description: 'as the layout has it; checked against the layout’s own schema' }),
+	inNavigation: Type.Boolean(),
+	language: Type.Union([Type.Null(), ...languages.map((l) => Type.Literal(l))]),
+	door: DoorChange
+};
+export const PageGiven = Type.Object(
+	{
+		path: pageFields.path,
+		title: pageFields.title,
+		layout: Type.Optional(Type.Union(layouts.map((l) => Type.Literal(l)))),
+		content: Type.Optional(pageFields.content),
+		inNavigation: Type.Optional(pageFields.inNavigation),
+		language: Type.Optional(pageFields.language),
+		door: Type.Optional(pageFields.door)
+	},
+	{ additionalProperties: false }
+);
+export type PageGiven = Static<typeof PageGiven>;
+export const PageChange = Type.Partial(
+	Type.Object({
+		...pageFields,
+		draftNumber: Type.Integer({
+			description: 'of the draft that one started from: refused where somebody saved since; without it, whatever is there is written over'
+		})
+	}),
+	{ additionalProperties: false }
+);
+export type PageChange = Static<typeof PageChange>;
+
+export const Mend = Type.Object(
+	{
+		page: Type.String({ maxLength: 200, description: 'path of the page' }),
+		document: Type.String({ maxLength: 80 }),
+		placement: Type.Optional(Type.String({ maxLength: 40 })),
+		remedy: Type.Union((['restore', 'page-door', 'admit', 'follow', 'narrow', 'locked', 'take-out', 'intended'] as const).map((r) => Type.Literal(r))),
+		/** Why a side door is meant to be. */
+		why: Type.Optional(Type.String({ maxLength: 500 })),
+		/** Takes back that a side door is meant to be. */
+		undo: Type.Optional(Type.Boolean())
+	},
+	{ additionalProperties: false }
+);
+export type Mend = Static<typeof Mend>;
+
+export const Publishing = Type.Object(
+	{
+		published: Type.Optional(Type.Boolean()),
+		/** An instant to come; null calls it off. */
+		at: Type.Optional(Type.Union([Type.String({ format: 'date-time' }), Type.Null()])),
+		/** Where there are dead ends, nothing is published and they are told: for who can be asked. */
+		ask: Type.Optional(Type.Boolean())
+	},
+	{ additionalProperties: false }
+);
+
+export type Publishing = Static<typeof Publishing>;
+
+/** What the editor draws a placement of it with. */
+export const AtHand = Type.Object({
+	slug: Type.String(),
+	title: Type.String(),
+	description: Type.String(),
+	pages: Type.Integer(),
+	bytes: Type.Integer(),
+	date: Type.String({ description: 'when its edition came, as the site’s day' }),
+	cover: Type.Object({
+		slug: Type.String(),
+		query: Type.String({ description: 'what follows the address of the picture' }),
+		alt: Type.String(),
+		ratio: Type.Union([Type.Number(), Type.Null()], { description: 'of height to width; null where the cover is no page' })
+	}),
+	edition: Type.Integer({ description: 'its number' }),
+	position: Type.Union(positions.map((p) => Type.Literal(p))),
+	who: Type.String(),
+	sentence: Type.String()
+});
+export type AtHand = Static<typeof AtHand>;
+
+export const ShelfQuery = Type.Object(
+	{ q: Type.Optional(Type.String({ maxLength: 300 })), slug: Type.Optional(Type.Array(Type.String({ maxLength: 120 }), { maxItems: 100 })) },
+	{ additionalProperties: false }
+);
 
 /** A door of a page: it follows none. */
 const PageDoor = Type.Object({ ...Type.Omit(DoorAnswer, ['follows']).properties, changedAt: Instant, changedBy: nullable(Type.String()) });
@@ -16,7 +102,7 @@ export const PageAnswer = Type.Object({
 	path: Type.String(),
 	title: Type.String(),
 	layout: oneOf(layouts),
-	content: Type.Any({ description: 'as docs/architecture.md has it for each layout' }),
+	content: Type.Union([Article, Catalogue, Pocket], { description: 'as the layout has it' }),
 	draftNumber: Type.Integer(),
 	published: Type.Boolean(),
 	publishedAt: nullable(Instant),
@@ -58,8 +144,9 @@ export const PlaceAnswer = Type.Object({
 	audience: Type.Optional(Audience)
 });
 
-export const MismatchAnswer = Type.Object({
+const PlacedMismatchAnswer = Type.Object({
 	kind: oneOf(['dead-end', 'side-door']),
+	pageId: Type.String({ format: 'uuid' }),
 	page: Type.String({ description: 'its path' }),
 	pageTitle: Type.String(),
 	document: Type.String({ description: 'its slug' }),
@@ -67,10 +154,11 @@ export const MismatchAnswer = Type.Object({
 	placement: Type.String(),
 	from: Instant,
 	audience: Audience,
-	intervals: Type.Array(IntervalAnswer),
 	remedies: Type.Array(Mend.properties.remedy),
 	intended: nullable(Type.Object({ why: Type.String(), by: nullable(Type.String()), at: Instant }))
 });
+
+export const MismatchAnswer = Type.Object({ ...PlacedMismatchAnswer.properties, intervals: Type.Array(IntervalAnswer) });
 
 export const MismatchQuery = Type.Object({
 	page: Type.Optional(Type.String({ description: 'a path' })),
@@ -106,7 +194,18 @@ export const placingOperations: readonly Operation[] = [
 	{ method: 'get', path: '/pages', words: 'The pages of the site', status: 200, answer: Type.Object({ items: Type.Array(PageLine), next: Type.Null() }) },
 	{ method: 'post', path: '/pages', words: 'Makes a page; it is a draft until published', body: PageGiven, status: 201, answer: PageAnswer },
 	{ method: 'get', path: pagePath, words: 'One page with its draft; the front page is %2F', status: 200, answer: PageAnswer },
-	{ method: 'patch', path: pagePath, words: 'Changes the draft of a page, and its door at once', body: PageChange, status: 200, answer: PageAnswer },
+	{
+		method: 'patch',
+		path: pagePath,
+		words: 'Changes the draft of a page, and its door at once; tells whom the draft would turn away',
+		body: PageChange,
+		status: 200,
+		answer: Type.Object({
+			...PageAnswer.properties,
+			mismatches: Type.Array(PlacedMismatchAnswer),
+			before: Type.Object({ door: Type.Optional(DoorChange) })
+		})
+	},
 	{ method: 'delete', path: pagePath, words: 'Sets a page aside', status: 200, answer: Nothing },
 	{ method: 'post', path: `${pagePath}/restore`, words: 'Brings back a page that was set aside', status: 200, answer: PageAnswer },
 	{
@@ -147,6 +246,14 @@ export const placingOperations: readonly Operation[] = [
 		body: Mend,
 		status: 200,
 		answer: Type.Object({ before: Type.Object({ document: Type.Optional(DoorChange), page: Type.Optional(DoorChange) }) })
+	},
+	{
+		method: 'get',
+		path: '/shelf',
+		words: 'Documents at hand while a page is written: those with a word, or those named',
+		query: ShelfQuery,
+		status: 200,
+		answer: Type.Object({ items: Type.Array(AtHand), next: Type.Null() })
 	},
 	{
 		method: 'patch',

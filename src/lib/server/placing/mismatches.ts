@@ -1,6 +1,5 @@
 // Dead ends and side doors of what is placed: found for the whole site in one pass, told in words, mended in one press.
 import { and, eq } from 'drizzle-orm';
-import { Type, type Static } from '@sinclair/typebox';
 import { audienceWords, type Audience } from '#core/access/audience';
 import { doorInForce, isAway } from '#core/access/standing';
 import { fieldsShown, type DoorChange, type DoorView, type Guarded } from '#core/access/door';
@@ -16,7 +15,9 @@ import { documentView } from '../documents/view';
 import { groupIds, namesOf, personIds } from '../people/directory';
 import { writeAudit } from '../site/audit';
 import { placesOf, type Place } from './placed';
-import { changePageDoor, changePlacement, pageDraft } from './pages';
+import type { Mend } from './contract';
+import { changePage, changePlacement } from './commands';
+import { pageDraft } from './views';
 
 /** Some placements: of the whole site as published, of one page's draft, or of one document. */
 export interface Which {
@@ -44,6 +45,10 @@ export interface PlacedMismatch {
 	/** A side door that is meant to be: why, and by whom that was said. */
 	readonly intended: { readonly why: string; readonly by: string | null; readonly at: string } | null;
 }
+
+/** As the API gives it. */
+export type MismatchJson = Omit<PlacedMismatch, 'documentId'>;
+export const mismatchJson = ({ documentId: _id, ...mismatch }: PlacedMismatch): MismatchJson => mismatch;
 
 interface Row {
 	id: string;
@@ -217,21 +222,6 @@ export async function intervalsOf(found: readonly PlacedMismatch[], at = Date.no
 	});
 }
 
-export const Mend = Type.Object(
-	{
-		page: Type.String({ maxLength: 200, description: 'path of the page' }),
-		document: Type.String({ maxLength: 80 }),
-		placement: Type.Optional(Type.String({ maxLength: 40 })),
-		remedy: Type.Union((['restore', 'page-door', 'admit', 'follow', 'narrow', 'locked', 'take-out', 'intended'] as const).map((r) => Type.Literal(r))),
-		/** Why a side door is meant to be. */
-		why: Type.Optional(Type.String({ maxLength: 500 })),
-		/** Takes back that a side door is meant to be. */
-		undo: Type.Optional(Type.Boolean())
-	},
-	{ additionalProperties: false }
-);
-export type Mend = Static<typeof Mend>;
-
 /** Who a door admits and when, as a change that makes another door alike; allowance, listing and words stay as they are. */
 function asChange(door: DoorView): DoorChange {
 	const { position, allMembers, groups, people, from, until } = fieldsShown(door);
@@ -260,7 +250,7 @@ export async function mend(given: Mend, actor: string): Promise<{ before: { docu
 			await restore(document.slug, actor);
 			return { before: {} };
 		case 'narrow':
-			return { before: { page: await changePageDoor(page.id, asChange(document.door), actor) } };
+			return { before: { page: (await changePage(page.id, { door: asChange(document.door) }, actor)).door } };
 		case 'locked':
 		case 'take-out': {
 			const { placement, remedy } = given;

@@ -16,7 +16,7 @@ import { instantOf, type Caller } from '../people/who';
 import { resolveAll, type Resolved } from '../reading/resolve';
 import { site } from '../site/site';
 import { listFor, type CatalogueQuery, type SeenCatalogue } from './catalogue';
-import type { PageDraft } from './pages';
+import type { PageDraft } from './views';
 
 /** A cover as it is drawn. */
 export interface SeenCover {

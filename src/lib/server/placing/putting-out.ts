@@ -1,7 +1,7 @@
 // Publishing, for the desk and for programs alike: now, at its time, or not any more; and the dead ends that it would make.
-import type { Publishing } from './json';
+import type { Publishing } from './contract';
 import { mismatches, type PlacedMismatch } from './mismatches';
-import { publish, publishLater, takeDown } from './pages';
+import { publish, publishLater, takeDown } from './commands';
 
 /**
  * Does what was asked with a page's draft. Gives the dead ends of what is published; where the asker wants to be asked about them first

@@ -3,7 +3,7 @@ import { dayWords } from '#core/access/reach';
 import type { DocumentLine } from '../documents/line';
 import { linesOf, listDocuments } from '../documents/list';
 import { site } from '../site/site';
-import type { AtHand } from '$lib/ui/placing/editor';
+import type { AtHand } from './contract';
 
 const most = 60;
 

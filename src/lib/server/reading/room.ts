@@ -6,7 +6,7 @@ import { askedSettings, roomSettings, type ReadingSettings, type RoomPlace } fro
 import { messages } from '#core/words/messages';
 import { sql } from '../db/client';
 import { asksToRemember, enter } from '../http/page';
-import { placeOf } from '../placing/pages';
+import { placeOf } from '../placing/views';
 import { site } from '../site/site';
 
 interface RoomFacts {

@@ -1,8 +1,15 @@
 // Calls from the desk to the server. A refusal comes back as its sentence; where the session is gone, one signs in in place and the call goes on.
 import { signInAgain } from './session.svelte';
 
-/** What the server said was wrong, in words. */
-export class ApiTrouble extends Error {}
+/** What the server said was wrong, in words; `code` is the catalogue's. */
+export class ApiTrouble extends Error {
+	constructor(
+		message: string,
+		readonly code?: string
+	) {
+		super(message);
+	}
+}
 
 /** What is said of a press that failed: the server’s sentence where it gave one. */
 export const troubleOf = (error: unknown): string => (error instanceof ApiTrouble ? error.message : 'That did not work.');
@@ -26,7 +33,7 @@ export async function request<T>(method: Method, address: string, body?: unknown
 	}
 	const answer = (await response.json().catch(() => ({}))) as T & { title?: string; code?: string };
 	if (response.ok) return answer;
-	if (answer.code !== 'sign-in') throw new ApiTrouble(answer.title ?? `The server answered ${response.status}.`);
+	if (answer.code !== 'sign-in') throw new ApiTrouble(answer.title ?? `The server answered ${response.status}.`, answer.code);
 	if (!(await signInAgain())) throw new ApiTrouble('You are no longer signed in. Nothing was changed.');
 	return request(method, address, body);
 }

@@ -21,7 +21,7 @@
 	import { bringIn, type TrayEntry } from '$lib/ui/intake/tray.svelte';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import { act, soughtFor } from '$lib/ui/parts/act';
-	import { call, request } from '$lib/ui/parts/api';
+	import { call } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import {
 		arrivingKey,
@@ -37,14 +37,14 @@
 		placeOfArriving,
 		plain,
 		shelfDrag,
-		tables,
-		type AtHand
+		tables
 	} from './editor';
 	import Mismatch from './Mismatch.svelte';
 	import SettingFields from './SettingFields.svelte';
 	import type { Writer } from './writer.svelte';
 	import type { Remedy } from '#core/placing/mismatch';
-	import type { PlacedMismatch } from '$lib/server/placing/mismatches';
+	import type { MismatchJson } from '$lib/server/placing/mismatches';
+	import type { AtHand } from '$lib/server/placing/contract';
 
 	let {
 		writer,
@@ -204,7 +204,7 @@
 
 	async function known(slug: string): Promise<boolean> {
 		if (documents.has(slug)) return true;
-		const answer = await request<{ items: AtHand[] }>('GET', `/desk/pages/shelf?slug=${encodeURIComponent(slug)}`);
+		const answer = await call<{ items: AtHand[] }>('GET', `/shelf?slug=${encodeURIComponent(slug)}`);
 		for (const at of answer.items) documents.set(slug, at);
 		return answer.items.length > 0;
 	}
@@ -216,7 +216,7 @@
 			found = null;
 			return;
 		}
-		const items = await soughtFor(request<{ items: AtHand[] }>('GET', `/desk/pages/shelf?q=${encodeURIComponent(word)}`));
+		const items = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?q=${encodeURIComponent(word)}`));
 		if (mine === asked && items) found = items;
 	}
 
@@ -355,7 +355,7 @@
 	}
 
 	/** Remedies for what stands here: those that change the content the editor does itself, so that undo covers them. */
-	function mend(f: PlacedMismatch, remedy: Remedy, why?: string) {
+	function mend(f: MismatchJson, remedy: Remedy, why?: string) {
 		if (remedy === 'take-out' || remedy === 'locked') {
 			choose(f.placement);
 			if (remedy === 'take-out') editor?.chain().focus().deleteSelection().run();

@@ -3,7 +3,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { counted } from '#core/access/reach';
 	import { catalogueOrders, catalogueShows, type Catalogue } from '#core/placing/content';
-	import type { AtHand } from './editor';
+	import type { AtHand } from '$lib/server/placing/contract';
 	import FindDocument from './FindDocument.svelte';
 	import type { Writer } from './writer.svelte';
 	let {

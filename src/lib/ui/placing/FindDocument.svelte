@@ -1,8 +1,8 @@
 <!-- A field that finds documents by a part of their titles and gives the one chosen; by mouse and by keyboard. -->
 <script lang="ts">
-	import type { AtHand } from './editor';
+	import type { AtHand } from '$lib/server/placing/contract';
 	import { soughtFor } from '$lib/ui/parts/act';
-	import { request } from '$lib/ui/parts/api';
+	import { call } from '$lib/ui/parts/api';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	let { words, choose }: { words: string; choose: (document: AtHand) => void } = $props();
 	let q = $state('');
@@ -14,7 +14,7 @@
 	const id = $props.id();
 	async function find() {
 		const mine = ++asked;
-		const found = await soughtFor(request<{ items: AtHand[] }>('GET', `/desk/pages/shelf?q=${encodeURIComponent(q)}`));
+		const found = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?q=${encodeURIComponent(q)}`));
 		if (mine !== asked || !found) return;
 		items = found.slice(0, 8);
 		at = 0;

@@ -1,7 +1,7 @@
 <!-- One dead end or side door: who is meant, and what mends it in one press. -->
 <script lang="ts">
 	import type { Remedy } from '#core/placing/mismatch';
-	import type { PlacedMismatch } from '$lib/server/placing/mismatches';
+	import type { MismatchJson } from '$lib/server/placing/mismatches';
 	import { dayText } from '$lib/ui/parts/when';
 	import { audienceSaid, remedyWords } from './writer.svelte';
 	let {
@@ -10,7 +10,7 @@
 		names = 'both',
 		mend
 	}: {
-		found: PlacedMismatch;
+		found: MismatchJson;
 		zone: string;
 		/** What is named: where it stands under one of the two, that one goes without saying. */
 		names?: 'both' | 'document' | 'page' | 'none';

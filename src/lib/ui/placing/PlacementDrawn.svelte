@@ -3,7 +3,7 @@
 	import type { SvelteMap } from 'svelte/reactivity';
 	import { cssWidth, placementView, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
 	import { sillHeight } from '#core/placing/frame';
-	import type { AtHand } from './editor';
+	import type { AtHand } from '$lib/server/placing/contract';
 	import Cover from './Cover.svelte';
 	import Placement from './Placement.svelte';
 	let { props, documents, defaults }: { props: SvelteMap<'attrs', KeptPlacement>; documents: SvelteMap<string, AtHand>; defaults: PlacementDefaults } =

@@ -6,7 +6,7 @@
 	import { dayOf } from '#core/access/hours';
 	import { entryTrouble, onShow, phoneScreens, type Pocket, type PocketEntry } from '#core/placing/content';
 	import { spanOf } from '#core/access/hours';
-	import type { AtHand } from './editor';
+	import type { AtHand } from '$lib/server/placing/contract';
 	import FindDocument from './FindDocument.svelte';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';

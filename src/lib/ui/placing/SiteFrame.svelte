@@ -3,7 +3,7 @@
 	import { words } from '$lib/ui/parts/words';
 	import type { Snippet } from 'svelte';
 	import { nearestPassing, siteGround } from '#core/site/colour';
-	import type { NavigationItem } from '$lib/server/placing/pages';
+	import type { NavigationItem } from '$lib/server/placing/views';
 	import type { SiteLook } from '$lib/server/site/site';
 	let {
 		site,

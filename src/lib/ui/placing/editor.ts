@@ -6,19 +6,9 @@ import { goToNextCell, tableEditing } from '@tiptap/pm/tables';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
 import { mount, unmount } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
-import { settingsOfForm, type KeptPlacement, type PlacedDocument, type PlacementDefaults } from '#core/placing/placement';
-import type { SeenCover } from '$lib/server/placing/page-view';
+import { settingsOfForm, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
+import type { AtHand } from '$lib/server/placing/contract';
 import PlacementDrawn from './PlacementDrawn.svelte';
-
-/** A document at hand, for drawing and for the shelf. */
-export interface AtHand extends PlacedDocument {
-	readonly description: string;
-	readonly cover: SeenCover;
-	readonly edition: number;
-	readonly position: 'shut' | 'keyed' | 'ajar' | 'open';
-	readonly who: string;
-	readonly sentence: string;
-}
 
 export const shelfDrag = 'application/x-ianua-document';
 

@@ -4,13 +4,15 @@ import { refresh } from '$lib/ui/parts/refresh';
 import type { DoorChange } from '#core/access/door';
 import type { Layout } from '#core/placing/content';
 import type { Remedy } from '#core/placing/mismatch';
-import type { PlacedMismatch } from '$lib/server/placing/mismatches';
-import type { PageDraft } from '$lib/server/placing/pages';
+import type { MismatchJson } from '$lib/server/placing/mismatches';
+import type { PageDraft } from '$lib/server/placing/views';
 import { act } from '$lib/ui/parts/act';
-import { call, request, troubleOf } from '$lib/ui/parts/api';
+import { ApiTrouble, call, troubleOf } from '$lib/ui/parts/api';
 
 /** Ms after the last change at which the draft is saved. */
 const pause = 900;
+
+const pageAddress = (path: string) => `/pages/${encodeURIComponent(path)}`;
 
 export class Writer {
 	readonly id: string;
@@ -26,17 +28,19 @@ export class Writer {
 	changed = $state(false);
 	saving = $state<'saved' | 'waiting' | 'saving' | 'trouble'>('saved');
 	trouble = $state<string | null>(null);
-	mismatches = $state.raw<readonly PlacedMismatch[]>([]);
+	mismatches = $state.raw<readonly MismatchJson[]>([]);
 	/** Dead ends that publishing asks about. */
-	asks = $state.raw<{ deadEnds: readonly PlacedMismatch[]; at?: string } | null>(null);
+	asks = $state.raw<{ deadEnds: readonly MismatchJson[]; at?: string } | null>(null);
 	#content: () => unknown = () => undefined;
 	/** The draft as it was last kept, as text. */
 	#kept = '';
 	#draftNumber: number;
+	/** Where the API has the page: by the path under which it was last kept. */
+	#address: string;
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#running: Promise<boolean> = Promise.resolve(true);
 
-	constructor(draft: PageDraft, mismatches: readonly PlacedMismatch[]) {
+	constructor(draft: PageDraft, mismatches: readonly MismatchJson[]) {
 		this.id = draft.id;
 		this.layout = draft.layout;
 		this.title = draft.title;
@@ -48,6 +52,7 @@ export class Writer {
 		this.publishAt = draft.publishAt;
 		this.changed = draft.changed;
 		this.#draftNumber = draft.draftNumber;
+		this.#address = pageAddress(draft.path);
 		this.mismatches = mismatches;
 	}
 
@@ -86,13 +91,14 @@ export class Writer {
 			}
 			this.saving = 'saving';
 			try {
-				const answer = await this.#request<{ draftNumber: number; savedAt: string; mismatches: PlacedMismatch[] }>('PUT', 'draft', {
+				const answer = await this.#change<{ path: string; draftNumber: number; draftAt: string; mismatches: MismatchJson[] }>({
 					...draft,
 					draftNumber: this.#draftNumber
 				});
 				this.#kept = text;
+				this.#address = pageAddress(answer.path);
 				this.#draftNumber = answer.draftNumber;
-				this.savedAt = answer.savedAt;
+				this.savedAt = answer.draftAt;
 				this.mismatches = answer.mismatches;
 				this.changed = this.publishedAt !== null;
 				this.trouble = null;
@@ -108,7 +114,7 @@ export class Writer {
 		return this.#running;
 	};
 
-	#request = <T>(method: 'PUT' | 'PATCH' | 'POST', path: string, body: unknown): Promise<T> => request(method, `/desk/pages/${this.id}/${path}`, body);
+	#change = <T>(change: object): Promise<T> => call('PATCH', this.#address, change);
 
 	/** Publishes, now or `at` an instant; where somebody would be turned away, asks first. */
 	publish = async ({ anyway = false, at }: { anyway?: boolean; at?: string } = {}): Promise<void> => {
@@ -121,30 +127,41 @@ export class Writer {
 	async #out(body: object, done: string, at?: string): Promise<void> {
 		const before = this.publishedAt;
 		await act(
-			({ asks }) => (asks ? '' : done),
-			() => this.#request<{ publishedAt?: string | null; publishAt?: string | null; asks?: PlacedMismatch[] }>('POST', 'publish', body),
+			(answer) => (answer ? done : ''),
+			() => this.#publish(body),
 			before !== null && 'published' in body && body.published === false ? () => this.publish({ anyway: true }) : null,
 			{
-				show: (answer, undone) => {
+				show: async (answer, undone) => {
 					if (undone) return;
-					if (answer.asks) {
-						this.asks = { deadEnds: answer.asks, at };
+					if (!answer) {
+						const { items } = await call<{ items: MismatchJson[] }>('GET', `/mismatches?draft&page=${encodeURIComponent(this.path)}`);
+						this.asks = { deadEnds: items.filter(({ kind }) => kind === 'dead-end'), at };
 						return;
 					}
 					this.asks = null;
-					this.publishedAt = answer.publishedAt ?? null;
-					this.publishAt = answer.publishAt ?? null;
+					this.publishedAt = answer.publishedAt;
+					this.publishAt = answer.publishAt;
 					if (this.publishedAt && !at) this.changed = false;
 				}
 			}
 		);
 	}
 
+	/** Null where there are dead ends that are to be asked about first. */
+	async #publish(body: object): Promise<{ publishedAt: string | null; publishAt: string | null } | null> {
+		try {
+			return await call('POST', `${this.#address}/publish`, body);
+		} catch (error) {
+			if (error instanceof ApiTrouble && error.code === 'dead-ends') return null;
+			throw error;
+		}
+	}
+
 	changeDoor = async (change: DoorChange): Promise<void> => {
-		type Answer = { mismatches: PlacedMismatch[]; before: DoorChange };
-		const set = (door: DoorChange) => this.#request<Answer>('PATCH', 'door', door);
+		type Answer = { mismatches: MismatchJson[]; before: { door?: DoorChange } };
+		const set = (door: DoorChange | undefined) => this.#change<Answer>({ door });
 		const back = async ({ before }: Answer) => {
-			this.mismatches = (await set(before)).mismatches;
+			this.mismatches = (await set(before.door)).mismatches;
 		};
 		await act('Door set.', () => set(change), back, {
 			show: async ({ mismatches }, undone) => {
@@ -155,7 +172,7 @@ export class Writer {
 	};
 
 	/** Does what a remedy says about a mismatch. What changes the content itself the editor does. */
-	mend = async (found: PlacedMismatch, remedy: Remedy, why?: string): Promise<void> => {
+	mend = async (found: MismatchJson, remedy: Remedy, why?: string): Promise<void> => {
 		if (!(await this.save())) return;
 		await mendMismatch(found, remedy, why, this.refresh);
 	};
@@ -181,7 +198,7 @@ export const remedyWords: Record<Remedy, string> = {
 };
 
 /** Mends a mismatch by the API and offers undo where a door was changed; `after` shows how things then stand. */
-export async function mendMismatch(found: PlacedMismatch, remedy: Remedy, why: string | undefined, after: () => Promise<unknown>): Promise<void> {
+export async function mendMismatch(found: MismatchJson, remedy: Remedy, why: string | undefined, after: () => Promise<unknown>): Promise<void> {
 	const { page, document, placement } = found;
 	const done: Record<Remedy, string> = {
 		restore: `“${found.documentTitle}” is restored.`,
@@ -203,7 +220,7 @@ export async function mendMismatch(found: PlacedMismatch, remedy: Remedy, why: s
 					before.document
 						? call('PATCH', `/documents/${document}`, { door: before.document })
 						: before.page
-							? call('PATCH', `/pages/${encodeURIComponent(page)}`, { door: before.page })
+							? call('PATCH', pageAddress(page), { door: before.page })
 							: call('POST', '/mismatches', { page, document, remedy, undo: true })
 			: null,
 		{ show: after }
@@ -211,7 +228,7 @@ export async function mendMismatch(found: PlacedMismatch, remedy: Remedy, why: s
 }
 
 /** How many of whom, in words: 'anyone', '12 of 14 people today'. */
-export const audienceSaid = ({ audience }: PlacedMismatch): string =>
+export const audienceSaid = ({ audience }: MismatchJson): string =>
 	audience.anyone
 		? 'anyone without a sign-in too'
 		: audience.people

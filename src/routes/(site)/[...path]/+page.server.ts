@@ -8,7 +8,7 @@ import { turnAway, turnAwayFromPage } from '$lib/server/http/page';
 import { placeOf } from '$lib/server/people/attempts';
 import { openDocumentsFor } from '$lib/server/documents/readable';
 import { pageAt } from '$lib/server/placing/page-view';
-import { navigationFor } from '$lib/server/placing/pages';
+import { navigationFor } from '$lib/server/placing/views';
 import { site } from '$lib/server/site/site';
 
 // a page of the site is words and links: no script of ours but the one that reads over it

@@ -5,7 +5,7 @@ import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
 import { asksToRemember, enter } from '$lib/server/http/page';
 import { recordLook } from '$lib/server/reading/record';
-import { navigationFor } from '$lib/server/placing/pages';
+import { navigationFor } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async (event) => {
 	const entered = await enter(event, event.params.slug, 'see');

@@ -7,7 +7,8 @@ import { layouts, type Layout } from '#core/placing/content';
 import { formOf } from '$lib/server/http/form';
 import { staff } from '$lib/server/guard/guard';
 import { mismatches } from '$lib/server/placing/mismatches';
-import { addPage, listPages } from '$lib/server/placing/pages';
+import { addPage } from '$lib/server/placing/commands';
+import { listPages } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);

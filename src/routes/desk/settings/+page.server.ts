@@ -5,7 +5,7 @@ import { tokenDays } from '#core/people/scope';
 import { staff } from '$lib/server/guard/guard';
 import { labels } from '$lib/server/documents/labels';
 import { listTokens } from '$lib/server/people/tokens';
-import { listPages, navigationPaths } from '$lib/server/placing/pages';
+import { listPages, navigationPaths } from '$lib/server/placing/views';
 import { webhooks } from '$lib/server/readership/webhooks';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';

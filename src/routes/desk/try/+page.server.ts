@@ -7,7 +7,7 @@ import { keysOf, keysOfBrowser } from '$lib/server/access/keys';
 import { toTried, trialOf, type Tried } from '$lib/server/access/try-door';
 import { IanuaError } from '#core/errors';
 import { listGroups } from '$lib/server/people/directory';
-import { listPages, guardedPage } from '$lib/server/placing/pages';
+import { listPages, guardedPage } from '$lib/server/placing/views';
 import { resolve } from '$lib/server/reading/resolve';
 
 export const load: PageServerLoad = async (event) => {

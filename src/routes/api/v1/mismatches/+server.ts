@@ -4,8 +4,9 @@ import { wholeNumber } from '#core/text/number';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { pathOf } from '$lib/server/placing/json';
-import { intervalsOf, Mend, mend, mismatches } from '$lib/server/placing/mismatches';
-import { pageDraft } from '$lib/server/placing/pages';
+import { intervalsOf, mend, mismatches, mismatchJson } from '$lib/server/placing/mismatches';
+import { Mend } from '$lib/server/placing/contract';
+import { pageDraft } from '$lib/server/placing/views';
 import { compile } from '$lib/server/validate';
 
 const checkMend = compile(Mend);
@@ -24,7 +25,7 @@ export const GET: RequestHandler = route(async (event) => {
 	const shown = found.slice(offset, offset + most);
 	const intervals = await intervalsOf(shown);
 	return answer({
-		items: shown.map(({ pageId: _p, documentId: _d, ...item }, i) => ({ ...item, intervals: intervals[i] })),
+		items: shown.map((mismatch, i) => ({ ...mismatchJson(mismatch), intervals: intervals[i] })),
 		next: offset + most < found.length ? String(offset + most) : null
 	});
 });

@@ -3,7 +3,7 @@ import { Type } from '@sinclair/typebox';
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
-import { orderNavigation } from '$lib/server/placing/pages';
+import { orderNavigation } from '$lib/server/placing/commands';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(

@@ -3,7 +3,9 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { pageJson } from '$lib/server/placing/json';
-import { addPage, listPages, pageDraft, PageGiven } from '$lib/server/placing/pages';
+import { addPage } from '$lib/server/placing/commands';
+import { listPages, pageDraft } from '$lib/server/placing/views';
+import { PageGiven } from '$lib/server/placing/contract';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(PageGiven);

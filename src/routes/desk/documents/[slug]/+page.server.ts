@@ -6,7 +6,7 @@ import { keysOf } from '$lib/server/access/keys';
 import { documentView } from '$lib/server/documents/view';
 import { countAllMembers, listGroups } from '$lib/server/people/directory';
 import { mismatches } from '$lib/server/placing/mismatches';
-import { listPages } from '$lib/server/placing/pages';
+import { listPages } from '$lib/server/placing/views';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 import { ledger } from '$lib/server/readership/ledger';

@@ -6,7 +6,7 @@ import { turnAway } from '$lib/server/http/page';
 import { labels } from '$lib/server/documents/labels';
 import { countAllMembers, listGroups } from '$lib/server/people/directory';
 import { mismatches } from '$lib/server/placing/mismatches';
-import { pageDraft, revisionsOf } from '$lib/server/placing/pages';
+import { pageDraft, revisionsOf } from '$lib/server/placing/views';
 import { shelf, shelfOf } from '$lib/server/placing/shelf';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';

@@ -3,7 +3,10 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { pageJson, pathOf } from '$lib/server/placing/json';
-import { PageChange, pageDraft, saveDraft, setPageAside } from '$lib/server/placing/pages';
+import { mismatches, mismatchJson } from '$lib/server/placing/mismatches';
+import { changePage, setPageAside } from '$lib/server/placing/commands';
+import { PageChange } from '$lib/server/placing/contract';
+import { pageDraft } from '$lib/server/placing/views';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(PageChange);
@@ -16,8 +19,9 @@ export const PATCH: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
 	const change = await body(event, checkBody);
 	const { id } = await pageDraft(pathOf(event.params.path));
-	await saveDraft(id, { ...change, draftNumber: null }, actor);
-	return answer(pageJson(await pageDraft(id)));
+	const before = await changePage(id, change, actor);
+	const [draft, found] = await Promise.all([pageDraft(id), mismatches({ page: id, draft: true })]);
+	return answer({ ...pageJson(draft), mismatches: found.map(mismatchJson), before });
 });
 export const DELETE: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);

@@ -8,7 +8,7 @@ import { turnAway } from '$lib/server/http/page';
 import { listGroups } from '$lib/server/people/directory';
 import { previewer } from '$lib/server/placing/preview';
 import { previewOf } from '$lib/server/placing/page-view';
-import { guardedPage, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/pages';
+import { guardedPage, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);

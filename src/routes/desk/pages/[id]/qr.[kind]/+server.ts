@@ -4,7 +4,7 @@ import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
-import { pageDraft } from '$lib/server/placing/pages';
+import { pageDraft } from '$lib/server/placing/views';
 import { settings } from '$lib/server/settings';
 
 const options = { margin: 4, errorCorrectionLevel: 'M', color: { dark: '#000000', light: '#ffffff' } } as const;

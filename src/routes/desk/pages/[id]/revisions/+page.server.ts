@@ -5,7 +5,7 @@ import { wholeNumber } from '#core/text/number';
 import { contentLines, type PageContent } from '#core/placing/content';
 import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
-import { pageDraft, revisionOf, revisionsOf } from '$lib/server/placing/pages';
+import { pageDraft, revisionOf, revisionsOf } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);

@@ -3,9 +3,10 @@ import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
-import { pageJson, pathOf, Publishing } from '$lib/server/placing/json';
+import { pageJson, pathOf } from '$lib/server/placing/json';
+import { Publishing } from '$lib/server/placing/contract';
 import { putOutPage } from '$lib/server/placing/putting-out';
-import { pageDraft } from '$lib/server/placing/pages';
+import { pageDraft } from '$lib/server/placing/views';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(Publishing);

@@ -4,7 +4,8 @@ import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
 import { pageJson, pathOf } from '$lib/server/placing/json';
-import { goBackTo, pageDraft, revisionsOf } from '$lib/server/placing/pages';
+import { goBackTo } from '$lib/server/placing/commands';
+import { pageDraft, revisionsOf } from '$lib/server/placing/views';
 import { compile } from '$lib/server/validate';
 
 const checkBody = compile(Type.Object({ number: Type.Integer({ minimum: 1 }) }, { additionalProperties: false }));
