@@ -1,5 +1,5 @@
 // What was found open once and stays closed: the sign-in library, tokens, invitations, guesses, the log, what a key changes.
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { IanuaError } from '#core/errors';
 import { sql } from '#server/db/client';
 import { settings } from '#server/settings';
@@ -8,7 +8,7 @@ import { inviteMember } from '#server/people/members';
 import { freePort } from '../../scripts/postgres';
 import { runIanua } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
-import { document, member, origin, staff, visitor, type Client, type DocumentJson } from './help';
+import { document, forgetTries, member, origin, staff, visitor, type Client, type DocumentJson } from './help';
 import { linkIn, mailTo } from './mails';
 
 const html = { accept: 'text/html' };
@@ -328,6 +328,7 @@ describe('addresses of documents', () => {
 });
 
 describe('a knock', () => {
+	beforeAll(forgetTries);
 	it('that waits is not rewritten by whoever gives the same address', async () => {
 		const keyed = await document({ position: 'keyed' });
 		const one = await member();

@@ -106,6 +106,12 @@ export function client(id: string, own: Record<string, string>): Client {
 	};
 }
 
+/** Tries of every kind are counted by the address they come from, and all tests have the same one: what other files did shall not count. */
+export async function forgetTries(): Promise<void> {
+	const { sql } = await import('#server/db/client');
+	await sql()`delete from attempt`;
+}
+
 /** A visitor, told apart by a reader cookie where one is given. */
 export const visitor = (reader?: string) => client('', reader ? { cookie: `ianua_reader=${reader}` } : {});
 

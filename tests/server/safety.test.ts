@@ -1,6 +1,6 @@
 // What keeps a site safe apart from its doors: headers, cookies, origins, ways on, and that words stay words.
-import { describe, expect, it } from 'vitest';
-import { document, member, origin, signIn, staff, visitor } from './help';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { document, forgetTries, member, origin, signIn, staff, visitor } from './help';
 
 const html = { accept: 'text/html' };
 
@@ -138,6 +138,7 @@ describe('ways on', () => {
 });
 
 describe('words of people are words', () => {
+	beforeAll(forgetTries);
 	it('wherever they are shown', async () => {
 		const boss = await staff();
 		const nasty = '<img src=x onerror=alert(1)><script>alert(2)</script>';

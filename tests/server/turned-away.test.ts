@@ -4,10 +4,10 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
 import { execFileSync } from 'node:child_process';
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { stampNumbersIn } from '#core/reading/stamp';
 import { sql } from '#server/db/client';
-import { client, document, ledgerOf, member, origin, pdf, qpdf, send, staff, visitor, type Client, type DocumentJson } from './help';
+import { client, document, forgetTries, ledgerOf, member, origin, pdf, qpdf, send, staff, visitor, type Client, type DocumentJson } from './help';
 import { linkIn, mails, mailTo } from './mails';
 
 const html = { accept: 'text/html' };
@@ -20,6 +20,8 @@ const form = (path: string, fields: Record<string, string>, who: Client = visito
 		headers: { ...who.headers, origin, accept: 'text/html', 'content-type': 'application/x-www-form-urlencoded' },
 		body: new URLSearchParams(fields)
 	});
+
+beforeAll(forgetTries);
 
 describe('turned away', () => {
 	it('says the document’s own words and still the reason, and leads where its button leads', async () => {
