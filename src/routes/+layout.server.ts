@@ -2,7 +2,8 @@ import type { LayoutServerLoad } from './$types';
 import { messages } from '#core/words/messages';
 import { siteLook } from '$lib/server/site/site';
 
-export const load: LayoutServerLoad = async ({ locals, cookies }) => {
+export const load: LayoutServerLoad = async ({ locals, cookies, depends }) => {
+	depends('ianua:site');
 	const { person, who } = locals.caller;
 	return {
 		site: await siteLook(),

@@ -4,7 +4,7 @@ import { pathToFileURL } from 'node:url';
 import { resolve } from 'node:path';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { document, member, origin, staff, visitor, type Client } from './help';
-import { addressOf, routes } from './routes';
+import { addressOf, loads, routes } from './routes';
 
 const { table } = await import('#server/guard/table');
 const { refusalAt, scopesFor } = await import('#server/guard/guard');
@@ -124,6 +124,18 @@ const everyWay = function* (ids: typeof closed, ways: (path: string) => readonly
 			for (const action of actions) yield ['POST', `${path}?/${action}`] as const;
 		}
 };
+
+describe('what the desk shows', () => {
+	// what is the same for everybody at all times, and a redirect
+	const never = ['+layout.server.ts', '+page.server.ts'];
+	it('is loaded anew by its name after a change: every load has one', () =>
+		expect(
+			loads('src/routes/desk')
+				.filter(({ names }) => !names.length)
+				.map(({ file }) => file)
+				.sort()
+		).toEqual(never));
+});
 
 describe('every closed route, however its address is written', () => {
 	const counts = async () =>

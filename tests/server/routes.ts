@@ -30,6 +30,14 @@ export function routes(): Route[] {
 	return found;
 }
 
+/** Every load under a folder of the route tree, with the names by which it is loaded anew. */
+export const loads = (folder: string): { readonly file: string; readonly names: readonly string[] }[] =>
+	readdirSync(folder, { recursive: true, encoding: 'utf8' })
+		.filter((file) => /\+(?:page|layout)\.server\.ts$/.test(file))
+		.map((file) => ({ file, text: readFileSync(join(folder, file), 'utf8') }))
+		.filter(({ text }) => text.includes('export const load'))
+		.map(({ file, text }) => ({ file, names: [...text.matchAll(/depends\('ianua:([a-z]+)'\)/g)].map((m) => m[1]!) }));
+
 /** The address of a route with its parameters filled in. */
 export function addressOf(id: string, filled: Readonly<Record<string, string>>): string {
 	const parts = id.split('/').filter((part) => part && !/^\(.*\)$/.test(part));

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import '$lib/ui/theme.css';
 	import { goto } from '$app/navigation';
-	import { refresh } from '$lib/ui/parts/refresh';
+	import { goWith, refresh } from '$lib/ui/parts/refresh';
 	import { navigating, page } from '$app/state';
 	import { Modal } from 'flowbite-svelte';
 	import { onMount } from 'svelte';
@@ -32,7 +32,7 @@
 		onBroughtIn((entry) => {
 			// a single file shows itself, where nothing else is open or about to be
 			if (!navigating.to && page.url.pathname === '/desk/documents' && entry.document && tray.entries.length === 1)
-				void goto(`/desk/documents/${entry.document.slug}`, { noScroll: true, keepFocus: true, invalidateAll: true });
+				void goWith(`/desk/documents/${entry.document.slug}`, ['documents'], { noScroll: true, keepFocus: true });
 			else
 				refreshing ??= setTimeout(() => {
 					refreshing = undefined;

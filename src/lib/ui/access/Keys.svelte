@@ -4,6 +4,7 @@
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
 	import type { KeyView } from '$lib/server/access/keys';
+	import { refresh } from '$lib/ui/parts/refresh';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { notify } from '$lib/ui/parts/notices.svelte';
@@ -37,6 +38,7 @@
 
 	const limits = () => ({ allow: { save, print }, ...(until ? { until } : {}), ...(openings ? { openings } : {}) });
 	const say = (words: string) => (trouble = words);
+	const show = () => refresh('document');
 
 	async function mail(event: SubmitEvent) {
 		event.preventDefault();
@@ -54,7 +56,7 @@
 				return made;
 			},
 			null,
-			{ trouble: say }
+			{ trouble: say, show }
 		);
 		busy = false;
 	}
@@ -71,7 +73,7 @@
 			issued = { label, url, qr: await toString(url, { type: 'svg', margin: 4 }) };
 			[label, until, openings, password, open] = ['', '', null, '', false];
 		};
-		await act('', change, null, { trouble: say });
+		await act('', change, null, { trouble: say, show });
 		busy = false;
 	}
 	async function copy() {
@@ -84,7 +86,7 @@
 	}
 	function withdraw(key: KeyView) {
 		withdrawing = null;
-		void act(`The key “${key.label}” opens nothing any more.`, () => call('DELETE', `/keys/${key.id}`));
+		void act(`The key “${key.label}” opens nothing any more.`, () => call('DELETE', `/keys/${key.id}`), null, { show });
 	}
 	const facts = (key: KeyView) =>
 		[

@@ -1,6 +1,6 @@
 <!-- Other ways to bring in: a whole folder, or a PDF from a web address: fetched by the server, and watched where wanted. -->
 <script lang="ts">
-	import { goto } from '$app/navigation';
+	import { goWith } from '$lib/ui/parts/refresh';
 	import { chooser } from './chooser';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
@@ -17,7 +17,7 @@
 		busy = true;
 		const made = await act('', () => call<{ slug: string }>('POST', '/from-web', { url, folder, watch }), null, {
 			trouble: (words) => (trouble = words),
-			show: ({ slug }) => goto(`/desk/documents/${slug}`, { invalidateAll: true })
+			show: ({ slug }) => goWith(`/desk/documents/${slug}`, ['documents', 'document'])
 		});
 		busy = false;
 		if (!made) return;

@@ -1,6 +1,6 @@
 <!-- A group in the sheet: name, what it is for, how many it has, taking it away. -->
 <script lang="ts">
-	import { goto } from '$app/navigation';
+	import { goWith } from '$lib/ui/parts/refresh';
 	import { untrack } from 'svelte';
 	import { counted } from '#core/access/reach';
 	import { act } from '$lib/ui/parts/act';
@@ -34,7 +34,7 @@
 	const remove = () =>
 		act(`“${group.name}” is taken away.`, () => call('DELETE', `/groups/${group.slug}`), null, {
 			trouble: say,
-			show: () => goto('/desk/people', { invalidateAll: true })
+			show: () => goWith('/desk/people', ['people'])
 		});
 </script>
 

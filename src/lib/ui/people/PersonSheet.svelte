@@ -1,8 +1,7 @@
 <!-- A member in the sheet: name, memberships with their days, what they may open, invitation, suspending, taking out. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { goto } from '$app/navigation';
-	import { refresh } from '$lib/ui/parts/refresh';
+	import { goWith, refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
 	import type { MemberChange, MemberView } from '$lib/server/people/members';
 	import { act } from '$lib/ui/parts/act';
@@ -76,7 +75,7 @@
 	const remove = () =>
 		act(`${member.name} is taken out.`, () => call('DELETE', `/members/${member.id}`), null, {
 			trouble: say,
-			show: () => goto(away, { invalidateAll: true })
+			show: () => goWith(away, ['people'])
 		});
 </script>
 

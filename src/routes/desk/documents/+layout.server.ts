@@ -13,6 +13,7 @@ const pageLength = 50;
 
 export const load: LayoutServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:documents');
 	const { url, cookies, locals } = event;
 	const params = url.searchParams;
 	const filters = filtersOf(params);

@@ -12,6 +12,7 @@ import { listPages } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:pages');
 	const { url } = event;
 	const [pages, aside, found] = await Promise.all([listPages(), listPages(true), mismatches()]);
 	const deadEnds: Record<string, number> = {};

@@ -33,6 +33,7 @@ async function chosenOf(id: string) {
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:people');
 	const { url } = event;
 	const q = url.searchParams.get('who')?.trim().slice(0, 200) ?? '';
 	const group = url.searchParams.get('group') ?? '';

@@ -8,6 +8,7 @@ import { overview, periodFrom } from '$lib/server/readership/reports';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:readership');
 	const { url, locals } = event;
 	const { of, cursor } = entriesQuery(url);
 	const [told, report, entries] = await Promise.all([

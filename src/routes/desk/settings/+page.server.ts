@@ -13,6 +13,7 @@ import { zones } from '$lib/server/site/zones';
 
 export const load: PageServerLoad = async (event) => {
 	const { id, role } = staff(event);
+	event.depends('ianua:settings');
 	const { zone } = await site();
 	const day = (from: number) => dayOf(Date.now() + from * 86_400_000, zone);
 	return {

@@ -33,7 +33,7 @@
 			({ before }) => call('PATCH', '/site', before),
 			{
 				show: async () => {
-					await refresh();
+					await refresh('site', 'settings');
 					contact = data.given.contact ?? '';
 				}
 			}

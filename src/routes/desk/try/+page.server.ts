@@ -12,6 +12,7 @@ import { resolve } from '$lib/server/reading/resolve';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:try');
 	const { url } = event;
 	const asked = url.searchParams.get('path') ?? '/';
 	const path = /^\/(?![/\\])/.test(asked) && !/^\/(?:desk|api)(?:\/|$)/.test(asked) ? asked.split(/[?#]/)[0]! : '/';

@@ -9,6 +9,7 @@ import { upkeep } from '$lib/server/upkeep/list';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:upkeep');
 	const [list, knocks, found, hooks, stopped] = await Promise.all([upkeep(), countKnocks(), mismatches(), webhooks(), sweepStopped()]);
 	const silent = hooks.filter((w) => !w.withdrawnAt && (w.failed || w.ended || (w.waiting && w.trouble)));
 	return { ...list, stopped, silent, knocks, mismatches: found.filter((f) => !f.intended), intended: found.filter((f) => f.intended) };

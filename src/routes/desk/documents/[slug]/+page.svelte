@@ -1,7 +1,6 @@
 <!-- The sheet: in, door, placed, read. -->
 <script lang="ts">
-	import { goto } from '$app/navigation';
-	import { refresh } from '$lib/ui/parts/refresh';
+	import { goWith, refresh } from '$lib/ui/parts/refresh';
 	import { page } from '$app/state';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import Outside from '$lib/ui/placing/Outside.svelte';
@@ -78,10 +77,12 @@
 	/** Saves one field as it is typed; the sheet around it follows. */
 	const saver = (name: string) => async (text: string) => {
 		await call('PATCH', `/documents/${view.slug}`, { [name]: text });
-		await refresh();
+		// the list has no descriptions
+		await (name === 'description' ? refresh('document') : refresh());
 	};
 
-	const stay = { noScroll: true, invalidateAll: true } as const;
+	/** Goes to another sheet, or to none, with the list as it is by then. */
+	const goTo = (sheet: string) => goWith(`/desk/documents${sheet}${page.url.search}`, ['documents', 'document'], { noScroll: true });
 	function moveAddress(event: SubmitEvent) {
 		event.preventDefault();
 		const [former, slug] = [view.slug, address];
@@ -93,7 +94,7 @@
 				trouble: (words) => (addressTrouble = words),
 				show: async (_, undone) => {
 					moving = false;
-					await goto(`/desk/documents/${undone ? former : slug}${page.url.search}`, stay);
+					await goTo(`/${undone ? former : slug}`);
 				}
 			}
 		);
@@ -111,7 +112,7 @@
 			{
 				show: async ({ asks }, undone) => {
 					if (asks) question = { documents: [slug], change, places: asks };
-					else if (aside) await goto(`/desk/documents${undone ? `/${slug}` : ''}${page.url.search}`, stay);
+					else if (aside) await goTo(undone ? `/${slug}` : '');
 					else await refresh();
 				}
 			}
@@ -131,10 +132,14 @@
 			: { words: `${n} characters; search engines cut after about ${shownBySearch}`, good: false };
 	};
 
-	// a check goes on: look again until it is done
+	const checking = $derived(view.condition.status === 'checking' || view.editions.some((e) => e.pending));
+	// a check goes on: look again until it is done, and then at the list
 	$effect(() => {
-		if (view.condition.status !== 'checking' && !view.editions.some((e) => e.pending)) return;
-		const clock = setInterval(() => void refresh(), 1000);
+		if (!checking) return;
+		const clock = setInterval(async () => {
+			await refresh('document');
+			if (!checking) await refresh('documents');
+		}, 1000);
 		return () => clearInterval(clock);
 	});
 	const peak = $derived(Math.max(1, ...data.report.bars.map((d) => d.openings)));

@@ -13,6 +13,7 @@ import { site } from '$lib/server/site/site';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:page');
 	const { params, url } = event;
 	const draft = await pageDraft(params.id).catch(turnAway);
 	const place = url.searchParams.get('place');

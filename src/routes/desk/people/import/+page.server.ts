@@ -5,5 +5,6 @@ import { listGroups } from '$lib/server/people/directory';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:people');
 	return { groups: (await listGroups()).map(({ slug, name }) => ({ slug, name })) };
 };

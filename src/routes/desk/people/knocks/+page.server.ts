@@ -7,6 +7,7 @@ import { site } from '$lib/server/site/site';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:people');
 	const [knocks, groups, { zone }] = await Promise.all([listKnocks(), listGroups(), site()]);
 	return { knocks, groups: groups.map(({ slug, name }) => ({ slug, name })), zone };
 };

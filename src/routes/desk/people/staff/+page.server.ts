@@ -12,6 +12,7 @@ import { compile } from '$lib/server/validate';
 
 export const load: PageServerLoad = async (event) => {
 	const { id: self, role } = staff(event);
+	event.depends('ianua:people');
 	return { ...(await listStaff()), owner: role === 'owner', self, invitationDays };
 };
 

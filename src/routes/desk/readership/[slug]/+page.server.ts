@@ -12,6 +12,7 @@ import { documentReport, periodFrom } from '$lib/server/readership/reports';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:readership');
 	const { params, url, locals } = event;
 	const view = await documentView(params.slug);
 	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });

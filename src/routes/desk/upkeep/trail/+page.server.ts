@@ -10,6 +10,7 @@ const pageLength = 50;
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:upkeep');
 	const { url } = event;
 	const query = trailQuery(url.searchParams);
 	const page = wholeNumber(url.searchParams.get('page'), 1, { most: 1_000_000 });

@@ -9,6 +9,7 @@ import { documentView } from '$lib/server/documents/view';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:document');
 	const { params, url } = event;
 	const view = await documentView(params.slug);
 	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });

@@ -12,6 +12,7 @@ import { guardedPage, navigationFor, pageDraft, revisionOf } from '$lib/server/p
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:page');
 	const { params, url, locals } = event;
 	const as = url.searchParams.get('as') ?? 'visitor';
 	const [draft, groups] = await Promise.all([pageDraft(params.id).catch(turnAway), listGroups()]);

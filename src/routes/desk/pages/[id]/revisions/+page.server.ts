@@ -9,6 +9,7 @@ import { pageDraft, revisionOf, revisionsOf } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:page');
 	const { params, url } = event;
 	const draft = await pageDraft(params.id).catch(turnAway);
 	const revisions = await revisionsOf(draft.id);

@@ -5,6 +5,7 @@ import { periodFrom, places } from '$lib/server/readership/reports';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:readership');
 	const { url } = event;
 	return { report: await places(await periodFrom(url)) };
 };

@@ -6,6 +6,7 @@ import { periodFrom, turnedAwayReport } from '$lib/server/readership/reports';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:readership');
 	const { url } = event;
 	const [report, found] = await Promise.all([turnedAwayReport(await periodFrom(url)), mismatches({})]);
 	const dead = new Map(found.filter((m) => m.kind === 'dead-end' && !m.intended).map((m) => [`${m.document} ${m.page}`, m]));

@@ -9,6 +9,7 @@ import { periodFrom, readerReport } from '$lib/server/readership/reports';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
+	event.depends('ianua:readership');
 	const { params, url } = event;
 	const report = isId(params.id) ? await readerReport({ key: params.id }, await periodFrom(url)) : null;
 	if (!report) error(404, { code: 'not-found', message: 'There is no such key.' });
