@@ -4,7 +4,7 @@ import { browserAgent, document, ledgerOf, member, origin, staff, visitor } from
 import type { Line } from '#server/reading/writer';
 
 const { sql } = await import('#server/db/client');
-const { documentSummary } = await import('#server/readership/reports');
+const { documentSummary } = await import('#server/readership/reports/document');
 const { sumAgain } = await import('#server/readership/sums');
 const { enterLine } = await import('#server/reading/writer');
 const { newId } = await import('#server/id');

@@ -6,7 +6,7 @@ import { dayOf } from '#core/access/hours';
 import { sentence, whoWords, type Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
 import { type Layout, type PageContent } from '#core/placing/content';
-import { type Language } from '#core/words/words';
+import type { Language } from '#core/words/words';
 import { guardedOf, reachOf, type DoorRow, type GuardedRow } from '../access/doors';
 import { db, sql } from '../db/client';
 import { revision } from '../db/schema';

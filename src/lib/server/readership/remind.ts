@@ -9,7 +9,7 @@ import { sendMail } from '../mail/send';
 import { settings } from '../settings';
 import { site } from '../site/site';
 import { reported } from './reported';
-import { rollCall, type RollLine } from './reports';
+import { rollCall, type RollLine } from './reports/document';
 import { sumUp } from './sums';
 
 export const Reminding = Type.Object(

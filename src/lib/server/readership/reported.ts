@@ -1,7 +1,7 @@
 // What a report on a document needs of it: its edition in force, or an earlier one by its number.
 import type { DocumentView } from '../documents/view';
 import { sql } from '../db/client';
-import type { Reported } from './reports';
+import type { Reported } from './reports/document';
 
 export async function reported(view: Pick<DocumentView, 'id' | 'edition' | 'door'>, number = view.edition): Promise<Reported> {
 	const [edition] = await sql()<Reported['edition'][]>`

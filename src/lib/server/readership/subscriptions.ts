@@ -12,7 +12,8 @@ import { sendMail } from '../mail/send';
 import { settings } from '../settings';
 import { site } from '../site/site';
 import { reported } from './reported';
-import { documentSummary, overview } from './reports';
+import { documentSummary } from './reports/document';
+import { overview } from './reports/overview';
 import { sumsForReport } from './sums';
 
 const nullable = <T extends Parameters<typeof Type.Union>[0][number]>(schema: T) => Type.Union([Type.Null(), schema]);

@@ -1,6 +1,10 @@
 <!-- One station of the passage: outlined while to do, filled when done, brick with a wedge when something is wrong. -->
+<script module lang="ts">
+	export type ArchState = 'done' | 'to-do' | 'wrong';
+</script>
+
 <script lang="ts">
-	let { state, size = 19 }: { state: 'done' | 'to-do' | 'wrong'; size?: number } = $props();
+	let { state, size = 19 }: { state: ArchState; size?: number } = $props();
 </script>
 
 <svg viewBox="0 0 20 22" width={size} height={(size * 22) / 20} aria-hidden="true">

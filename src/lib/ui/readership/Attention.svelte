@@ -1,7 +1,7 @@
 <!-- Attention by page: how long each page was attended to, over the pictures of the pages, and where readers stop. -->
 <script lang="ts">
 	import { durationWords } from '#core/readership/words';
-	import type { PageAttention } from '$lib/server/readership/reports';
+	import type { PageAttention } from '$lib/server/readership/reports/document';
 	import TakeAway from './TakeAway.svelte';
 	let {
 		slug,

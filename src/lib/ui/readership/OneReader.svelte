@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { durationWords } from '#core/readership/words';
 	import type { LedgerItem } from '$lib/server/readership/ledger';
-	import type { OneReader } from '$lib/server/readership/reports';
+	import type { OneReader } from '$lib/server/readership/reports/reader';
 	import { timeText } from '$lib/ui/parts/when';
 	import Bars from './Bars.svelte';
 	import Entries from './Entries.svelte';

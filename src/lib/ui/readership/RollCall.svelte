@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { counted } from '#core/access/reach';
 	import type { Standing } from '#core/readership/counting';
-	import type { RollLine } from '$lib/server/readership/reports';
+	import type { RollLine } from '$lib/server/readership/reports/document';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { dayText } from '$lib/ui/parts/when';

@@ -1,7 +1,7 @@
 <!-- Where they came from and on what, as lines with their numbers. -->
 <script lang="ts">
 	import type { Device } from '#core/readership/counting';
-	import type { SourceFigures } from '$lib/server/readership/reports';
+	import type { SourceFigures } from '$lib/server/readership/reports/report';
 	import TakeAway from './TakeAway.svelte';
 	let { sources, devices, name }: { sources: readonly SourceFigures[]; devices: readonly { readonly device: Device; readonly n: number }[]; name: string } =
 		$props();

@@ -4,7 +4,8 @@ import { staff } from '$lib/server/guard/guard';
 import { ledger } from '$lib/server/readership/ledger';
 import { entriesQuery } from '$lib/server/readership/query';
 import { subscriptionOf } from '$lib/server/readership/subscriptions';
-import { overview, periodFrom } from '$lib/server/readership/reports';
+import { overview } from '$lib/server/readership/reports/overview';
+import { periodFrom } from '$lib/server/readership/reports/report';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);

@@ -11,7 +11,8 @@ import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 import { ledger } from '$lib/server/readership/ledger';
 import { reported } from '$lib/server/readership/reported';
-import { documentSummary, periodFrom } from '$lib/server/readership/reports';
+import { documentSummary } from '$lib/server/readership/reports/document';
+import { periodFrom } from '$lib/server/readership/reports/report';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);

@@ -8,7 +8,8 @@ import { ledger } from '$lib/server/readership/ledger';
 import { entriesQuery } from '$lib/server/readership/query';
 import { reported } from '$lib/server/readership/reported';
 import { subscriptionOf } from '$lib/server/readership/subscriptions';
-import { documentReport, periodFrom } from '$lib/server/readership/reports';
+import { documentReport } from '$lib/server/readership/reports/document';
+import { periodFrom } from '$lib/server/readership/reports/report';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);

@@ -3,7 +3,8 @@ import type { RequestHandler } from './$types';
 import { itemTable } from '#core/readership/items';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
-import { items, onlyWhole, periodFrom } from '$lib/server/readership/reports';
+import { items } from '$lib/server/readership/reports/items';
+import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);

@@ -2,7 +2,8 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
-import { onlyWhole, overview, periodFrom } from '$lib/server/readership/reports';
+import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
+import { overview } from '$lib/server/readership/reports/overview';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);

@@ -2,7 +2,8 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
-import { onlyWhole, periodFrom, places } from '$lib/server/readership/reports';
+import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
+import { places } from '$lib/server/readership/reports/places';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);

@@ -1,7 +1,8 @@
 // What became of each placement and on each other website.
 import type { PageServerLoad } from './$types';
 import { staff } from '$lib/server/guard/guard';
-import { periodFrom, places } from '$lib/server/readership/reports';
+import { periodFrom } from '$lib/server/readership/reports/report';
+import { places } from '$lib/server/readership/reports/places';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);

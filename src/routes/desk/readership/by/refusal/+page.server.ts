@@ -2,7 +2,8 @@
 import type { PageServerLoad } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { mismatches } from '$lib/server/placing/mismatches';
-import { periodFrom, turnedAwayReport } from '$lib/server/readership/reports';
+import { periodFrom } from '$lib/server/readership/reports/report';
+import { turnedAwayReport } from '$lib/server/readership/reports/turned-away';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);

@@ -6,7 +6,8 @@ import { documentView } from '$lib/server/documents/view';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
 import { reported } from '$lib/server/readership/reported';
-import { documentReport, onlyWhole, periodFrom } from '$lib/server/readership/reports';
+import { documentReport } from '$lib/server/readership/reports/document';
+import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);

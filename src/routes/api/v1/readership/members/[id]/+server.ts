@@ -4,7 +4,8 @@ import { IanuaError } from '#core/errors';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
 import { isId } from '$lib/server/id';
-import { onlyWhole, periodFrom, readerReport } from '$lib/server/readership/reports';
+import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
+import { readerReport } from '$lib/server/readership/reports/reader';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);

@@ -5,7 +5,8 @@ import { staff } from '$lib/server/guard/guard';
 import { isId } from '$lib/server/id';
 import { ledger } from '$lib/server/readership/ledger';
 import { entriesQuery } from '$lib/server/readership/query';
-import { periodFrom, readerReport } from '$lib/server/readership/reports';
+import { periodFrom } from '$lib/server/readership/reports/report';
+import { readerReport } from '$lib/server/readership/reports/reader';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);

@@ -1,0 +1,222 @@
+<!-- The head of the sheet: cover, title, address, and the words that describe the document; each is saved as it is changed. -->
+<script lang="ts">
+	import { languages } from '#core/documents/language';
+	import type { DocumentView } from '$lib/server/documents/view';
+	import CoverChoice from '$lib/ui/documents/CoverChoice.svelte';
+	import SavedField from '$lib/ui/documents/SavedField.svelte';
+	import TopicField from '$lib/ui/documents/TopicField.svelte';
+	import { languageWords } from '$lib/ui/documents/words';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
+	import { notify } from '$lib/ui/parts/notices.svelte';
+	import { refresh } from '$lib/ui/parts/refresh';
+
+	let {
+		view,
+		folders,
+		topics,
+		patch,
+		goTo
+	}: {
+		view: DocumentView;
+		/** Those that there are. */
+		folders: string[];
+		topics: string[];
+		/** Changes the document, and says so. */
+		patch: (change: Record<string, unknown>, words: string) => unknown;
+		/** Goes to another sheet: '/' and the document's address. */
+		goTo: (sheet: string) => Promise<void>;
+	} = $props();
+	let choosingCover = $state(false);
+	let moving = $state(false);
+	let address = $state('');
+	let addressTrouble = $state('');
+
+	async function copyAddress() {
+		const address = `${location.origin}/d/${view.slug}`;
+		try {
+			await navigator.clipboard.writeText(address);
+			notify(`Copied: ${address}`);
+		} catch {
+			notify(`The browser did not allow copying. The address is ${address}`, { tone: 'wrong' });
+		}
+	}
+
+	/** Saves one field as it is typed; the sheet around it follows. */
+	const saver = (name: string) => async (text: string) => {
+		await call('PATCH', `/documents/${view.slug}`, { [name]: text });
+		// the list has no descriptions
+		await (name === 'description' ? refresh('document') : refresh());
+	};
+
+	function moveAddress(event: SubmitEvent) {
+		event.preventDefault();
+		const [former, slug] = [view.slug, address];
+		void act(
+			`The address is now /d/${slug}. /d/${former} leads there for good.`,
+			() => call<{ before: unknown }>('PATCH', `/documents/${former}`, { slug }),
+			({ before }) => call('PATCH', `/documents/${slug}`, before),
+			{
+				trouble: (words) => (addressTrouble = words),
+				show: async (_, undone) => {
+					moving = false;
+					await goTo(`/${undone ? former : slug}`);
+				}
+			}
+		);
+	}
+
+	/** What search engines show of a description: about 155 characters (common practice, no source). */
+	const shownBySearch = 155;
+	const descriptionHint = (text: string) => {
+		const n = [...text].length;
+		if (n === 0) return { words: `Search engines show about ${shownBySearch} characters.`, good: false };
+		return n <= shownBySearch
+			? { words: `${n} of about ${shownBySearch} characters that search engines show`, good: n >= 50 }
+			: { words: `${n} characters; search engines cut after about ${shownBySearch}`, good: false };
+	};
+</script>
+
+<header>
+	<button class="cover" onclick={() => (choosingCover = true)} title="Change the cover">
+		<img src="/d/{view.slug}/cover/300.webp?e={view.coverMark}" alt={view.coverAlt || 'Cover'} /><span>Cover…</span>
+	</button>
+	<div class="min-w-0">
+		{#key view.id}
+			<SavedField
+				label="Title"
+				value={view.title}
+				send={saver('title')}
+				max={200}
+				rows={1}
+				large
+				refuses={(t) => (t.trim() ? null : 'A document needs a title.')}
+			/>
+		{/key}
+		<p class="soft address">
+			<span class="truncate" title={view.slug}>/d/{view.slug}</span>
+			<button class="quiet" onclick={copyAddress}>Copy</button>
+			<button
+				class="quiet"
+				aria-expanded={moving}
+				onclick={() => {
+					moving = !moving;
+					address = view.slug;
+				}}>Change</button
+			>
+		</p>
+		{#if moving}
+			<form class="mt-1 flex gap-2" onsubmit={moveAddress}>
+				<input
+					class="field min-w-0 grow"
+					aria-label="Address"
+					bind:value={address}
+					pattern="[a-z0-9]+(-[a-z0-9]+)*"
+					maxlength="80"
+					required
+					title="Small letters, digits and single hyphens"
+				/>
+				<button class="btn main">Change</button>
+			</form>
+			<p class="soft">The old address leads to the new one for good.{view.addresses.length ? ` So do: ${view.addresses.join(', ')}.` : ''}</p>
+			{#if addressTrouble}<p class="trouble" role="alert">{addressTrouble}</p>{/if}
+		{/if}
+	</div>
+</header>
+{#key view.id}
+	<div class="words">
+		<SavedField
+			label="Description"
+			value={view.description}
+			send={saver('description')}
+			max={4000}
+			rows={2}
+			placeholder="What it is, in a sentence or two"
+			hint={descriptionHint}
+		/>
+		<div class="pair">
+			<SavedField label="Folder" value={view.folder} send={saver('folder')} max={200} list={folders} placeholder="None" />
+			<label class="soft language"
+				>Language
+				<select
+					class="field"
+					value={view.ownLanguage ?? ''}
+					onchange={(e) => patch({ language: e.currentTarget.value || null }, 'Language set: find goes by its words.')}
+				>
+					<option value="">{view.language && !view.ownLanguage ? `${languageWords(view.language)} (found)` : 'As found'}</option>
+					{#each languages as tag (tag)}<option value={tag}>{languageWords(tag)}</option>{/each}
+				</select></label
+			>
+		</div>
+		<TopicField topics={view.topics} all={topics} change={(topics, words) => patch({ topics }, words)} />
+	</div>
+{/key}
+
+<CoverChoice
+	bind:open={choosingCover}
+	slug={view.slug}
+	pages={view.pages}
+	edition={view.edition}
+	cover={view.cover}
+	alt={view.coverAlt}
+	sendAlt={saver('coverAlt')}
+/>
+
+<style>
+	header {
+		display: flex;
+		gap: 14px;
+		align-items: flex-start;
+		padding-right: 18px;
+	}
+	header > div {
+		flex: 1;
+	}
+	.cover {
+		flex: none;
+		cursor: pointer;
+		text-align: center;
+		font-size: 12.5px;
+		color: var(--verdigris);
+	}
+	.words {
+		display: grid;
+		gap: 8px;
+		margin-top: 8px;
+	}
+	.pair {
+		display: grid;
+		grid-template-columns: 1fr 1fr;
+		gap: 10px;
+	}
+	.language {
+		display: grid;
+		gap: 2px;
+		font-size: 12.5px;
+		align-content: start;
+	}
+	.language .field {
+		padding-top: 0;
+		padding-bottom: 0;
+	}
+	header img {
+		width: 74px;
+		max-height: 112px;
+		object-fit: contain;
+		object-position: top;
+		border: 1px solid var(--line);
+		background: #fff;
+		flex: none;
+	}
+	header p {
+		margin-top: 5px;
+		font-size: 13px;
+	}
+	.address {
+		display: flex;
+		gap: 8px;
+	}
+	.address .quiet {
+		flex: none;
+	}
+</style>
