@@ -70,7 +70,7 @@
 		{#each room.foundOn as { page, around } (page)}
 			<li>
 				<span class="page">{room.say('page')} {page}</span>
-				{#each around as { before, found, after }, i (i)}<button class="place" onclick={() => room.viewer?.choose(page, i)}
+				{#each around as { before, found, after }, i (i)}<button class="place" onclick={() => room.viewer?.finder.choose(page, i)}
 						>{before}<mark>{found}</mark>{after}</button
 					>{/each}
 			</li>

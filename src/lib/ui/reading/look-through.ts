@@ -2,15 +2,7 @@
 // pages come first on which the server says that the words stand, and the others follow, so that nothing is missed where it read otherwise.
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import type { Library } from './library';
-
-/** What the finder keeps of its pages, each under the page's number less one. */
-interface Kept {
-	_pageMatches: (number[] | undefined)[];
-	_extractTextPromises: Promise<void>[];
-	_pageContents: string[];
-	_pageDiffs: unknown[];
-	_hasDiacritics: boolean[];
-}
+import type { FinderPages } from './pdfjs-private';
 
 /** With fewer pages than this to read, the server is not asked. */
 const few = 40;
@@ -21,7 +13,7 @@ const atOnce = 3;
 
 export class LookThrough {
 	readonly #pdf: PDFDocumentProxy;
-	readonly #kept: Kept;
+	readonly #kept: FinderPages;
 	readonly #normalize: Library['normalize'];
 	readonly #pagesWith: (words: readonly string[]) => Promise<readonly number[]>;
 	readonly #ended: AbortSignal;
@@ -38,13 +30,13 @@ export class LookThrough {
 	/** `pagesWith` asks the server on which pages words stand; where it rejects, pages are read from the one that is being read on. */
 	constructor(
 		pdf: PDFDocumentProxy,
-		finder: object,
+		finder: FinderPages,
 		normalize: Library['normalize'],
 		pagesWith: (words: readonly string[]) => Promise<readonly number[]>,
 		ended: AbortSignal
 	) {
 		this.#pdf = pdf;
-		this.#kept = finder as Kept;
+		this.#kept = finder;
 		this.#normalize = normalize;
 		this.#pagesWith = pagesWith;
 		this.#ended = ended;

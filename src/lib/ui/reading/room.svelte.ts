@@ -18,7 +18,8 @@ import {
 } from '#core/reading/settings';
 import { say, type Language, type Message, type RoomWords } from '#core/words/words';
 import { turnLeaf } from './turning';
-import { Viewer, type FindState, type Place } from './viewer';
+import type { FindState } from './finder';
+import { Viewer, type Place } from './viewer';
 
 /** What a room is given (src/lib/server/reading/room.ts). */
 export interface RoomGiven {
@@ -354,10 +355,10 @@ export class Room {
 		this.#listed = '';
 		if (!words.length) {
 			this.finding = noFind;
-			this.viewer?.endFind();
+			this.viewer?.finder.end();
 		} else {
 			this.finding = { ...noFind, state: 'looking' };
-			void this.viewer?.find(this.search);
+			void this.viewer?.finder.find(this.search);
 		}
 		this.#address();
 	}
@@ -376,7 +377,7 @@ export class Room {
 	}
 
 	findNext(direction: 'next' | 'previous') {
-		if (this.search.words.length) void this.viewer?.find(this.search, direction);
+		if (this.search.words.length) void this.viewer?.finder.find(this.search, direction);
 	}
 
 	get searchText(): string {
@@ -402,7 +403,7 @@ export class Room {
 		await new Promise((go) => setTimeout(go, 120));
 		for (const [page, count] of wanted) {
 			if (this.#around.get(page)?.length === count) continue;
-			const around = await this.viewer?.around(page).catch(() => []);
+			const around = await this.viewer?.finder.around(page).catch(() => []);
 			if (mine !== this.#listed) return;
 			this.#around.set(page, around ?? []);
 		}

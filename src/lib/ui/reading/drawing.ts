@@ -1,0 +1,64 @@
+// When pages are drawn, and how many drawings are kept: what flies past is not drawn, and what is far away is let go.
+import { drawnViews, interceptDrawing, visiblePages, type PageView, type PdfViewer } from './pdfjs-private';
+
+/** Scrolling faster than so many screens a second is a flight past the pages. */
+const flightScreens = 1.5;
+const flightGapMs = 200;
+/** So long after the last drawing what is kept for drawing is let go, ms. */
+const idleMs = 4_000;
+
+const pixelsOf = (view: PageView): number => [...view.div.querySelectorAll('canvas')].reduce((sum, c) => sum + c.width * c.height, 0);
+
+/**
+ * What flies past is not drawn (nor fetched): pages are drawn once the scrolling slows down. What was drawn and is not needed any more
+ * is let go when nothing has been asked for a while.
+ */
+export function drawCalmly(viewer: PdfViewer, container: HTMLElement, cleanUp: () => void, ended: AbortSignal): void {
+	let [top, at, fast] = [0, 0, false];
+	let [slower, idle]: (ReturnType<typeof setTimeout> | undefined)[] = [];
+	container.addEventListener(
+		'scroll',
+		() => {
+			const [now, place] = [performance.now(), container.scrollTop + container.scrollLeft];
+			const speed = Math.abs(place - top) / Math.max(1, now - at);
+			// screens a second; a single jump is no flight
+			fast = now - at < flightGapMs && speed * 1000 > flightScreens * container.clientHeight;
+			[top, at] = [place, now];
+			clearTimeout(slower);
+			if (fast)
+				slower = setTimeout(() => {
+					fast = false;
+					viewer.update();
+				}, flightGapMs);
+		},
+		{ passive: true, signal: ended }
+	);
+	interceptDrawing(viewer, (draw) => {
+		clearTimeout(idle);
+		idle = setTimeout(() => {
+			if (!ended.aborted) cleanUp();
+		}, idleMs);
+		if (!fast) draw();
+	});
+	ended.addEventListener('abort', () => {
+		clearTimeout(slower);
+		clearTimeout(idle);
+	});
+}
+
+/** Drops drawings beyond what three screens need, those furthest away first. */
+export function dropFarDrawings(viewer: PdfViewer, container: HTMLElement): void {
+	const most = 3 * Math.max(1_500_000, container.clientWidth * container.clientHeight * (window.devicePixelRatio || 1) ** 2);
+	const views = drawnViews(viewer).map((view) => ({ view, pixels: pixelsOf(view) }));
+	let all = views.reduce((sum, v) => sum + v.pixels, 0);
+	if (all <= most) return;
+	const { ids } = visiblePages(viewer);
+	const away = views
+		.filter(({ view }) => !ids.has(view.id))
+		.sort((a, b) => Math.abs(b.view.id - viewer.currentPageNumber) - Math.abs(a.view.id - viewer.currentPageNumber));
+	for (const { view, pixels } of away) {
+		if (all <= most) break;
+		view.reset();
+		all -= pixels;
+	}
+}
