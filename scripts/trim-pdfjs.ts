@@ -1,5 +1,7 @@
 // Leaves out of pdf.js, at build time, what the reading room never runs: the editors of annotations, forms in XFA, its own translations,
-// history and scripting. Every reader loads a quarter less for it. Its files say where each of their sections begins.
+// history and scripting; and of its stylesheet, all but the layers that lie over a page. Every reader loads a quarter less for it. Its files
+// say where each of their sections begins.
+import postcss from 'postcss';
 import type { Plugin } from 'vite';
 
 interface Cut {
@@ -62,6 +64,28 @@ export function trimmed(code: string, { sections, stubs, gives = [] }: Cut): str
 	return [...stubs.map((name) => `class ${name} {}`), kept, ...gives.map((name) => `export { ${name} };`)].join('\n');
 }
 
+/** Rules for the layers over a page, without what their editors need, and without names that Chromium does not know. */
+const ofLayers = (selector: string) =>
+	selector.split(/,(?![^(]*\))/).every((part) => /\.(?:textLayer|annotationLayer)(?![\w-])/.test(part)) &&
+	!/editor|comment|highlighting|-moz-|textLayerImages/i.test(selector);
+
+/** The stylesheet of pdf.js without all but those rules. Throws where there are none of them: then a new version has to be looked at. */
+export function layersOnly(css: string): string {
+	const sheet = postcss.parse(css);
+	sheet.walkComments((comment) => void comment.remove());
+	sheet.walkRules((rule) => {
+		// a rule in another goes with it
+		if (rule.parent?.type !== 'rule' && !ofLayers(rule.selector)) rule.remove();
+	});
+	sheet.walkAtRules((rule) => {
+		if (!rule.nodes?.length) rule.remove();
+	});
+	const text = sheet.toString();
+	for (const layer of ['.textLayer {', '.annotationLayer {', '.textLayer .highlight'])
+		if (!text.includes(layer)) throw new Error(`pdf.js has changed: no rule for ${layer} in its stylesheet`);
+	return text;
+}
+
 export function trimPdfjs(): Plugin {
 	return {
 		name: 'trim-pdfjs',
@@ -69,6 +93,7 @@ export function trimPdfjs(): Plugin {
 		transform(code, id) {
 			// `?worker&url` is only the worker's address; its code comes by itself
 			if (/[?&]url\b/.test(id)) return null;
+			if (/pdfjs-dist\/web\/pdf_viewer\.css$/.test(id)) return { code: layersOnly(code), map: null };
 			const file = /pdfjs-dist\/((?:build|web)\/[\w.]+)(?:\?.*)?$/.exec(id)?.[1];
 			const cut = file && cuts[file];
 			return cut ? { code: trimmed(code, cut), map: null } : null;

@@ -9,6 +9,7 @@
 	import { fitNames, wayNames } from './names';
 	import { Room, type Panel, type RoomGiven } from './room.svelte';
 	import { roomKeys } from './keys';
+	import 'pdfjs-dist/web/pdf_viewer.css';
 	import './pages.css';
 	import './layers.css';
 
