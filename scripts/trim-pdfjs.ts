@@ -80,10 +80,10 @@ export function layersOnly(css: string): string {
 	sheet.walkAtRules((rule) => {
 		if (!rule.nodes?.length) rule.remove();
 	});
-	const text = sheet.toString();
-	for (const layer of ['.textLayer {', '.annotationLayer {', '.textLayer .highlight'])
-		if (!text.includes(layer)) throw new Error(`pdf.js has changed: no rule for ${layer} in its stylesheet`);
-	return text;
+	for (const layer of ['.textLayer', '.annotationLayer', '.textLayer .highlight'])
+		if (!sheet.nodes.some((rule) => rule.type === 'rule' && rule.selector === layer))
+			throw new Error(`pdf.js has changed: no rule for ${layer} in its stylesheet`);
+	return sheet.toString();
 }
 
 export function trimPdfjs(): Plugin {
