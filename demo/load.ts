@@ -20,7 +20,7 @@ import { addGroup, hasOwner, insertPerson } from '#server/people/directory';
 import { mend } from '#server/placing/mismatches';
 import { addPage, orderNavigation, publish } from '#server/placing/commands';
 import { settings } from '#server/settings';
-import { sumAgain } from '#server/readership/sums';
+import { sumAgain } from '#server/readership/sums/keep';
 import { saveSite, site } from '#server/site/site';
 import * as society from './documents';
 import { makePdf } from './pdf';

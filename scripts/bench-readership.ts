@@ -68,7 +68,7 @@ export async function benchReadership(running: Running, staff: string, load: Loa
 	const [{ sql, closeDatabase }, { enterLine }, { sumAgain }] = await Promise.all([
 		import('#server/db/client'),
 		import('#server/reading/writer'),
-		import('#server/readership/sums')
+		import('#server/readership/sums/keep')
 	]);
 	const s = sql();
 	const [{ id: document, edition_id: edition }] = (await s`select id, edition_id from document where slug = 'towpath-map'`) as unknown as [

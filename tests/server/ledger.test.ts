@@ -5,7 +5,7 @@ import type { Line } from '#server/reading/writer';
 
 const { sql } = await import('#server/db/client');
 const { documentSummary } = await import('#server/readership/reports/document');
-const { sumAgain } = await import('#server/readership/sums');
+const { sumAgain } = await import('#server/readership/sums/keep');
 const { enterLine } = await import('#server/reading/writer');
 const { newId } = await import('#server/id');
 const { periodOf } = await import('#core/readership/period');

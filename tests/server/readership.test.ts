@@ -5,7 +5,8 @@ import { mailTo } from './mails';
 import type { Entry } from '#server/readership/recent';
 
 const { sql } = await import('#server/db/client');
-const { readersIn, sumAgain, sumUp, wholeSite } = await import('#server/readership/sums');
+const { sumAgain, sumUp } = await import('#server/readership/sums/keep');
+const { readersIn, wholeSite } = await import('#server/readership/sums/figures');
 const { Recent } = await import('#server/readership/recent');
 const { site } = await import('#server/site/site');
 const { dayOf } = await import('#core/access/hours');
@@ -694,7 +695,7 @@ describe('what is kept of visitors', () => {
 		}
 	});
 	it('after its months an entry goes; the figures of its day stay, without a name', async () => {
-		const { forgetReaders } = await import('#server/readership/sums');
+		const { forgetReaders } = await import('#server/readership/sums/keep');
 		const { saveSite, site } = await import('#server/site/site');
 		const someone = await member({ group: 'Old readers' });
 		const paper = await document({ position: 'open' });
@@ -726,7 +727,7 @@ describe('what is kept of visitors', () => {
 
 describe('readings', () => {
 	it('that are over are forgotten; what belongs to one that goes on stays', async () => {
-		const { forgetReaders } = await import('#server/readership/sums');
+		const { forgetReaders } = await import('#server/readership/sums/keep');
 		const paper = await document({ position: 'open' });
 		const [one, other] = [visitor(reader()), visitor(reader())];
 		await drain(one.get(`/d/${paper.slug}/file`));

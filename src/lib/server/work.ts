@@ -6,7 +6,7 @@ import { beginAgain, sweep } from './intake/sweep';
 import { everySo, queueJob, startJobs, stopJobs, workOn } from './jobs/boss';
 import { sendDueReports } from './readership/subscriptions';
 import { keepTelling } from './readership/webhooks';
-import { keepSumming } from './readership/sums';
+import { keepSumming } from './readership/sums/keep';
 import { log } from './log';
 import { publishDue } from './placing/commands';
 import { dismissHelpers } from './pdf/helpers';

@@ -7,7 +7,7 @@ import type { Condition, Facts, Finding } from '#core/intake/condition';
 import { paperWords } from '#core/intake/paper';
 import { positionNow, reachOf, type DoorRow } from '../access/doors';
 import { sql } from '../db/client';
-import { readersIn } from '../readership/sums';
+import { readersIn } from '../readership/sums/figures';
 
 /** How the four stations of the passage stand. */
 export interface Passage {

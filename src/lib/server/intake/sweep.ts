@@ -2,7 +2,7 @@
 import { lstat } from 'node:fs/promises';
 import { setAsideDays } from '#core/documents/aside';
 import { maySweep } from '#core/upkeep/sweep';
-import { forgetReaders } from '../readership/sums';
+import { forgetReaders } from '../readership/sums/keep';
 import { sql } from '../db/client';
 import { bringBack, dropPutBy, dropStamped, dropTemporary, originals, putBy, putByList } from '../files/store';
 import { putUploadBy, uploadIds } from '../files/uploads';

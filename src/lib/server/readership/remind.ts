@@ -10,7 +10,7 @@ import { settings } from '../settings';
 import { site } from '../site/site';
 import { reported } from './reported';
 import { rollCall, type RollLine } from './reports/document';
-import { sumUp } from './sums';
+import { sumUp } from './sums/keep';
 
 export const Reminding = Type.Object(
 	{

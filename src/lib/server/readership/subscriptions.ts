@@ -14,7 +14,7 @@ import { site } from '../site/site';
 import { reported } from './reported';
 import { documentSummary } from './reports/document';
 import { overview } from './reports/overview';
-import { sumsForReport } from './sums';
+import { sumsForReport } from './sums/keep';
 
 const nullable = <T extends Parameters<typeof Type.Union>[0][number]>(schema: T) => Type.Union([Type.Null(), schema]);
 

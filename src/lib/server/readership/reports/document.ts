@@ -8,7 +8,8 @@ import { readershipOf } from '#core/readership/settings';
 import { documentAnswer } from '#core/readership/words';
 import { sql } from '../../db/client';
 import { site } from '../../site/site';
-import { piecesIn, sumsForReport } from '../sums';
+import { piecesIn } from '../sums/figures';
+import { sumsForReport } from '../sums/keep';
 import { type SourceFigures, type Report, whenOf, inside, countsOf, sourcesOf } from './report';
 
 /** What a report on a document needs to know of it. */

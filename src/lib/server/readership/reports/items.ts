@@ -4,7 +4,8 @@ import type { Period } from '#core/readership/period';
 import { sql } from '../../db/client';
 import { settings } from '../../settings';
 import { site } from '../../site/site';
-import { piecesIn, sumsForReport } from '../sums';
+import { piecesIn } from '../sums/figures';
+import { sumsForReport } from '../sums/keep';
 
 /** The item report of a time. */
 export async function items(period: Period): Promise<ItemReport & { readonly whole: boolean }> {

@@ -3,7 +3,8 @@ import type { Added } from '#core/readership/days';
 import type { Period } from '#core/readership/period';
 import { siteAnswer } from '#core/readership/words';
 import { sql } from '../../db/client';
-import { piecesIn, readersOfEach, sumsForReport, wholeSite } from '../sums';
+import { piecesIn, readersOfEach, wholeSite } from '../sums/figures';
+import { sumsForReport } from '../sums/keep';
 import { type SourceFigures, type Report, whenOf, countsOf, sourcesOf } from './report';
 
 export interface DocumentFigures {

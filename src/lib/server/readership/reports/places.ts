@@ -1,7 +1,8 @@
 // Where documents are opened from: the placements of the site and other websites.
 import type { Period } from '#core/readership/period';
 import { sql } from '../../db/client';
-import { piecesIn, sumsForReport, wholeSite } from '../sums';
+import { piecesIn, wholeSite } from '../sums/figures';
+import { sumsForReport } from '../sums/keep';
 import type { Lines } from './report';
 
 export interface PlaceFigures {

@@ -3,7 +3,7 @@ import { noFigures, type Figures } from '#core/readership/counting';
 import { series, type Period } from '#core/readership/period';
 import { memberAnswer } from '#core/readership/words';
 import { sql } from '../../db/client';
-import { sumsForReport } from '../sums';
+import { sumsForReport } from '../sums/keep';
 import { type Report, whenOf } from './report';
 
 export interface ReadDocument {

@@ -8,7 +8,7 @@ import { periodOf, series, type Bar, type Days, type Period } from '#core/reader
 import type { Piece } from '#core/readership/words';
 import { sql } from '../../db/client';
 import { site } from '../../site/site';
-import { piecesIn, readersIn } from '../sums';
+import { piecesIn, readersIn } from '../sums/figures';
 
 export interface SourceFigures {
 	readonly kind: 'page' | 'desk' | 'outside' | 'direct' | 'key';

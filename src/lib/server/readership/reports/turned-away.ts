@@ -1,7 +1,8 @@
 // Whom doors turned away, and where.
 import type { Period } from '#core/readership/period';
 import { sql } from '../../db/client';
-import { noPage, piecesIn, sumsForReport } from '../sums';
+import { noPage, piecesIn } from '../sums/figures';
+import { sumsForReport } from '../sums/keep';
 import type { Lines } from './report';
 
 export interface Refusals {
