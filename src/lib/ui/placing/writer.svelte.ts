@@ -223,7 +223,7 @@ export async function mendMismatch(found: MismatchJson, remedy: Remedy, why: str
 							? call('PATCH', pageAddress(page), { door: before.page })
 							: call('POST', '/mismatches', { page, document, remedy, undo: true })
 			: null,
-		{ show: after }
+		{ show: () => after() }
 	);
 }
 
