@@ -1,5 +1,6 @@
 // What a door is: position, whom it admits, hours and allowance. Deciding is decide.ts; saying it in words is reach.ts.
-import { Type, type Static, type TSchema } from '@sinclair/typebox';
+import { Type, type Static } from '@sinclair/typebox';
+import { nullable } from '../schema';
 import { targetPattern } from '../text/link';
 import type { Span } from './hours';
 
@@ -8,7 +9,6 @@ export const positions = ['shut', 'keyed', 'ajar', 'open'] as const;
 export type Position = (typeof positions)[number];
 
 const closed = { additionalProperties: false } as const;
-const nullable = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()]);
 
 const AllowanceShape = Type.Object({ save: Type.Boolean(), print: Type.Boolean() }, closed);
 

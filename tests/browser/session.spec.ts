@@ -91,6 +91,10 @@ test('a code besides the password: turned on, asked for where the session has go
 
 	await atHome(page);
 	await page.context().clearCookies();
+	let sent = 0;
+	page.on('request', (request) => {
+		if (request.method() === 'PATCH') sent++;
+	});
 	await page.getByLabel('Description').fill('A map of the towpath, from lock to lock.');
 	const asked = page.getByRole('dialog', { name: 'Sign in again' });
 	await asked.getByLabel('Password').fill(someone.password);
@@ -101,6 +105,8 @@ test('a code besides the password: turned on, asked for where the session has go
 	await expect
 		.poll(async () => ((await (await page.request.get('/api/v1/documents/towpath-map')).json()) as { description: string }).description)
 		.toBe('A map of the towpath, from lock to lock.');
+	// turned away, and carried out: the field losing the focus to the dialog sends nothing besides
+	expect(sent).toBe(2);
 
 	await page.goto('/me');
 	await page.getByText('You are asked for a code. Do without it').click();

@@ -9,7 +9,7 @@ export const Instant = Type.String({ format: 'date-time', description: 'RFC 3339
 
 export const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
 
-export const nullable = <T extends TSchema>(schema: T) => Type.Union([schema, Type.Null()]);
+export { nullable } from '#core/schema';
 
 export const oneOf = (values: readonly string[]) => Type.Union(values.map((v) => Type.Literal(v)));
 

@@ -2,6 +2,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
+import { nullable } from '#core/schema';
 import { everies, nextMailing } from '#core/readership/mailing';
 import { dayAfter, periodOf } from '#core/readership/period';
 import { durationWords } from '#core/readership/words';
@@ -15,8 +16,6 @@ import { reported } from './reported';
 import { documentSummary } from './reports/document';
 import { overview } from './reports/overview';
 import { sumsForReport } from './sums/keep';
-
-const nullable = <T extends Parameters<typeof Type.Union>[0][number]>(schema: T) => Type.Union([Type.Null(), schema]);
 
 export const SubscriptionGiven = Type.Object(
 	{

@@ -127,33 +127,31 @@ export class Writer {
 	async #out(body: object, done: string, at?: string): Promise<void> {
 		const before = this.publishedAt;
 		await act(
-			(answer) => (answer ? done : ''),
+			({ asks }) => (asks ? '' : done),
 			() => this.#publish(body),
 			before !== null && 'published' in body && body.published === false ? () => this.publish({ anyway: true }) : null,
 			{
-				show: async (answer, undone) => {
+				show: ({ asks, publishedAt, publishAt }, undone) => {
 					if (undone) return;
-					if (!answer) {
-						const { items } = await call<{ items: MismatchJson[] }>('GET', `/mismatches?draft&page=${encodeURIComponent(this.path)}`);
-						this.asks = { deadEnds: items.filter(({ kind }) => kind === 'dead-end'), at };
-						return;
-					}
-					this.asks = null;
-					this.publishedAt = answer.publishedAt;
-					this.publishAt = answer.publishAt;
+					this.asks = asks ? { deadEnds: asks, at } : null;
+					if (asks) return;
+					this.publishedAt = publishedAt;
+					this.publishAt = publishAt;
 					if (this.publishedAt && !at) this.changed = false;
 				}
 			}
 		);
 	}
 
-	/** Null where there are dead ends that are to be asked about first. */
-	async #publish(body: object): Promise<{ publishedAt: string | null; publishAt: string | null } | null> {
+	/** Publishes or takes down. Where there are dead ends that are to be asked about first, nothing is done, and `asks` has them. */
+	async #publish(body: object): Promise<{ publishedAt: string | null; publishAt: string | null; asks?: readonly MismatchJson[] }> {
 		try {
 			return await call('POST', `${this.#address}/publish`, body);
 		} catch (error) {
-			if (error instanceof ApiTrouble && error.code === 'dead-ends') return null;
-			throw error;
+			if (!(error instanceof ApiTrouble) || error.code !== 'dead-ends') throw error;
+			const { items } = await call<{ items: MismatchJson[] }>('GET', `/mismatches?draft&page=${encodeURIComponent(this.path)}`);
+			const { publishedAt, publishAt } = this;
+			return { publishedAt, publishAt, asks: items.filter(({ kind }) => kind === 'dead-end') };
 		}
 	}
 

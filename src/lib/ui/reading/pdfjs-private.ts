@@ -27,7 +27,7 @@ export const privateNames = {
 	pdfPageRotate: /this\.pdfPageRotate = /,
 	renderingState: /^ *(?:set|get) renderingState\(/m,
 	finished: /FINISHED: 3\b/,
-	abortSignal: /abortSignal/,
+	abortSignal: /^ *abortSignal = null$/m,
 	normalize: /^function normalize\(text/m
 } as const;
 
