@@ -1,10 +1,10 @@
-import adapter from '@sveltejs/adapter-node';
+import adapter from './scripts/adapter.js';
 
 /** @type {import('@sveltejs/kit').Config} */
 export default {
 	compilerOptions: { runes: ({ filename }) => (filename.includes('node_modules') ? undefined : true) },
 	kit: {
-		adapter: adapter({ precompress: true }),
+		adapter: adapter(),
 		// a refusal may be worded at an address deeper than the page that words it
 		paths: { relative: false },
 		// hooks.server.ts looks at the origin of every unsafe request itself, JSON included

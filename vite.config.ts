@@ -2,8 +2,9 @@ import { cpSync, existsSync, rmSync } from 'node:fs';
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig, type Plugin } from 'vite';
-import { plainLatin } from './scripts/plain-latin';
-import { trimPdfjs } from './scripts/trim-pdfjs';
+import packageJson from './package.json' with { type: 'json' };
+import { plainLatin } from './scripts/plain-latin.ts';
+import { trimPdfjs } from './scripts/trim-pdfjs.ts';
 
 /** pdf.js fetches fonts, character maps, colour profiles, decoders and the icons of notes while reading: they ship as static files. */
 function pdfAssets(): Plugin {
@@ -20,8 +21,26 @@ function pdfAssets(): Plugin {
 	};
 }
 
+/** The programs that the application is made of: src/entry/<name>.ts, built into build/<name>.js. */
+const entries = ['web', 'jobs', 'pdf-helper', 'admin'];
+
+/** Our programs are built in one graph with kit's server. */
+function programs(): Plugin {
+	return {
+		name: 'programs',
+		// after kit has said which of its two builds this is
+		config: {
+			order: 'post',
+			handler: ({ build }) =>
+				build?.ssr ? { build: { rollupOptions: { input: Object.fromEntries(entries.map((name) => [`entry/${name}`, `src/entry/${name}.ts`])) } } } : {}
+		}
+	};
+}
+
 export default defineConfig({
-	plugins: [pdfAssets(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
+	plugins: [programs(), pdfAssets(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
 	worker: { format: 'es', plugins: () => [trimPdfjs()] },
+	// what the server needs at run time stays a package (dependencies); all else is taken into the build
+	ssr: { noExternal: true, external: Object.keys(packageJson.dependencies) },
 	build: { chunkSizeWarningLimit: 1500 }
 });

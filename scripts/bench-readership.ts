@@ -10,7 +10,7 @@ import { v7 } from 'uuid';
 import { Random } from '../demo/random';
 import { bringOpen, signIn } from './bring';
 import { kill, type Kills, type Mishap } from './kills';
-import { freePort } from './postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua, type Running } from './run';
 import { scratch } from './scratch';
 

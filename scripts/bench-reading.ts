@@ -8,7 +8,7 @@ import { basename, join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { chromium, type Browser, type CDPSession, type Page } from 'playwright';
 import { chromiumOptions } from './chromium';
-import { freePort } from './postgres';
+import { freePort } from '#server/db/cluster';
 import type { Running } from './run';
 
 const packages: Record<string, readonly string[]> = {

@@ -12,7 +12,7 @@ import { benchKill, benchReadership } from './bench-readership';
 import { benchRoom } from './bench-room';
 import { noisePdf } from './noise-pdf';
 import { signIn, someoneOf } from './bring';
-import { freePort } from './postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua } from './run';
 import { scratch } from './scratch';
 

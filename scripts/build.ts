@@ -3,6 +3,7 @@ import { execFileSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 
 const sources = [
 	'core',
@@ -11,6 +12,8 @@ const sources = [
 	'static/ianua-document.js',
 	'static/reading-over.js',
 	'static/shown.js',
+	'drizzle',
+	'scripts/adapter.js',
 	'scripts/plain-latin.ts',
 	'scripts/trim-pdfjs.ts',
 	'package-lock.json',
@@ -39,3 +42,5 @@ export function build(): boolean {
 	writeFileSync(stamp, now);
 	return true;
 }
+
+if (process.argv[1] === fileURLToPath(import.meta.url)) build();

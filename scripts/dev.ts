@@ -1,7 +1,7 @@
 // Vite's development server on the data folder .ianua: npm run dev.
 import { spawn } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { startPostgres } from './postgres';
+import { startPostgres } from '#server/db/cluster';
 
 const postgres = await startPostgres('.ianua');
 const child = spawn('node', ['node_modules/vite/bin/vite.js', 'dev', '--port', '4173', '--strictPort', '--host', '127.0.0.1'], {

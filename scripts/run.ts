@@ -3,7 +3,7 @@ import { execFileSync, fork, type ChildProcess } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { freePort, isFree, startPostgres, type Postgres } from './postgres';
+import { freePort, isFree, startPostgres, type Postgres } from '#server/db/cluster';
 import { serverUser } from './user';
 
 export interface Running {
@@ -31,6 +31,8 @@ export interface RunOptions {
 	/** Load the demo scenario into a database that is empty. */
 	readonly demo: boolean;
 	readonly quick?: boolean;
+	/** Folder of the application to run, with its build/ and packages; this one unless said. */
+	readonly application?: string;
 	readonly log?: string;
 	/** Settings beside those of the process. */
 	readonly given?: Readonly<Record<string, string>>;
@@ -55,6 +57,7 @@ export async function runIanua({
 	port,
 	demo,
 	quick,
+	application = '.',
 	log,
 	given = {},
 	output,
@@ -79,7 +82,6 @@ export async function runIanua({
 		IANUA_ORIGIN: origin,
 		IANUA_PORT: String(port),
 		IANUA_SECRET: process.env.IANUA_SECRET ?? secretOf(data),
-		IANUA_MIGRATIONS: resolve('drizzle'),
 		...(standins
 			? {
 					IANUA_SMTP_URL: process.env.IANUA_SMTP_URL ?? `smtp://127.0.0.1:${standins.ports.smtp}`,
@@ -104,7 +106,12 @@ export async function runIanua({
 		}
 		const server = await keepUp(
 			() =>
-				fork('scripts/serve.ts', { ...who, execArgv: ['--import', 'tsx'], env: environment, stdio: ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc'] }),
+				fork(join(resolve(application), 'build/web.js'), {
+					...who,
+					cwd: application,
+					env: environment,
+					stdio: ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc']
+				}),
 			{
 				restart,
 				say,

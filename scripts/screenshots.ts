@@ -5,7 +5,7 @@ import { parseArgs } from 'node:util';
 import { chromium, type Browser, type Page } from 'playwright';
 import { build } from './build';
 import { chromiumOptions } from './chromium';
-import { freePort } from './postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua } from './run';
 import { scratch } from './scratch';
 

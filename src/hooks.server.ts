@@ -7,40 +7,22 @@ import { reaches } from '#core/people/scope';
 import { frameAncestors } from '#core/placing/outside';
 import { directionOf, isLanguage } from '#core/words/words';
 import { trialOf } from '$lib/server/access/try-door';
-import { reckonHours } from '$lib/server/access/hours';
-import { db, ensureLedgerMonths, migrateDatabase } from '$lib/server/db/client';
-import { dropTemporary } from '$lib/server/files/store';
-import { tieStore } from '$lib/server/files/tie';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
 import { problem } from '$lib/server/http/api';
 import { newId } from '$lib/server/id';
 import { log } from '$lib/server/log';
-import { offerBeginCode } from '$lib/server/people/begin';
 import { hasOwner } from '$lib/server/people/directory';
 import { callerOf, heldTo, nobody } from '$lib/server/people/who';
-import { deliverFile } from '$lib/server/reading/deliver';
 import { resolve } from '$lib/server/reading/resolve';
 import { agreedCookie, readerCookie } from '$lib/server/reading/reader';
 import { settings } from '$lib/server/settings';
 import { languageCookie, languageOf } from '$lib/server/site/language';
 import { site } from '$lib/server/site/site';
-import { startWork } from '$lib/server/work';
-
-const dayMs = 86_400_000;
+import { start } from '$lib/server/start';
 
 export const init: ServerInit = async () => {
-	if (building) return;
-	settings();
-	await migrateDatabase(process.env.IANUA_MIGRATIONS ?? 'drizzle');
-	await tieStore();
-	await reckonHours(db(), (await site()).zone);
-	await dropTemporary(Date.now());
-	await offerBeginCode();
-	await startWork();
-	setInterval(() => void ensureLedgerMonths(new Date()).catch((err: unknown) => log().error({ err }, 'ledger partitions')), dayMs).unref();
-	// The node server in scripts/serve.ts takes requests for files before kit sees them, by the same chain.
-	(globalThis as { ianuaDeliverFile?: typeof deliverFile }).ianuaDeliverFile = deliverFile;
+	if (!building) await start({ work: settings().IANUA_JOBS === 'here' });
 };
 
 /** A browser says where a request that changes something comes from; other programs say nothing and bring their own credentials. */

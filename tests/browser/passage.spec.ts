@@ -231,11 +231,12 @@ test('6. staff see who opened, who saved and who was turned away, when and from 
 	await expect(page.getByTestId('answer')).toContainText(/^1 of the \d+ who may open it have|^1 of the \d+ who may open it has/);
 	const rows = page.getByRole('row');
 	await expect(rows.filter({ hasText: 'Wren Lockyer' }).filter({ hasText: 'Opened' })).toContainText('At the sluice');
-	await expect(rows.filter({ hasText: 'Saved' })).toContainText('A visitor');
+	await expect(rows.filter({ hasText: 'Saved' }).first()).toContainText('A visitor');
 	await expect(rows.filter({ hasText: 'Moor Only' }).first()).toContainText('not among those admitted');
 	await expect(rows.filter({ hasText: 'Edda Marlowe' })).toHaveCount(0);
 	await page.getByRole('link', { name: 'Staff', exact: true }).click();
-	await expect(rows.filter({ hasText: 'Edda Marlowe' })).toContainText('staff, not counted');
+	// staff opened it, and may have read a second of it by now: the line of the opening is the one meant
+	await expect(rows.filter({ hasText: 'Edda Marlowe' }).filter({ hasText: 'Opened' })).toContainText('staff, not counted');
 	await page.getByRole('link', { name: 'Readership' }).first().click();
 	await expect(page.getByTestId('answer')).toContainText(/readers opened \d+ documents/);
 	await page.getByRole('button', { name: 'As a table' }).first().click();

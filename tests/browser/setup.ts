@@ -3,7 +3,7 @@ import type { FullConfig } from '@playwright/test';
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from '../../scripts/build';
-import { freePort } from '../../scripts/postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 

@@ -2,8 +2,8 @@
 import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, expect, it } from 'vitest';
-import { backUp, restore } from '../../scripts/backup';
-import { freePort } from '../../scripts/postgres';
+import { backUp, restore } from '#server/upkeep/backup';
+import { freePort } from '#server/db/cluster';
 import { runIanua, type Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { browserAgent, pdf } from './help';

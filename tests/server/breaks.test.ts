@@ -11,7 +11,7 @@ import { sql } from '#server/db/client';
 import { sweep, sweepStopped } from '#server/intake/sweep';
 import { putByList } from '#server/files/store';
 import { settings } from '#server/settings';
-import { freePort } from '../../scripts/postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua, type Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { document, origin, pdf, qpdf, staff, visitor, until } from './help';
@@ -329,7 +329,7 @@ describe('settings', () => {
 	it('that stop the start are told in a sentence, without a stack', async () => {
 		const { path: data, drop } = scratch('wrong-settings');
 		try {
-			const run = execFileSync('bash', ['-c', 'node --import tsx scripts/serve.ts 2>&1; true'], {
+			const run = execFileSync('bash', ['-c', 'node build/web.js 2>&1; true'], {
 				encoding: 'utf8',
 				env: {
 					...process.env,

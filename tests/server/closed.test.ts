@@ -5,7 +5,7 @@ import { sql } from '#server/db/client';
 import { settings } from '#server/settings';
 import { countTry, placeOf, wentWell } from '#server/people/attempts';
 import { inviteMember } from '#server/people/members';
-import { freePort } from '../../scripts/postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { document, forgetTries, member, origin, staff, visitor, type Client, type DocumentJson } from './help';

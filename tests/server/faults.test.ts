@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import postgres from 'postgres';
 import { noisePdf } from '../../scripts/noise-pdf';
-import { freePort } from '../../scripts/postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua, type Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { pdf, until } from './help';

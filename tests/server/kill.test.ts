@@ -1,7 +1,7 @@
 // Power cuts: whatever reached a reader stands in the ledger, once. The bench (npm run bench -- kill) does the same twenty times each.
 import { afterAll, expect, it } from 'vitest';
 import { kill } from '../../scripts/kills';
-import { freePort } from '../../scripts/postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua, type Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { pdf } from './help';

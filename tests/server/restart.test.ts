@@ -1,9 +1,12 @@
 // Stop and start again: everything is still there. And an empty site asks for its owner.
+import { execFileSync } from 'node:child_process';
+import { copyFileSync, cpSync, existsSync, mkdirSync, readdirSync } from 'node:fs';
+import { join, relative } from 'node:path';
 import { afterAll, expect, it } from 'vitest';
-import { freePort } from '../../scripts/postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
-import { pdf } from './help';
+import { pdf, until } from './help';
 
 const { path: data, drop } = scratch('restart');
 afterAll(drop);
@@ -21,6 +24,23 @@ const signIn = async (origin: string, email = 'first@example.org') => {
 		.map((c) => c.split(';')[0])
 		.join('; ');
 };
+
+/**
+ * A folder as a server has it: what was built, and of the packages those that `npm ci --omit=dev` installs (npm itself says which), so that this
+ * needs no network. Gives the bytes that the packages take.
+ */
+function installForProduction(folder: string): number {
+	cpSync('build', join(folder, 'build'), { recursive: true });
+	copyFileSync('package.json', join(folder, 'package.json'));
+	const listed = execFileSync('npm', ['ls', '--omit=dev', '--all', '--parseable'], { encoding: 'utf8' }).split('\n');
+	for (const path of listed.filter((line) => line.includes('/node_modules/'))) {
+		const to = join(folder, relative('.', path));
+		mkdirSync(to, { recursive: true });
+		// packages within a package are listed by themselves
+		for (const name of readdirSync(path)) if (name !== 'node_modules') cpSync(join(path, name), join(to, name), { recursive: true });
+	}
+	return Number(execFileSync('du', ['-sb', join(folder, 'node_modules')], { encoding: 'utf8' }).split('\t')[0]);
+}
 
 it('keeps owner, documents, doors, files, sessions and ledger over a stop and a start', async () => {
 	const bytes = await pdf('Lasting', 2);
@@ -74,7 +94,12 @@ it('keeps owner, documents, doors, files, sessions and ledger over a stop and a 
 	} finally {
 		await first.stop();
 	}
-	const second = await runIanua({ data, port: await freePort(), demo: false, log: 'error' });
+	// the second start is that of a server of one's own: build/ and the packages for run time, no sources, no tools
+	const production = scratch('production');
+	expect(installForProduction(production.path)).toBeLessThan(200_000_000);
+	for (const name of ['src', 'core', 'node_modules/tsx', 'node_modules/typescript', 'node_modules/vite', 'node_modules/svelte'])
+		expect(existsSync(join(production.path, name)), name).toBe(false);
+	const second = await runIanua({ data, port: await freePort(), demo: false, log: 'error', application: production.path });
 	try {
 		const file = Buffer.from(await (await fetch(`${second.origin}/d/${slug}/file`)).arrayBuffer());
 		expect(file.equals(bytes)).toBe(true);
@@ -82,7 +107,21 @@ it('keeps owner, documents, doors, files, sessions and ledger over a stop and a 
 		expect(ledger.items).toHaveLength(1); // the reading goes on over the restart
 		expect(await (await fetch(second.origin)).text()).toContain('First society');
 		expect(await signIn(second.origin)).toContain('session_token');
+		// helpers, too, are programs of build/: a document brought in now is checked, has a cover, and is read
+		const form = new FormData();
+		form.append('file', new Blob([new Uint8Array(await pdf('Brought in later', 2))]), 'Later.pdf');
+		const later = (await (await fetch(`${second.origin}/api/v1/documents`, { method: 'POST', headers: { cookie }, body: form })).json()) as { slug: string };
+		await until(async () => {
+			const seen = (await (await fetch(`${second.origin}/api/v1/documents/${later.slug}`, { headers: { cookie } })).json()) as {
+				condition: { status: string };
+			};
+			return seen.condition.status === 'sound';
+		});
+		const cover = await fetch(`${second.origin}/d/${later.slug}/cover/300.webp`, { headers: { cookie } });
+		expect([cover.status, cover.headers.get('content-type')]).toEqual([200, 'image/webp']);
+		expect((await fetch(`${second.origin}/d/${later.slug}/read`, { headers: { cookie } })).status).toBe(200);
 	} finally {
 		await second.stop();
+		production.drop();
 	}
 });

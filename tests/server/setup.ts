@@ -5,7 +5,7 @@ import { makePdf } from '../../demo/pdf';
 import { startMailbox } from '../../standins/mailbox';
 import { startWebSource } from '../../standins/web-source';
 import { build } from '../../scripts/build';
-import { freePort } from '../../scripts/postgres';
+import { freePort } from '#server/db/cluster';
 import { runIanua } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 

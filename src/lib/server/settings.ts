@@ -26,6 +26,8 @@ const Environment = Type.Object({
 	IANUA_TRUST_PROXY: Type.Boolean({ default: false }),
 	/** Seconds for which answers under way may go on once the server is told to stop. */
 	IANUA_STOP_WAIT: Type.Integer({ minimum: 0, maximum: 86_400, default: 60 }),
+	/** Whether web servers take part in the jobs, or leave them to processes of their own (build/jobs.js). */
+	IANUA_JOBS: Type.Union([Type.Literal('here'), Type.Literal('apart')], { default: 'here' }),
 	IANUA_LOG: Type.Union(
 		['debug', 'info', 'warn', 'error', 'silent'].map((l) => Type.Literal(l)),
 		{ default: 'info' }
@@ -51,7 +53,7 @@ export function settings(): Settings {
 }
 
 /** Names that the start and the stand-ins set for each other, and that are read elsewhere. */
-const others = ['IANUA_MIGRATIONS', 'IANUA_STANDIN_PORTS', 'IANUA_POSTGRES_PORT', 'IANUA_BENCH_DATA', 'IANUA_BENCH_ENTRIES', 'IANUA_CONFINED'];
+const others = ['IANUA_STANDIN_PORTS', 'IANUA_POSTGRES_PORT', 'IANUA_BENCH_DATA', 'IANUA_BENCH_ENTRIES', 'IANUA_CONFINED'];
 const readNames = [...Object.keys(Environment.properties), ...others];
 
 /** Settings in an environment that nothing reads, each with the nearest name that something does: `IANUA_PROT` → `IANUA_PORT`. */

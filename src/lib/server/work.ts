@@ -35,8 +35,10 @@ export async function startWork(): Promise<void> {
 	await beginAgain();
 	await queueJob('sweep', {}, 'at start');
 	setInterval(() => void beginAgain().catch((err: unknown) => log().warn({ err }, 'begin again')), lookAgain).unref();
-	(globalThis as { ianuaStopJobs?: () => Promise<void> }).ianuaStopJobs = async () => {
-		await stopJobs();
-		dismissHelpers();
-	};
+}
+
+/** Takes no more jobs, waits for those under way, and lets the helpers go. */
+export async function endWork(): Promise<void> {
+	await stopJobs();
+	dismissHelpers();
 }

@@ -1,8 +1,4 @@
-// Icons for covers: Lucide's, found by their names and by the words that go with them.
-import { readFile } from 'node:fs/promises';
-import { createRequire } from 'node:module';
-import { dirname, join } from 'node:path';
-
+// Icons for covers: Lucide's, found by their names and by the words that go with them; taken from its package at build.
 type Node = [tag: string, attributes: Record<string, string>];
 interface Icons {
 	readonly nodes: Readonly<Record<string, Node[]>>;
@@ -12,11 +8,10 @@ interface Icons {
 let known: Promise<Icons> | undefined;
 
 function icons(): Promise<Icons> {
-	return (known ??= (async () => {
-		const folder = dirname(createRequire(`${process.cwd()}/package.json`).resolve('lucide-static/package.json'));
-		const read = async (name: string) => JSON.parse(await readFile(join(folder, name), 'utf8')) as unknown;
-		return { nodes: (await read('icon-nodes.json')) as Icons['nodes'], tags: (await read('tags.json')) as Icons['tags'] };
-	})());
+	return (known ??= Promise.all([import('lucide-static/icon-nodes.json'), import('lucide-static/tags.json')]).then(([nodes, tags]) => ({
+		nodes: nodes.default,
+		tags: tags.default
+	})));
 }
 
 const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);

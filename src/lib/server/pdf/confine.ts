@@ -4,6 +4,7 @@ import { spawnSync } from 'node:child_process';
 import { mkdirSync } from 'node:fs';
 import { dirname, join, relative, resolve } from 'node:path';
 import { tmpdir } from 'node:os';
+import { application } from '../home';
 import { settings } from '../settings';
 
 /** A helper process is shut in already, and everything that it starts with it. */
@@ -16,7 +17,7 @@ const kept = ['originals', 'uploads', 'put-by'] as const;
 
 /** All that there is, read only; an empty folder for what is temporary and for the data folder; of that, the store, to write what is made. */
 function shutIn(): readonly string[] {
-	const [data, files, application, node] = [resolve(settings().IANUA_DATA), resolve(settings().files), resolve('.'), dirname(process.execPath)];
+	const [data, files, node] = [resolve(settings().IANUA_DATA), resolve(settings().files), dirname(process.execPath)];
 	return [
 		...['bwrap', '--unshare-user', '--unshare-net', '--unshare-pid', '--unshare-ipc', '--die-with-parent', '--ro-bind', '/', '/'],
 		...['--dev', '/dev', '--proc', '/proc', '--tmpfs', tmpdir()],

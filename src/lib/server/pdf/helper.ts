@@ -1,5 +1,6 @@
 // A helper process: does the work on one file of unknown origin at a time (checksum, first look, check of a PDF; pictures), so that the server itself neither waits for
-// programs to start nor holds pictures and text. The programs it runs are bounded one by one (run.ts). Asked by helpers.ts.
+// programs to start nor holds pictures and text. The programs it runs are bounded one by one (run.ts). Asked by helpers.ts; the process is
+// src/entry/pdf-helper.ts.
 import { createHash } from 'node:crypto';
 import { createReadStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
@@ -124,22 +125,14 @@ export type Answered =
 	| { readonly id: number; readonly refused: { code: ErrorCode; facts: Record<string, string> } }
 	| { readonly id: number; readonly broke: { message: string; code?: string } };
 
-if (process.send && process.argv[2] === 'pdf-helper') {
-	// as many helpers as cores: each keeps to one
-	sharp.concurrency(1);
-	sharp.cache(false);
-	process.on('message', ({ id, kind, ask }: Asked) => {
-		(work[kind] as (ask: unknown) => Promise<unknown>)(ask).then(
-			(answer) => process.send!({ id, answer } satisfies Answered),
-			(error: Error & { code?: string }) =>
-				process.send!(
-					error instanceof IanuaError
-						? ({ id, refused: { code: error.code, facts: { ...error.facts } } } satisfies Answered)
-						: ({ id, broke: { message: error.message, code: error.code } } satisfies Answered)
-				)
-		);
-	});
-	process.on('disconnect', () => process.exit(0));
-	// the terminal's Ctrl-C is for the server, which lets its helpers go
-	process.on('SIGINT', () => {});
+/** Does one piece of work; what it throws becomes the answer, the refusals of the catalogue by their code. */
+export async function answerTo({ id, kind, ask }: Asked): Promise<Answered> {
+	try {
+		return { id, answer: await (work[kind] as (ask: unknown) => Promise<unknown>)(ask) };
+	} catch (caught) {
+		const error = caught as Error & { code?: string };
+		return error instanceof IanuaError
+			? { id, refused: { code: error.code, facts: { ...error.facts } } }
+			: { id, broke: { message: error.message, code: error.code } };
+	}
 }

@@ -2,8 +2,8 @@
 // PDFs that are brought in, and one for pictures, for which somebody waits.
 import { spawn, type ChildProcess } from 'node:child_process';
 import { availableParallelism } from 'node:os';
-import { resolve } from 'node:path';
 import { IanuaError } from '#core/errors';
+import { helperProgram } from '../home';
 import { settings } from '../settings';
 import { confined } from './confine';
 import type { Answered, Asked, Work } from './helper';
@@ -46,15 +46,7 @@ function helperEnvironment(): Record<string, string> {
 
 function start({ helpers, waiting }: Pool): Helper {
 	const before = confined();
-	const [program = '', ...args] = [
-		...before,
-		process.execPath,
-		'--max-old-space-size=256',
-		'--import',
-		'tsx',
-		resolve('src/lib/server/pdf/helper.ts'),
-		'pdf-helper'
-	];
+	const [program = '', ...args] = [...before, process.execPath, '--max-old-space-size=256', ...helperProgram, 'pdf-helper'];
 	const child = spawn(program, args, {
 		stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
 		// no password of the database, no secret: it is told what it needs for each piece of work

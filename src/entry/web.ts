@@ -1,40 +1,57 @@
-// The web server: hands requests for files to the chain itself (large chunks, no detour), all others to kit's handler.
+// The web server: takes requests for files itself (large chunks, no detour), serves what was built for browsers, and hands all else to kit.
 // Settings come from the environment; see docs/settings.md.
 import compression from 'compression';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { resolve } from 'node:path';
+import type { Server, SSRManifest } from '@sveltejs/kit';
+import { createReadableStream, getRequest, setResponse } from '@sveltejs/kit/node';
+import sirv from 'sirv';
 import { clientAddress } from '#server/http/proxies';
-import { connectionHeader } from '#server/http/connection';
 import { watchConnections } from '#server/http/stillness';
-import { log } from '#server/log';
-import { settings, unknownSettings } from '#server/settings';
+import { deliverFile } from '#server/reading/deliver';
+import { endWork } from '#server/work';
+import { cannotStart, checkedSettings, outliveDatabase } from './process';
 
-/** What keeps the server from starting is said in a sentence; where in the code it was found is for whoever asks for it. */
-function cannotStart(error: unknown): never {
-	const { message, stack } = error as Error;
-	console.error(process.env.IANUA_LOG === 'debug' ? stack : message);
-	process.exit(1);
+const { IANUA_HOST, IANUA_ORIGIN, IANUA_PORT, IANUA_STOP_WAIT, proxies } = checkedSettings();
+
+/** What Vite built beside this file, of one graph with it: no module is there twice. */
+const built = join(import.meta.dirname, '..');
+const browsers = join(built, '../client');
+
+async function openKit(): Promise<{ server: Server; manifest: SSRManifest }> {
+	const load = async (file: string): Promise<unknown> => import(/* @vite-ignore */ pathToFileURL(join(built, file)).href);
+	const { Server: Kit } = (await load('index.js')) as { Server: new (manifest: SSRManifest) => Server };
+	const { manifest } = (await load('manifest.js')) as { manifest: SSRManifest };
+	const server = new Kit(manifest);
+	await server.init({ env: process.env as Record<string, string>, read: (file) => createReadableStream(join(browsers, file)) });
+	return { server, manifest };
 }
 
-const { IANUA_HOST, IANUA_ORIGIN, IANUA_PORT, IANUA_STOP_WAIT, proxies } = (() => {
-	try {
-		return settings();
-	} catch (error) {
-		return cannotStart(error);
+const kit = await openKit().catch(cannotStart);
+
+/** What was built for browsers, packed beforehand; under names made from the contents, so that they are never asked for again. */
+const assets = sirv(browsers, {
+	etag: true,
+	gzip: true,
+	brotli: true,
+	setHeaders: (response, path) => {
+		if (path.startsWith(`/${kit.manifest.appPath}/immutable/`) && response.statusCode === 200)
+			response.setHeader('cache-control', 'public,max-age=31536000,immutable');
 	}
-})();
-for (const { name, nearest } of unknownSettings(process.env)) console.warn(`${name} is not a setting, and nothing reads it. The nearest that is: ${nearest}.`);
+});
 
-type Handler = (request: IncomingMessage, response: ServerResponse) => void;
-type Deliver = (request: IncomingMessage, response: ServerResponse, address: string) => Promise<boolean>;
-
-// What adapter-node reads at import. Bodies are bounded by the guard and the intake; the address comes from here alone.
-process.env.ORIGIN = IANUA_ORIGIN;
-process.env.BODY_SIZE_LIMIT = 'Infinity';
-process.env.ADDRESS_HEADER = connectionHeader;
-const { handler } = (await import(pathToFileURL(resolve('build/handler.js')).href).catch(cannotStart)) as { handler: Handler };
-const deliver = (globalThis as { ianuaDeliverFile?: Deliver }).ianuaDeliverFile!;
+/** Kit's answer to a request. Bodies are bounded by the guard and the intake. */
+async function answer(request: IncomingMessage, response: ServerResponse, address: string): Promise<void> {
+	let asked: Request;
+	try {
+		asked = await getRequest({ base: IANUA_ORIGIN, request });
+	} catch {
+		response.writeHead(400).end('Bad Request');
+		return;
+	}
+	await setResponse(response, await kit.server.respond(asked, { getClientAddress: () => address }));
+}
 
 // what is built lies compressed already, files and pictures do not shrink: this is for pages and JSON
 const compress = compression() as unknown as (request: IncomingMessage, response: ServerResponse, next: () => void) => void;
@@ -76,13 +93,12 @@ const server = createServer((request, response) => {
 	});
 	linger(request, response);
 	const address = clientAddress(request.socket.remoteAddress ?? '', request.headers['x-forwarded-for'] as string | undefined, proxies);
-	request.headers[connectionHeader] = address;
-	deliver(request, response, address).then(
-		(done) => {
-			if (!done) compress(request, response, () => handler(request, response));
-		},
-		() => response.destroy()
-	);
+	deliverFile(request, response, address)
+		.then((done) => {
+			if (done) return;
+			compress(request, response, () => assets(request, response, () => void answer(request, response, address).catch(() => response.destroy())));
+		})
+		.catch(() => response.destroy());
 });
 // how long a body may take goes by whether it comes on (http/stillness.ts); headers have 60 s
 server.requestTimeout = 0;
@@ -92,30 +108,13 @@ server.keepAliveTimeout = 65_000;
 server.listen(IANUA_PORT, IANUA_HOST, () => process.send?.('listening'));
 server.on('error', cannotStart);
 
-/**
- * Whether an error that nobody awaited is that of a connection to the database: it was reset, or gone at the very moment of writing. Who
- * awaits a query on such a connection is refused, and the next one has a new connection: the server outlives its database.
- */
-function isLostConnection(error: Error & { code?: string }): boolean {
-	return (
-		['ECONNRESET', 'ECONNREFUSED', 'EPIPE', 'CONNECTION_CLOSED', 'CONNECTION_ENDED', '57P01', '57P02', '57P03'].includes(error.code ?? '') ||
-		(error instanceof TypeError && /nextWrite \(.*postgres.*connection\.js/.test(error.stack ?? ''))
-	);
-}
-process.on('uncaughtException', (error) => {
-	if (isLostConnection(error)) {
-		log().warn({ err: error }, 'a connection to the database was lost');
-		return;
-	}
-	log().fatal({ err: error }, 'unexpected error; the server ends');
-	process.exit(1);
-});
+outliveDatabase();
 
 for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 	process.on(signal, () => {
 		if (ending) return;
 		ending = true;
-		const jobs = (globalThis as { ianuaStopJobs?: () => Promise<void> }).ianuaStopJobs?.() ?? Promise.resolve();
+		const jobs = endWork();
 		const drained = new Promise<void>((done) => {
 			ended = done;
 			if (!underWay) done();

@@ -1,12 +1,12 @@
-// What ./backup and ./restore do once the machine has what it needs.
+// What is done to a site from outside it: node build/admin.js backup <folder> | restore <a backup>, each with --data <folder>.
 import { parseArgs } from 'node:util';
-import { backUp, restore } from './backup';
+import { backUp, restore } from '#server/upkeep/backup';
 
 const [verb, ...args] = process.argv.slice(2);
 const { values, positionals } = parseArgs({ args, options: { data: { type: 'string', default: './.ianua' } }, allowPositionals: true });
 const [folder] = positionals;
-if (!folder) {
-	console.error(verb === 'restore' ? 'usage: ./restore <a backup> [--data ./.ianua]' : 'usage: ./backup <folder> [--data ./.ianua]');
+if (!folder || (verb !== 'backup' && verb !== 'restore')) {
+	console.error('usage: ./backup <folder> [--data ./.ianua]\n       ./restore <a backup> [--data ./.ianua]');
 	process.exit(2);
 }
 try {

@@ -18,7 +18,8 @@ import {
 import { join, resolve } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { program, runningUrl, startPostgres } from './postgres';
+import packageJson from '../../../../package.json' with { type: 'json' };
+import { program, runningUrl, startPostgres } from '../db/cluster';
 
 /** What a backup holds, by the path within it. */
 interface Manifest {
@@ -52,8 +53,6 @@ async function checksum(path: string): Promise<string> {
 	for await (const chunk of createReadStream(path, { highWaterMark: 1 << 20 }) as AsyncIterable<Buffer>) hash.update(chunk);
 	return hash.digest('hex');
 }
-
-const version = () => (JSON.parse(readFileSync('package.json', 'utf8')) as { version: string }).version;
 
 /** The files below a folder, as paths within it. */
 const below = (folder: string, within = ''): string[] =>
@@ -102,7 +101,7 @@ export async function backUp({ data: given, into, say = () => {} }: { data: stri
 		] as const)
 			if (existsSync(from)) files.push({ path: to, ...(await copied(from, join(unfinished, to))) });
 		const siteId = readFileSync(join(unfinished, 'files/site-id'), 'utf8').trim();
-		const manifest: Manifest = { format: 1, at, version: version(), siteId, files };
+		const manifest: Manifest = { format: 1, at, version: packageJson.version, siteId, files };
 		writeFileSync(join(unfinished, 'manifest.json'), `${JSON.stringify(manifest, null, '\t')}\n`, { mode: 0o600 });
 		renameSync(unfinished, folder);
 		return folder;

@@ -1,0 +1,25 @@
+// What every process of the server does before it is of use: the database brought up to date, the store looked at, the work by the clock begun.
+import { reckonHours } from './access/hours';
+import { db, ensureLedgerMonths, migrateDatabase } from './db/client';
+import { dropTemporary } from './files/store';
+import { tieStore } from './files/tie';
+import { migrations } from './home';
+import { log } from './log';
+import { offerBeginCode } from './people/begin';
+import { settings } from './settings';
+import { site } from './site/site';
+import { startWork } from './work';
+
+const dayMs = 86_400_000;
+
+/** Brings the process up; `work`: it takes part in the jobs. Throws in a sentence where the settings, the database or the store are not right. */
+export async function start({ work }: { work: boolean }): Promise<void> {
+	settings();
+	await migrateDatabase(migrations);
+	await tieStore();
+	await reckonHours(db(), (await site()).zone);
+	await dropTemporary(Date.now());
+	await offerBeginCode();
+	if (work) await startWork();
+	setInterval(() => void ensureLedgerMonths(new Date()).catch((err: unknown) => log().error({ err }, 'ledger partitions')), dayMs).unref();
+}
