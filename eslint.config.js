@@ -4,7 +4,7 @@ import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
 export default ts.config(
-	{ ignores: ['build/', '.svelte-kit/', 'static/', 'node_modules/', '.ianua/', '.test/', 'drizzle/', '*.cjs'] },
+	{ ignores: ['build/', '.svelte-kit/', 'static/', 'node_modules/', '.ianua/', '.ianua-dev/', '.test/', 'drizzle/', '*.cjs'] },
 	...ts.configs.recommended,
 	...svelte.configs.recommended,
 	{ languageOptions: { globals: { ...globals.browser, ...globals.node } } },

@@ -37,10 +37,10 @@ function programs(): Plugin {
 	};
 }
 
-export default defineConfig({
+export default defineConfig(({ command }) => ({
 	plugins: [programs(), pdfAssets(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
 	worker: { format: 'es', plugins: () => [trimPdfjs()] },
 	// what the server needs at run time stays a package (dependencies); all else is taken into the build
-	ssr: { noExternal: true, external: Object.keys(packageJson.dependencies) },
+	ssr: command === 'build' ? { noExternal: true, external: Object.keys(packageJson.dependencies) } : {},
 	build: { chunkSizeWarningLimit: 1500 }
-});
+}));

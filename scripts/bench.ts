@@ -4,6 +4,7 @@ import { statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build';
 import { benchAccess } from './bench-access';
+import { benchDev } from './bench-dev';
 import { benchIntake } from './bench-intake';
 import { benchLoad } from './bench-load';
 import { benchPlacing } from './bench-placing';
@@ -20,7 +21,7 @@ const seconds = 8;
 /** IANUA_BENCH_DATA: a folder that is kept, so that ten million entries need not be made for each run. */
 const { path: data, drop } = scratch('bench', process.env.IANUA_BENCH_DATA);
 /** npm run bench -- save: only that one. */
-const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill') =>
+const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill' | 'dev') =>
 	!process.argv[2] || process.argv[2] === part;
 
 /**
@@ -152,6 +153,7 @@ try {
 	if (wanted('load')) await benchLoad(running, staff);
 	if (wanted('kill')) running = await benchKill(running, staff, port);
 	await running.stop();
+	if (wanted('dev')) await benchDev();
 } finally {
 	drop();
 }

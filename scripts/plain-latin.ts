@@ -1,8 +1,10 @@
 // The type of readers' pages, at build time, in two parts: the letters of plain English, and the rest of the Latin ones, which a page
 // fetches only where it has one. Three weights then take as much as two. Made from Fontsource's files (both under the Open Font License).
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 // @ts-expect-error it comes without types
 import subsetFont from 'subset-font';
 import type { Plugin } from 'vite';
@@ -10,6 +12,7 @@ import type { Plugin } from 'vite';
 /** The font with only what the characters of a text need. */
 const subset = subsetFont as (font: Uint8Array, text: string, options: { targetFormat: 'woff2' }) => Promise<Uint8Array>;
 
+const require = createRequire(import.meta.url);
 const folder = '.svelte-kit/plain-latin';
 const faces = [
 	['Literata', 'literata', 600],
@@ -53,8 +56,16 @@ function unicodeRange(codes: readonly number[]): string {
 	return runs.map(([from, to]) => `U+${from.toString(16)}${to > from ? `-${to.toString(16)}` : ''}`).join(', ');
 }
 
+/** What the parts are made from: when it is the same as last time, they are there. */
+function madeFrom(): string {
+	const hash = createHash('sha256').update(readFileSync(fileURLToPath(import.meta.url)));
+	for (const [, name, weight] of faces) hash.update(readFileSync(require.resolve(`@fontsource/${name}/${weight}.css`)));
+	return hash.digest('hex');
+}
+
 async function make(): Promise<void> {
-	const require = createRequire(import.meta.url);
+	const [stamp, now] = [join(folder, '.made-from'), madeFrom()];
+	if (existsSync(stamp) && readFileSync(stamp, 'utf8') === now) return;
 	const rules: string[] = [];
 	mkdirSync(folder, { recursive: true });
 	for (const [family, name, weight] of faces) {
@@ -75,6 +86,7 @@ async function make(): Promise<void> {
 		}
 	}
 	writeFileSync(join(folder, 'index.css'), `${rules.join('\n')}\n`);
+	writeFileSync(stamp, now);
 }
 
 let made: Promise<void> | undefined;

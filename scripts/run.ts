@@ -1,5 +1,5 @@
 // Brings a whole Ianua up on a data folder: database, secret, demo where wanted, web server. Used by start, tests and bench.
-import { execFileSync, fork, type ChildProcess } from 'node:child_process';
+import { execFileSync, fork, type ChildProcess, type StdioOptions } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
@@ -31,6 +31,8 @@ export interface RunOptions {
 	/** Load the demo scenario into a database that is empty. */
 	readonly demo: boolean;
 	readonly quick?: boolean;
+	/** From the sources, under Vite, as one works on them (dev-server.ts). */
+	readonly development?: boolean;
 	/** Folder of the application to run, with its build/ and packages; this one unless said. */
 	readonly application?: string;
 	readonly log?: string;
@@ -57,6 +59,7 @@ export async function runIanua({
 	port,
 	demo,
 	quick,
+	development = false,
 	application = '.',
 	log,
 	given = {},
@@ -91,7 +94,7 @@ export async function runIanua({
 				}
 			: {}),
 		...(log ? { IANUA_LOG: log } : {}),
-		NODE_ENV: 'production'
+		NODE_ENV: development ? 'development' : 'production'
 	};
 	try {
 		const as = ownUser ? serverUser(data, environment.IANUA_FILES, say) : null;
@@ -104,20 +107,12 @@ export async function runIanua({
 				stdio: ['ignore', 'inherit', 'inherit']
 			});
 		}
-		const server = await keepUp(
-			() =>
-				fork(join(resolve(application), 'build/web.js'), {
-					...who,
-					cwd: application,
-					env: environment,
-					stdio: ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc']
-				}),
-			{
-				restart,
-				say,
-				output
-			}
-		);
+		const stdio: StdioOptions = ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc'];
+		const launch = () =>
+			development
+				? fork('scripts/dev-server.ts', { cwd: application, execArgv: ['--import', 'tsx'], env: environment, stdio })
+				: fork(join(resolve(application), 'build/web.js'), { ...who, cwd: application, env: environment, stdio });
+		const server = await keepUp(launch, { restart, say, output });
 		return {
 			origin,
 			data,

@@ -1,4 +1,4 @@
-// What ./start does once the machine has what it needs.
+// What ./start does once the machine has what it needs; with --dev, what npm run dev does.
 import { existsSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
@@ -6,7 +6,12 @@ import { build } from './build';
 import { runIanua } from './run';
 
 const { values } = parseArgs({
-	options: { port: { type: 'string', default: '4173' }, data: { type: 'string', default: './.ianua' }, empty: { type: 'boolean', default: false } }
+	options: {
+		port: { type: 'string', default: '4173' },
+		data: { type: 'string' },
+		empty: { type: 'boolean', default: false },
+		dev: { type: 'boolean', default: false }
+	}
 });
 const port = Number(values.port);
 if (!Number.isInteger(port) || port < 1 || port > 65535) {
@@ -14,14 +19,19 @@ if (!Number.isInteger(port) || port < 1 || port > 65535) {
 	process.exit(2);
 }
 
-build();
-const running = await runIanua({ data: values.data, port, demo: !values.empty, restart: true, ownUser: true, say: console.log }).catch((error: Error) => {
-	console.error(error.message);
-	process.exit(1);
-});
+const development = values.dev;
+// what one works with is apart from what one shows: the files of each belong to another user
+const data = resolve(values.data ?? (development ? './.ianua-dev' : './.ianua'));
+if (!development) build();
+const running = await runIanua({ data, port, demo: !values.empty, development, restart: !development, ownUser: !development, say: console.log }).catch(
+	(error: Error) => {
+		console.error(error.message);
+		process.exit(1);
+	}
+);
 
 console.log(`\nIanua is open at ${running.origin}`);
-const signIn = join(resolve(values.data), 'sign-in.json');
+const signIn = join(data, 'sign-in.json');
 if (!values.empty && existsSync(signIn)) {
 	const { staff, member } = JSON.parse(readFileSync(signIn, 'utf8')) as Record<'staff' | 'member', { email: string; password: string; groups?: string[] }>;
 	console.log(`  staff    ${staff.email}   ${staff.password}`);

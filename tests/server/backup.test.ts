@@ -5,6 +5,7 @@ import { afterAll, expect, it } from 'vitest';
 import { backUp, restore } from '#server/upkeep/backup';
 import { freePort } from '#server/db/cluster';
 import { runIanua, type Running } from '../../scripts/run';
+import { begin, signOwnerIn } from './own';
 import { scratch } from '../../scripts/scratch';
 import { browserAgent, pdf } from './help';
 
@@ -17,33 +18,12 @@ afterAll(() => {
 	for (const { drop } of folders) drop();
 });
 
-const signedIn = async ({ origin }: Running) => {
-	const response = await fetch(`${origin}/api/auth/sign-in/email`, {
-		method: 'POST',
-		headers: { 'content-type': 'application/json' },
-		body: JSON.stringify({ email: 'o@example.org', password: 'the-first-password' })
-	});
-	expect(response.status).toBe(200);
-	return {
-		cookie: response.headers
-			.getSetCookie()
-			.map((c) => c.split(';')[0])
-			.join('; ')
-	};
-};
-
 it('gives back everything but who was signed in, and refuses what is damaged or would overwrite', async () => {
 	const [backed, kept, restored, broken] = folders.map((f) => f.path) as [string, string, string, string];
 	const one = await runIanua({ data: backed, port: await freePort(), demo: false, quick: true, log: 'silent' });
 	let two: Running | undefined;
 	try {
-		await fetch(`${one.origin}/begin`, {
-			method: 'POST',
-			redirect: 'manual',
-			headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
-			body: new URLSearchParams({ code: one.beginCode(), site: 'Backed up', zone: 'UTC', name: 'O', email: 'o@example.org', password: 'the-first-password' })
-		});
-		const headers = await signedIn(one);
+		const headers = await begin(one);
 		const call = async (at: Running, who: { cookie: string }, method: string, path: string, body?: object) =>
 			(await (
 				await fetch(`${at.origin}/api/v1${path}`, { method, headers: { ...who, 'content-type': 'application/json' }, body: body && JSON.stringify(body) })
@@ -73,7 +53,7 @@ it('gives back everything but who was signed in, and refuses what is damaged or 
 		two = await runIanua({ data: restored, port: await freePort(), demo: false, quick: true, log: 'silent' });
 		// who was signed in there is not here; the password is the same
 		expect((await fetch(`${two.origin}/api/v1/documents`, { headers })).status).toBe(401);
-		const again = await signedIn(two);
+		const again = await signOwnerIn(two);
 		for (const slug of slugs) {
 			const [a, b] = [await call(one, headers, 'GET', `/documents/${slug}`), await call(two, again, 'GET', `/documents/${slug}`)];
 			expect(b).toEqual(a);

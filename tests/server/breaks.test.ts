@@ -11,10 +11,10 @@ import { sql } from '#server/db/client';
 import { sweep, sweepStopped } from '#server/intake/sweep';
 import { putByList } from '#server/files/store';
 import { settings } from '#server/settings';
-import { freePort } from '#server/db/cluster';
-import { runIanua, type Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { document, origin, pdf, qpdf, staff, visitor, until } from './help';
+import { begin, startOwn } from './own';
+import type { Running } from '../../scripts/run';
 import { addressOf, routes } from './routes';
 
 const { table } = await import('#server/guard/table');
@@ -76,37 +76,8 @@ describe('an upload cut short', () => {
 	});
 });
 
-async function startOwn(more: Partial<Parameters<typeof runIanua>[0]> & { files?: string; database?: string; data: string }): Promise<Running> {
-	const names = ['IANUA_MAX_UPLOAD', 'IANUA_DATABASE_URL', 'IANUA_ORIGIN', 'IANUA_DATA', 'IANUA_PORT', 'IANUA_SECRET', 'IANUA_FILES'];
-	const before = Object.fromEntries(names.map((name) => [name, process.env[name]]));
-	for (const name of names) delete process.env[name];
-	process.env.IANUA_MAX_UPLOAD = '60000000';
-	if (more.files) process.env.IANUA_FILES = more.files;
-	if (more.database) process.env.IANUA_DATABASE_URL = more.database;
-	try {
-		return await runIanua({ port: await freePort(), demo: false, quick: true, log: 'silent', ...more });
-	} finally {
-		for (const [name, value] of Object.entries(before)) {
-			if (value === undefined) delete process.env[name];
-			else process.env[name] = value;
-		}
-	}
-}
-
-async function owner({ origin: at, beginCode }: Running): Promise<Record<string, string>> {
-	const made = await fetch(`${at}/begin`, {
-		method: 'POST',
-		redirect: 'manual',
-		headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
-		body: new URLSearchParams({ code: beginCode(), site: 'S', zone: 'UTC', name: 'O', email: 'o@example.org', password: 'the-first-password' })
-	});
-	return {
-		cookie: made.headers
-			.getSetCookie()
-			.map((c) => c.split(';')[0])
-			.join('; ')
-	};
-}
+/** What one of a test's own takes, where large files are sent. */
+const large = { settings: { IANUA_MAX_UPLOAD: '60000000' } };
 
 const bring = async (at: string, headers: Record<string, string>, bytes: Uint8Array) => {
 	const form = new FormData();
@@ -118,9 +89,9 @@ describe('a web server that ends by itself', () => {
 	it('is brought up again, with PostgreSQL untouched, and knows its sessions', async () => {
 		const { path: data, drop } = scratch('up');
 		const said: string[] = [];
-		const own = await startOwn({ data, restart: true, say: (line) => said.push(line) });
+		const own = await startOwn({ data, ...large, restart: true, say: (line) => said.push(line) });
 		try {
-			const headers = await owner(own);
+			const headers = await begin(own);
 			const first = own.pid;
 			process.kill(first, 'SIGKILL');
 			await until(
@@ -150,11 +121,12 @@ describe('a web server that ends by itself', () => {
 			drop();
 		}
 	}, 180_000);
+
 	it('told to stop, lets answers under way end, takes nothing new, and says so', async () => {
 		const { path: data, drop } = scratch('drain');
-		const own = await startOwn({ data });
+		const own = await startOwn({ data, ...large });
 		try {
-			const headers = await owner(own);
+			const headers = await begin(own);
 			const big = await qpdf(await pdf('Large', 2), (a, b) => [a, b]);
 			const noise = Buffer.concat([big, Buffer.alloc(40_000_000, '% noise\n')]);
 			const made = (await (await bring(own.origin, headers, noise)).json()) as { slug: string };
@@ -190,9 +162,9 @@ describe('a web server that ends by itself', () => {
 describe('a store', () => {
 	it('that cannot be written refuses uploads in words, and still shows pages', async () => {
 		const { path: data, drop } = scratch('unwritable');
-		const own = await startOwn({ data });
+		const own = await startOwn({ data, ...large });
 		try {
-			const headers = await owner(own);
+			const headers = await begin(own);
 			const made = (await (await bring(own.origin, headers, await pdf('Here', 3))).json()) as { slug: string };
 			const store = join(data, 'files');
 			// root may write anywhere: a file where the folder was cannot be written into by anybody
@@ -223,8 +195,8 @@ describe('a store', () => {
 		execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=3m', 'tmpfs', small]);
 		let own: Running | undefined;
 		try {
-			own = await startOwn({ data, files: join(small, 'files') });
-			const headers = await owner(own);
+			own = await startOwn({ data, settings: { IANUA_FILES: join(small, 'files') } });
+			const headers = await begin(own);
 			const heavy = join(data, 'attached.txt');
 			writeFileSync(heavy, Buffer.alloc(6_000_000, 'attached '));
 			const bytes = await qpdf(await pdf('With an attachment', 2), (a, b) => [a, '--add-attachment', heavy, '--', b]);
@@ -245,18 +217,18 @@ describe('a store', () => {
 	it('of another site is not served, and nothing of it is swept away', async () => {
 		const [one, two] = [scratch('store-one'), scratch('store-two')];
 		const first = await startOwn({ data: one.path });
-		const headers = await owner(first);
+		const headers = await begin(first);
 		await bring(first.origin, headers, await pdf('Of the first', 2));
 		await first.stop();
 		const files = join(one.path, 'files');
 		try {
 			// an empty database of its own
-			await expect(startOwn({ data: two.path, files })).rejects.toThrow(/ended at once/);
+			await expect(startOwn({ data: two.path, settings: { IANUA_FILES: files } })).rejects.toThrow(/ended at once/);
 			const second = await startOwn({ data: two.path });
-			await owner(second);
+			await begin(second);
 			await second.stop();
 			// a database with an id of its own
-			await expect(startOwn({ data: two.path, files })).rejects.toThrow(/ended at once/);
+			await expect(startOwn({ data: two.path, settings: { IANUA_FILES: files } })).rejects.toThrow(/ended at once/);
 			// a store that was lost
 			renameSync(files, `${files}-away`);
 			await expect(startOwn({ data: one.path })).rejects.toThrow(/ended at once/);

@@ -5,11 +5,10 @@ import { sql } from '#server/db/client';
 import { settings } from '#server/settings';
 import { countTry, placeOf, wentWell } from '#server/people/attempts';
 import { inviteMember } from '#server/people/members';
-import { freePort } from '#server/db/cluster';
-import { runIanua } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { document, forgetTries, member, origin, staff, visitor, type Client, type DocumentJson } from './help';
 import { linkIn, mailTo } from './mails';
+import { begin, startOwn } from './own';
 
 const html = { accept: 'text/html' };
 
@@ -239,20 +238,9 @@ describe('the log', () => {
 	it('names routes, never addresses: no key, invitation or token stands in it', async () => {
 		const { path: data, drop } = scratch('log');
 		let said = '';
-		const kept = Object.fromEntries(
-			['IANUA_DATABASE_URL', 'IANUA_ORIGIN', 'IANUA_DATA', 'IANUA_PORT', 'IANUA_SECRET', 'IANUA_FILES'].map((name) => [name, process.env[name]])
-		);
-		for (const name of Object.keys(kept)) delete process.env[name];
-		const own = await runIanua({ data, port: await freePort(), demo: false, quick: true, log: 'debug', output: (text) => (said += text) });
-		Object.assign(process.env, kept);
+		const own = await startOwn({ data, log: 'debug', output: (text) => (said += text) });
 		try {
-			const made = await fetch(`${own.origin}/begin`, {
-				method: 'POST',
-				redirect: 'manual',
-				headers: { 'content-type': 'application/x-www-form-urlencoded', ...html },
-				body: new URLSearchParams({ code: own.beginCode(), site: 'S', zone: 'UTC', name: 'O', email: 'o@example.org', password: 'the-first-password' })
-			});
-			expect(made.status).toBe(303);
+			await begin(own);
 			said = '';
 			const secret = 'SECRETSECRETSECRETSECRET';
 			for (const path of [

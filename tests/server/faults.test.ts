@@ -7,52 +7,15 @@ import { join } from 'node:path';
 import { afterAll, describe, expect, it } from 'vitest';
 import postgres from 'postgres';
 import { noisePdf } from '../../scripts/noise-pdf';
-import { freePort } from '#server/db/cluster';
-import { runIanua, type Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { pdf, until } from './help';
+import { begin, startOwn } from './own';
 import { limits, run } from '#server/pdf/run';
 
 const ends: (() => void)[] = [];
 afterAll(() => {
 	for (const end of ends.reverse()) end();
 });
-const own = ['IANUA_DATABASE_URL', 'IANUA_ORIGIN', 'IANUA_DATA', 'IANUA_PORT', 'IANUA_SECRET', 'IANUA_FILES'] as const;
-
-async function startOwn(data: string, files?: string): Promise<Running> {
-	const before = Object.fromEntries(own.map((name) => [name, process.env[name]]));
-	for (const name of own) delete process.env[name];
-	if (files) process.env.IANUA_FILES = files;
-	try {
-		return await runIanua({ data, port: await freePort(), demo: false, quick: true, log: 'silent' });
-	} finally {
-		for (const [name, value] of Object.entries(before)) {
-			if (value === undefined) delete process.env[name];
-			else process.env[name] = value;
-		}
-	}
-}
-
-async function owner({ origin, beginCode }: Running): Promise<Record<string, string>> {
-	await fetch(`${origin}/begin`, {
-		method: 'POST',
-		redirect: 'manual',
-		headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
-		body: new URLSearchParams({ code: beginCode(), site: 'S', zone: 'UTC', name: 'O', email: 'o@example.org', password: 'the-first-password' })
-	});
-	const response = await fetch(`${origin}/api/auth/sign-in/email`, {
-		method: 'POST',
-		headers: { 'content-type': 'application/json' },
-		body: JSON.stringify({ email: 'o@example.org', password: 'the-first-password' })
-	});
-	return {
-		cookie: response.headers
-			.getSetCookie()
-			.map((c) => c.split(';')[0])
-			.join('; ')
-	};
-}
-
 const files = (dir: string): string[] =>
 	existsSync(dir) ? readdirSync(dir, { withFileTypes: true }).flatMap((e) => (e.isDirectory() ? files(join(dir, e.name)) : [join(dir, e.name)])) : [];
 
@@ -68,8 +31,8 @@ interface Line {
 it('the application killed in the middle of 50 uploads: what was acknowledged is complete or goes on, nothing stray is left', async () => {
 	const { path: data, drop } = scratch('killed');
 	ends.push(drop);
-	let ianua = await startOwn(data);
-	const headers = await owner(ianua);
+	let ianua = await startOwn({ data });
+	const headers = await begin(ianua);
 	const bytes = await Promise.all(Array.from({ length: 50 }, (_, i) => pdf(`Upload ${i}`, 6)));
 	const tus = { ...headers, 'tus-resumable': '1.0.0' };
 	const whole: string[] = [];
@@ -103,7 +66,7 @@ it('the application killed in the middle of 50 uploads: what was acknowledged is
 	await Promise.allSettled(uploads);
 	await ianua.stop();
 
-	ianua = await startOwn(data);
+	ianua = await startOwn({ data });
 	try {
 		const tray = async () => ((await (await fetch(`${ianua.origin}/api/v1/intake`, { headers })).json()) as { items: Line[] }).items;
 		// what had arrived whole comes in by itself
@@ -146,9 +109,9 @@ it('the application killed in the middle of 50 uploads: what was acknowledged is
 it('PostgreSQL stopped and started again in the middle: uploads go on, checks are done', async () => {
 	const { path: data, drop } = scratch('restarted');
 	ends.push(drop);
-	const ianua = await startOwn(data);
+	const ianua = await startOwn({ data });
 	try {
-		const headers = await owner(ianua);
+		const headers = await begin(ianua);
 		const form = new FormData();
 		form.append('file', new Blob([new Uint8Array(await pdf('Before', 30))]), 'before.pdf');
 		expect((await fetch(`${ianua.origin}/api/v1/documents`, { method: 'POST', headers, body: form })).status).toBe(201);
@@ -176,9 +139,9 @@ it('no room left: the answer says so, what is here stays, and room made is enoug
 	mkdirSync(small);
 	// a store of 6 MB; only root may mount one
 	execFileSync('mount', ['-t', 'tmpfs', '-o', 'size=6m', 'tmpfs', small]);
-	const ianua = await startOwn(data, small);
+	const ianua = await startOwn({ data, settings: { IANUA_FILES: small } });
 	try {
-		const headers = await owner(ianua);
+		const headers = await begin(ianua);
 		const send = async (bytes: Uint8Array, name: string) => {
 			const form = new FormData();
 			form.append('file', new Blob([bytes as BlobPart]), name);

@@ -5,6 +5,7 @@ import { freePort } from '#server/db/cluster';
 import { runIanua, type Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { pdf } from './help';
+import { begin } from './own';
 
 const { path: data, drop } = scratch('kill');
 afterAll(drop);
@@ -27,24 +28,9 @@ it('of every response of which a byte arrived there is one entry, however often 
 }, 400_000);
 
 /** Makes the site and its owner, and brings in an open document; gives the address of its file. */
-async function openFile({ origin, beginCode }: Running, bytes: Uint8Array): Promise<string> {
-	const made = await fetch(`${origin}/begin`, {
-		method: 'POST',
-		redirect: 'manual',
-		headers: { 'content-type': 'application/x-www-form-urlencoded', accept: 'text/html' },
-		body: new URLSearchParams({
-			code: beginCode(),
-			site: 'Killed',
-			zone: 'Europe/London',
-			name: 'Kay Owner',
-			email: 'kay@example.org',
-			password: 'a-long-password'
-		})
-	});
-	const cookie = made.headers
-		.getSetCookie()
-		.map((c) => c.split(';')[0])
-		.join('; ');
+async function openFile(running: Running, bytes: Uint8Array): Promise<string> {
+	const { origin } = running;
+	const { cookie } = await begin(running);
 	const patch = (path: string, body: object) =>
 		fetch(`${origin}/api/v1${path}`, { method: 'PATCH', headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify(body) });
 	expect((await patch('/site', { readership: { nameless: 'cookie' } })).status).toBe(200);

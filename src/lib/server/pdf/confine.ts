@@ -1,7 +1,7 @@
 // What reads files of unknown origin is shut in: no network, no other program in sight, nothing of the data folder but the store, and no place
 // to write but that of things made and unfinished. By Debian's bubblewrap where the system lets a process have namespaces of its own.
 import { spawnSync } from 'node:child_process';
-import { mkdirSync } from 'node:fs';
+import { mkdirSync, realpathSync } from 'node:fs';
 import { dirname, join, relative, resolve } from 'node:path';
 import { tmpdir } from 'node:os';
 import { application } from '../home';
@@ -18,11 +18,12 @@ const kept = ['originals', 'uploads', 'put-by'] as const;
 /** All that there is, read only; an empty folder for what is temporary and for the data folder; of that, the store, to write what is made. */
 function shutIn(): readonly string[] {
 	const [data, files, node] = [resolve(settings().IANUA_DATA), resolve(settings().files), dirname(process.execPath)];
+	// which may be a link to where they stand
+	const packages = realpathSync(join(application, 'node_modules'));
 	return [
 		...['bwrap', '--unshare-user', '--unshare-net', '--unshare-pid', '--unshare-ipc', '--die-with-parent', '--ro-bind', '/', '/'],
 		...['--dev', '/dev', '--proc', '/proc', '--tmpfs', tmpdir()],
-		...(within(application, tmpdir()) ? ['--ro-bind', application, application] : []),
-		...(within(node, tmpdir()) ? ['--ro-bind', node, node] : []),
+		...[application, packages, node].flatMap((folder) => (within(folder, tmpdir()) ? ['--ro-bind', folder, folder] : [])),
 		...(within(application, data) ? [] : ['--tmpfs', data]),
 		...['--bind', files, files],
 		...kept.flatMap((name) => ['--ro-bind-try', join(files, name), join(files, name)]),
