@@ -318,7 +318,7 @@ function paper(
 	{ parts, sentences, ...sheet }: Partial<Omit<Sheet, 'sections' | 'title' | 'subtitle'>> & { parts: Parts; sentences?: readonly string[] },
 	rest: Partial<DemoDocument> = {}
 ): DemoDocument {
-	const seed = [...fileName].reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) % 100_003, 7);
+	const seed = Array.from(fileName).reduce((sum, c) => (sum * 31 + c.charCodeAt(0)) % 100_003, 7);
 	return {
 		fileName,
 		description: `${subtitle}.`,

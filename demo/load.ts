@@ -2,6 +2,7 @@
 import { randomInt } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { Readable } from 'node:stream';
 import { eq } from 'drizzle-orm';
 import { dayOf } from '#core/access/hours';
 import { closeDatabase, db, migrateDatabase } from '#server/db/client';
@@ -76,7 +77,7 @@ async function load(): Promise<void> {
 	for (const demo of society.documents) {
 		const bringIn = async (part: Pick<society.DemoDocument, 'fileName' | 'sheet' | 'age'>, editionOf?: string) => {
 			const bytes = await makePdf({ ...part.sheet, day: scenario.day(today, -part.age) });
-			const made = await bringInStream(pieces(bytes), part.fileName, editor, () => ({ editionOf, unchecked: true }));
+			const made = await bringInStream(Readable.from([bytes]), part.fileName, editor, () => ({ editionOf, unchecked: true }));
 			await db()
 				.update(edition)
 				.set({ createdAt: ago(part.age) })
@@ -167,10 +168,6 @@ async function loadWatched(url: string, editor: string): Promise<{ slug: string;
 	await fetch(url, { method: 'PUT', body: new Uint8Array(await makePdf(scenario.notice('2026-11-23', true))) });
 	await compareSource(slug);
 	return { slug, weekly: watched.weekly, age: watched.age };
-}
-
-async function* pieces(bytes: Buffer): AsyncGenerator<Uint8Array> {
-	yield bytes;
 }
 
 /** The stand-in of another website may frame documents, on whichever port it stands this time. */

@@ -65,7 +65,7 @@ export interface ManyOptions {
 export async function makeMany({ documents, pages, seed, actor, now }: ManyOptions): Promise<string[]> {
 	const random = new Random(seed);
 	const next = () => random.next();
-	const pick = <T>(list: readonly T[]): T => random.pick(list as T[]);
+	const pick = <T>(list: readonly T[]): T => random.pick(list);
 	const word = vocabulary(random);
 	const slugs: string[] = [];
 	const batch = 250;

@@ -91,7 +91,7 @@ interface Visit {
 	readonly devtools: CDPSession;
 	readonly marks: Map<string, Seen>;
 	readonly code: Map<string, number>;
-	close(): Promise<void>;
+	close: () => Promise<void>;
 }
 
 /** A word of every manual, that stands on few of its pages. */

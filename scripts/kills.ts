@@ -89,7 +89,8 @@ function fill(folder: string): () => void {
 async function startAgain(running: Running): Promise<void> {
 	for (let i = 0; ; i++) {
 		try {
-			return running.restartPostgres();
+			running.restartPostgres();
+			return;
 		} catch (error) {
 			if (i > 40) throw error;
 			await wait(250);

@@ -181,7 +181,10 @@ async function keepUp(start: () => ChildProcess, { restart, say, output }: { res
 		child = start();
 		child.stdout?.on('data', (chunk: Buffer) => output?.(chunk.toString()));
 		child.once('exit', (code) => {
-			if (over || !restart) return settle(code ?? 0);
+			if (over || !restart) {
+				settle(code ?? 0);
+				return;
+			}
 			if (Date.now() - began > pause.well) wait = pause.first;
 			say(`The web server ended (${code ?? 'by a signal'}) and is started again.`);
 			setTimeout(() => (over ? settle(code ?? 0) : launch()), wait);

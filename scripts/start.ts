@@ -24,8 +24,8 @@ const development = values.dev;
 const data = resolve(values.data ?? (development ? './.ianua-dev' : './.ianua'));
 if (!development) build();
 const running = await runIanua({ data, port, demo: !values.empty, development, restart: !development, ownUser: !development, say: console.log }).catch(
-	(error: Error) => {
-		console.error(error.message);
+	(error: unknown) => {
+		console.error((error as Error).message);
 		process.exit(1);
 	}
 );

@@ -58,7 +58,7 @@ function refuse(event: RequestEvent, entry: Entry | null, code: ErrorCode): Resp
 }
 
 const hasZero = ({ params, url }: RequestEvent) =>
-	[...Object.values(params), ...url.searchParams.keys(), ...url.searchParams.values()].some((v) => v?.includes('\0'));
+	[...Object.values(params), ...url.searchParams.keys(), ...url.searchParams.values()].some((v) => (v as string | undefined)?.includes('\0'));
 
 function setCookies({ cookies, url }: RequestEvent): void {
 	const lasting = (days: number) => ({ path: '/', maxAge: days * 86_400, sameSite: 'lax', secure: url.protocol === 'https:' }) as const;
@@ -125,7 +125,7 @@ function withHeaders(response: Response, { locals }: RequestEvent, entry: Entry 
 async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Parameters<Handle>[0]['resolve']): Promise<Response> {
 	const { locals } = event;
 	const theme = /^(light|dark)$/.exec(event.cookies.get('ianua_theme') ?? '')?.[1] ?? 'system';
-	const language = entry?.english ? 'en' : (locals.language ?? 'en');
+	const language = entry?.english ? 'en' : locals.language;
 	const spoken = directionOf(language) === 'rtl' ? `${language}" dir="rtl` : language;
 	const response = await resolve(event, {
 		transformPageChunk: ({ html }) => html.replace('%ianua.theme%', theme).replace('%ianua.language%', spoken)
@@ -145,6 +145,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const { request, locals, route } = event;
 	locals.requestId = newId();
 	locals.caller = nobody;
+	locals.language = 'en';
 	const entry = entryOf(route.id);
 	const early = foreign(request) ? 'foreign-origin' : hasZero(event) ? 'zero-byte' : entry && !entry.takesFiles ? bodyRefusal(request, entry) : null;
 	if (!early) setCookies(event);

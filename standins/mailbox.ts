@@ -24,6 +24,6 @@ export function startMailbox(folder: string, port: number): Promise<{ stop: () =
 	});
 	return new Promise((up, fail) => {
 		smtp.on('error', fail);
-		smtp.listen(port, '127.0.0.1', () => up({ stop: () => void smtp.close() }));
+		smtp.listen(port, '127.0.0.1', () => up({ stop: () => smtp.close() }));
 	});
 }

@@ -188,7 +188,7 @@ export function settled(content: Article, freshId: () => string): Article {
 		const inner = node.type === 'paragraph' || node.type === 'heading';
 		return { ...node, content: node.content.map((child) => walk(child, inner)) };
 	};
-	return walk(content as ContentNode, false) as Article;
+	return walk(content, false) as Article;
 }
 
 /** Content as it is sent to readers: of a placement only its id and form, for which document it is may be nobody's business. */
@@ -197,7 +197,7 @@ export function bare(content: Article): ContentNode {
 		if (node.type === 'placement') return { type: 'placement', attrs: { id: node.attrs?.id, form: node.attrs?.form } };
 		return node.content ? { ...node, content: node.content.map(walk) } : node;
 	};
-	return walk(content as ContentNode);
+	return walk(content);
 }
 
 /** The entries of a pocket page, each with an id of its own. */
@@ -259,11 +259,11 @@ export function withPlacement(content: Article, id: string, change: (attrs: Kept
 	const walk = (node: ContentNode): ContentNode[] => {
 		if (node.type === 'placement' && node.attrs?.id === id) {
 			const next = change(node.attrs as unknown as KeptPlacement);
-			return next ? [{ ...node, attrs: next as unknown as Record<string, unknown> }] : [];
+			return next ? [{ ...node, attrs: next }] : [];
 		}
 		return [node.content ? { ...node, content: node.content.flatMap(walk) } : node];
 	};
-	return walk(content as ContentNode)[0] as unknown as Article;
+	return walk(content)[0] as unknown as Article;
 }
 
 /** A page without one of its placements: a node of an article, an entry of a pocket page. A catalogue lists, and has none. */
@@ -285,7 +285,7 @@ export function placementsOf(content: Article): KeptPlacement[] {
 		if (node.type === 'placement') out.push(node.attrs as unknown as KeptPlacement);
 		node.content?.forEach(walk);
 	};
-	walk(content as ContentNode);
+	walk(content);
 	return out;
 }
 
@@ -299,7 +299,7 @@ export function contentLines(layout: Layout, content: PageContent): string[] {
 					const { document, form, press, words: own } = node.attrs as unknown as KeptPlacement;
 					return `[${own ? `${own}: ` : ''}${document}, ${form}, ${press}]`;
 				}
-				if (node.type === 'picture') return `[picture${node.attrs?.alt ? `: ${String(node.attrs.alt)}` : ''}]`;
+				if (node.type === 'picture') return `[picture${typeof node.attrs?.alt === 'string' && node.attrs.alt ? `: ${node.attrs.alt}` : ''}]`;
 				return node.text ?? (node.content ?? []).map(words).join('');
 			};
 			const walk = (node: ContentNode) => {

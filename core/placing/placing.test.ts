@@ -91,10 +91,7 @@ describe('a placement', () => {
 	it('what is drawn says how it opens, and by which words', () => {
 		const document = { slug: 'map', title: 'Towpath map', pages: 3, bytes: 1_200_000, date: '24 November 2026' };
 		const drawn = (press: 'page' | 'over' | 'tab' | 'here' | 'save', words?: string) => {
-			const view = placementView(
-				{ id: 'abcdef', document: 'map', form: 'text', press, ...(words === undefined ? {} : { words }) } as Parameters<typeof placementView>[0],
-				document as never
-			);
+			const view = placementView({ id: 'abcdef', document: 'map', form: 'text', press, ...(words === undefined ? {} : { words }) }, document);
 			return [view.newTab, view.download, view.over, view.words];
 		};
 		expect(drawn('page')).toEqual([false, false, false, 'Towpath map']);

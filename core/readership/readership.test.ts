@@ -417,7 +417,7 @@ describe('the time of a report', () => {
 		);
 	});
 	it('dekads begin on the 1st, 11th and 21st, and the last goes to the end of the month (as the World Meteorological Organization has them, from memory)', () => {
-		const dekad = (day: string) => Object.values(sumSpanOf(day, 'dekad'));
+		const dekad = (day: string) => (({ first, last }) => [first, last])(sumSpanOf(day, 'dekad'));
 		expect(dekad('2026-02-10')).toEqual(['2026-02-01', '2026-02-10']);
 		expect(dekad('2026-02-11')).toEqual(['2026-02-11', '2026-02-20']);
 		expect([dekad('2026-02-21'), dekad('2028-02-28'), dekad('2026-12-31')]).toEqual([

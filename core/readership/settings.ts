@@ -23,7 +23,7 @@ export type ReadershipSettings = Static<typeof ReadershipSettings>;
 
 /** All settings, with those that a site does not make as they usually are. */
 export const readershipOf = (own: ReadershipSettings | null | undefined) => ({
-	nameless: own?.nameless ?? ('day' as Nameless),
+	nameless: own?.nameless ?? 'day',
 	months: own?.months ?? null,
 	through: own?.through ?? throughShare
 });

@@ -99,7 +99,7 @@ export const asItComes = (place: RoomPlace): RoomSettings => ({
  */
 export function roomSettings(place: RoomPlace, said: readonly (ReadingSettings | null | undefined)[]): RoomSettings {
 	const all = asItComes(place);
-	for (const each of said) Object.assign(all, Object.fromEntries(Object.entries(each ?? {}).filter(([, v]) => v !== undefined && v !== null)));
+	for (const each of said) Object.assign(all, Object.fromEntries(Object.entries<unknown>(each ?? {}).filter(([, v]) => v !== undefined && v !== null)));
 	// what a site or a document says of its fore-edge is meant for whole windows
 	const asked = said.at(-1)?.foreEdge;
 	return place === 'page' || place === 'outside' ? { ...all, foreEdge: asked ?? false } : all;

@@ -27,7 +27,7 @@ export function stampNumbersIn(text: string): string[] {
 			.replace(/[^0-9A-Z]/g, '')
 			.replace(/[IL]/g, '1')
 			.replace(/O/g, '0');
-		if (plain.length === 16 && [...plain].every((c) => signs.includes(c))) found.add(plain.replace(/(.{4})(?=.)/g, '$1-'));
+		if (plain.length === 16 && Array.from(plain).every((c) => signs.includes(c))) found.add(plain.replace(/(.{4})(?=.)/g, '$1-'));
 	}
 	return [...found];
 }

@@ -68,7 +68,7 @@ describe('the audit trail in words', () => {
 		const words = (v: unknown): string => {
 			if (Array.isArray(v)) return v.map(words).join(', ');
 			if (typeof v === 'boolean') return v ? 'yes' : 'no';
-			const text = v === null ? '' : String(v as string | number);
+			const text = v === null ? '' : typeof v === 'number' ? String(v) : (v as string);
 			return names[text] ?? text;
 		};
 		fc.assert(

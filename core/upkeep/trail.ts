@@ -94,7 +94,7 @@ export function trailChanges(entry: TrailEntry, nameOf: (id: string) => string |
 			const { group, from, until } = value as { group?: string; from?: string; until?: string };
 			return group ? [group, from && `from ${from}`, until && `until ${until}`].filter(Boolean).join(' ') : JSON.stringify(value);
 		}
-		const text = String(value as string | number);
+		const text = typeof value === 'string' ? value : JSON.stringify(value);
 		// of a SHA-256 the beginning tells files apart
 		return nameOf(text) ?? (/^[0-9a-f]{64}$/.test(text) ? `${text.slice(0, 12)}…` : text);
 	};

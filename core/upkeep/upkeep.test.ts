@@ -28,7 +28,7 @@ describe('the order of upkeep', () => {
 				(given, dice) => {
 					const lines = given.map((l) => line(l.slug, l.kind, l.pages, l.at));
 					const shuffled = lines
-						.map((l) => ({ l, by: dice.next().value }))
+						.map((l) => ({ l, by: dice.next().value as number }))
 						.sort((a, b) => a.by - b.by)
 						.map(({ l }) => l);
 					const sorted = worstFirst(lines);

@@ -15,7 +15,7 @@ describe.each(languages)('the messages in %s', (language) => {
 	});
 	it('say something, with the same values put in', () => {
 		for (const [part, all] of parts)
-			for (const [name, message] of Object.entries(all) as [string, Message][]) {
+			for (const [name, message] of Object.entries<Message>(all)) {
 				const english = (messages.en as Record<string, Record<string, Message>>)[part]![name]!;
 				const wanted = new Set(forms(english).flatMap(names));
 				for (const text of forms(message)) {
@@ -29,7 +29,7 @@ describe.each(languages)('the messages in %s', (language) => {
 	it('have every plural form of the language', () => {
 		const wanted = new Intl.PluralRules(language).resolvedOptions().pluralCategories.slice().sort();
 		for (const [part, all] of parts)
-			for (const [name, message] of Object.entries(all) as [string, Message][])
+			for (const [name, message] of Object.entries<Message>(all))
 				if (typeof message !== 'string') expect(Object.keys(message).sort(), `${part}.${name}`).toEqual(wanted);
 	});
 	if (language !== 'en')

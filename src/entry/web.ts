@@ -85,7 +85,10 @@ function refuseNew(response: ServerResponse): void {
 }
 
 const server = createServer((request, response) => {
-	if (ending) return refuseNew(response);
+	if (ending) {
+		refuseNew(response);
+		return;
+	}
 	underWay++;
 	response.once('close', () => {
 		underWay--;

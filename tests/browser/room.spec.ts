@@ -194,7 +194,7 @@ test('the cover is a page, a picture of one’s own cut to size, or an icon foun
 	seen.add(await shown());
 	expect(seen.size).toBe(4);
 	const meta = await sharp(await (await page.request.get(`/d/${slug}/cover/300.webp`)).body()).metadata();
-	expect(meta.width! / meta.height!).toBeCloseTo(210 / 297, 1);
+	expect(meta.width / meta.height).toBeCloseTo(210 / 297, 1);
 });
 
 test('what is set aside leaves words on the page, never an error, and is restored from upkeep', async ({ people }) => {

@@ -68,7 +68,7 @@ export function anyOf(schema: Schema, depth = 5, above: readonly Schema[] = []):
 			const known = fc.record(Object.fromEntries(Object.entries(properties).map(([name, inner]) => [name, of(inner)])), {
 				requiredKeys: required,
 				noNullPrototype: true
-			} as never) as Arbitrary<Record<string, unknown>>;
+			}) as Arbitrary<Record<string, unknown>>;
 			const [more] = Object.values((s.patternProperties ?? {}) as Record<string, Schema>);
 			return more ? fc.tuple(known, fc.dictionary(text, of(more), { maxKeys: 3 })).map(([a, b]) => ({ ...b, ...a })) : known;
 		}

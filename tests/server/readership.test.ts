@@ -24,7 +24,7 @@ async function enter(of: DocumentJson, entries: readonly { at: Date; kind: strin
 		...{ staff: false, robot: false, preload: false, ...e }
 	}));
 	for (let i = 0; i < rows.length; i += 1000)
-		await sql()`insert into ledger select * from jsonb_populate_recordset(null::ledger, ${sql().json(rows.slice(i, i + 1000) as never)})`;
+		await sql()`insert into ledger select * from jsonb_populate_recordset(null::ledger, ${sql().json(rows.slice(i, i + 1000))})`;
 }
 
 /** A fixed stream of numbers. */

@@ -23,8 +23,8 @@ export async function startWork(): Promise<void> {
 	});
 	await workOn('check', ({ edition }) => checkEdition(edition));
 	await workOn('watch', watchSources, 1);
-	await workOn('publish', async () => void (await publishDue(new Date())), 1);
-	await workOn('sweep', async () => void (await sweep(Date.now())), 1);
+	await workOn('publish', () => publishDue(new Date()), 1);
+	await workOn('sweep', () => sweep(Date.now()), 1);
 	await workOn('tell', () => sendDueReports(Date.now()), 1);
 	await everySo('tell', '* * * * *');
 	await everySo('watch', '7 * * * *');

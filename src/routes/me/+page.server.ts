@@ -3,7 +3,7 @@ import { fail, redirect, type RequestEvent } from '@sveltejs/kit';
 import { toString as qrOf } from 'qrcode';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
-import { formOf } from '$lib/server/http/form';
+import { fieldsOf } from '$lib/server/http/form';
 import { openDocumentsFor } from '$lib/server/documents/readable';
 import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
@@ -30,7 +30,7 @@ export const load: PageServerLoad = async (event) => {
 	return { memberships, documents, navigation, sessions, secondFactor, passwordLength };
 };
 
-const field = async (event: RequestEvent, name: string) => String((await formOf(event.request.clone())).get(name) ?? '');
+const field = async (event: RequestEvent, name: string) => (await fieldsOf(event.request.clone()))[name] ?? '';
 
 export const actions: Actions = {
 	end: async (event) => {

@@ -2,7 +2,7 @@
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 import { messages } from '#core/words/messages';
-import { formOf } from '$lib/server/http/form';
+import { fieldsOf } from '$lib/server/http/form';
 import { authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { redirectTarget } from '$lib/server/http/redirect-target';
@@ -19,8 +19,8 @@ export const load: PageServerLoad = async ({ url, locals }) => ({
 
 export const actions: Actions = {
 	in: async (event) => {
-		const form = await formOf(event.request);
-		const [email, password] = [String(form.get('email') ?? '').trim(), String(form.get('password') ?? '')];
+		const form = await fieldsOf(event.request);
+		const [email, password] = [(form.email ?? '').trim(), form.password ?? ''];
 		const to = redirectTarget(event.url.searchParams.get('to'));
 		const words = messages[event.locals.language].site;
 		const response = await authCall(event, '/sign-in/email', { email, password });
@@ -35,7 +35,7 @@ export const actions: Actions = {
 		redirect(303, to ?? ((await roleOf(answer.user!.id)) === 'member' ? '/me' : '/desk/documents'));
 	},
 	link: async (event) => {
-		const email = String((await formOf(event.request)).get('email') ?? '').trim();
+		const email = ((await fieldsOf(event.request))['email'] ?? '').trim();
 		const response = await authCall(event, '/sign-in/magic-link', { email });
 		if (response.status === 429) return fail(429, { email, trouble: messages[event.locals.language].site.tooManyTries });
 		if (!response.ok) return fail(422, { email, trouble: messages[event.locals.language].site.giveAddress });

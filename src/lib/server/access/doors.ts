@@ -131,5 +131,5 @@ async function doorBefore(tx: Queryable, doorId: string, change: DoorChange): Pr
 			'groups', coalesce((select jsonb_agg(g.slug) from door_group x join member_group g on g.id = x.group_id where x.door_id = d.id), '[]'),
 			'people', coalesce((select jsonb_agg(p.email) from door_person x join person p on p.id = x.person_id where x.door_id = d.id), '[]')) as door
 		from door d where d.id = ${doorId}`)) as unknown as [{ door: DoorChange }];
-	return Object.fromEntries(Object.entries(row.door).filter(([name]) => name in change)) as DoorChange;
+	return Object.fromEntries(Object.entries(row.door).filter(([name]) => name in change));
 }

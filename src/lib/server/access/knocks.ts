@@ -130,9 +130,9 @@ export async function answerKnock(
 	const { name: siteName, zone } = await site();
 	const document = `${settings().IANUA_ORIGIN}/d/${row.slug}`;
 	const hello = row.name ? `${row.name},\n\n` : '';
-	let invite = false;
-	let key: { id: string; url: string } | null = null;
-	await db().transaction(async (tx) => {
+	const { invite, key } = await db().transaction(async (tx) => {
+		let invite = false;
+		let key: { id: string; url: string } | null = null;
 		// the answer is taken first, so that of two people answering at once one does
 		const [mine] = await tx
 			.update(knock)
@@ -162,6 +162,7 @@ export async function answerKnock(
 			thing: row.document_id,
 			after: { knock: id, email: row.email, by: answer.do, ...(answer.do === 'group' ? { group: answer.group, until: answer.until ?? null } : {}) }
 		});
+		return { invite, key };
 	});
 	if (answer.do === 'declined') {
 		const why = answer.words?.trim();
@@ -173,7 +174,7 @@ export async function answerKnock(
 		return { mailed };
 	}
 	if (key) {
-		const { url } = key as { url: string };
+		const { url } = key;
 		const mailed = await sendMail({
 			to: row.email,
 			subject: `You are let in at ${siteName}`,

@@ -16,7 +16,7 @@ export interface Tried {
 
 /** Whom `as` names: `visitor`, `member:<email>`, `group:<slug>`, `key:<id>`. Throws where there is nobody of that name. */
 export async function whoOf(as: string, documentId: string): Promise<Who> {
-	const [kind, name = ''] = [as.split(':', 1)[0]!, as.slice(as.indexOf(':') + 1)];
+	const [kind, name] = [as.split(':', 1)[0]!, as.slice(as.indexOf(':') + 1)];
 	switch (kind) {
 		case 'visitor':
 			return visitor;

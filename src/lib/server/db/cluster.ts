@@ -141,7 +141,9 @@ export async function startPostgres(data: string, { quick = false } = {}): Promi
 		port,
 		folder,
 		// one that ran already is somebody else's to end
-		stop: () => void (mine && call('pg_ctl', ['-D', cluster, '-m', 'fast', '-w', 'stop'], folder)),
+		stop: () => {
+			if (mine) call('pg_ctl', ['-D', cluster, '-m', 'fast', '-w', 'stop'], folder);
+		},
 		kill: () => {
 			const main = Number(readFileSync(join(cluster, 'postmaster.pid'), 'utf8').split('\n')[0]);
 			const children = execFileSync('sh', ['-c', `pgrep -P ${main} || true`], { encoding: 'utf8' })

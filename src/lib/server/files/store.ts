@@ -99,8 +99,8 @@ export async function putBy(sha256: string, now: number): Promise<void> {
 export async function putFileBy(path: string, name: string, now: number): Promise<void> {
 	const dir = join(putByFolder(), new Date(now).toISOString().slice(0, 10));
 	await mkdir(dir, { recursive: true, mode: 0o700 });
-	await rename(path, join(dir, name)).catch((error: NodeJS.ErrnoException) => {
-		if (error.code !== 'ENOENT') throw error;
+	await rename(path, join(dir, name)).catch((error: unknown) => {
+		if ((error as NodeJS.ErrnoException).code !== 'ENOENT') throw error;
 	});
 }
 

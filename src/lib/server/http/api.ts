@@ -35,7 +35,7 @@ export function problem(error: unknown, requestId: string): Response {
 }
 
 /** Wraps a JSON route so that what it throws goes out as problem details. */
-export function route<E extends RequestEvent>(handle: (event: E) => Promise<Response>): (event: E) => Promise<Response> {
+export function route<E extends RequestEvent>(handle: (event: E) => Promise<Response> | Response): (event: E) => Promise<Response> {
 	return async (event) => {
 		try {
 			return await handle(event);

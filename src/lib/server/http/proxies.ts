@@ -19,7 +19,7 @@ export function proxiesOf(text: string): Proxies {
 const isIn = (address: string, networks: readonly [ipaddr.IPv4 | ipaddr.IPv6, number][]): boolean => {
 	if (!ipaddr.isValid(address)) return false;
 	const parsed = ipaddr.process(address);
-	return networks.some(([range, bits]) => parsed.kind() === range.kind() && parsed.match(range as ipaddr.IPv4, bits));
+	return networks.some(([range, bits]) => parsed.kind() === range.kind() && parsed.match(range, bits));
 };
 
 /**

@@ -1,4 +1,5 @@
 // Covers that are no page: a picture of one's own, or an icon.
+import { Readable } from 'node:stream';
 import { rm } from 'node:fs/promises';
 import sharp from 'sharp';
 import { IanuaError } from '#core/errors';
@@ -46,12 +47,7 @@ export async function iconCover(slug: string, name: string, actor: string): Prom
 /** Puts bytes made here into the store. */
 async function keepBytes(bytes: Buffer): Promise<string> {
 	try {
-		const received = await receive(
-			(async function* () {
-				yield bytes;
-			})(),
-			largest * 4
-		);
+		const received = await receive(Readable.from([bytes]), largest * 4);
 		await keep(received);
 		return received.sha256;
 	} catch (error) {

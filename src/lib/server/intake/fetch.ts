@@ -25,9 +25,15 @@ const allowed = (url: URL) => settings().webAllow.includes(url.host);
 
 const guarded: LookupFunction = (host, options, done) => {
 	lookup(host, { ...options, all: true }, (error, addresses) => {
-		if (error) return done(error, '', 4);
+		if (error) {
+			done(error, '', 4);
+			return;
+		}
 		// one private address among several is enough to refuse: the next answer could give that one
-		if (!addresses.length || addresses.some((a) => !isPublic(a.address))) return done(new IanuaError('web-private', { host }), '', 4);
+		if (!addresses.length || addresses.some((a) => !isPublic(a.address))) {
+			done(new IanuaError('web-private', { host }), '', 4);
+			return;
+		}
 		if (options.all) (done as unknown as (e: null, a: typeof addresses) => void)(null, addresses);
 		else done(null, addresses[0]!.address, addresses[0]!.family);
 	});
@@ -146,8 +152,14 @@ function ask(
 		);
 		request.on('timeout', () => request.destroy(new IanuaError('web-too-slow', { seconds: '30' })));
 		request.on('error', (error: NodeJS.ErrnoException) => {
-			if (error instanceof IanuaError) return reject(error);
-			if (clock.aborted) return reject(new IanuaError('web-too-slow', { seconds: String(mostSeconds) }));
+			if (error instanceof IanuaError) {
+				reject(error);
+				return;
+			}
+			if (clock.aborted) {
+				reject(new IanuaError('web-too-slow', { seconds: String(mostSeconds) }));
+				return;
+			}
 			const words: Record<string, string> = {
 				ENOTFOUND: 'nobody knows that name',
 				ECONNREFUSED: 'nothing answers there',

@@ -49,7 +49,10 @@ export async function withUpload<T>(request: Request, use: (upload: Upload) => P
 		parser.on('error', () => fail(new IanuaError('upload-cut-off')));
 		source.on('error', () => fail(new IanuaError('upload-cut-off')));
 		parser.on('close', () => {
-			if (!used) return reject(new IanuaError('no-file'));
+			if (!used) {
+				reject(new IanuaError('no-file'));
+				return;
+			}
 			used.then(resolve, reject);
 		});
 		source.pipe(parser);

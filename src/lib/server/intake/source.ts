@@ -62,7 +62,10 @@ export async function compareSource(slug: string): Promise<void> {
 			.where(eq(source.documentId, row.documentId));
 	try {
 		const fetched = await fetchFile(row.url, row);
-		if (fetched.status === 304) return void (await set(row.offered ? {} : { state: 'same' }));
+		if (fetched.status === 304) {
+			await set(row.offered ? {} : { state: 'same' });
+			return;
+		}
 		const received = await receiveFrom(fetched);
 		await rm(received.path, { force: true });
 		const { etag, lastModified } = fetched;

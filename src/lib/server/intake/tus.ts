@@ -34,6 +34,7 @@ class RowLocker implements Locker {
 				const until = Date.now() + heldFor + 5_000;
 				while (!(await holdIntake(id, writer, heldFor))) {
 					if (signal.aborted || Date.now() > until)
+						// eslint-disable-next-line @typescript-eslint/only-throw-error -- what the library takes for an answer
 						throw { status_code: 423, body: 'This upload is being written to by another request. Try again in a moment.' };
 					await new Promise((go) => setTimeout(go, 250));
 				}
@@ -65,6 +66,7 @@ function make(): Server {
 	const mine = async (request: Request, id: string) => {
 		const person = people.get(request);
 		const known = await intakeOf(id);
+		// eslint-disable-next-line @typescript-eslint/only-throw-error -- what the library takes for an answer
 		if (!person || !known || known.personId !== person.id) throw refusal(new IanuaError('not-found'));
 		return known;
 	};
@@ -80,10 +82,10 @@ function make(): Server {
 		disableTerminationForFinishedUploads: true,
 		onIncomingRequest: async (request, id) => {
 			// the request that creates an upload names one that is not there yet
-			if (request.method !== 'POST') await mine(request as unknown as Request, id);
+			if (request.method !== 'POST') await mine(request, id);
 		},
 		onUploadCreate: async (request, upload) => {
-			const person = people.get(request as unknown as Request)!;
+			const person = people.get(request)!;
 			const { filename = '', folder, edition } = upload.metadata ?? {};
 			try {
 				if (upload.size === undefined) throw new IanuaError('not-valid', { detail: 'an upload says how long it is' });

@@ -47,7 +47,7 @@ export async function startJobs(): Promise<void> {
 }
 
 /** Has `many` workers take jobs of a queue, as many as there are cores unless said otherwise. */
-export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) => Promise<void>, many = availableParallelism()): Promise<void> {
+export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) => Promise<unknown>, many = availableParallelism()): Promise<void> {
 	const ids: string[] = [];
 	workers.set(queue, ids);
 	for (let i = 0; i < many; i++) {

@@ -82,7 +82,7 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 		try {
 			const image = sharp(path, { limitInputPixels: mostPixels });
 			const { format } = await image.metadata();
-			if (!['png', 'jpeg', 'webp'].includes(format ?? '')) throw new IanuaError('picture-unusable');
+			if (!['png', 'jpeg', 'webp'].includes(format)) throw new IanuaError('picture-unusable');
 			const within = { width: widest, height: widest * 3, fit: 'inside', withoutEnlargement: true } as const;
 			const { width, height } = await image.rotate().resize(within).png().toFile(made);
 			return { path: made, ...(await checksum(made)), width, height };

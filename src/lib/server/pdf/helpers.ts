@@ -46,7 +46,7 @@ function helperEnvironment(): Record<string, string> {
 
 function start({ helpers, waiting }: Pool): Helper {
 	const before = confined();
-	const [program = '', ...args] = [...before, process.execPath, '--max-old-space-size=256', ...helperProgram, 'pdf-helper'];
+	const [program, ...args] = [...before, process.execPath, '--max-old-space-size=256', ...helperProgram, 'pdf-helper'];
 	const child = spawn(program, args, {
 		stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
 		// no password of the database, no secret: it is told what it needs for each piece of work

@@ -57,7 +57,7 @@ export async function run(program: string, args: readonly string[], bound: Limit
 function runNow(program: string, args: readonly string[], bound: Limits, output: Output): Promise<Outcome> {
 	return new Promise((resolve) => {
 		const onOutput = typeof output === 'function' ? output : undefined;
-		const [first = '', ...rest] = [...confined(), 'prlimit'];
+		const [first, ...rest] = [...confined(), 'prlimit'];
 		const child = spawn(first, [...rest, `--as=${bound.memory}`, `--cpu=${bound.cpu}`, `--fsize=${bound.file}`, '--core=0', program, ...args], {
 			detached: true,
 			stdio: ['ignore', 'pipe', 'pipe'],
@@ -81,20 +81,26 @@ function runNow(program: string, args: readonly string[], bound: Limits, output:
 		const writeInto = async (file: FileHandle) => {
 			for await (const chunk of child.stdout as AsyncIterable<Buffer>) {
 				bytes += chunk.length;
-				if (bytes > bound.output) return end();
+				if (bytes > bound.output) {
+					end();
+					return;
+				}
 				await file.write(chunk);
 			}
 		};
 		let writing: Promise<void> = Promise.resolve();
 		if (typeof output === 'object')
-			writing = writeInto(output).catch((error: Error) => {
-				unwritten = error;
+			writing = writeInto(output).catch((error: unknown) => {
+				unwritten = error as Error;
 				end();
 			});
 		else
 			child.stdout.on('data', (chunk: Buffer) => {
 				bytes += chunk.length;
-				if (bytes > bound.output) return end();
+				if (bytes > bound.output) {
+					end();
+					return;
+				}
 				if (onOutput) onOutput(chunk);
 				else chunks.push(chunk);
 			});

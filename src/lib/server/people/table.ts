@@ -21,7 +21,7 @@ export interface Table {
 }
 
 /** What Windows-1252 has from 0x80 to 0x9f, where Latin-1 has control characters (WHATWG Encoding, index-windows-1252; Node 20 decodes it as Latin-1). */
-const windows1252 = [...'€\x81‚ƒ„…†‡ˆ‰Š‹Œ\x8dŽ\x8f\x90‘’“”•–—˜™š›œ\x9džŸ'];
+const windows1252 = Array.from('€\x81‚ƒ„…†‡ˆ‰Š‹Œ\x8dŽ\x8f\x90‘’“”•–—˜™š›œ\x9džŸ');
 
 /** The text of a table: UTF-8 or UTF-16 by its mark, UTF-8 where it is valid, else Windows-1252. */
 function textOf(bytes: Uint8Array): { text: string; encoding: Table['encoding'] } {

@@ -47,7 +47,10 @@ export class Recent {
 
 	/** Remembers days for a version of the sums, once that is committed; null forgets all. */
 	keep(version: string | null, days: readonly Remembered[]): void {
-		if (version === null) return this.#clear();
+		if (version === null) {
+			this.#clear();
+			return;
+		}
 		this.#version = version;
 		for (const { day, document, entries } of days) {
 			const name = `${day} ${document}`;

@@ -4,7 +4,7 @@ import { stat } from 'node:fs/promises';
 import { decide, type Action, type HeldKey, type RefusedCode } from '#core/access/decide';
 import { wholeNumber } from '#core/text/number';
 import type { TurnedAwayPage } from '#core/access/turned-away';
-import { IanuaError, type ErrorCode } from '#core/errors';
+import { IanuaError } from '#core/errors';
 import { reaches } from '#core/people/scope';
 import { coverMark, type Cover } from '#core/documents/cover';
 import { attachmentDisposition, disposition } from '#core/reading/disposition';
@@ -71,7 +71,7 @@ export class TurnedAway extends IanuaError {
 		found: Resolved | null,
 		asker: RequestContext
 	) {
-		super(code === 'shut' || code === 'set-aside' ? 'not-found' : (code as ErrorCode));
+		super(code === 'shut' || code === 'set-aside' ? 'not-found' : code);
 		this.found = found;
 		this.asker = asker;
 		this.reason = code;

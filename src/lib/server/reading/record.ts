@@ -126,7 +126,7 @@ async function writeRead(found: Resolved, attention: Attention, asker: RequestCo
 			select l.* from of join ledger l on l.document_id = ${line.document} and l.id = of.reading_id and l.at > now() - interval '2 days'
 		), attended as (
 			select a.page, least(a.seconds, greatest(0, coalesce(extract(epoch from clock_timestamp() - o.at) + ${ahead} - of.told, a.seconds))) as seconds
-			from of left join opening o on true, jsonb_to_recordset(${s.json(attention as never)}) as a (page int, seconds numeric)
+			from of left join opening o on true, jsonb_to_recordset(${s.json(attention)}) as a (page int, seconds numeric)
 		), now_in as (
 			update reading set last_at = now(), told = told + (select max(seconds) from attended) where ${mine} and exists (select 1 from of) returning reading_id
 		)

@@ -23,7 +23,8 @@ import { program, runningUrl, startPostgres } from '../db/cluster';
 
 /** What a backup holds, by the path within it. */
 interface Manifest {
-	readonly format: 1;
+	/** 1 today; a later version may write another. */
+	readonly format: number;
 	readonly at: string;
 	readonly version: string;
 	readonly siteId: string;

@@ -84,7 +84,7 @@ export async function trail(query: TrailQuery): Promise<{ lines: TrailLine[]; to
 
 function toTrailLine(row: Row, names: ReadonlyMap<string, string>): TrailLine {
 	const given = { ...(row.before as Record<string, unknown> | null), ...(row.after as Record<string, unknown> | null) };
-	const own = ['title', 'name', 'email', 'label'].map((k) => given[k]).find((v) => typeof v === 'string') as string | undefined;
+	const own = ['title', 'name', 'email', 'label'].map((k) => given[k]).find((v): v is string => typeof v === 'string');
 	const href: Record<string, string> = { document: '/desk/documents/', page: '/desk/pages/', group: '/desk/people?group=', person: '/desk/people?person=' };
 	return {
 		id: row.id,

@@ -48,9 +48,12 @@ async function within<T>(mode: IDBTransactionMode, work: (files: IDBObjectStore)
 	}
 }
 
-export const keepFile = async (id: string, kept: Kept): Promise<void> =>
-	void (kept.file.size <= largestKept && (await within('readwrite', (files) => files.put(kept, id))));
-export const dropFile = async (id: string): Promise<void> => void (await within('readwrite', (files) => files.delete(id)));
+export async function keepFile(id: string, kept: Kept): Promise<void> {
+	if (kept.file.size <= largestKept) await within('readwrite', (files) => files.put(kept, id));
+}
+export async function dropFile(id: string): Promise<void> {
+	await within('readwrite', (files) => files.delete(id));
+}
 
 /** All files kept, by the ids of their uploads, the first put in first. Those kept too long are dropped. */
 export async function keptFiles(now: number): Promise<Map<string, Kept>> {

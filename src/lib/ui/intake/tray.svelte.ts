@@ -67,9 +67,12 @@ const [lookEvery, tryEvery] = [700, 5000];
 const thisWindow = v7();
 const lockOf = (window: string) => `ianua-tray ${window}`;
 
+/** Browsers have it where the connection is a safe one. */
+const locks = (globalThis.navigator as { readonly locks?: LockManager } | undefined)?.locks;
+
 /** Windows of this browser that are open, as far as it tells. */
 async function openWindows(): Promise<Set<string>> {
-	const { held = [] } = (await navigator.locks?.query()) ?? {};
+	const { held = [] } = (await locks?.query()) ?? {};
 	return new Set(held.map((lock) => lock.name ?? ''));
 }
 
@@ -156,7 +159,8 @@ async function checksumTaken({ key, sha256 }: ChecksumAnswer): Promise<void> {
 			if (known.length) {
 				entry.known = known;
 				entry.state = 'known';
-				return next();
+				next();
+				return;
 			}
 		} catch {
 			// not knowing is no reason not to bring it in
@@ -192,7 +196,10 @@ function send(entry: TrayEntry): void {
 	entry.state = 'uploading';
 	entry.trouble = null;
 	const known = uploads.get(entry.key);
-	if (known) return known.start();
+	if (known) {
+		known.start();
+		return;
+	}
 	const upload = new Upload(file, {
 		endpoint,
 		uploadUrl: entry.begun ? `${endpoint}/${entry.id}` : undefined,
@@ -271,20 +278,22 @@ function ended(entry: TrayEntry): void {
 
 /** Asks what became of files that have arrived, until all of them are in or refused. */
 function look(): void {
-	looking ??= setTimeout(async () => {
-		looking = undefined;
-		try {
-			const { items } = await call<{ items: ServerLine[] }>('GET', '/intake');
-			const byId = new Map(items.map((line) => [line.id, line]));
-			for (const entry of tray.entries) {
-				const line = byId.get(entry.id);
-				if (line && watched(entry)) settle(entry, line);
-			}
-		} catch {
-			// asked again below
+	looking ??= setTimeout(() => void lookOnce(), lookEvery);
+}
+
+async function lookOnce(): Promise<void> {
+	looking = undefined;
+	try {
+		const { items } = await call<{ items: ServerLine[] }>('GET', '/intake');
+		const byId = new Map(items.map((line) => [line.id, line]));
+		for (const entry of tray.entries) {
+			const line = byId.get(entry.id);
+			if (line && watched(entry)) settle(entry, line);
 		}
-		if (tray.entries.some(watched)) look();
-	}, lookEvery);
+	} catch {
+		// asked again below
+	}
+	if (tray.entries.some(watched)) look();
 }
 
 /** States of which the server tells how they go on. */
@@ -312,7 +321,7 @@ export async function takeUp(): Promise<void> {
 	}
 	const here = new Set(tray.entries.map((e) => e.id));
 	const [kept, open] = await Promise.all([keptFiles(Date.now()), openWindows()]);
-	void navigator.locks?.request(lockOf(thisWindow), () => new Promise(() => {}));
+	void locks?.request(lockOf(thisWindow), () => new Promise(() => {}));
 	for (const line of items) {
 		const mine = kept.get(line.id);
 		kept.delete(line.id);

@@ -7,9 +7,13 @@ export function roomKeys(room: Room, also: { screen(): void; close(): void }): (
 		if (event.key === 'Escape') {
 			if (document.fullscreenElement && !room.panel) return;
 			event.preventDefault();
-			return also.close();
+			also.close();
+			return;
 		}
-		if ((event.ctrlKey || event.metaKey) && !event.altKey) return withControl(room, event);
+		if ((event.ctrlKey || event.metaKey) && !event.altKey) {
+			withControl(room, event);
+			return;
+		}
 		if (event.altKey || target.closest('input:not([type=checkbox], [type=radio]), select, textarea, [contenteditable]')) return;
 		// a control has its own use for these
 		const onControl = target.closest('button, a, summary, input, [role=slider]') !== null;

@@ -102,6 +102,7 @@ class Leaf {
 			const upright = viewport.rotation % 180 === 0;
 			const across = (upright ? viewport.width : viewport.height) * dense;
 			const picture = await this.#picture(Math.ceil(across), stop.signal);
+			// eslint-disable-next-line @typescript-eslint/only-throw-error -- the library's own sign, which is no Error
 			if (stop.signal.aborted) throw new this.#library.RenderingCancelledException('closed', 0);
 			const context = canvas.getContext('2d')!;
 			context.save();
@@ -115,6 +116,7 @@ class Leaf {
 		};
 		return {
 			promise: draw().catch((error: unknown) => {
+				// eslint-disable-next-line @typescript-eslint/only-throw-error -- the library's own sign, which is no Error
 				if ((error as Error).name === 'AbortError') throw new this.#library.RenderingCancelledException('stopped', 0);
 				throw error;
 			}),
@@ -154,7 +156,7 @@ class Leaf {
 				hasEOL: true
 			};
 		});
-		return { items, styles: { line: { ascent: 0.8, descent: -0.2, vertical: false, fontFamily: 'sans-serif' } as never }, lang: null };
+		return { items, styles: { line: { ascent: 0.8, descent: -0.2, vertical: false, fontFamily: 'sans-serif' } }, lang: null };
 	}
 
 	streamTextContent(): ReadableStream<TextContent> {

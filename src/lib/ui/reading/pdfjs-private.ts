@@ -117,7 +117,7 @@ export const endedBy = (abortSignal: AbortSignal): object => ({ abortSignal });
 
 /** Zooms so that a point of the window stays where it is. */
 export function scaleAround(viewer: PdfViewer, scaleFactor: number, x: number, y: number): void {
-	viewer.updateScale({ scaleFactor, drawingDelay: 300, origin: [x, y] } as never);
+	viewer.updateScale({ scaleFactor, drawingDelay: 300, origin: [x, y] });
 }
 
 /** The components ask for words of their own; the room says all it says itself. */

@@ -37,7 +37,7 @@ export async function drawForPrint(
 				viewport,
 				intent: 'print',
 				annotationMode: AnnotationMode.ENABLE_STORAGE,
-				...(pdf.annotationStorage ? { printAnnotationStorage: pdf.annotationStorage.print } : {})
+				printAnnotationStorage: pdf.annotationStorage.print
 			}).promise;
 			const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
 			canvas.width = canvas.height = 0;

@@ -16,9 +16,9 @@ import {
 	type RoomTool,
 	type Way
 } from '#core/reading/settings';
-import { say, type Language, type Message, type RoomWords } from '#core/words/words';
+import { say, type Language, type RoomWords } from '#core/words/words';
 import { turnLeaf } from './turning';
-import type { FindState } from './finder';
+import type { FindOptions, FindState } from './finder';
 import { Viewer, type Place } from './viewer';
 
 /** What a room is given (src/lib/server/reading/room.ts). */
@@ -78,7 +78,7 @@ export class Room {
 	left = $state<number | null>(null);
 	trail = $state<Place[]>([]);
 	finding = $state<FindState>(noFind);
-	search = $state({ words: '' as string | readonly string[], wholeWords: false, sameCase: false, sameAccents: false });
+	search = $state<FindOptions>({ words: '', wholeWords: false, sameCase: false, sameAccents: false });
 	foundOn = $state<{ page: number; around: Around[] }[]>([]);
 	said = $state('');
 	#clock: AttentionClock | undefined;
@@ -93,7 +93,7 @@ export class Room {
 	}
 
 	say(name: keyof RoomWords, values: Readonly<Record<string, string | number>> = {}): string {
-		return say(this.given.language, this.given.words[name] as Message, values);
+		return say(this.given.language, this.given.words[name], values);
 	}
 
 	has(tool: RoomTool): boolean {
@@ -172,7 +172,10 @@ export class Room {
 			open
 		).then(
 			async (viewer) => {
-				if (this.#ended.signal.aborted) return viewer.close();
+				if (this.#ended.signal.aborted) {
+					viewer.close();
+					return;
+				}
 				this.viewer = viewer;
 				await this.#obey(asked);
 				if (asked.search.length) this.findWords(asked.search);
@@ -381,7 +384,8 @@ export class Room {
 	}
 
 	get searchText(): string {
-		return typeof this.search.words === 'string' ? this.search.words : this.search.words.join(' ');
+		const { words } = this.search;
+		return typeof words === 'string' ? words : words.join(' ');
 	}
 
 	#found(state: FindState) {
@@ -416,7 +420,10 @@ export class Room {
 	}
 
 	again() {
-		if (!this.viewer) return location.reload();
+		if (!this.viewer) {
+			location.reload();
+			return;
+		}
 		this.broken = [];
 		this.viewer.again();
 	}

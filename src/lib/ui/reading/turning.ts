@@ -11,7 +11,10 @@ export async function turnLeaf(viewer: Viewer, container: HTMLElement, to: numbe
 	const { pages } = { pages: viewer.pdf.numPages };
 	const before = togetherWith(viewer.page, pages, 'turning', viewer.cover);
 	const after = togetherWith(to, pages, 'turning', viewer.cover);
-	if (before[0] === after[0] || matchMedia('(prefers-reduced-motion: reduce)').matches) return viewer.go(to);
+	if (before[0] === after[0] || matchMedia('(prefers-reduced-motion: reduce)').matches) {
+		viewer.go(to);
+		return;
+	}
 	const forward = after[0]! > before[0]!;
 	// forward the right page goes over, backward the left one
 	const going = forward ? before.at(-1)! : before[0]!;

@@ -43,7 +43,7 @@ export interface Asked {
 	readonly pagesWith: (words: readonly string[]) => Promise<readonly number[]>;
 }
 
-type Opened = { pdf: PDFDocumentProxy; close(): void };
+type Opened = { pdf: PDFDocumentProxy; close: () => void };
 
 export class Viewer {
 	readonly pdf: PDFDocumentProxy;
@@ -148,7 +148,7 @@ export class Viewer {
 	}
 
 	#listen() {
-		const on = (name: string, listener: (event: never) => void) => this.#bus.on(name, listener as never);
+		const on = (name: string, listener: (event: never) => void) => this.#bus.on(name, listener);
 		on('pagechanging', ({ pageNumber }: { pageNumber: number }) => {
 			this.#events.page(pageNumber);
 			// the page that comes may have another size; it stands in its place only after this
@@ -164,7 +164,7 @@ export class Viewer {
 	}
 
 	async #begin(start: { way: Way; cover: boolean; fit: Fit | number; page: number }) {
-		const ready = new Promise<void>((done) => this.#bus.on('pagesinit', () => done(), { once: true } as never));
+		const ready = new Promise<void>((done) => this.#bus.on('pagesinit', () => done(), { once: true }));
 		this.#quiet = true;
 		this.way = start.way;
 		this.cover = start.cover;
@@ -293,7 +293,7 @@ export class Viewer {
 		// distances run from the upper left corner of the page as it stands, turned by the file or not (RFC 8118, 3); destinations of the file
 		// from the lower left of the page as it lies (ISO 32000-1, 12.3.2)
 		const standing = proxy.getViewport({ scale: 1 });
-		const to = (left: number | null, top: number | null) => [null, { name: 'XYZ' }, ...standing.convertToPdfPoint(left ?? 0, top ?? 0), null];
+		const to = (left: number | null, top: number | null) => [null, { name: 'XYZ' }, ...(standing.convertToPdfPoint(left ?? 0, top ?? 0) as number[]), null];
 		let destination: unknown[] | null = null;
 		if (zoom) {
 			this.fit = boundZoom(zoom.scale);
@@ -335,14 +335,14 @@ export class Viewer {
 		const { signal } = (this.#attending = new AbortController());
 		const focus = () => this.elementOf(page)?.querySelector<HTMLElement>('.textLayer')?.focus({ preventScroll: true });
 		const { renderingState } = pageView(this.#viewer, page)!;
-		if (renderingState === finished) return void focus();
+		if (renderingState === finished) return focus();
 		const heard = ({ pageNumber }: { pageNumber: number }) => {
 			if (pageNumber !== page) return;
 			this.#attending?.abort();
 			const active = document.activeElement;
 			if (active === document.body || this.#asked.container.contains(active)) focus();
 		};
-		this.#bus.on('textlayerrendered', heard as never, { signal } as never);
+		this.#bus.on('textlayerrendered', heard, { signal });
 	}
 
 	#tellSeen() {
@@ -378,7 +378,7 @@ export class Viewer {
 	close() {
 		this.#watch.disconnect();
 		this.#viewer.setDocument(null as never);
-		this.#links.setDocument(null as never);
+		this.#links.setDocument(null);
 		this.#ended.abort();
 		this.#close();
 	}

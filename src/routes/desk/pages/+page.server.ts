@@ -4,7 +4,7 @@ import type { Actions, PageServerLoad } from './$types';
 import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
 import { layouts, type Layout } from '#core/placing/content';
-import { formOf } from '$lib/server/http/form';
+import { fieldsOf } from '$lib/server/http/form';
 import { staff } from '$lib/server/guard/guard';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { addPage } from '$lib/server/placing/commands';
@@ -23,10 +23,10 @@ export const load: PageServerLoad = async (event) => {
 export const actions: Actions = {
 	default: async (event) => {
 		const { id: actor } = staff(event);
-		const form = await formOf(event.request);
-		const title = String(form.get('title') ?? '').trim();
-		const given = String(form.get('path') ?? '').trim();
-		const asked = String(form.get('layout') ?? 'article') as Layout;
+		const form = await fieldsOf(event.request);
+		const title = (form.title ?? '').trim();
+		const given = (form.path ?? '').trim();
+		const asked = (form.layout ?? 'article') as Layout;
 		const layout = layouts.includes(asked) ? asked : 'article';
 		const path = given ? (given.startsWith('/') ? given : `/${given}`) : `/${slugOf(title, 'page')}`;
 		if (!title) return fail(422, { title, path: given, trouble: 'A page needs a title.' });

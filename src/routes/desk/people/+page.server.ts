@@ -6,7 +6,7 @@ import { wholeNumber } from '#core/text/number';
 import type { Actions, PageServerLoad } from './$types';
 import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
-import { fieldsOf, formOf } from '$lib/server/http/form';
+import { fieldsOf } from '$lib/server/http/form';
 import { staff } from '$lib/server/guard/guard';
 import { countKnocks } from '$lib/server/access/knocks';
 import { openDocumentsFor } from '$lib/server/documents/readable';
@@ -86,7 +86,7 @@ const checkPerson = compile(
 export const actions: Actions = {
 	group: async (event) => {
 		const { id: actor } = staff(event);
-		const name = String((await formOf(event.request)).get('name') ?? '').trim();
+		const name = ((await fieldsOf(event.request))['name'] ?? '').trim();
 		if (!name) return fail(422, { about: 'group', trouble: 'A group needs a name.' });
 		try {
 			await addGroup(name.slice(0, 120), actor);

@@ -1,7 +1,7 @@
 // The second factor: a code of the moment, or one of the spare codes.
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
-import { formOf } from '$lib/server/http/form';
+import { fieldsOf } from '$lib/server/http/form';
 import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { redirectTarget } from '$lib/server/http/redirect-target';
@@ -10,7 +10,7 @@ export const load: PageServerLoad = ({ url }) => ({ to: redirectTarget(url.searc
 
 export const actions: Actions = {
 	default: async (event) => {
-		const code = String((await formOf(event.request)).get('code') ?? '').replace(/\s/g, '');
+		const code = ((await fieldsOf(event.request))['code'] ?? '').replace(/\s/g, '');
 		const spare = !/^\d{6}$/.test(code);
 		const response = await authCall(event, spare ? '/two-factor/verify-backup-code' : '/two-factor/verify-totp', { code });
 		if (!response.ok)

@@ -34,5 +34,5 @@ export async function turnedAwayReport(period: Period): Promise<Lines<Refusals>>
 				select count(distinct reader) filter (where person_id is null)::int as nameless, array_agg(distinct person_id) filter (where person_id is not null) as people
 				from sum_refused s where s.document_id = g.document_id and s.reason = g.reason and s.page_id = g.page_id and s.day between ${period.first} and ${period.last}) w
 			join document d on d.id = g.document_id left join page p on p.id = g.page_id order by g.page_id = ${noPage}, g.times desc, d.title, g.reason`;
-	return { period, whole, items: rows.map((r) => ({ ...r, people: r.people ?? [], last: r.last.toISOString(), deadEnd: r.page !== null })) };
+	return { period, whole, items: rows.map((r) => ({ ...r, people: r.people, last: r.last.toISOString(), deadEnd: r.page !== null })) };
 }

@@ -4,4 +4,4 @@ import { answer, route } from '$lib/server/http/api';
 import { openApi } from '$lib/server/http/openapi';
 import { settings } from '$lib/server/settings';
 
-export const GET: RequestHandler = route(async () => answer(openApi(settings().IANUA_ORIGIN)));
+export const GET: RequestHandler = route(() => answer(openApi(settings().IANUA_ORIGIN)));

@@ -5,6 +5,6 @@ import { fileRequestOf, part } from '$lib/server/http/api';
 import { answerFile } from '$lib/server/reading/chain';
 import { responseOf } from '$lib/server/reading/deliver';
 
-const handle: RequestHandler = part(async (event) => responseOf(await answerFile(fileRequestOf(event, event.params.slug!))), true);
+const handle: RequestHandler = part(async (event) => responseOf(await answerFile(fileRequestOf(event, event.params.slug))), true);
 export const GET = handle;
 export const HEAD = handle;

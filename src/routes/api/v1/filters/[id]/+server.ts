@@ -5,6 +5,6 @@ import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
 
 export const DELETE: RequestHandler = route(async (event) => {
-	await dropFilter(staff(event).id, event.params.id!);
+	await dropFilter(staff(event).id, event.params.id);
 	return answer({ ok: true });
 });

@@ -10,15 +10,15 @@ const checkBody = compile(GroupChange);
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	return answer(await groupView(event.params.slug!));
+	return answer(await groupView(event.params.slug));
 });
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
-	const before = await changeGroup(event.params.slug!, await body(event, checkBody), actor);
-	return answer({ ...(await groupView(event.params.slug!)), before });
+	const before = await changeGroup(event.params.slug, await body(event, checkBody), actor);
+	return answer({ ...(await groupView(event.params.slug)), before });
 });
 export const DELETE: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
-	await removeGroup(event.params.slug!, actor);
+	await removeGroup(event.params.slug, actor);
 	return answer({ ok: true });
 });

@@ -9,14 +9,14 @@ const checkBody = compile(MemberChange);
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	return answer(await memberView(event.params.id!));
+	return answer(await memberView(event.params.id));
 });
 export const PATCH: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
-	const before = await changeMember(event.params.id!, await body(event, checkBody), actor);
-	return answer({ ...(await memberView(event.params.id!)), before });
+	const before = await changeMember(event.params.id, await body(event, checkBody), actor);
+	return answer({ ...(await memberView(event.params.id)), before });
 });
 export const DELETE: RequestHandler = route(async (event) => {
-	await removeMember(event.params.id!, staff(event).id);
+	await removeMember(event.params.id, staff(event).id);
 	return answer({ ok: true });
 });

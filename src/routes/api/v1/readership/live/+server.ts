@@ -12,7 +12,7 @@ const slackMs = 10_000;
 /** A connection ends after this and the browser comes back by itself: whoever has been signed out meanwhile is not told any more. */
 const longestMs = 30 * minuteMs;
 
-export const GET: RequestHandler = route(async (event) => {
+export const GET: RequestHandler = route((event) => {
 	staff(event);
 	const before = Number(event.request.headers.get('last-event-id'));
 	const begun = Date.now();
@@ -34,9 +34,13 @@ export const GET: RequestHandler = route(async (event) => {
 					}
 					if (told.size > 5_000) told.clear();
 					controller.enqueue(encoder.encode(text));
-					if (Date.now() - begun > longestMs) return controller.close();
+					if (Date.now() - begun > longestMs) {
+						controller.close();
+						return;
+					}
 				} catch {
-					return controller.close();
+					controller.close();
+					return;
 				}
 				timer = setTimeout(() => void look(), lookMs);
 			};

@@ -8,13 +8,13 @@ import { tryAgain, withdrawWebhook } from '$lib/server/readership/webhooks';
 
 export const POST: RequestHandler = route(async (event) => {
 	owner(event);
-	if (!isId(event.params.id!)) throw new IanuaError('not-found');
-	await tryAgain(event.params.id!);
+	if (!isId(event.params.id)) throw new IanuaError('not-found');
+	await tryAgain(event.params.id);
 	return answer({ ok: true });
 });
 export const DELETE: RequestHandler = route(async (event) => {
 	const { id } = owner(event);
-	if (!isId(event.params.id!)) throw new IanuaError('not-found');
-	await withdrawWebhook(event.params.id!, id);
+	if (!isId(event.params.id)) throw new IanuaError('not-found');
+	await withdrawWebhook(event.params.id, id);
 	return answer({ ok: true });
 });

@@ -6,7 +6,7 @@ import { answerAttachment } from '$lib/server/reading/chain';
 import { responseOf } from '$lib/server/reading/deliver';
 
 const handle: RequestHandler = part(
-	async (event) => responseOf(await answerAttachment(fileRequestOf(event, event.params.slug!), wholeNumber(event.params.number, 0))),
+	async (event) => responseOf(await answerAttachment(fileRequestOf(event, event.params.slug), wholeNumber(event.params.number, 0))),
 	true
 );
 export const GET = handle;

@@ -6,7 +6,7 @@ import { answerCover } from '$lib/server/reading/chain';
 import { responseOf } from '$lib/server/reading/deliver';
 
 const handle: RequestHandler = part(
-	async (event) => responseOf(await answerCover(fileRequestOf(event, event.params.slug!), wholeNumber(event.params.width, 0))),
+	async (event) => responseOf(await answerCover(fileRequestOf(event, event.params.slug), wholeNumber(event.params.width, 0))),
 	false
 );
 export const GET = handle;

@@ -6,7 +6,7 @@ import { answerLeaf } from '$lib/server/reading/chain';
 import { responseOf } from '$lib/server/reading/deliver';
 
 const handle: RequestHandler = part(
-	async (event) => responseOf(await answerLeaf(fileRequestOf(event, event.params.slug!), wholeNumber(event.params.page, 0))),
+	async (event) => responseOf(await answerLeaf(fileRequestOf(event, event.params.slug), wholeNumber(event.params.page, 0))),
 	true
 );
 export const GET = handle;

@@ -4,6 +4,6 @@ import { fileRequestOf, part } from '$lib/server/http/api';
 import { foundOn } from '$lib/server/reading/chain';
 
 export const GET: RequestHandler = part(
-	async (event) => Response.json({ pages: await foundOn(fileRequestOf(event, event.params.slug!)) }, { headers: { 'cache-control': 'no-store' } }),
+	async (event) => Response.json({ pages: await foundOn(fileRequestOf(event, event.params.slug)) }, { headers: { 'cache-control': 'no-store' } }),
 	true
 );

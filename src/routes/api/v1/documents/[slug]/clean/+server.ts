@@ -7,7 +7,7 @@ import { makeCleaned } from '$lib/server/intake/derivatives';
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	const slug = await presentSlug(event.params.slug!);
+	const slug = await presentSlug(event.params.slug);
 	await checkDone(await makeCleaned(slug, id), 15_000);
 	return documentAnswer(slug, 201);
 });

@@ -11,7 +11,7 @@ const checkBody = compile(IconBody);
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	const slug = await presentSlug(event.params.slug!);
+	const slug = await presentSlug(event.params.slug);
 	if (event.request.headers.get('content-type')?.includes('application/json')) await iconCover(slug, (await body(event, checkBody)).icon, id);
 	else await withUpload(event.request, ({ stream }) => pictureCover(slug, stream, id));
 	return documentAnswer(slug);

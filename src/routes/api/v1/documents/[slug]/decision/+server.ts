@@ -13,7 +13,7 @@ const checkQuery = compile(DecisionQuery);
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const query = checked(checkQuery, Object.fromEntries(event.url.searchParams));
-	const found = await resolve(event.params.slug!);
+	const found = await resolve(event.params.slug);
 	if (!found || found.gone) throw new IanuaError('not-found');
 	return answer(await tryDoor(found.thing, found.id, query));
 });

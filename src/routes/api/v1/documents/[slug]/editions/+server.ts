@@ -7,7 +7,7 @@ import { withUpload } from '$lib/server/intake/multipart';
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	const editionOf = await presentSlug(event.params.slug!);
+	const editionOf = await presentSlug(event.params.slug);
 	const made = await withUpload(event.request, ({ fileName, stream }) => bringInStream(stream, fileName, id, () => ({ editionOf })));
 	await checkDone(made.edition, 15_000);
 	return documentAnswer(editionOf, 201);

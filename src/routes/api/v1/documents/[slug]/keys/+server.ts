@@ -9,9 +9,9 @@ const checkBody = compile(KeyGiven);
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	return answer({ items: await keysOf(await presentSlug(event.params.slug!)), next: null });
+	return answer({ items: await keysOf(await presentSlug(event.params.slug)), next: null });
 });
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	return answer(await issueKey(await presentSlug(event.params.slug!), await body(event, checkBody), id, { token: event.locals.caller.token }), 201);
+	return answer(await issueKey(await presentSlug(event.params.slug), await body(event, checkBody), id, { token: event.locals.caller.token }), 201);
 });

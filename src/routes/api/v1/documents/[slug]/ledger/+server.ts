@@ -13,7 +13,7 @@ const checkQuery = compile(LedgerQuery, { coerce: true });
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const { from, until, ...query } = checked(checkQuery, Object.fromEntries(event.url.searchParams));
-	const view = await documentView(event.params.slug!);
+	const view = await documentView(event.params.slug);
 	if (!view) throw new IanuaError('not-found');
 	const { items, next } = await ledger({ document: view.id, from: from ? new Date(from) : undefined, until: until ? new Date(until) : undefined, ...query });
 	return answer({ items, next });

@@ -7,7 +7,7 @@ import { answer, route } from '$lib/server/http/api';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	const view = await documentView(event.params.slug!);
+	const view = await documentView(event.params.slug);
 	if (!view) throw new IanuaError('not-found');
 	const { sentence, count, inForce } = view.door;
 	return answer({ sentence, people: count, anyone: inForce === 'open' || inForce === 'ajar' });

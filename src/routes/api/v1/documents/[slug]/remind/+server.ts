@@ -9,5 +9,5 @@ const check = compile(Reminding);
 
 export const POST: RequestHandler = route(async (event) => {
 	const { name } = staff(event);
-	return answer(await remind(event.params.slug!, await body(event, check), { name }));
+	return answer(await remind(event.params.slug, await body(event, check), { name }));
 });

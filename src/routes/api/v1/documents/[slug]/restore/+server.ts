@@ -6,7 +6,7 @@ import { documentAnswer, presentSlug, route } from '$lib/server/http/api';
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
-	const slug = await presentSlug(event.params.slug!);
+	const slug = await presentSlug(event.params.slug);
 	await restore(slug, id);
 	return documentAnswer(slug);
 });

@@ -12,7 +12,7 @@ const [checkWatch, checkAction] = [compile(WatchChange), compile(SourceAction)];
 export const PATCH: RequestHandler = route(async (event) => {
 	staff(event);
 	const { watch } = await body(event, checkWatch);
-	const slug = await presentSlug(event.params.slug!);
+	const slug = await presentSlug(event.params.slug);
 	await setWatch(slug, watch);
 	return documentAnswer(slug);
 });
@@ -20,7 +20,7 @@ export const PATCH: RequestHandler = route(async (event) => {
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
 	const { do: action } = await body(event, checkAction);
-	const slug = await presentSlug(event.params.slug!);
+	const slug = await presentSlug(event.params.slug);
 	if (action === 'compare') await compareSource(slug);
 	else if (action === 'leave') await leaveAlone(slug);
 	else await checkDone(await takeChanged(slug, id), 15_000);

@@ -12,7 +12,7 @@ const checkBody = compile(UnlockBody);
 export const POST: RequestHandler = route(async (event) => {
 	const { id } = staff(event);
 	const { password } = await body(event, checkBody);
-	const slug = await presentSlug(event.params.slug!);
+	const slug = await presentSlug(event.params.slug);
 	await checkDone(await makeUnlocked(slug, password, id), 15_000);
 	return documentAnswer(slug, 201);
 });

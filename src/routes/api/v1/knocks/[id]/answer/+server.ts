@@ -9,5 +9,5 @@ const checkBody = compile(KnockAnswer);
 
 export const POST: RequestHandler = route(async (event) => {
 	const person = staff(event);
-	return answer(await answerKnock(event.params.id!, await body(event, checkBody), person, event.locals.caller.token));
+	return answer(await answerKnock(event.params.id, await body(event, checkBody), person, event.locals.caller.token));
 });

@@ -5,5 +5,5 @@ import { answer, route } from '$lib/server/http/api';
 import { inviteMember } from '$lib/server/people/members';
 
 export const POST: RequestHandler = route(async (event) => {
-	return answer(await inviteMember(event.params.id!, staff(event)), 201);
+	return answer(await inviteMember(event.params.id, staff(event)), 201);
 });

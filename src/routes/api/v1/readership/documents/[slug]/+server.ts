@@ -11,7 +11,7 @@ import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	const view = await documentView(event.params.slug!);
+	const view = await documentView(event.params.slug);
 	if (!view) throw new IanuaError('not-found');
 	const edition = wholeNumber(event.url.searchParams.get('edition'), undefined);
 	return answer(onlyWhole(await documentReport(await reported(view, edition), await periodFrom(event.url))));

@@ -10,7 +10,7 @@ import { readerReport } from '$lib/server/readership/reports/reader';
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const { id } = event.params;
-	const report = isId(id!) ? await readerReport({ person: id! }, await periodFrom(event.url)) : null;
+	const report = isId(id) ? await readerReport({ person: id }, await periodFrom(event.url)) : null;
 	if (!report) throw new IanuaError('not-found');
 	return answer(onlyWhole(report));
 });

@@ -11,5 +11,5 @@ const checkQuery = compile(Type.Object({ before: Type.Integer({ minimum: 1 }), a
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const { before, after } = checked(checkQuery, Object.fromEntries(event.url.searchParams));
-	return answer(await compareEditions(await presentSlug(event.params.slug!), before, after));
+	return answer(await compareEditions(await presentSlug(event.params.slug), before, after));
 });

@@ -9,6 +9,6 @@ const checkBody = compile(KeysMailed);
 
 export const POST: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
-	const slug = await presentSlug(event.params.slug!);
+	const slug = await presentSlug(event.params.slug);
 	return answer({ items: await mailKeys(slug, await body(event, checkBody), actor, event.locals.caller.token), next: null }, 201);
 });
