@@ -1,4 +1,4 @@
-import { cpSync, existsSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, readFileSync } from 'node:fs';
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig, type Plugin } from 'vite';
@@ -15,8 +15,20 @@ function pdfAssets(): Plugin {
 				const to = `static/pdfjs/${part}`;
 				if (existsSync(to)) continue;
 				cpSync(`node_modules/pdfjs-dist/${part}`, to, { recursive: true });
-				rmSync(`${to}/LICENSE`, { force: true });
 			}
+		}
+	};
+}
+
+/** Of packages whose files are served as they are, the licence beside them; those of code stand in packages.md, which Vite makes. */
+function licences(): Plugin {
+	const served = ['@fontsource/commissioner', '@fontsource/literata', 'lucide-static', 'pdfjs-dist'];
+	return {
+		name: 'licences',
+		generateBundle() {
+			if (this.environment.name !== 'client') return;
+			for (const name of served)
+				this.emitFile({ type: 'asset', fileName: `_app/licences/${name.replace(/^.*\//, '')}.txt`, source: readFileSync(`node_modules/${name}/LICENSE`) });
 		}
 	};
 }
@@ -38,9 +50,9 @@ function programs(): Plugin {
 }
 
 export default defineConfig(({ command }) => ({
-	plugins: [programs(), pdfAssets(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
+	plugins: [programs(), licences(), pdfAssets(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
 	worker: { format: 'es', plugins: () => [trimPdfjs()] },
 	// what the server needs at run time stays a package (dependencies); all else is taken into the build
 	ssr: command === 'build' ? { noExternal: true, external: Object.keys(packageJson.dependencies) } : {},
-	build: { chunkSizeWarningLimit: 1500 }
+	build: { chunkSizeWarningLimit: 1500, license: { fileName: '_app/licences/packages.md' } }
 }));

@@ -52,7 +52,7 @@ install_modules() {
 }
 
 check_node() {
-	local major
-	major=$(node -p 'process.versions.node.split(".")[0]' 2>/dev/null || echo 0)
-	[ "$major" = 20 ] || { echo "Ianua needs Node 20; this machine has $(node --version 2>/dev/null || echo none)." >&2; exit 1; }
+	local version
+	version=$(node -p '(([a, b]) => +a * 100 + +b)(process.versions.node.split("."))' 2>/dev/null || echo 0)
+	[ "$version" -ge 2019 ] || { echo "Ianua needs Node 20.19 or newer; this machine has $(node --version 2>/dev/null || echo none)." >&2; exit 1; }
 }
