@@ -1,6 +1,7 @@
 // Brings a whole Ianua up on a data folder: database, secret, demo where wanted, web server. Used by start, tests and bench.
-import { execFileSync, fork, type ChildProcess, type StdioOptions } from 'node:child_process';
+import { fork, spawn, type ChildProcess, type StdioOptions } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
+import { once } from 'node:events';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { freePort, isFree, startPostgres, type Postgres } from '#server/db/cluster';
@@ -101,11 +102,14 @@ export async function runIanua({
 		const who = as ? { uid: as.uid, gid: as.gid } : {};
 		if (as) environment.HOME = data;
 		if (demo) {
-			execFileSync('node', ['--import', 'tsx', 'demo/load.ts'], {
+			const load = spawn(process.execPath, ['--import', 'tsx', 'demo/load.ts'], {
 				...who,
+				cwd: application,
 				env: { ...environment, IANUA_POSTGRES_PORT: String(postgres?.port ?? '') },
 				stdio: ['ignore', 'inherit', 'inherit']
 			});
+			const [code] = (await once(load, 'exit')) as [number | null];
+			if (code !== 0) throw new Error(`The demo could not be loaded (${code ?? 'ended by a signal'}).`);
 		}
 		const stdio: StdioOptions = ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc'];
 		const launch = () =>

@@ -25,6 +25,9 @@ const metrics = [
 	['Access_Denied', 'refusals']
 ] as const;
 
+/** The kinds of figures that a report of items has lines for. */
+export const itemMetrics = metrics.map(([name]) => name);
+
 export interface ItemLine {
 	readonly Item: string;
 	readonly Proprietary_ID: string;

@@ -310,6 +310,8 @@ test('a pocket page is put in order by keyboard and by hand, rests what it shoul
 	await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2);
 	await page.mouse.down();
 	await page.mouse.move(from.x + from.width / 2, from.y - 20, { steps: 8 });
+	// it is in the hand before it is carried on
+	await expect(page.locator('#dnd-action-dragged-el')).toBeVisible();
 	await page.mouse.move(to.x + to.width / 2, to.y + 4, { steps: 16 });
 	await page.waitForTimeout(400);
 	await page.mouse.up();

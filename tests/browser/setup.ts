@@ -17,21 +17,20 @@ export default async function setup({ workers }: FullConfig): Promise<() => Prom
 		return async () => {};
 	}
 	build();
-	const all: { stop(): Promise<void> }[] = [];
-	const signIns: unknown[] = [];
-	// one after the other: each looks for free ports
-	for (let n = 1; n <= workers; n++) {
-		const { path: data, drop } = scratch(`browser-${n}`);
-		const running = await runIanua({ data, port: await freePort(), demo: true, quick: true, log: 'error' });
-		signIns.push(signInOf(data));
-		all.push({
-			stop: async () => {
-				await running.stop();
-				drop();
-			}
-		});
-	}
-	process.env.IANUA_TEST_SIGN_IN = JSON.stringify(signIns);
+	const all = await Promise.all(
+		Array.from({ length: workers }, async (_, n) => {
+			const { path: data, drop } = scratch(`browser-${n + 1}`);
+			const running = await runIanua({ data, port: await freePort(), demo: true, quick: true, log: 'error' });
+			return {
+				signIn: signInOf(data),
+				stop: async () => {
+					await running.stop();
+					drop();
+				}
+			};
+		})
+	);
+	process.env.IANUA_TEST_SIGN_IN = JSON.stringify(all.map(({ signIn }) => signIn));
 	return async () => {
 		await Promise.all(all.map(({ stop }) => stop()));
 	};

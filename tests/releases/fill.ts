@@ -74,7 +74,8 @@ for (const [name, pages] of [
 	await sound(slugs[name]);
 }
 const group = await api('POST', '/groups', { name: 'Lock wardens' });
-await api('PATCH', `/documents/${slugs['Open paper']!}`, { door: { position: 'open' }, folder: 'Papers', topics: ['locks'] });
+await api('PATCH', `/documents/${slugs['Open paper']!}`, { door: { position: 'open' } });
+await api('PATCH', `/documents/${slugs['Open paper']!}`, { folder: 'Papers', topics: ['locks'] });
 await api('PATCH', `/documents/${slugs['Keyed paper']!}`, {
 	door: { position: 'keyed', groups: group ? [group.slug as string] : [], allMembers: !group, allow: { save: false, print: true } }
 });

@@ -11,6 +11,7 @@ import { sql } from '#server/db/client';
 import { sweep, sweepStopped } from '#server/intake/sweep';
 import { putByList } from '#server/files/store';
 import { settings } from '#server/settings';
+import { noisePdf } from '../../scripts/noise-pdf';
 import { scratch } from '../../scripts/scratch';
 import { document, origin, pdf, qpdf, staff, visitor, until } from './help';
 import { begin, startOwn } from './own';
@@ -127,9 +128,7 @@ describe('a web server that ends by itself', () => {
 		const own = await startOwn({ data, ...large });
 		try {
 			const headers = await begin(own);
-			const big = await qpdf(await pdf('Large', 2), (a, b) => [a, b]);
-			const noise = Buffer.concat([big, Buffer.alloc(40_000_000, '% noise\n')]);
-			const made = (await (await bring(own.origin, headers, noise)).json()) as { slug: string };
+			const made = (await (await bring(own.origin, headers, await noisePdf(40_000_000))).json()) as { slug: string };
 			// a reader who takes his time
 			const { hostname, port } = new URL(own.origin);
 			let got = 0;

@@ -63,9 +63,7 @@ async function startOne(name: string): Promise<{ given: Given; stop(): Promise<v
 
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
 	build();
-	const all: Awaited<ReturnType<typeof startOne>>[] = [];
-	// one after the other: each looks for free ports
-	for (let n = 1; n <= project.config.maxWorkers; n++) all.push(await startOne(`server-${n}`));
+	const all = await Promise.all(Array.from({ length: project.config.maxWorkers }, (_, n) => startOne(`server-${n + 1}`)));
 	project.provide(
 		'given',
 		all.map(({ given }) => given)

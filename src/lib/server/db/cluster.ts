@@ -56,6 +56,9 @@ function passable(folder: string): boolean {
 	}
 }
 
+/** Ports that this process has given already: two that start at once do not get the same. */
+const handedOut = new Set<number>();
+
 /**
  * A port on which nobody listens, for one who will in a moment. Not of those that the system gives to outgoing connections (on Linux from 32768
  * on), since one of these could have it by then; and by lot, as others may be looking at the same time.
@@ -63,6 +66,8 @@ function passable(folder: string): boolean {
 export async function freePort(): Promise<number> {
 	for (let tries = 0; tries < 100; tries++) {
 		const port = randomInt(20_000, 32_000);
+		if (handedOut.has(port)) continue;
+		handedOut.add(port);
 		if (await isFree(port)) return port;
 	}
 	throw new Error('no port is free');

@@ -50,6 +50,22 @@ export const GroupAnswer = Type.Object({
 	people: Type.Integer({ description: 'current today' })
 });
 
+const days = { from: nullable(Type.String({ format: 'date' })), until: nullable(Type.String({ format: 'date' })) };
+/** What one line of a table would do; line 1 is the heading. */
+const TableLine = Type.Union([
+	Type.Object({ line: Type.Integer(), kind: Type.Literal('wrong'), trouble: Type.String() }),
+	Type.Object({
+		line: Type.Integer(),
+		kind: oneOf(['added', 'changed', 'same']),
+		email: Type.String(),
+		name: Type.String(),
+		formerName: Type.Optional(Type.String()),
+		group: nullable(Type.String()),
+		...days,
+		former: Type.Optional(nullable(Type.Object(days)))
+	})
+]);
+
 export const TableAnswer = Type.Object({
 	added: Type.Integer(),
 	changed: Type.Integer(),
@@ -57,7 +73,7 @@ export const TableAnswer = Type.Object({
 	wrong: Type.Integer(),
 	newGroups: Type.Array(Type.String()),
 	endless: Type.Integer({ description: 'memberships that have an end and would have none' }),
-	lines: Type.Array(Type.Any(), { description: 'at most 500, those that are wrong first' }),
+	lines: Type.Array(TableLine, { description: 'at most 500, those that are wrong first' }),
 	header: Type.Array(Type.String()),
 	encoding: Type.String(),
 	mapping: Type.Record(Type.String(), Type.Integer()),

@@ -1,5 +1,6 @@
 // The API of the ledger, reports, and who is told: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
-import { Type } from '@sinclair/typebox';
+import { Type, type Static, type TSchema } from '@sinclair/typebox';
+import { itemMetrics } from '#core/readership/items';
 import { lengths, steps } from '#core/readership/period';
 import { documentPath, Instant, Nothing, nullable, oneOf, type Operation } from '../http/contract';
 import { LedgerQuery } from './query';
@@ -61,7 +62,56 @@ export const Report = Type.Object(
 	{ additionalProperties: true }
 );
 
-export const Lines = Type.Object({ period: Period, whole: Type.Literal(true), items: Type.Array(Type.Any()) });
+/** The lines of a report that has no figures of its own. */
+const linesOf = <T extends TSchema>(line: T) => Type.Object({ period: Period, whole: Type.Literal(true), items: Type.Array(line) });
+
+/** What became of a placement, or of a document on another website: shown → pressed → opened → saved. */
+export const PlaceFigures = Type.Object({
+	kind: oneOf(['placement', 'outside']),
+	where: Type.String({ description: 'the page’s path, or the other website' }),
+	title: Type.String(),
+	slug: Type.String(),
+	document: Type.String(),
+	form: nullable(Type.String()),
+	shown: Type.Integer(),
+	pressed: Type.Integer({
+		description: 'led to the document’s page, an opening or a save: whichever was most, as one press can be followed by all of them'
+	}),
+	openings: Type.Integer(),
+	saves: Type.Integer()
+});
+export type PlaceFigures = Static<typeof PlaceFigures>;
+
+export const Refusals = Type.Object({
+	slug: Type.String(),
+	title: Type.String(),
+	reason: Type.String(),
+	page: nullable(Type.String({ description: 'the page from which they came, where it was one' })),
+	pageTitle: nullable(Type.String()),
+	times: Type.Integer(),
+	people: Type.Array(Type.String()),
+	nameless: Type.Integer(),
+	last: Instant,
+	deadEnd: Type.Boolean({ description: 'the page shows the document to people who cannot open it' })
+});
+export type Refusals = Static<typeof Refusals>;
+
+const month = Type.String({ pattern: '^\\d{4}-\\d{2}$' });
+const ItemReportAnswer = Type.Object({
+	header: Type.Record(Type.String(), Type.String()),
+	months: Type.Array(month),
+	items: Type.Array(
+		Type.Object({
+			Item: Type.String(),
+			Proprietary_ID: Type.String(),
+			URI: Type.String(),
+			Metric_Type: oneOf(itemMetrics),
+			Reporting_Period_Total: Type.Integer(),
+			months: Type.Record(month, Type.Integer())
+		})
+	),
+	whole: Type.Literal(true)
+});
 
 const WebhookAnswer = Type.Object({
 	id: Type.String({ format: 'uuid' }),
@@ -122,15 +172,22 @@ export const readershipOperations: readonly Operation[] = [
 	{ method: 'get', path: '/readership/overview', words: 'Readership of the whole site', query: Time, status: 200, answer: Report },
 	{ method: 'get', path: '/readership/documents/{slug}', words: 'Readership of a document', query: Time, status: 200, answer: Report },
 	{ method: 'get', path: '/readership/members/{id}', words: 'What a member read', query: Time, status: 200, answer: Report },
-	{ method: 'get', path: '/readership/places', words: 'What became of each placement and on other websites', query: Time, status: 200, answer: Lines },
+	{
+		method: 'get',
+		path: '/readership/places',
+		words: 'What became of each placement and on other websites',
+		query: Time,
+		status: 200,
+		answer: linesOf(PlaceFigures)
+	},
 	{ method: 'get', path: '/readership/live', words: 'Entries as they happen (server-sent events)', status: 200, answer: null },
-	{ method: 'get', path: '/readership/turned-away', words: 'Who was turned away, why, how often', query: Time, status: 200, answer: Lines },
+	{ method: 'get', path: '/readership/turned-away', words: 'Who was turned away, why, how often', query: Time, status: 200, answer: linesOf(Refusals) },
 	{
 		method: 'get',
 		path: '/readership/items',
 		words: 'Use of documents by month (JSON; as a table with format=tsv)',
 		query: Time,
 		status: 200,
-		answer: Type.Any()
+		answer: ItemReportAnswer
 	}
 ];

@@ -27,6 +27,8 @@ export async function drawForPrint(
 			signal.throwIfAborted();
 			onPage(i + 1);
 			const page = await pdf.getPage(number);
+			// pages that come drawn have no form to fill in
+			const filledIn = (pdf as Partial<PDFDocumentProxy>).annotationStorage;
 			const { width, height } = page.getViewport({ scale: 1 });
 			const scale = Math.min(printDots / 72, Math.sqrt(mostPixels / (width * height)));
 			const viewport = page.getViewport({ scale });
@@ -37,7 +39,7 @@ export async function drawForPrint(
 				viewport,
 				intent: 'print',
 				annotationMode: AnnotationMode.ENABLE_STORAGE,
-				printAnnotationStorage: pdf.annotationStorage.print
+				...(filledIn ? { printAnnotationStorage: filledIn.print } : {})
 			}).promise;
 			const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
 			canvas.width = canvas.height = 0;

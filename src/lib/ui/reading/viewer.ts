@@ -79,9 +79,15 @@ export class Viewer {
 				rangeChunkSize: rangeSize,
 				range: ranges.transport(lib.pdfjs.PDFDataRangeTransport, length, first)
 			});
+			const pdf = inOrder(await task.promise);
+			const page = pdf.getPage.bind(pdf);
+			let closed = false;
+			// a page still on its way when the room is closed does not come, and nobody waits for it: that is no trouble to tell of
+			pdf.getPage = (number) => page(number).catch((error: unknown) => (closed ? new Promise<never>(() => undefined) : Promise.reject(error as Error)));
 			opened = {
-				pdf: inOrder(await task.promise),
+				pdf,
 				close: () => {
+					closed = true;
 					ranges.close();
 					void task.destroy();
 				}

@@ -3,22 +3,8 @@ import type { Period } from '#core/readership/period';
 import { sql } from '../../db/client';
 import { piecesIn, wholeSite } from '../sums/figures';
 import { sumsForReport } from '../sums/keep';
+import type { PlaceFigures } from '../contract';
 import type { Lines } from './report';
-
-export interface PlaceFigures {
-	readonly kind: 'placement' | 'outside';
-	/** The page's path, or the other website. */
-	readonly where: string;
-	readonly title: string;
-	readonly slug: string;
-	readonly document: string;
-	readonly form: string | null;
-	readonly shown: number;
-	/** Led to the document's page, an opening or a save: whichever was most, as one press can be followed by all of them. */
-	readonly pressed: number;
-	readonly openings: number;
-	readonly saves: number;
-}
 
 /** What became of each placement and on each other website: shown → pressed → opened → saved. */
 export async function places(period: Period): Promise<Lines<PlaceFigures>> {

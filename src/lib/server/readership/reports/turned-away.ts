@@ -3,27 +3,13 @@ import type { Period } from '#core/readership/period';
 import { sql } from '../../db/client';
 import { noPage, piecesIn } from '../sums/figures';
 import { sumsForReport } from '../sums/keep';
+import type { Refusals } from '../contract';
 import type { Lines } from './report';
-
-export interface Refusals {
-	readonly slug: string;
-	readonly title: string;
-	readonly reason: string;
-	/** The page from which they came, where it was one. */
-	readonly page: string | null;
-	readonly pageTitle: string | null;
-	readonly times: number;
-	readonly people: readonly string[];
-	readonly nameless: number;
-	readonly last: string;
-	/** The page shows the document to people who cannot open it. */
-	readonly deadEnd: boolean;
-}
 
 /** Who was turned away, why, how often. What came from a page of ours, a dead end, comes first. */
 export async function turnedAwayReport(period: Period): Promise<Lines<Refusals>> {
 	const whole = await sumsForReport();
-	const rows = await sql()<(Omit<Refusals, 'last' | 'deadEnd'> & { last: Date })[]>`
+	const rows = await sql()<(Omit<Refusals, 'last' | 'deadEnd' | 'people'> & { last: Date; people: string[] | null })[]>`
 		with groups as (
 			select document_id, reason, page_id, sum(times)::int as times, max(last_at) as last from ${piecesIn(period)} join sum_reason using (span, day)
 			group by 1, 2, 3 order by page_id = ${noPage}, 4 desc limit 300
@@ -34,5 +20,5 @@ export async function turnedAwayReport(period: Period): Promise<Lines<Refusals>>
 				select count(distinct reader) filter (where person_id is null)::int as nameless, array_agg(distinct person_id) filter (where person_id is not null) as people
 				from sum_refused s where s.document_id = g.document_id and s.reason = g.reason and s.page_id = g.page_id and s.day between ${period.first} and ${period.last}) w
 			join document d on d.id = g.document_id left join page p on p.id = g.page_id order by g.page_id = ${noPage}, g.times desc, d.title, g.reason`;
-	return { period, whole, items: rows.map((r) => ({ ...r, people: r.people, last: r.last.toISOString(), deadEnd: r.page !== null })) };
+	return { period, whole, items: rows.map((r) => ({ ...r, people: r.people ?? [], last: r.last.toISOString(), deadEnd: r.page !== null })) };
 }
