@@ -23,6 +23,7 @@ code=$(cat "$work/data/begin-code" 2>/dev/null || echo -)
 mkdir -p "$here/$version"
 cd "$here/../.."
 node --import tsx tests/releases/fill.ts "http://127.0.0.1:$port" "$code" "$here/$version/facts.json"
+node_modules/.bin/prettier --log-level warn --write "$here/$version/facts.json"
 url=$(node --import tsx -e "import('#server/db/cluster').then(({ runningUrl }) => console.log(runningUrl('$work/data')))")
 /usr/lib/postgresql/15/bin/pg_dump --format=custom --compress=9 --no-owner --file="$here/$version/database.dump" --dbname="$url"
 rm -rf "$here/$version/files"
