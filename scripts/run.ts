@@ -115,7 +115,7 @@ export async function runIanua({
 		const launch = () =>
 			development
 				? fork('scripts/dev-server.ts', { cwd: application, execArgv: ['--import', 'tsx'], env: environment, stdio })
-				: fork(join(resolve(application), 'build/web.js'), { ...who, cwd: application, env: environment, stdio });
+				: fork(join(resolve(application), 'build/web.js'), { ...who, execArgv: [], cwd: application, env: environment, stdio });
 		const server = await keepUp(launch, { restart, say, output });
 		return {
 			origin,
