@@ -1,5 +1,6 @@
 // Stop and start again: everything is still there. And an empty site asks for its owner.
-import { execFileSync } from 'node:child_process';
+import { execFileSync, fork } from 'node:child_process';
+import { once } from 'node:events';
 import { copyFileSync, cpSync, existsSync, mkdirSync, readdirSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { afterAll, expect, it } from 'vitest';
@@ -99,8 +100,19 @@ it('keeps owner, documents, doors, files, sessions and ledger over a stop and a 
 	expect(installForProduction(production.path)).toBeLessThan(200_000_000);
 	for (const name of ['src', 'core', 'node_modules/tsx', 'node_modules/typescript', 'node_modules/vite', 'node_modules/svelte'])
 		expect(existsSync(join(production.path, name)), name).toBe(false);
-	const second = await runIanua({ data, port: await freePort(), demo: false, log: 'error', application: production.path });
+	const second = await runIanua({
+		data,
+		port: await freePort(),
+		demo: false,
+		log: 'error',
+		application: production.path,
+		given: { IANUA_JOBS: 'apart' }
+	});
+	// the jobs have a process of their own: what the web server queues is done there
+	const jobs = fork(join(production.path, 'build/jobs.js'), { cwd: production.path, execArgv: [], env: second.environment });
 	try {
+		await once(jobs, 'message');
+		expect((await fetch(`${second.origin}/readyz`)).status).toBe(200);
 		const file = Buffer.from(await (await fetch(`${second.origin}/d/${slug}/file`)).arrayBuffer());
 		expect(file.equals(bytes)).toBe(true);
 		const ledger = (await (await fetch(`${second.origin}/api/v1/documents/${slug}/ledger`, { headers: { cookie } })).json()) as { items: unknown[] };
@@ -121,6 +133,8 @@ it('keeps owner, documents, doors, files, sessions and ledger over a stop and a 
 		expect([cover.status, cover.headers.get('content-type')]).toEqual([200, 'image/webp']);
 		expect((await fetch(`${second.origin}/d/${later.slug}/read`, { headers: { cookie } })).status).toBe(200);
 	} finally {
+		jobs.kill('SIGTERM');
+		if (jobs.exitCode === null) await once(jobs, 'exit');
 		await second.stop();
 		production.drop();
 	}

@@ -4,6 +4,7 @@ import { db, ensureLedgerMonths, migrateDatabase } from './db/client';
 import { dropTemporary } from './files/store';
 import { tieStore } from './files/tie';
 import { migrations } from './home';
+import { startJobs } from './jobs/boss';
 import { log } from './log';
 import { offerBeginCode } from './people/begin';
 import { settings } from './settings';
@@ -20,6 +21,8 @@ export async function start({ work }: { work: boolean }): Promise<void> {
 	await reckonHours(db(), (await site()).zone);
 	await dropTemporary(Date.now());
 	await offerBeginCode();
+	// also where others do them: jobs are queued from here
+	await startJobs();
 	if (work) await startWork();
 	setInterval(() => void ensureLedgerMonths(new Date()).catch((err: unknown) => log().error({ err }, 'ledger partitions')), dayMs).unref();
 }

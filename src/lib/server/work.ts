@@ -3,7 +3,7 @@ import { takeIn } from './intake/tray';
 import { checkEdition } from './intake/check';
 import { watchSources } from './intake/source';
 import { beginAgain, sweep } from './intake/sweep';
-import { everySo, queueJob, startJobs, stopJobs, workOn } from './jobs/boss';
+import { everySo, queueJob, stopJobs, workOn } from './jobs/boss';
 import { sendDueReports } from './readership/subscriptions';
 import { keepTelling } from './readership/webhooks';
 import { keepSumming } from './readership/sums/keep';
@@ -15,7 +15,6 @@ import { dismissHelpers } from './pdf/helpers';
 const lookAgain = 60_000;
 
 export async function startWork(): Promise<void> {
-	await startJobs();
 	await workOn('take-in', async ({ intake }) => {
 		// the check follows in the same turn: a file goes from arrived to sound without waiting in a second line
 		const made = await takeIn(intake);
