@@ -47,6 +47,29 @@ export default ts.config(
 	// TypeScript passes by folders that begin with a dot
 	{ files: ['src/routes/.well-known/**'], ...ts.configs.disableTypeChecked, languageOptions: { parserOptions: { project: null } } },
 	{
+		// the desk is built of Flowbite Svelte’s parts; controls of one’s own stand in ui/parts, the reading room, and what pages without script show
+		files: ['src/routes/desk/**/*.svelte', 'src/lib/ui/**/*.svelte'],
+		ignores: [
+			'src/lib/ui/parts/**',
+			'src/lib/ui/reading/**',
+			'src/lib/ui/placing/{PageBody,SiteFrame,Content,Catalogue}.svelte',
+			'src/lib/ui/documents/DocumentList.svelte'
+		],
+		rules: {
+			'no-restricted-syntax': [
+				'error',
+				...['button', 'select', 'textarea', 'table', 'dialog'].map((name) => ({
+					selector: `SvelteElement[kind="html"][name.name="${name}"]`,
+					message: `Take the part from $lib/ui/parts/controls or flowbite-svelte instead of <${name}>.`
+				})),
+				{
+					selector: 'SvelteElement[kind="html"][name.name="input"]:not(:has(SvelteAttribute[key.name="type"] > SvelteLiteral[value="hidden"]))',
+					message: 'Take the field from $lib/ui/parts/controls.'
+				}
+			]
+		}
+	},
+	{
 		// what was answered is looked at by the test itself
 		files: ['tests/**', '**/*.test.ts'],
 		rules: {

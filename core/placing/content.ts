@@ -17,7 +17,8 @@ const Mark = Type.Union([
 
 const Text = Type.Object({ type: Type.Literal('text'), text: Type.String({ minLength: 1 }), marks: Type.Optional(Type.Array(Mark)) });
 const Break = Type.Object({ type: Type.Literal('hardBreak') });
-export const PlacementNode = Type.Object({ type: Type.Literal('placement'), attrs: PlacementAttrs });
+/** In a line it stands as the words around it do: bold, italic. */
+export const PlacementNode = Type.Object({ type: Type.Literal('placement'), attrs: PlacementAttrs, marks: Type.Optional(Type.Array(Mark)) });
 const Inline = Type.Union([Text, Break, PlacementNode]);
 
 const Paragraph = Type.Object({ type: Type.Literal('paragraph'), content: Type.Optional(Type.Array(Inline)) });
@@ -170,6 +171,8 @@ export function phoneScreens(entries: number): number {
 	return (pocketHeights.above + entries * pocketHeights.entry) / pocketHeights.screen;
 }
 
+const marksOf = ({ marks }: ContentNode) => (marks?.length ? { marks } : {});
+
 /**
  * Content as it is kept: a placement stands in a paragraph (it is an inline node), and each has an id of its own, which
  * `freshId` makes where there is none or where a copy brought the same along.
@@ -181,7 +184,7 @@ export function settled(content: Article, freshId: () => string): Article {
 			const attrs = node.attrs as Record<string, unknown>;
 			const id = typeof attrs.id === 'string' && !seen.has(attrs.id) ? attrs.id : freshId();
 			seen.add(id);
-			const kept: ContentNode = { type: 'placement', attrs: { ...attrs, id } };
+			const kept: ContentNode = { type: 'placement', attrs: { ...attrs, id }, ...marksOf(node) };
 			return inParagraph ? kept : { type: 'paragraph', content: [kept] };
 		}
 		if (!node.content) return node;
@@ -194,7 +197,7 @@ export function settled(content: Article, freshId: () => string): Article {
 /** Content as it is sent to readers: of a placement only its id and form, for which document it is may be nobody's business. */
 export function bare(content: Article): ContentNode {
 	const walk = (node: ContentNode): ContentNode => {
-		if (node.type === 'placement') return { type: 'placement', attrs: { id: node.attrs?.id, form: node.attrs?.form } };
+		if (node.type === 'placement') return { type: 'placement', attrs: { id: node.attrs?.id, form: node.attrs?.form }, ...marksOf(node) };
 		return node.content ? { ...node, content: node.content.map(walk) } : node;
 	};
 	return walk(content);

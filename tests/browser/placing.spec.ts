@@ -178,6 +178,33 @@ test('placements are put in by keyboard, by a pasted address and from the shelf;
 	await expect(page.locator('.placement').last()).toContainText('Towpath map');
 });
 
+test('words that are selected become the link to the document, as bold as they were', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'Words that lead');
+	await textOf(page).click();
+	await page.keyboard.type('Before you set out, read ');
+	await page.keyboard.press('Control+b');
+	await page.keyboard.type('the guide to cruising');
+	await page.keyboard.press('Control+b');
+	for (const _ of 'the guide to cruising') await page.keyboard.press('Shift+ArrowLeft');
+	await page.getByRole('button', { name: 'Place a document' }).click();
+	await page.getByRole('combobox', { name: 'Which document' }).fill('cruising');
+	await page.getByRole('option', { name: 'Cruising guide' }).click();
+	await expect(sheetOf(page).getByLabel('Words')).toHaveValue('the guide to cruising');
+	await expect(textOf(page)).toContainText('Before you set out, read the guide to cruising');
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /words-that-lead')).toBeVisible();
+
+	const visitor = await people.as('visitor');
+	await visitor.goto('/words-that-lead');
+	const paragraph = visitor.locator('p', { hasText: 'Before you set out' });
+	// the words stand there once, and are the link
+	await expect(paragraph).toHaveText(/^Before you set out, read the guide to cruising/);
+	await expect(paragraph).not.toContainText('the guide to cruising the guide');
+	await expect(paragraph.locator('strong').getByRole('link', { name: 'the guide to cruising' })).toHaveAttribute('href', /\/d\/cruising-guide/);
+});
+
 test('a dead end is told while writing, asked about once at publishing, and mended in one press; undo takes it back', async ({ people }) => {
 	const page = await people.as('staff');
 	await write(page, 'Leads nowhere');

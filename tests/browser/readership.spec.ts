@@ -1,6 +1,6 @@
 // Readership as staff meet it: the answer, the time it goes over, tables to take away, the roll call and its reminders, just now.
 import { readFileSync } from 'node:fs';
-import { expect, test } from './help';
+import { expect, origin, test } from './help';
 
 test('the overview answers in a sentence, over the time that is chosen; tables are taken away', async ({ people }) => {
 	const page = await people.as('staff');
@@ -21,6 +21,16 @@ test('the overview answers in a sentence, over the time that is chosen; tables a
 	await page.getByRole('button', { name: 'Show', exact: true }).click();
 	await expect(page).toHaveURL(new RegExp(`from=${day(20)}&until=${day(7)}`));
 	await expect(answer).toContainText(/ from \d+ \w+ \d{4} to \d+ \w+ \d{4}/);
+
+	// the list stands as one presses its heads: numbers from the greatest on first
+	const list = page.getByRole('region', { name: 'By document' });
+	const saved = async () => (await list.locator('tbody tr td:nth-child(4)').allTextContents()).map(Number);
+	await list.getByRole('button', { name: 'Saved' }).click();
+	await expect(list.getByRole('columnheader', { name: 'Saved' })).toHaveAttribute('aria-sort', 'descending');
+	expect(await saved()).toEqual((await saved()).sort((a, b) => b - a));
+	await list.getByRole('button', { name: 'Saved' }).press('Enter');
+	await expect(list.getByRole('columnheader', { name: 'Saved' })).toHaveAttribute('aria-sort', 'ascending');
+	expect(await saved()).toEqual((await saved()).sort((a, b) => a - b));
 
 	// the picture, the table and the file say the same
 	const series = page.locator('section', { has: page.getByRole('heading', { name: 'Day by day' }) });
@@ -81,6 +91,39 @@ test('a document: attention by page, the roll call, and those who have not opene
 	await roll.getByRole('link', { name: new RegExp(`^${name}`) }).click();
 	await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);
 	await expect(page.getByRole('row').filter({ hasText: 'Reminded' })).toContainText('Lock warden handbook');
+});
+
+test('a roll call of a hundred and more draws only who is in sight, in the order that one presses', async ({ people }) => {
+	const page = await people.as('staff');
+	const numbers = Array.from({ length: 130 }, (_, n) => String(n + 1).padStart(3, '0'));
+	const table = ['name,email,group', ...numbers.map((n) => `Hand ${n},hand-${n}@example.net,Deckhands`)].join('\n');
+	const headers = { origin: origin(), 'content-type': 'text/csv' };
+	const came = await page.request.post('/api/v1/members/import?makeGroups=true', { data: table, headers });
+	expect(came.status()).toBe(200);
+	const patch = (data: object) => page.request.patch('/api/v1/documents/culvert-14-survey', { data, headers: { origin: origin() } });
+	const changed = await patch({ door: { position: 'keyed', allMembers: false, groups: ['deckhands'], people: [] } });
+	expect(changed.status()).toBe(200);
+	const { before } = (await changed.json()) as { before: object };
+
+	await page.goto('/desk/readership/culvert-14-survey');
+	const roll = page.locator('section', { has: page.getByRole('heading', { name: 'Roll call' }) });
+	await roll.getByRole('button', { name: 'As a table' }).click();
+	const list = roll.getByRole('region', { name: 'Roll call' });
+	await expect(list.getByRole('table')).toHaveAttribute('aria-rowcount', '131');
+	await list.getByRole('button', { name: 'Who' }).click();
+	await expect(list.getByRole('link', { name: 'Hand 001' })).toBeVisible();
+	expect(await list.getByRole('link').count()).toBeLessThan(100);
+	await expect(list.getByRole('link', { name: 'Hand 130' })).toBeHidden();
+	await list.evaluate((box) => box.scrollTo(0, box.scrollHeight));
+	await expect(list.getByRole('link', { name: 'Hand 130' })).toBeVisible();
+	await list.getByRole('button', { name: 'Who' }).click();
+	await expect(list.getByRole('link', { name: 'Hand 130' })).toBeInViewport();
+
+	// as it was
+	expect((await patch(before)).status()).toBe(200);
+	const members = (await (await page.request.get('/api/v1/members?group=deckhands&limit=200')).json()) as { items: { id: string }[] };
+	for (const { id } of members.items) await page.request.delete(`/api/v1/members/${id}`, { headers: { origin: origin() } });
+	await page.request.delete('/api/v1/groups/deckhands', { headers: { origin: origin() } });
 });
 
 test('where placed, who was turned away with what mends it, and what happens just now', async ({ people }) => {

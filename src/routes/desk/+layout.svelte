@@ -1,10 +1,12 @@
 <!-- The desk: the lintel above every room; PDFs dropped anywhere start the intake. -->
 <script lang="ts">
+	import { Fileupload } from '$lib/ui/parts/controls';
 	import '$lib/ui/theme.css';
 	import { goto } from '$app/navigation';
 	import { goWith, refresh } from '$lib/ui/parts/refresh';
 	import { navigating, page } from '$app/state';
-	import { Modal } from 'flowbite-svelte';
+	import { Modal, ThemeProvider } from 'flowbite-svelte';
+	import { look } from '$lib/ui/parts/controls/look';
 	import { onMount } from 'svelte';
 	import Lintel from '$lib/ui/parts/Lintel.svelte';
 	import Notices from '$lib/ui/parts/Notices.svelte';
@@ -89,51 +91,51 @@
 	}}
 />
 
-<Lintel siteName={data.site.name} person={data.me!} bind:find />
-<input
-	bind:this={input}
-	type="file"
-	multiple
-	accept="application/pdf,.pdf"
-	class="sr-only"
-	tabindex="-1"
-	aria-label="Choose PDF files to bring in"
-	onchange={(e) => {
-		bringIn(e.currentTarget.files ?? [], data.maxUpload);
-		e.currentTarget.value = '';
-	}}
-/>
-<input
-	bind:this={folder}
-	type="file"
-	multiple
-	webkitdirectory
-	class="sr-only"
-	tabindex="-1"
-	aria-label="Choose a folder of PDF files to bring in"
-	onchange={(e) => {
-		bringIn(
-			[...(e.currentTarget.files ?? [])].filter((f) => /\.pdf$/i.test(f.name)),
-			data.maxUpload
-		);
-		e.currentTarget.value = '';
-	}}
-/>
-<main>{@render children()}</main>
-{#if over > 0}
-	<div class="drop" aria-hidden="true"><p>{overSheet ? `Let go to put in a new edition of “${overSheet}”` : 'Let go to bring in'}</p></div>
-{/if}
-<Tray />
-<Notices />
-<SignInAgain email={data.me!.email} />
-<Modal title="Shortcuts" aria-label="Shortcuts" bind:open={help} size="xs" outsideclose>
-	<dl class="grid grid-cols-[80px_1fr] gap-y-1.5">
-		{#each shortcutWords as [key, words] (key)}
-			<dt><kbd class="rounded border border-[var(--edge)] px-1.5">{key}</kbd></dt>
-			<dd>{words}</dd>
-		{/each}
-	</dl>
-</Modal>
+<ThemeProvider theme={look}>
+	<Lintel siteName={data.site.name} person={data.me!} bind:find />
+	<Fileupload
+		bind:elementRef={input}
+		multiple
+		accept="application/pdf,.pdf"
+		unseen
+		tabindex={-1}
+		aria-label="Choose PDF files to bring in"
+		onchange={(e) => {
+			bringIn(e.currentTarget.files ?? [], data.maxUpload);
+			e.currentTarget.value = '';
+		}}
+	/>
+	<Fileupload
+		bind:elementRef={folder}
+		multiple
+		webkitdirectory
+		unseen
+		tabindex={-1}
+		aria-label="Choose a folder of PDF files to bring in"
+		onchange={(e) => {
+			bringIn(
+				[...(e.currentTarget.files ?? [])].filter((f) => /\.pdf$/i.test(f.name)),
+				data.maxUpload
+			);
+			e.currentTarget.value = '';
+		}}
+	/>
+	<main>{@render children()}</main>
+	{#if over > 0}
+		<div class="drop" aria-hidden="true"><p>{overSheet ? `Let go to put in a new edition of “${overSheet}”` : 'Let go to bring in'}</p></div>
+	{/if}
+	<Tray />
+	<Notices />
+	<SignInAgain email={data.me!.email} />
+	<Modal title="Shortcuts" aria-label="Shortcuts" bind:open={help} size="xs" outsideclose>
+		<dl class="grid grid-cols-[80px_1fr] gap-y-1.5">
+			{#each shortcutWords as [key, words] (key)}
+				<dt><kbd class="rounded border border-[var(--edge)] px-1.5">{key}</kbd></dt>
+				<dd>{words}</dd>
+			{/each}
+		</dl>
+	</Modal>
+</ThemeProvider>
 
 <style>
 	.drop {

@@ -1,5 +1,6 @@
 <!-- Sets a door: position, who, hours, allowance, and the sentence that says what it comes to. Each press is saved at once. -->
 <script lang="ts">
+	import { Button, Input, Radio, Select } from '$lib/ui/parts/controls';
 	import { Checkbox } from 'flowbite-svelte';
 	import { positions, type DoorChange, type DoorView, type Position } from '#core/access/door';
 	import TurnedAwayForm from './TurnedAwayForm.svelte';
@@ -49,10 +50,15 @@
 {#if !door.follows}
 	<div class="pick" role="radiogroup" aria-label="Door">
 		{#each positions as position (position)}
-			<label class:on={door.position === position} title={means[position]}>
-				<input class="sr-only" type="radio" name="position" value={position} checked={door.position === position} onchange={() => change({ position })} />
-				<DoorMark {position} height={34} />{words[position]}
-			</label>
+			<Radio
+				custom
+				classes={{ label: { on: door.position === position } }}
+				title={means[position]}
+				name="position"
+				value={position}
+				group={door.position}
+				onchange={() => change({ position })}><DoorMark {position} height={34} />{words[position]}</Radio
+			>
 		{/each}
 	</div>
 {/if}
@@ -63,22 +69,23 @@
 	<fieldset class="mt-2">
 		<legend class="sr-only">Who is admitted</legend>
 		<div class="flex flex-wrap gap-1.5">
-			<button class="pill" class:on={door.allMembers} aria-pressed={door.allMembers} onclick={() => change({ allMembers: !door.allMembers })}
-				>All members <i>{allMembers}</i></button
+			<Button kind="pill" class={{ on: door.allMembers }} aria-pressed={door.allMembers} onclick={() => change({ allMembers: !door.allMembers })}
+				>All members <i>{allMembers}</i></Button
 			>
 			{#each groups as group (group.slug)}
-				<button class="pill" class:on={admitted.has(group.slug)} aria-pressed={admitted.has(group.slug)} onclick={() => toggleGroup(group.slug)}
-					>{group.name} <i>{group.people}</i></button
+				<Button kind="pill" class={{ on: admitted.has(group.slug) }} aria-pressed={admitted.has(group.slug)} onclick={() => toggleGroup(group.slug)}
+					>{group.name} <i>{group.people}</i></Button
 				>
 			{/each}
 		</div>
 		{#if !groups.length}<p class="soft mt-1">There are no groups yet. <a class="quiet" href="/desk/people">Make one in People</a></p>{/if}
 		<div class="mt-2 flex flex-wrap items-center gap-1.5">
 			{#each door.people as person (person.email)}
-				<button
-					class="pill on"
+				<Button
+					kind="pill"
+					class="on"
 					title="Take {person.name} out"
-					onclick={() => change({ people: door.people.filter((p) => p.email !== person.email).map((p) => p.email) })}>{person.name} ×</button
+					onclick={() => change({ people: door.people.filter((p) => p.email !== person.email).map((p) => p.email) })}>{person.name} ×</Button
 				>
 			{/each}
 			<form
@@ -88,15 +95,15 @@
 					newPerson = '';
 				}}
 			>
-				<input class="field small" type="email" placeholder="Admit a person by e-mail" aria-label="Admit a person by e-mail" bind:value={newPerson} />
+				<Input class="small" type="email" placeholder="Admit a person by e-mail" aria-label="Admit a person by e-mail" bind:value={newPerson} />
 			</form>
 		</div>
 	</fieldset>
 {/if}
 
 <div class="more">
-	<button class="quiet" aria-expanded={wordsShown} onclick={() => (wordsShown = !wordsShown)}>Turned away{door.turnedAway ? ' (own words)' : ''}</button>
-	<button class="quiet" aria-expanded={hoursShown} onclick={() => (hoursShown = !hoursShown)}>Hours{door.from || door.until ? ' (set)' : ''}</button>
+	<Button kind="quiet" aria-expanded={wordsShown} onclick={() => (wordsShown = !wordsShown)}>Turned away{door.turnedAway ? ' (own words)' : ''}</Button>
+	<Button kind="quiet" aria-expanded={hoursShown} onclick={() => (hoursShown = !hoursShown)}>Hours{door.from || door.until ? ' (set)' : ''}</Button>
 	{#if allowance}
 		<Checkbox checked={door.allow.save} onchange={() => change({ allow: { save: !door.allow.save } })}>Save</Checkbox>
 		<Checkbox checked={door.allow.print} onchange={() => change({ allow: { print: !door.allow.print } })}>Print</Checkbox>
@@ -110,9 +117,8 @@
 </div>
 {#if hoursShown}
 	<div class="hours">
-		<label>From <input class="field small" type="date" value={dayOnly(door.from)} onchange={(e) => change({ from: e.currentTarget.value || null })} /></label>
-		<label>until <input class="field small" type="date" value={dayOnly(door.until)} onchange={(e) => change({ until: e.currentTarget.value || null })} /></label
-		>
+		<label>From <Input class="small" type="date" value={dayOnly(door.from)} onchange={(e) => change({ from: e.currentTarget.value || null })} /></label>
+		<label>until <Input class="small" type="date" value={dayOnly(door.until)} onchange={(e) => change({ until: e.currentTarget.value || null })} /></label>
 		<span class="soft">whole days, {zone}</span>
 	</div>
 {/if}
@@ -129,10 +135,10 @@
 {#if pages?.length}
 	<label class="follows"
 		>Follows
-		<select class="field small" value={door.follows?.path ?? ''} onchange={(e) => change({ follows: e.currentTarget.value || null })}>
+		<Select class="small" value={door.follows?.path ?? ''} onchange={(e) => change({ follows: e.currentTarget.value || null })}>
 			<option value="">no page: a door of its own</option>
 			{#each pages as page (page.path)}<option value={page.path}>{page.title}</option>{/each}
-		</select>
+		</Select>
 	</label>
 {/if}
 {#if allowance && !door.allow.save}
@@ -154,7 +160,8 @@
 		gap: 6px;
 		margin: 8px 0;
 	}
-	.pick label {
+	.pick :global(label) {
+		display: block;
 		border: 1px solid var(--edge);
 		border-radius: var(--corner);
 		padding: 7px 4px 5px;
@@ -167,17 +174,19 @@
 		display: block;
 		margin: 0 auto 3px;
 	}
-	.pick label.on {
+	.pick :global(label.on) {
 		border: 2px solid var(--brass-bright);
 		background: var(--brass-wash);
 		padding: 6px 3px 4px;
 		--sheet: var(--brass-wash);
 	}
-	.pick label:focus-within {
+	.pick :global(label:focus-within) {
 		outline: 2px solid var(--brass-bright);
 		outline-offset: 2px;
 	}
-	.small {
+	form :global(.small),
+	label :global(.small),
+	.follows :global(.small) {
 		height: 30px;
 		font-size: 13px;
 		width: auto;
@@ -197,7 +206,7 @@
 		gap: 6px 8px;
 		margin-top: 8px;
 	}
-	.follows select {
+	.follows :global(select) {
 		padding-right: 30px;
 		max-width: 260px;
 	}

@@ -1,5 +1,6 @@
 <!-- The keys of a document: issued, shown once with their address, and what each did. -->
 <script lang="ts">
+	import { Button, Checkbox, Input, Radio, Textarea } from '$lib/ui/parts/controls';
 	import { counted } from '#core/access/reach';
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
@@ -103,7 +104,7 @@
 
 <div class="head">
 	<span>{keys.length ? counted(keys.length, 'key', 'keys') : 'No keys'}{keys.length && position === 'shut' ? ', suspended while the door is shut' : ''}</span>
-	<button class="quiet" id="issue-key" aria-expanded={open} onclick={() => (open = !open)}>Issue a key</button>
+	<Button kind="quiet" id="issue-key" aria-expanded={open} onclick={() => (open = !open)}>Issue a key</Button>
 </div>
 {#if issued}
 	<div class="issued" role="status">
@@ -112,8 +113,8 @@
 		<div class="flex items-end gap-3">
 			<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn here from our own address -->
 			<div class="qr" role="img" aria-label="The address as a QR code">{@html issued.qr}</div>
-			<button class="btn main" onclick={copy}>Copy the address</button>
-			<button class="btn" onclick={() => (issued = null)}>Done</button>
+			<Button kind="main" onclick={copy}>Copy the address</Button>
+			<Button onclick={() => (issued = null)}>Done</Button>
 		</div>
 	</div>
 {/if}
@@ -121,40 +122,39 @@
 	<div class="issued" role="alert">
 		<p><b>These keys could not be mailed.</b> Hand the addresses on yourself; they are shown this once.</p>
 		{#each unmailed as { address, url } (address)}<p>{address}<br /><code>{url}</code></p>{/each}
-		<button class="btn" onclick={() => (unmailed = [])}>Done</button>
+		<Button onclick={() => (unmailed = [])}>Done</Button>
 	</div>
 {/if}
 {#if open}
 	<form class="fields panel" onsubmit={several ? mail : issue}>
 		<p class="wide checks">
-			<label><input type="radio" bind:group={several} value={false} /> One key</label>
-			<label><input type="radio" bind:group={several} value={true} /> A key for each of several addresses, mailed</label>
+			<Radio bind:group={several} value={false}>One key</Radio>
+			<Radio bind:group={several} value={true}>A key for each of several addresses, mailed</Radio>
 		</p>
 		{#if several}
 			<label class="wide"
 				>Addresses, one on a line
-				<textarea class="field" rows="4" bind:value={pasted} required placeholder="Ann Heron &lt;ann@example.org&gt;, ben@example.org"></textarea></label
+				<Textarea rows={4} bind:value={pasted} required placeholder="Ann Heron &lt;ann@example.org&gt;, ben@example.org"></Textarea></label
 			>
-			<label class="wide">A few words for the mail <textarea class="field" rows="2" bind:value={words} maxlength="2000"></textarea></label>
+			<label class="wide">A few words for the mail <Textarea rows={2} bind:value={words} maxlength={2000}></Textarea></label>
 		{:else}
 			<label class="wide"
 				>To whom
-				<!-- svelte-ignore a11y_autofocus -->
-				<input class="field" bind:value={label} required maxlength="200" placeholder="The boatyard at Oxmere" autofocus /></label
+				<Input bind:value={label} required maxlength={200} placeholder="The boatyard at Oxmere" autofocus /></label
 			>
 		{/if}
-		<label>Last day <input class="field" type="date" bind:value={until} min={today} /></label>
-		<label>Openings <input class="field" type="number" min="1" max="1000000" bind:value={openings} placeholder="Any number" /></label>
+		<label>Last day <Input type="date" bind:value={until} min={today} /></label>
+		<label>Openings <Input type="number" min="1" max="1000000" bind:value={openings} placeholder="Any number" /></label>
 		{#if !several}<label class="wide"
-				>Password, if it shall have one <input class="field" bind:value={password} minlength="4" maxlength="200" autocomplete="off" placeholder="None" /></label
+				>Password, if it shall have one <Input bind:value={password} minlength={4} maxlength={200} autocomplete="off" placeholder="None" /></label
 			>{/if}
 		<p class="wide checks">
-			<label><input type="checkbox" bind:checked={save} /> Save</label><label><input type="checkbox" bind:checked={print} /> Print</label>
+			<label><Checkbox bind:checked={save} /> Save</label><label><Checkbox bind:checked={print} /> Print</label>
 			<span class="grow"></span>
-			<button class="btn main" disabled={busy || (several && !addresses.length)}
-				>{several && addresses.length ? `Mail ${counted(addresses.length, 'key', 'keys')}` : several ? 'Mail keys' : 'Issue'}</button
+			<Button type="submit" kind="main" disabled={busy || (several && !addresses.length)}
+				>{several && addresses.length ? `Mail ${counted(addresses.length, 'key', 'keys')}` : several ? 'Mail keys' : 'Issue'}</Button
 			>
-			<button type="button" class="btn" onclick={() => (open = false)}>Leave it</button>
+			<Button onclick={() => (open = false)}>Leave it</Button>
 		</p>
 		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 	</form>
@@ -170,9 +170,9 @@
 				>
 				{#if key.state === 'good'}
 					{#if withdrawing === key.id}
-						<button class="btn" onclick={() => withdraw(key)}>Withdraw for good</button>
-						<button class="quiet" onclick={() => (withdrawing = null)}>Keep</button>
-					{:else}<button class="quiet" onclick={() => (withdrawing = key.id)} aria-label="Withdraw the key “{key.label}”">Withdraw</button>{/if}
+						<Button onclick={() => withdraw(key)}>Withdraw for good</Button>
+						<Button kind="quiet" onclick={() => (withdrawing = null)}>Keep</Button>
+					{:else}<Button kind="quiet" onclick={() => (withdrawing = key.id)} aria-label="Withdraw the key “{key.label}”">Withdraw</Button>{/if}
 				{/if}
 			</li>
 		{/each}
@@ -188,7 +188,7 @@
 		font-size: 13px;
 		color: var(--ink-soft);
 	}
-	.head button {
+	.head :global(button) {
 		margin-left: auto;
 		font-size: 13px;
 	}

@@ -1,5 +1,6 @@
 <!-- Trying the door: what somebody would get here, now or at another moment, and why. -->
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import { TZDate } from '@date-fns/tz';
 	import type { Action } from '#core/access/decide';
 	import { triedWords } from './tried';
@@ -69,20 +70,20 @@
 	});
 </script>
 
-<div class="head"><button class="quiet" id="try-door" aria-expanded={open} onclick={() => (open = !open)}>Try the door</button></div>
+<div class="head"><Button kind="quiet" id="try-door" aria-expanded={open} onclick={() => (open = !open)}>Try the door</Button></div>
 {#if open}
 	<div class="try fields panel">
 		<label
 			>As
-			<select class="field" bind:value={as}>
+			<Select bind:value={as}>
 				<option value="visitor">a visitor</option>
 				<option value="member">a member, by e-mail address</option>
 				{#each groups as group (group.slug)}<option value="group:{group.slug}">a member of {group.name}</option>{/each}
 				{#each keys as key (key.id)}<option value="key:{key.id}">whoever holds the key “{key.label}”</option>{/each}
-			</select></label
+			</Select></label
 		>
-		<label>When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time <input class="field" type="datetime-local" bind:value={at} title="Empty: now" /></label>
-		{#if as === 'member'}<label class="wide">E-mail address <input class="field" type="email" bind:value={email} /></label>{/if}
+		<label>When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time <Input type="datetime-local" bind:value={at} title="Empty: now" /></label>
+		{#if as === 'member'}<label class="wide">E-mail address <Input type="email" bind:value={email} /></label>{/if}
 		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 		{#if tried}
 			<dl class="wide">
@@ -102,7 +103,7 @@
 		margin-top: 6px;
 		font-size: 13px;
 	}
-	.head button {
+	.head :global(button) {
 		font-size: 13px;
 	}
 	.try {

@@ -1,5 +1,6 @@
 <!-- What those turned away are told: heading, words, one button, and whether they may knock. Empty fields leave it to the site, or to the general words. -->
 <script lang="ts">
+	import { Button, Input, Select, Textarea } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import type { TurnedAwayWords } from '#core/access/door';
 	import { targetPattern } from '#core/text/link';
@@ -52,24 +53,21 @@
 </script>
 
 <form class="fields panel" onsubmit={submit}>
-	<label class="wide">Heading <input class="field" bind:value={heading} maxlength="200" placeholder={site ? 'As the reason is' : 'As the site has it'} /></label
-	>
-	<label class="wide"
-		>Words <textarea class="field" rows="3" bind:value={text} maxlength="2000" placeholder="The reason is told below them in any case"></textarea></label
-	>
-	<label>Button <input class="field" bind:value={label} maxlength="80" placeholder={site ? 'None' : 'As the site has it'} /></label>
-	<label>leads to <input class="field" bind:value={target} maxlength="1000" placeholder="/join" /></label>
+	<label class="wide">Heading <Input bind:value={heading} maxlength={200} placeholder={site ? 'As the reason is' : 'As the site has it'} /></label>
+	<label class="wide">Words <Textarea rows={3} bind:value={text} maxlength={2000} placeholder="The reason is told below them in any case"></Textarea></label>
+	<label>Button <Input bind:value={label} maxlength={80} placeholder={site ? 'None' : 'As the site has it'} /></label>
+	<label>leads to <Input bind:value={target} maxlength={1000} placeholder="/join" /></label>
 	{#if knocks}
 		<label class="wide"
 			>Knocking
-			<select class="field" bind:value={knock}>
+			<Select bind:value={knock}>
 				{#if !site}<option value="">as the site has it</option>{/if}
 				<option value="yes">they may ask to be let in</option>
 				<option value="no">nobody may knock</option>
-			</select></label
+			</Select></label
 		>
 	{/if}
-	<p class="wide checks"><button class="btn main">Set the words</button></p>
+	<p class="wide checks"><Button type="submit" kind="main">Set the words</Button></p>
 	{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 </form>
 

@@ -1,5 +1,6 @@
 <!-- A change by which readers of published pages would be turned away: names the places first, and offers to take the placements out. -->
 <script lang="ts">
+	import { Button } from '$lib/ui/parts/controls';
 	import { Modal } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
 	import type { Place } from '$lib/server/placing/placed';
@@ -58,9 +59,9 @@
 		{#if pages.length > 12}<li class="soft">and {pages.length - 12} more</li>{/if}
 	</ul>
 	<div class="ways">
-		<button class="btn main" onclick={() => answer(true)}>Take the placements out and {aside ? 'set aside' : 'set the door'}</button>
-		<button class="btn" onclick={() => answer(false)}>{aside ? 'Set aside' : 'Set the door'} all the same</button>
-		<button class="quiet" onclick={leave}>Leave it</button>
+		<Button kind="main" onclick={() => answer(true)}>Take the placements out and {aside ? 'set aside' : 'set the door'}</Button>
+		<Button onclick={() => answer(false)}>{aside ? 'Set aside' : 'Set the door'} all the same</Button>
+		<Button kind="quiet" onclick={leave}>Leave it</Button>
 	</div>
 </Modal>
 

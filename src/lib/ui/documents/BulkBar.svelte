@@ -1,5 +1,6 @@
 <!-- What can be done with the documents chosen: folder, topics, door, set aside; each with one undo for all. -->
 <script lang="ts">
+	import { Button, Input } from '$lib/ui/parts/controls';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { page } from '$app/state';
 	import { positions, type Position } from '#core/access/door';
@@ -84,10 +85,10 @@
 
 <div class="bar" role="toolbar" aria-label="Change the documents chosen">
 	<strong>{many} chosen</strong>
-	{#if many < Math.min(total, most)}<button class="quiet" disabled={busy} onclick={everything}>Choose all {Math.min(total, most)} that match</button>{/if}
+	{#if many < Math.min(total, most)}<Button kind="quiet" disabled={busy} onclick={everything}>Choose all {Math.min(total, most)} that match</Button>{/if}
 	<span class="grow"></span>
 	{#if aside}
-		<button class="btn main" disabled={busy} onclick={() => change({ aside: false }, 'brought back.')}>Restore</button>
+		<Button kind="main" disabled={busy} onclick={() => change({ aside: false }, 'brought back.')}>Restore</Button>
 	{:else}
 		<Popup label="Folder" plain up disabled={busy}>
 			<form
@@ -97,15 +98,8 @@
 					void change({ folder }, folder.trim() ? `now in “${folder.trim()}”.` : 'now in no folder.');
 				}}
 			>
-				<input
-					class="field min-w-0 grow"
-					list="bulk-folders"
-					placeholder="Folder, or nothing for none"
-					aria-label="Folder"
-					bind:value={folder}
-					maxlength="200"
-				/>
-				<button class="btn main">Move</button>
+				<Input class="min-w-0 grow" list="bulk-folders" placeholder="Folder, or nothing for none" aria-label="Folder" bind:value={folder} maxlength={200} />
+				<Button type="submit" kind="main">Move</Button>
 			</form>
 			<datalist id="bulk-folders"
 				>{#each folders as name (name)}<option value={name}></option>{/each}</datalist
@@ -119,11 +113,9 @@
 					void change({ addTopics: [topic] }, `“${topic.trim()}” added.`);
 				}}
 			>
-				<input class="field min-w-0 grow" list="bulk-topics" placeholder="Topic" aria-label="Topic" bind:value={topic} required maxlength="80" />
-				<button class="btn main">Add</button>
-				<button type="button" class="btn" disabled={!topic.trim()} onclick={() => change({ removeTopics: [topic.trim()] }, `“${topic.trim()}” taken away.`)}
-					>Take away</button
-				>
+				<Input class="min-w-0 grow" list="bulk-topics" placeholder="Topic" aria-label="Topic" bind:value={topic} required maxlength={80} />
+				<Button type="submit" kind="main">Add</Button>
+				<Button disabled={!topic.trim()} onclick={() => change({ removeTopics: [topic.trim()] }, `“${topic.trim()}” taken away.`)}>Take away</Button>
 			</form>
 			<datalist id="bulk-topics"
 				>{#each topics as name (name)}<option value={name}></option>{/each}</datalist
@@ -133,18 +125,19 @@
 			<ul>
 				{#each positions as position (position)}
 					<li>
-						<button
+						<Button
+							kind="bare"
 							class="flex w-full cursor-pointer items-center gap-3 px-2 py-1.5 text-left hover:bg-[var(--ground)]"
 							onclick={() => ask({ door: { position: position as Position, follows: null } })}
-							><DoorMark {position} height={22} /><span>{doorWords[position]}</span></button
+							><DoorMark {position} height={22} /><span>{doorWords[position]}</span></Button
 						>
 					</li>
 				{/each}
 			</ul>
 		</Popup>
-		<button class="btn" disabled={busy} onclick={() => ask({ aside: true })}>Set aside</button>
+		<Button disabled={busy} onclick={() => ask({ aside: true })}>Set aside</Button>
 	{/if}
-	<button class="btn" onclick={chooseNone}>Let go</button>
+	<Button onclick={chooseNone}>Let go</Button>
 </div>
 
 <style>

@@ -1,5 +1,6 @@
 <!-- Which columns the table has, and in which order. -->
 <script lang="ts">
+	import { Button, Checkbox } from '$lib/ui/parts/controls';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { columnNames, columns, keepColumns, type ColumnName } from './columns';
@@ -25,14 +26,14 @@
 	<ul>
 		{#each chosen as name, i (name)}
 			<li>
-				<label><input type="checkbox" checked onchange={() => set(chosen.filter((c) => c !== name))} /> {columns[name].words}</label>
-				<button class="quiet" aria-label="{columns[name].words}: further left" disabled={i === 0} onclick={() => move(name, -1)}>↑</button>
-				<button class="quiet" aria-label="{columns[name].words}: further right" disabled={i === chosen.length - 1} onclick={() => move(name, 1)}>↓</button>
+				<label><Checkbox checked onchange={() => set(chosen.filter((c) => c !== name))} /> {columns[name].words}</label>
+				<Button kind="quiet" aria-label="{columns[name].words}: further left" disabled={i === 0} onclick={() => move(name, -1)}>↑</Button>
+				<Button kind="quiet" aria-label="{columns[name].words}: further right" disabled={i === chosen.length - 1} onclick={() => move(name, 1)}>↓</Button>
 			</li>
 		{/each}
 		{#each rest as name (name)}
 			<li>
-				<label><input type="checkbox" onchange={() => set([...chosen, name])} /> {columns[name].words}</label>
+				<label><Checkbox onchange={() => set([...chosen, name])} /> {columns[name].words}</label>
 			</li>
 		{/each}
 	</ul>
@@ -51,7 +52,7 @@
 		gap: 9px;
 		align-items: center;
 	}
-	.quiet:disabled {
+	li :global(.quiet:disabled) {
 		opacity: 0.3;
 	}
 </style>

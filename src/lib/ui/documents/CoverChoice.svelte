@@ -1,5 +1,6 @@
 <!-- What the cover shows: a page, a picture of one's own cut to size, or an icon found by a word; and words for those who do not see it. -->
 <script lang="ts">
+	import { Button, Fileupload, Input, Range } from '$lib/ui/parts/controls';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { Modal } from 'flowbite-svelte';
 	import Cropper from 'svelte-easy-crop';
@@ -99,7 +100,7 @@
 <Modal title="Cover" aria-label="Cover" bind:open size="md" outsideclose>
 	<div class="flex gap-1" role="group" aria-label="What the cover shows">
 		{#each ways as [value, words] (value)}
-			<button class="pill" class:on={way === value} aria-pressed={way === value} onclick={() => (way = value)}>{words}</button>
+			<Button kind="pill" class={{ on: way === value }} aria-pressed={way === value} onclick={() => (way = value)}>{words}</Button>
 		{/each}
 	</div>
 	{#if way === 'page'}
@@ -107,13 +108,20 @@
 			<ul class="leaves">
 				{#each Array.from({ length: Math.min(shown, pages) }, (_, i) => i + 1) as page (page)}
 					<li>
-						<button class:on={page === pageNow} disabled={busy} onclick={() => choosePage(page)} aria-label="Page {page}" aria-pressed={page === pageNow}>
+						<Button
+							kind="bare"
+							class={{ on: page === pageNow }}
+							disabled={busy}
+							onclick={() => choosePage(page)}
+							aria-label="Page {page}"
+							aria-pressed={page === pageNow}
+						>
 							<img src="/d/{slug}/leaf/{page}.webp?w=300&e={edition}" alt="" loading="lazy" /><span>{page}</span>
-						</button>
+						</Button>
 					</li>
 				{/each}
 			</ul>
-			{#if shown < pages}<button class="btn" onclick={() => (shown += 24)}>More pages</button>{/if}
+			{#if shown < pages}<Button onclick={() => (shown += 24)}>More pages</Button>{/if}
 		{:else}<p class="soft">Its pages cannot be shown yet.</p>{/if}
 	{:else if way === 'picture'}
 		{#if picture}
@@ -129,23 +137,23 @@
 				/>
 			</div>
 			<div class="flex flex-wrap items-center gap-3">
-				<label class="flex items-center gap-2">Size <input type="range" min="1" max="4" step="0.01" bind:value={zoom} /></label>
+				<label class="flex items-center gap-2">Size <Range min="1" max="4" step="0.01" bind:value={zoom} /></label>
 				<span class="flex gap-1" role="group" aria-label="Shape">
 					{#each [['Upright', 210 / 297], ['Square', 1], ['Lying', 297 / 210]] as const as [words, ratio] (words)}
-						<button class="pill" class:on={shape === ratio} aria-pressed={shape === ratio} onclick={() => (shape = ratio)}>{words}</button>
+						<Button kind="pill" class={{ on: shape === ratio }} aria-pressed={shape === ratio} onclick={() => (shape = ratio)}>{words}</Button>
 					{/each}
 				</span>
-				<button class="btn main ml-auto" disabled={busy || !area.width} onclick={sendPicture}>Use this part</button>
+				<Button kind="main" class="ml-auto" disabled={busy || !area.width} onclick={sendPicture}>Use this part</Button>
 			</div>
 		{:else}
 			<label class="own">
 				<span>Choose a picture: PNG, JPEG or WebP</span>
-				<input type="file" accept="image/png,image/jpeg,image/webp" onchange={(e) => load(e.currentTarget.files?.[0])} />
+				<Fileupload accept="image/png,image/jpeg,image/webp" onchange={(e) => load(e.currentTarget.files?.[0])} />
 			</label>
 		{/if}
 	{:else}
-		<input
-			class="field w-full"
+		<Input
+			class="w-full!"
 			type="search"
 			placeholder="A word: boat, map, water, calendar"
 			aria-label="A word for the icon"
@@ -155,8 +163,12 @@
 		<ul class="icons">
 			{#each icons as icon (icon.name)}
 				<li>
-					<button disabled={busy} title={icon.name.replaceAll('-', ' ')} aria-label={icon.name.replaceAll('-', ' ')} onclick={() => chooseIcon(icon.name)}
-						><img src="data:image/svg+xml,{encodeURIComponent(icon.svg)}" alt="" width="34" height="34" /></button
+					<Button
+						kind="bare"
+						disabled={busy}
+						title={icon.name.replaceAll('-', ' ')}
+						aria-label={icon.name.replaceAll('-', ' ')}
+						onclick={() => chooseIcon(icon.name)}><img src="data:image/svg+xml,{encodeURIComponent(icon.svg)}" alt="" width="34" height="34" /></Button
 					>
 				</li>
 			{:else}<li class="soft">No icon goes by “{word}”.</li>{/each}
@@ -179,7 +191,7 @@
 		max-height: 46vh;
 		overflow: auto;
 	}
-	.leaves button {
+	.leaves :global(button) {
 		width: 100%;
 		padding: 5px;
 		cursor: pointer;
@@ -187,11 +199,11 @@
 		border-radius: var(--corner);
 		text-align: center;
 	}
-	.leaves button.on {
+	.leaves :global(button.on) {
 		border-color: var(--brass-bright);
 		background: var(--brass-wash);
 	}
-	.leaves button:hover {
+	.leaves :global(button:hover) {
 		border-color: var(--edge);
 	}
 	.leaves img {
@@ -219,14 +231,14 @@
 		max-height: 40vh;
 		overflow: auto;
 	}
-	.icons button {
+	.icons :global(button) {
 		padding: 11px;
 		cursor: pointer;
 		border: 1px solid transparent;
 		border-radius: var(--corner);
 		background: #f4f1ea;
 	}
-	.icons button:hover {
+	.icons :global(button:hover) {
 		border-color: var(--edge);
 	}
 </style>

@@ -1,5 +1,6 @@
 <!-- The editions of a document: put in a new one, see what changed, go back. -->
 <script lang="ts">
+	import { Button, Fileupload } from '$lib/ui/parts/controls';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
 	import { conditionWords } from '#core/intake/condition';
@@ -24,13 +25,12 @@
 
 <div class="head">
 	<span>{counted(editions.length, 'edition', 'editions')}</span>
-	<button class="quiet" onclick={() => input?.click()}>Put in a new edition</button>
-	<input
-		bind:this={input}
-		type="file"
+	<Button kind="quiet" onclick={() => input?.click()}>Put in a new edition</Button>
+	<Fileupload
+		bind:elementRef={input}
 		accept="application/pdf,.pdf"
-		class="sr-only"
-		tabindex="-1"
+		unseen
+		tabindex={-1}
 		aria-label="Choose the PDF of the new edition"
 		onchange={(e) => {
 			bringIn(e.currentTarget.files ?? [], maxUpload, slug);
@@ -64,9 +64,9 @@
 							class="quiet"
 							href="/desk/documents/{slug}/compare?before={older.number}&after={edition.number}">What changed</a
 						>{/if}
-					{#if !edition.inForce && (edition.condition.status === 'sound' || edition.condition.status === 'look')}<button
-							class="quiet"
-							onclick={() => putInForce(edition)}>{edition.number < inForce.number ? 'Go back to it' : 'Put in force'}</button
+					{#if !edition.inForce && (edition.condition.status === 'sound' || edition.condition.status === 'look')}<Button
+							kind="quiet"
+							onclick={() => putInForce(edition)}>{edition.number < inForce.number ? 'Go back to it' : 'Put in force'}</Button
 						>{/if}
 				</span>
 			</li>
@@ -83,7 +83,7 @@
 		font-size: 13px;
 		color: var(--ink-soft);
 	}
-	.head button {
+	.head :global(button) {
 		margin-left: auto;
 		font-size: 13px;
 	}
@@ -102,7 +102,7 @@
 		flex-direction: column;
 		align-items: flex-end;
 	}
-	.do .quiet {
+	.do :global(.quiet) {
 		font-size: 13px;
 	}
 </style>

@@ -1,5 +1,6 @@
 <!-- The row of filters: the doors laid open, the others each in a panel with their counts, and those saved under a name. -->
 <script lang="ts">
+	import { Button, Input } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { positions } from '#core/access/door';
 	import { filterValues, toggled, type Counts, type FilterName, type Filters } from '#core/documents/filters';
@@ -96,9 +97,9 @@
 	<span class="doors">
 		{#each positions as position (position)}
 			{@const on = filters.door?.includes(position) ?? false}
-			<a
-				class="pill"
-				class:on
+			<Button
+				kind="pill"
+				class={{ on }}
 				href={address(toggled(filters, 'door', position, false))}
 				aria-current={on ? 'true' : undefined}
 				title="Hold Shift to add to those chosen"
@@ -106,7 +107,7 @@
 					if (!e.shiftKey) return;
 					e.preventDefault();
 					void goto(address(toggled(filters, 'door', position, true)), { noScroll: true });
-				}}>{doorWords[position]} <i>{countOf('door', position)}</i></a
+				}}>{doorWords[position]} <i>{countOf('door', position)}</i></Button
 			>
 		{/each}
 	</span>
@@ -115,7 +116,7 @@
 		{#if shown.length > 1 || filters[name]}
 			<Popup label={label(name)} on={Boolean(filters[name])} width={name === 'folder' || name === 'topic' ? 280 : 220}>
 				{#if shown.length > 12}
-					<input class="field mb-2 w-full" type="search" placeholder="Narrow the list" aria-label="Narrow the list" bind:value={narrow[name]} />
+					<Input class="mb-2 w-full!" type="search" placeholder="Narrow the list" aria-label="Narrow the list" bind:value={narrow[name]} />
 				{/if}
 				<ul>
 					{#each shown.filter((v) => !narrow[name] || words(name, v).toLowerCase().includes(narrow[name].toLowerCase())) as value (value)}
@@ -153,15 +154,15 @@
 					{#each saved as filter (filter.id)}
 						<li class="flex items-center">
 							<a class="value grow" href="/desk/documents?{filter.query}">{filter.name}</a>
-							<button class="quiet px-2" aria-label="Take “{filter.name}” away" onclick={() => drop(filter)}>×</button>
+							<Button kind="quiet" class="px-2!" aria-label="Take “{filter.name}” away" onclick={() => drop(filter)}>×</Button>
 						</li>
 					{/each}
 				</ul>
 			{:else}<p class="soft px-2 pb-1">Filters you come back to can be kept under a name.</p>{/if}
 			{#if filtered}
 				<form class="mt-2 flex gap-2 border-t border-[var(--line)] pt-2" onsubmit={save}>
-					<input class="field min-w-0 grow" placeholder="Name for this filter" aria-label="Name for this filter" bind:value={naming} required maxlength="80" />
-					<button class="btn">Save</button>
+					<Input class="min-w-0 grow" placeholder="Name for this filter" aria-label="Name for this filter" bind:value={naming} required maxlength={80} />
+					<Button type="submit">Save</Button>
 				</form>
 			{/if}
 		</Popup>
@@ -180,11 +181,11 @@
 	.doors {
 		display: flex;
 	}
-	.doors .pill {
+	.doors :global(.pill) {
 		border-radius: 0;
 		margin-left: -1px;
 	}
-	.doors .pill.on {
+	.doors :global(.pill.on) {
 		z-index: 1;
 	}
 	.value {

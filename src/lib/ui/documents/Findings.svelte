@@ -1,5 +1,6 @@
 <!-- What the check found, each with what it means for a reader and, where a press can mend it, that press. -->
 <script lang="ts">
+	import { Button, Input } from '$lib/ui/parts/controls';
 	import type { Finding } from '#core/intake/condition';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
@@ -23,11 +24,11 @@
 	<div class="finding" class:wrong={finding.code === 'locked' || finding.code === 'not-drawn'}>
 		<p>{finding.text}</p>
 		{#if finding.remedy === 'clean'}
-			<button
-				class="btn mt-1.5"
+			<Button
+				class="mt-1.5"
 				disabled={busy !== ''}
 				onclick={() => make('clean', {}, 'The edition in force carries no active content. The original is kept below.')}
-				>{busy === 'clean' ? 'Cleaning…' : 'Make a cleaned edition'}</button
+				>{busy === 'clean' ? 'Cleaning…' : 'Make a cleaned edition'}</Button
 			>
 		{:else if finding.remedy === 'password'}
 			<form
@@ -37,8 +38,8 @@
 					void make('unlock', { password }, 'Unlocked. The password was not kept.');
 				}}
 			>
-				<input
-					class="field min-w-0 grow"
+				<Input
+					class="min-w-0 grow"
 					type="password"
 					autocomplete="off"
 					aria-label="Password of the file"
@@ -46,7 +47,7 @@
 					bind:value={password}
 					required
 				/>
-				<button class="btn main" disabled={busy !== ''}>{busy === 'unlock' ? 'Unlocking…' : 'Unlock'}</button>
+				<Button type="submit" kind="main" disabled={busy !== ''}>{busy === 'unlock' ? 'Unlocking…' : 'Unlock'}</Button>
 			</form>
 		{/if}
 	</div>

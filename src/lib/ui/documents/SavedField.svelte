@@ -1,5 +1,6 @@
 <!-- A field that saves as one types, with a sign of it and an undo. -->
 <script lang="ts">
+	import { Button, Input, Textarea } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { Autosave } from './autosave.svelte';
 
@@ -42,15 +43,13 @@
 	<label for={id}>{label}</label>
 	<span class="state" role="status">
 		{#if field.state === 'typing' || field.state === 'saving'}Saving…
-		{:else if field.state === 'saved'}Saved{#if field.before !== null}<button class="quiet" onclick={() => field.undo()}>Undo</button>{/if}
+		{:else if field.state === 'saved'}Saved{#if field.before !== null}<Button kind="quiet" onclick={() => field.undo()}>Undo</Button>{/if}
 		{/if}
 	</span>
 	{#if rows}
-		<textarea
+		<Textarea
 			{id}
-			class="field"
-			class:large
-			class:grows={rows === 1}
+			class={{ large, grows: rows === 1 }}
 			{rows}
 			maxlength={max}
 			{placeholder}
@@ -62,12 +61,12 @@
 				if (e.key !== 'Enter' || rows > 1) return;
 				e.preventDefault();
 				void field.save();
-			}}></textarea>
+			}}
+		></Textarea>
 	{:else}
-		<input
+		<Input
 			{id}
-			class="field"
-			class:large
+			class={{ large }}
 			maxlength={max}
 			{placeholder}
 			list={list ? `${id}-list` : undefined}
@@ -98,22 +97,22 @@
 		font-size: 12.5px;
 		color: var(--ink-soft);
 	}
-	.state .quiet {
+	.state :global(.quiet) {
 		margin-left: 8px;
 		font-size: 12.5px;
 	}
-	.field,
+	.saved :global(.field),
 	.trouble,
 	.hint {
 		grid-column: 1 / -1;
 	}
-	.field {
+	.saved :global(.field) {
 		width: 100%;
 	}
-	.large {
+	.saved :global(.large) {
 		font: 600 17px/1.3 var(--title);
 	}
-	.grows {
+	.saved :global(.grows) {
 		field-sizing: content;
 		resize: none;
 		min-height: 0;

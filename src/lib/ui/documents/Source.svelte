@@ -1,5 +1,6 @@
 <!-- The web address a document came from: watched or not, and what is there now. -->
 <script lang="ts">
+	import { Button, Checkbox } from '$lib/ui/parts/controls';
 	import type { SourceView } from '$lib/server/documents/view';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
@@ -24,13 +25,12 @@
 	</p>
 	<div class="do">
 		{#if source.state === 'changed'}
-			<button class="btn main" disabled={busy} onclick={() => look('take', 'Taken as the new edition.')}>Take as new edition</button>
-			<button class="btn" disabled={busy} onclick={() => look('leave', 'Left as it is; the next change is offered again.')}>Leave it</button>
+			<Button kind="main" disabled={busy} onclick={() => look('take', 'Taken as the new edition.')}>Take as new edition</Button>
+			<Button disabled={busy} onclick={() => look('leave', 'Left as it is; the next change is offered again.')}>Leave it</Button>
 		{/if}
-		<button class="quiet" disabled={busy} onclick={() => look('compare')}>{busy ? 'Looking…' : 'Look now'}</button>
+		<Button kind="quiet" disabled={busy} onclick={() => look('compare')}>{busy ? 'Looking…' : 'Look now'}</Button>
 		<label
-			><input
-				type="checkbox"
+			><Checkbox
 				checked={source.watch}
 				onchange={(e) => ask(source.watch ? 'No longer watched.' : 'Watched: the site looks every hour.', 'PATCH', { watch: e.currentTarget.checked })}
 			/> Watch</label

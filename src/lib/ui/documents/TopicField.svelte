@@ -1,5 +1,6 @@
 <!-- The topics of a document: each taken away by a press, others added with completion. -->
 <script lang="ts">
+	import { Button, Input } from '$lib/ui/parts/controls';
 	let { topics, all, change }: { topics: readonly string[]; all: readonly string[]; change: (topics: string[], words: string) => void } = $props();
 	const id = $props.id();
 	let text = $state('');
@@ -16,21 +17,22 @@
 	<div class="topics">
 		{#each topics as topic (topic)}
 			<span class="topic"
-				>{topic}<button
+				>{topic}<Button
+					kind="bare"
 					aria-label="Take “{topic}” away"
 					onclick={() =>
 						change(
 							topics.filter((t) => t !== topic),
 							`“${topic}” taken away.`
-						)}>×</button
+						)}>×</Button
 				></span
 			>
 		{/each}
-		<input
+		<Input
 			{id}
 			list="{id}-list"
 			placeholder={topics.length ? 'Another' : 'Add a topic'}
-			maxlength="80"
+			maxlength={80}
 			bind:value={text}
 			onkeydown={(e) => {
 				if (e.key === 'Enter' || e.key === ',') {
@@ -72,13 +74,14 @@
 		background: var(--sunk);
 		border-radius: 2px;
 	}
-	.topic button {
+	.topic :global(button) {
 		padding: 0 4px;
 		cursor: pointer;
 		color: var(--ink-soft);
 	}
-	input {
+	.topics :global(input) {
 		flex: 1;
+		height: auto;
 		min-width: 90px;
 		border: 0;
 		padding: 0 4px;

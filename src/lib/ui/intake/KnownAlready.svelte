@@ -1,5 +1,6 @@
 <!-- A file whose bytes are here already: open it, use it as a new edition, or bring it in all the same. -->
 <script lang="ts">
+	import { Button, Input } from '$lib/ui/parts/controls';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { allTheSame, stop, type TrayEntry } from './tray.svelte';
@@ -25,15 +26,15 @@
 </p>
 <div class="flex flex-wrap gap-x-4 gap-y-1">
 	<a class="quiet" href="/desk/documents/{entry.known[0]?.slug}" onclick={() => stop(entry)}>Open it</a>
-	{#if earlier}<button class="quiet" onclick={() => allTheSame(entry, earlier.slug)}>Use as new edition of {earlier.title}</button>
-	{:else if !entry.editionOf}<button class="quiet" aria-expanded={choosing} onclick={() => (choosing = !choosing)}>Use as new edition of …</button>{/if}
-	{#if !entry.editionOf}<button class="quiet" onclick={() => allTheSame(entry)}>Bring in all the same</button>{/if}
+	{#if earlier}<Button kind="quiet" onclick={() => allTheSame(entry, earlier.slug)}>Use as new edition of {earlier.title}</Button>
+	{:else if !entry.editionOf}<Button kind="quiet" aria-expanded={choosing} onclick={() => (choosing = !choosing)}>Use as new edition of …</Button>{/if}
+	{#if !entry.editionOf}<Button kind="quiet" onclick={() => allTheSame(entry)}>Bring in all the same</Button>{/if}
 </div>
 {#if choosing}
-	<input class="field mt-1 w-full" type="search" placeholder="Title of the document" aria-label="Title of the document" bind:value={text} oninput={offer} />
+	<Input class="mt-1 w-full!" type="search" placeholder="Title of the document" aria-label="Title of the document" bind:value={text} oninput={offer} />
 	<ul>
 		{#each offered as document (document.slug)}
-			<li><button class="quiet py-1 text-left" onclick={() => allTheSame(entry, document.slug)}>{document.title}</button></li>
+			<li><Button kind="quiet" class="py-1! text-left" onclick={() => allTheSame(entry, document.slug)}>{document.title}</Button></li>
 		{/each}
 	</ul>
 {/if}

@@ -1,5 +1,6 @@
 <!-- Other ways to bring in: a whole folder, or a PDF from a web address: fetched by the server, and watched where wanted. -->
 <script lang="ts">
+	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
 	import { goWith } from '$lib/ui/parts/refresh';
 	import { chooser } from './chooser';
 	import { act } from '$lib/ui/parts/act';
@@ -26,27 +27,27 @@
 	}
 </script>
 
-<button
-	class="btn w-full"
+<Button
+	class="w-full"
 	onclick={() => {
 		done();
 		chooser.openFolder();
-	}}>Choose a folder of this computer</button
+	}}>Choose a folder of this computer</Button
 >
 <form class="mt-3 flex flex-col gap-2 border-t border-[var(--line)] pt-3" onsubmit={fetchIt}>
 	<label class="soft"
 		>Web address of a PDF
-		<input class="field mt-1 w-full" type="url" bind:value={url} required placeholder="https://" maxlength="2000" /></label
+		<Input class="mt-1 w-full!" type="url" bind:value={url} required placeholder="https://" maxlength={2000} /></label
 	>
 	<label class="soft"
 		>Folder
-		<input class="field mt-1 w-full" list="web-folders" bind:value={folder} maxlength="200" /></label
+		<Input class="mt-1 w-full!" list="web-folders" bind:value={folder} maxlength={200} /></label
 	>
 	<datalist id="web-folders"
 		>{#each folders as name (name)}<option value={name}></option>{/each}</datalist
 	>
-	<label class="flex items-center gap-2"><input type="checkbox" bind:checked={watch} /> Watch it: look every hour whether it changed</label>
+	<label class="flex items-center gap-2"><Checkbox bind:checked={watch} /> Watch it: look every hour whether it changed</label>
 	{#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
-	<button class="btn main" disabled={busy}>{busy ? 'Fetching…' : 'Fetch'}</button>
+	<Button type="submit" kind="main" disabled={busy}>{busy ? 'Fetching…' : 'Fetch'}</Button>
 	<p class="soft">The site keeps its own copy, shut until you set its door.</p>
 </form>

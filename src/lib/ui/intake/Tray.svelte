@@ -1,5 +1,6 @@
 <!-- The tray: what is on its way in, with a number for each wait. -->
 <script lang="ts">
+	import { Button, Checkbox } from '$lib/ui/parts/controls';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
 	import { conditionWords } from '#core/intake/condition';
@@ -66,13 +67,13 @@
 			<h2>Intake</h2>
 			<span class="grow"></span>
 			{#if going.some((e) => e.state === 'uploading' || e.state === 'waiting')}
-				<button class="quiet" onclick={() => pauseAll(true)}>Pause</button>
+				<Button kind="quiet" onclick={() => pauseAll(true)}>Pause</Button>
 			{:else if going.some((e) => e.state === 'paused')}
-				<button class="quiet" onclick={() => pauseAll(false)}>Go on</button>
+				<Button kind="quiet" onclick={() => pauseAll(false)}>Go on</Button>
 			{/if}
-			{#if going.some((e) => e.state !== 'checking') && going.length > 1}<button class="quiet" onclick={stopAll}>Stop all</button>{/if}
-			{#if going.length < entries.length}<button class="quiet" onclick={clearDone} title="Take what is finished out of the tray">Clear</button>{/if}
-			<button class="quiet" onclick={() => (tray.open = false)}>Hide</button>
+			{#if going.some((e) => e.state !== 'checking') && going.length > 1}<Button kind="quiet" onclick={stopAll}>Stop all</Button>{/if}
+			{#if going.length < entries.length}<Button kind="quiet" onclick={clearDone} title="Take what is finished out of the tray">Clear</Button>{/if}
+			<Button kind="quiet" onclick={() => (tray.open = false)}>Hide</Button>
 			<p class="soft" role="status">{summary}</p>
 		</header>
 		{#if going.length > 1}
@@ -82,7 +83,7 @@
 			</div>
 		{/if}
 		{#if refused + asked > 0 && entries.length > 6}
-			<label class="flex items-center gap-2 px-3.5 pt-2"><input type="checkbox" bind:checked={only} /> Only those that need a look</label>
+			<label class="flex items-center gap-2 px-3.5 pt-2"><Checkbox bind:checked={only} /> Only those that need a look</label>
 		{/if}
 		<ul>
 			{#each shown as entry (entry.key)}
@@ -93,16 +94,16 @@
 						{#if entry.document && (entry.state === 'in' || entry.state === 'checking')}
 							<a class="quiet" href="/desk/documents/{entry.document.slug}">Open</a>
 						{:else if entry.state === 'uploading'}
-							<button class="quiet" onclick={() => pause(entry)} aria-label="Pause {entry.name}">Pause</button>
-							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
+							<Button kind="quiet" onclick={() => pause(entry)} aria-label="Pause {entry.name}">Pause</Button>
+							<Button kind="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</Button>
 						{:else if entry.state === 'paused'}
-							<button class="quiet" onclick={() => resume(entry)} aria-label="Go on with {entry.name}">Go on</button>
-							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
+							<Button kind="quiet" onclick={() => resume(entry)} aria-label="Go on with {entry.name}">Go on</Button>
+							<Button kind="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</Button>
 						{:else if entry.state === 'needs-file'}
-							<button class="quiet" onclick={() => chooser.open()}>Choose</button>
-							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
+							<Button kind="quiet" onclick={() => chooser.open()}>Choose</Button>
+							<Button kind="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</Button>
 						{:else if underWay(entry) && entry.state !== 'checking' && entry.state !== 'elsewhere'}
-							<button class="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</button>
+							<Button kind="quiet" onclick={() => stop(entry)} aria-label="Stop {entry.name}">Stop</Button>
 						{/if}
 					</div>
 					{#if ['uploading', 'paused', 'lost', 'needs-file', 'elsewhere'].includes(entry.state)}

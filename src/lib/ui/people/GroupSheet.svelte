@@ -1,5 +1,6 @@
 <!-- A group in the sheet: name, what it is for, how many it has, taking it away. -->
 <script lang="ts">
+	import { Button, Input, Textarea } from '$lib/ui/parts/controls';
 	import { goWith } from '$lib/ui/parts/refresh';
 	import { untrack } from 'svelte';
 	import { counted } from '#core/access/reach';
@@ -53,14 +54,14 @@
 		void save();
 	}}
 >
-	<label class="wide">Name <input class="field" bind:value={name} required maxlength="120" /></label>
-	<label class="wide">What it is for <textarea class="field" bind:value={description} rows="3" maxlength="2000"></textarea></label>
+	<label class="wide">Name <Input bind:value={name} required maxlength={120} /></label>
+	<label class="wide">What it is for <Textarea bind:value={description} rows={3} maxlength={2000}></Textarea></label>
 	<p class="wide checks">
-		<button class="btn main" disabled={!changed}>Save</button>
+		<Button type="submit" kind="main" disabled={!changed}>Save</Button>
 		{#if removing}
-			<button type="button" class="btn" onclick={remove}>Take away for good</button>
-			<button type="button" class="quiet" onclick={() => (removing = false)}>Keep</button>
-		{:else}<button type="button" class="btn" onclick={() => (removing = true)}>Take the group away</button>{/if}
+			<Button onclick={remove}>Take away for good</Button>
+			<Button kind="quiet" onclick={() => (removing = false)}>Keep</Button>
+		{:else}<Button onclick={() => (removing = true)}>Take the group away</Button>{/if}
 	</p>
 	{#if removing}<p class="say wide">
 			{counted(use.memberships, 'membership ends', 'memberships end')}, and {counted(use.doors, 'door no longer admits', 'doors no longer admit')} the group. The

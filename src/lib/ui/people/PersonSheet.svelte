@@ -1,5 +1,6 @@
 <!-- A member in the sheet: name, memberships with their days, what they may open, invitation, suspending, taking out. -->
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { goWith, refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
@@ -96,26 +97,24 @@
 		void change({ name, email, memberships: given(rows) }, `${name} is changed.`);
 	}}
 >
-	<label class="wide">Name <input class="field" bind:value={name} required maxlength="120" /></label>
-	<label class="wide">E-mail address <input class="field" type="email" bind:value={email} required maxlength="320" /></label>
+	<label class="wide">Name <Input bind:value={name} required maxlength={120} /></label>
+	<label class="wide">E-mail address <Input type="email" bind:value={email} required maxlength={320} /></label>
 	<h3 class="wide">Memberships</h3>
 	{#each rows as row, i (i)}
 		<fieldset class="wide membership" class:over={stands(row) !== ''}>
 			<legend class="sr-only">Membership {i + 1}</legend>
-			<select class="field" bind:value={row.group} aria-label="Group">
+			<Select bind:value={row.group} aria-label="Group">
 				{#each groups as group (group.slug)}<option value={group.slug}>{group.name}</option>{/each}
-			</select>
-			<label>From day <input class="field" type="date" bind:value={row.from} /></label>
-			<label>Until day <input class="field" type="date" bind:value={row.until} min={row.from || undefined} /></label>
-			<button type="button" class="quiet" onclick={() => (rows = rows.filter((_, n) => n !== i))}>Take away</button>
+			</Select>
+			<label>From day <Input type="date" bind:value={row.from} /></label>
+			<label>Until day <Input type="date" bind:value={row.until} min={row.from || undefined} /></label>
+			<Button kind="quiet" onclick={() => (rows = rows.filter((_, n) => n !== i))}>Take away</Button>
 			{#if stands(row)}<em>{stands(row)}</em>{/if}
 		</fieldset>
 	{:else}<p class="wide soft">In no group.</p>{/each}
 	<p class="wide checks">
-		{#if groups.length}<button type="button" class="btn" onclick={() => (rows = [...rows, { group: groups[0]!.slug, from: today, until: '' }])}
-				>Add a membership</button
-			>{/if}
-		{#if changed}<button class="btn main">Save</button><button type="button" class="quiet" onclick={reset}>Leave it as it was</button>{/if}
+		{#if groups.length}<Button onclick={() => (rows = [...rows, { group: groups[0]!.slug, from: today, until: '' }])}>Add a membership</Button>{/if}
+		{#if changed}<Button type="submit" kind="main">Save</Button><Button kind="quiet" onclick={reset}>Leave it as it was</Button>{/if}
 	</p>
 	{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 </form>
@@ -131,17 +130,16 @@
 
 <h3>Sign-in</h3>
 <div class="flex flex-wrap gap-2">
-	{#if !member.suspended}<button class="btn" onclick={invite}>{member.password ? 'Mail a new choice of password' : 'Invite by mail'}</button>{/if}
-	<button
-		class="btn"
+	{#if !member.suspended}<Button onclick={invite}>{member.password ? 'Mail a new choice of password' : 'Invite by mail'}</Button>{/if}
+	<Button
 		onclick={() =>
 			change({ suspended: !member.suspended }, member.suspended ? `${member.name} can sign in again.` : `${member.name} is suspended and signed out.`)}
-		>{member.suspended ? 'Let them sign in again' : 'Suspend'}</button
+		>{member.suspended ? 'Let them sign in again' : 'Suspend'}</Button
 	>
 	{#if removing}
-		<button class="btn" onclick={remove}>Take out for good</button>
-		<button class="quiet" onclick={() => (removing = false)}>Keep</button>
-	{:else}<button class="btn" onclick={() => (removing = true)}>Take out</button>{/if}
+		<Button onclick={remove}>Take out for good</Button>
+		<Button kind="quiet" onclick={() => (removing = false)}>Keep</Button>
+	{:else}<Button onclick={() => (removing = true)}>Take out</Button>{/if}
 </div>
 {#if removing}<p class="say mt-2">
 		The account, the memberships and the name on doors go. What was read stays in the ledger, without a name. This cannot be undone.
@@ -173,10 +171,10 @@
 		border: 1px solid var(--line);
 		border-radius: var(--corner);
 	}
-	.membership select {
+	.membership :global(select) {
 		grid-column: 1 / -1;
 	}
-	.membership .quiet {
+	.membership :global(.quiet) {
 		justify-self: start;
 		font-size: 13px;
 	}

@@ -1,5 +1,7 @@
 <!-- Tokens for programs: made with what each may do, in which folders and until when, shown once, withdrawn. -->
 <script lang="ts">
+	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import { folderScopes, scopes, scopeWords, type Scope } from '#core/people/scope';
 	import type { TokenView } from '$lib/server/people/tokens';
@@ -53,20 +55,20 @@
 {#if made}
 	<div class="say" role="status">
 		<p>The token “{made.label}”. It is shown this once:</p>
-		<p class="flex flex-wrap items-center gap-3"><code>{made.token}</code><button class="btn" onclick={copy}>Copy</button></p>
+		<p class="flex flex-wrap items-center gap-3"><code>{made.token}</code><Button onclick={copy}>Copy</Button></p>
 		<p class="soft">curl -H "Authorization: Bearer {made.token.slice(0, 12)}…" {origin}/api/v1/documents</p>
 	</div>
 {/if}
 <form onsubmit={make}>
 	<div class="line">
-		<label>Which program it is for<input class="field" bind:value={label} required maxlength="100" /></label>
-		<label>Its last day<input class="field" type="date" bind:value={until} required min={today} max={latest} /></label>
+		<label>Which program it is for<Input bind:value={label} required maxlength={100} /></label>
+		<label>Its last day<Input type="date" bind:value={until} required min={today} max={latest} /></label>
 	</div>
 	<fieldset>
 		<legend>What it may do</legend>
 		{#each scopes as scope (scope)}
 			<label class="choice" class:soft={!allowed.includes(scope)}
-				><input type="checkbox" bind:group={chosen} value={scope} disabled={!allowed.includes(scope)} />
+				><Checkbox bind:group={chosen} value={scope} disabled={!allowed.includes(scope)} />
 				{scopeWords[scope]} <code>{scope}</code></label
 			>
 		{/each}
@@ -74,33 +76,36 @@
 	{#if folders.length}
 		<fieldset>
 			<legend>Only in these folders <span class="soft">(none chosen: all)</span></legend>
-			{#each folders as folder (folder)}<label class="choice"><input type="checkbox" bind:group={bound} value={folder} /> {folder || 'no folder'}</label>{/each}
+			{#each folders as folder (folder)}<label class="choice"><Checkbox bind:group={bound} value={folder} /> {folder || 'no folder'}</label>{/each}
 		</fieldset>
 	{/if}
-	<button class="btn main" disabled={!wanted.length}>Make a token</button>
+	<Button type="submit" kind="main" disabled={!wanted.length}>Make a token</Button>
 </form>
 {#if tokens.length}
-	<table class="rows">
-		<thead><tr><th>For</th><th>May</th><th>Until</th><th>Last used</th><th></th></tr></thead>
-		<tbody>
+	<Table class="rows">
+		<TableHead
+			><TableHeadCell>For</TableHeadCell><TableHeadCell>May</TableHeadCell><TableHeadCell>Until</TableHeadCell><TableHeadCell>Last used</TableHeadCell
+			><TableHeadCell></TableHeadCell></TableHead
+		>
+		<TableBody>
 			{#each tokens as token (token.id)}
 				{@const over = token.until < today}
-				<tr class:soft={token.withdrawnAt ?? over}>
-					<td>{token.label}<small>made {dayText(token.createdAt, zone)}</small></td>
-					<td
-						>{token.scopes.join(', ')}{#if token.folders}<small>in {token.folders.map((f) => f || 'no folder').join(', ')}</small>{/if}</td
+				<TableBodyRow class={{ soft: token.withdrawnAt ?? over }}>
+					<TableBodyCell>{token.label}<small>made {dayText(token.createdAt, zone)}</small></TableBodyCell>
+					<TableBodyCell
+						>{token.scopes.join(', ')}{#if token.folders}<small>in {token.folders.map((f) => f || 'no folder').join(', ')}</small>{/if}</TableBodyCell
 					>
-					<td>{dayText(`${token.until}T12:00:00Z`, 'UTC')}</td>
-					<td>{token.usedAt ? dayText(token.usedAt, zone) : 'Not yet'}</td>
-					<td class="n"
-						>{#if token.withdrawnAt}withdrawn {dayText(token.withdrawnAt, zone)}{:else if over}over{:else}<button class="quiet" onclick={() => withdraw(token)}
-								>Withdraw</button
-							>{/if}</td
+					<TableBodyCell>{dayText(`${token.until}T12:00:00Z`, 'UTC')}</TableBodyCell>
+					<TableBodyCell>{token.usedAt ? dayText(token.usedAt, zone) : 'Not yet'}</TableBodyCell>
+					<TableBodyCell class="n"
+						>{#if token.withdrawnAt}withdrawn {dayText(token.withdrawnAt, zone)}{:else if over}over{:else}<Button kind="quiet" onclick={() => withdraw(token)}
+								>Withdraw</Button
+							>{/if}</TableBodyCell
 					>
-				</tr>
+				</TableBodyRow>
 			{/each}
-		</tbody>
-	</table>
+		</TableBody>
+	</Table>
 {:else}<p class="soft">None yet.</p>{/if}
 
 <style>
@@ -151,7 +156,7 @@
 	.say code {
 		overflow-wrap: anywhere;
 	}
-	td small {
+	small {
 		display: block;
 		color: var(--ink-soft);
 	}

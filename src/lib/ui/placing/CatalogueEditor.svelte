@@ -1,5 +1,6 @@
 <!-- Making a catalogue: which documents it lists and how, with the page beside it as a visitor would see it. -->
 <script lang="ts">
+	import { Button, Checkbox, Select, Textarea } from '$lib/ui/parts/controls';
 	import { onMount, untrack } from 'svelte';
 	import { counted } from '#core/access/reach';
 	import { catalogueOrders, catalogueShows, type Catalogue } from '#core/placing/content';
@@ -53,11 +54,7 @@
 			<legend>Folders</legend>
 			{#each folders as folder (folder.name)}
 				<label
-					><input
-						type="checkbox"
-						checked={given.folders?.includes(folder.name) ?? false}
-						onchange={() => set({ folders: toggled(given.folders, folder.name) })}
-					/>
+					><Checkbox checked={given.folders?.includes(folder.name) ?? false} onchange={() => set({ folders: toggled(given.folders, folder.name) })} />
 					{folder.name} <span class="soft">{folder.count}</span></label
 				>
 			{/each}
@@ -66,7 +63,7 @@
 			<legend>Topics</legend>
 			{#each topics as topic (topic.name)}
 				<label
-					><input type="checkbox" checked={given.topics?.includes(topic.name) ?? false} onchange={() => set({ topics: toggled(given.topics, topic.name) })} />
+					><Checkbox checked={given.topics?.includes(topic.name) ?? false} onchange={() => set({ topics: toggled(given.topics, topic.name) })} />
 					{topic.name} <span class="soft">{topic.count}</span></label
 				>
 			{/each}
@@ -83,34 +80,36 @@
 			{#each given.documents ?? [] as slug, i (slug)}
 				<li>
 					<span>{titles.get(slug) ?? slug}</span>
-					<button class="btn" disabled={i === 0} onclick={() => move(i, -1)} aria-label="{titles.get(slug)}: earlier">Earlier</button>
-					<button class="btn" disabled={i === given.documents!.length - 1} onclick={() => move(i, 1)} aria-label="{titles.get(slug)}: later">Later</button>
-					<button class="btn" onclick={() => set({ documents: given.documents!.filter((s) => s !== slug) })} aria-label="{titles.get(slug)}: out">Out</button>
+					<Button disabled={i === 0} onclick={() => move(i, -1)} aria-label="{titles.get(slug)}: earlier">Earlier</Button>
+					<Button disabled={i === given.documents!.length - 1} onclick={() => move(i, 1)} aria-label="{titles.get(slug)}: later">Later</Button>
+					<Button onclick={() => set({ documents: given.documents!.filter((s) => s !== slug) })} aria-label="{titles.get(slug)}: out">Out</Button>
 				</li>
 			{/each}
 		</ol>
 		<h2>How</h2>
 		<div class="row">
-			{#each catalogueShows as show (show)}<button class="pill" class:on={given.show === show} aria-pressed={given.show === show} onclick={() => set({ show })}
-					>{showWords[show]}</button
+			{#each catalogueShows as show (show)}<Button
+					kind="pill"
+					class={{ on: given.show === show }}
+					aria-pressed={given.show === show}
+					onclick={() => set({ show })}>{showWords[show]}</Button
 				>{/each}
 		</div>
 		<label class="row"
-			>Order <select class="field" value={given.order ?? 'title'} onchange={(e) => set({ order: e.currentTarget.value as Catalogue['order'] })}>
+			>Order <Select value={given.order ?? 'title'} onchange={(e) => set({ order: e.currentTarget.value as Catalogue['order'] })}>
 				{#each catalogueOrders as order (order)}<option value={order}>{orderWords[order]}</option>{/each}
-			</select></label
+			</Select></label
 		>
 		<label class="row"
-			><input type="checkbox" checked={given.beside} onchange={(e) => set({ beside: e.currentTarget.checked })} /> Choosing a title shows the document beside the
-			list</label
+			><Checkbox checked={given.beside} onchange={(e) => set({ beside: e.currentTarget.checked })} /> Choosing a title shows the document beside the list</label
 		>
 		<label class="row"
-			><input type="checkbox" checked={given.filters ?? true} onchange={(e) => set({ filters: e.currentTarget.checked })} /> Filters and find above the list</label
+			><Checkbox checked={given.filters ?? true} onchange={(e) => set({ filters: e.currentTarget.checked })} /> Filters and find above the list</label
 		>
 		<label class="block mt-3"
 			>Words above the list
-			<textarea class="field w-full" rows="3" maxlength="2000" value={given.lead ?? ''} oninput={(e) => set({ lead: e.currentTarget.value || undefined })}
-			></textarea></label
+			<Textarea class="w-full" rows={3} maxlength={2000} value={given.lead ?? ''} oninput={(e) => set({ lead: e.currentTarget.value || undefined })}
+			></Textarea></label
 		>
 	</section>
 	<section class="look" aria-label="As a visitor sees it">
@@ -165,7 +164,7 @@
 		display: flex;
 		margin-top: 8px;
 	}
-	.row .field {
+	.row :global(.field) {
 		padding-right: 28px;
 	}
 	ol {
@@ -182,7 +181,7 @@
 		flex: 1;
 		min-width: 0;
 	}
-	ol .btn {
+	ol :global(.btn) {
 		padding: 1px 7px;
 		min-height: 0;
 		font-size: 13px;

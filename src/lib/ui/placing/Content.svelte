@@ -1,5 +1,6 @@
 <!-- The content of an article, walked node by node: no HTML is ever taken from anybody. -->
 <script lang="ts">
+	import type { Snippet } from 'svelte';
 	import type { ContentNode } from '#core/placing/content';
 	import type { Form } from '#core/placing/placement';
 	import type { SeenPlacement } from '$lib/server/placing/page-view';
@@ -12,18 +13,21 @@
 
 {#snippet inside(node: ContentNode)}{#if node.content}<Content nodes={node.content} {placements} />{/if}{/snippet}
 
-{#snippet words(node: ContentNode)}
+{#snippet text(node: ContentNode)}{node.text}{/snippet}
+{#snippet placement(node: ContentNode)}{@const seen = placements[String(node.attrs?.id)]}{#if seen}<Placement
+			{seen}
+			form={node.attrs?.form as Form}
+		/>{/if}{/snippet}
+{#snippet words(node: ContentNode, inner: Snippet<[ContentNode]>)}
 	{#if mark(node, 'bold')}<strong
-			>{#if mark(node, 'italic')}<em>{node.text}</em>{:else}{node.text}{/if}</strong
-		>{:else if mark(node, 'italic')}<em>{node.text}</em>{:else}{node.text}{/if}
+			>{#if mark(node, 'italic')}<em>{@render inner(node)}</em>{:else}{@render inner(node)}{/if}</strong
+		>{:else if mark(node, 'italic')}<em>{@render inner(node)}</em>{:else}{@render inner(node)}{/if}
 {/snippet}
 
 {#each nodes as node, i (i)}{#if node.type === 'text'}{@const link = mark(node, 'link')}{#if link}<a href={String(link.attrs?.href)} rel="noopener"
-				>{@render words(node)}</a
-			>{:else}{@render words(node)}{/if}{:else if node.type === 'placement'}{@const seen = placements[String(node.attrs?.id)]}{#if seen}<Placement
-				{seen}
-				form={node.attrs?.form as Form}
-			/>{/if}{:else if node.type === 'hardBreak'}<br />{:else if node.type === 'paragraph'}<p>
+				>{@render words(node, text)}</a
+			>{:else}{@render words(node, text)}{/if}{:else if node.type === 'placement'}{@render words(node, placement)}{:else if node.type === 'hardBreak'}<br
+		/>{:else if node.type === 'paragraph'}<p>
 			{@render inside(node)}
 		</p>{:else if node.type === 'heading'}{#if node.attrs?.level === 3}<h3>{@render inside(node)}</h3>{:else}<h2>
 				{@render inside(node)}

@@ -1,5 +1,6 @@
 <!-- A field that finds documents by a part of their titles and gives the one chosen; by mouse and by keyboard. -->
 <script lang="ts">
+	import { Button, Input } from '$lib/ui/parts/controls';
 	import type { AtHand } from '$lib/server/placing/contract';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
@@ -37,8 +38,7 @@
 </script>
 
 <div class="find">
-	<input
-		class="field"
+	<Input
 		type="search"
 		placeholder={words}
 		aria-label={words}
@@ -47,7 +47,7 @@
 		aria-controls="{id}-list"
 		aria-activedescendant={open ? `${id}-${at}` : undefined}
 		autocomplete="off"
-		bind:this={field}
+		bind:elementRef={field}
 		bind:value={q}
 		oninput={() => void find()}
 		onfocus={() => void find()}
@@ -59,7 +59,7 @@
 		<ul id="{id}-list" role="listbox" aria-label="Documents" onmousedown={(e) => e.preventDefault()}>
 			{#each items as item, i (item.slug)}
 				<li id="{id}-{i}" role="option" aria-selected={i === at}>
-					<button tabindex="-1" onclick={() => take(item)}><DoorMark position={item.position} height={16} />{item.title}</button>
+					<Button kind="bare" tabindex={-1} onclick={() => take(item)}><DoorMark position={item.position} height={16} />{item.title}</Button>
 				</li>
 			{:else}<li class="soft p-2">No document is called that.</li>{/each}
 		</ul>
@@ -70,7 +70,7 @@
 	.find {
 		position: relative;
 	}
-	.field {
+	.find :global(.field) {
 		width: 100%;
 	}
 	ul {
@@ -82,7 +82,7 @@
 		border: 1px solid var(--edge);
 		box-shadow: 0 6px 24px rgb(0 0 0 / 18%);
 	}
-	button {
+	li :global(button) {
 		display: flex;
 		gap: 8px;
 		align-items: center;
@@ -92,7 +92,7 @@
 		cursor: pointer;
 	}
 	li[aria-selected='true'],
-	button:hover {
+	li :global(button:hover) {
 		background: var(--verdigris-wash);
 	}
 </style>

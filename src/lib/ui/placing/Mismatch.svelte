@@ -1,5 +1,6 @@
 <!-- One dead end or side door: who is meant, and what mends it in one press. -->
 <script lang="ts">
+	import { Button, Input } from '$lib/ui/parts/controls';
 	import type { Remedy } from '#core/placing/mismatch';
 	import type { MismatchJson } from '$lib/server/placing/mismatches';
 	import { dayText } from '$lib/ui/parts/when';
@@ -37,8 +38,8 @@
 	<p class="do">
 		{#each found.remedies as remedy, i (remedy)}
 			{#if remedy === 'intended'}
-				{#if !found.intended}<button class="btn" onclick={() => (why = why === null ? '' : null)}>{remedyWords[remedy]}…</button>{/if}
-			{:else}<button class="btn" class:main={i === 0 && found.kind === 'dead-end'} onclick={() => mend(remedy)}>{remedyWords[remedy]}</button>{/if}
+				{#if !found.intended}<Button onclick={() => (why = why === null ? '' : null)}>{remedyWords[remedy]}…</Button>{/if}
+			{:else}<Button class={{ main: i === 0 && found.kind === 'dead-end' }} onclick={() => mend(remedy)}>{remedyWords[remedy]}</Button>{/if}
 		{/each}
 	</p>
 	{#if why !== null}
@@ -49,8 +50,8 @@
 				why = null;
 			}}
 		>
-			<input class="field" bind:value={why} required maxlength="500" placeholder="Why it is meant to be" aria-label="Why it is meant to be" />
-			<button class="btn main">Mark it</button>
+			<Input bind:value={why} required maxlength={500} placeholder="Why it is meant to be" aria-label="Why it is meant to be" />
+			<Button type="submit" kind="main">Mark it</Button>
 		</form>
 	{/if}
 </div>
@@ -91,7 +92,7 @@
 		flex-wrap: wrap;
 		gap: 6px;
 	}
-	.do .btn {
+	.do :global(.btn) {
 		min-height: 30px;
 		padding: 2px 10px;
 		font-size: 13.5px;
@@ -101,7 +102,7 @@
 		gap: 8px;
 		margin-top: 8px;
 	}
-	.field {
+	form :global(.field) {
 		flex: 1;
 	}
 </style>

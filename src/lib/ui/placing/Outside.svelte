@@ -1,5 +1,6 @@
 <!-- A document on another website: the code to copy for each form, its own address, and that as a QR code. -->
 <script lang="ts">
+	import { Button, Checkbox, Input, Select, Textarea } from '$lib/ui/parts/controls';
 	import { coverCode, elementCode, frameCode, linkCode } from '#core/placing/outside';
 	import { defaultsOf, settingsOfForm, type PlacementDefaults, type PlacementSettings } from '#core/placing/placement';
 	import SettingFields from './SettingFields.svelte';
@@ -70,38 +71,38 @@
 	<summary>On another website</summary>
 	{#if !visible}<p class="soft">Its door does not let visitors in: outside this site nobody would see more than the words to sign in.</p>{/if}
 	<div class="line">
-		<input class="field" readonly value={address} aria-label="Direct link" onfocus={(e) => e.currentTarget.select()} />
-		<button class="btn" onclick={() => copy('address', address)}>Copy</button>
-		<button class="btn" onclick={() => (qr ? (qr = '') : void drawQr())} aria-expanded={qr !== ''}>QR</button>
+		<Input readonly value={address} aria-label="Direct link" onfocus={(e) => e.currentTarget.select()} />
+		<Button onclick={() => copy('address', address)}>Copy</Button>
+		<Button onclick={() => (qr ? (qr = '') : void drawQr())} aria-expanded={qr !== ''}>QR</Button>
 	</div>
 	{#if qr}<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by the qrcode package from our own address -->
 		<div class="qr">{@html qr}</div>{/if}
 	<div class="kinds">
-		{#each Object.entries(kinds) as [name, said] (name)}<button
-				class="pill"
-				class:on={kind === name}
+		{#each Object.entries(kinds) as [name, said] (name)}<Button
+				kind="pill"
+				class={{ on: kind === name }}
 				aria-pressed={kind === name}
-				onclick={() => (kind = name as typeof kind)}>{said}</button
+				onclick={() => (kind = name as typeof kind)}>{said}</Button
 			>{/each}
 	</div>
 	<div class="set">
 		{#if kind === 'frame'}<SettingFields names={settingsOfForm.frame.filter((n) => n !== 'align')} {own} {usual} {set} />
-		{:else if kind === 'cover'}<label>Width <input class="field" type="number" min="60" max="1200" bind:value={width} /> px</label>
+		{:else if kind === 'cover'}<label>Width <Input type="number" min="60" max="1200" bind:value={width} /> px</label>
 		{:else if kind === 'link'}
-			<label>Words <input class="field" bind:value={words} placeholder={title} maxlength="300" /></label>
-			{#if maySave}<label><input type="checkbox" bind:checked={save} /> saves the file</label>{/if}
+			<label>Words <Input bind:value={words} placeholder={title} maxlength={300} /></label>
+			{#if maySave}<label><Checkbox bind:checked={save} /> saves the file</label>{/if}
 		{:else}
 			<label
-				>Form <select class="field" bind:value={form}>
+				>Form <Select bind:value={form}>
 					<option value="text">Text link</option><option value="button">Button</option><option value="cover">Cover</option><option value="card">Card</option
 					><option value="frame">Reading frame</option>
-				</select></label
+				</Select></label
 			>
 		{/if}
 	</div>
-	<textarea class="field code" readonly rows="4" aria-label="Code to copy" value={code} onfocus={(e) => e.currentTarget.select()}></textarea>
+	<Textarea class="code" readonly rows={4} aria-label="Code to copy" value={code} onfocus={(e) => e.currentTarget.select()}></Textarea>
 	<p class="line">
-		<button class="btn main" onclick={() => copy('code', code)}>Copy the code</button>
+		<Button kind="main" onclick={() => copy('code', code)}>Copy the code</Button>
 		<span role="status"
 			>{copied.endsWith('-not')
 				? 'The browser did not allow copying: select it and copy it.'
@@ -135,7 +136,7 @@
 		align-items: center;
 		margin-top: 8px;
 	}
-	.line .field {
+	.line :global(.field) {
 		flex: 1;
 		min-width: 0;
 	}
@@ -155,10 +156,10 @@
 		gap: 8px;
 		align-items: center;
 	}
-	.set select.field {
+	.set :global(select.field) {
 		padding-right: 28px;
 	}
-	.code {
+	.outside :global(.code) {
 		width: 100%;
 		margin-top: 10px;
 		font:

@@ -1,6 +1,7 @@
 <!-- Making a pocket page: its entries as lines of a timetable, each with the days on which it is on show; what somebody sees who comes on a
      chosen day; and the QR code that leads here. -->
 <script lang="ts">
+	import { Button, Input, Range } from '$lib/ui/parts/controls';
 	import { onMount, untrack } from 'svelte';
 	import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
 	import { dayOf } from '#core/access/hours';
@@ -10,7 +11,7 @@
 	import FindDocument from './FindDocument.svelte';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
-	import { freshPlacement } from './editor';
+	import { freshPlacement } from './article/nodes';
 	import type { Writer } from './writer.svelte';
 	let { writer, content, placed, zone, origin }: { writer: Writer; content: Pocket; placed: readonly AtHand[]; zone: string; origin: string } = $props();
 
@@ -92,9 +93,7 @@
 
 <div class="pocket">
 	<section>
-		<label class="lead"
-			>Words above <input class="field" bind:value={lead} oninput={touch} maxlength="300" placeholder="For boaters on the upper flight" /></label
-		>
+		<label class="lead">Words above <Input bind:value={lead} oninput={touch} maxlength={300} placeholder="For boaters on the upper flight" /></label>
 		<div class="line head" aria-hidden="true">
 			<span></span><span>Entry</span><span class="time"
 				>{#each months as month (month.at)}<i style="left:{month.at}%">{month.words}</i>{/each}</span
@@ -125,38 +124,39 @@
 								move(entry.id, e.key === 'ArrowUp' ? -1 : 1);
 							}}>≡</span
 						>
-						<button class="name" aria-expanded={open === entry.id} onclick={() => (open = open === entry.id ? null : entry.id)}>
+						<Button kind="bare" class="name" aria-expanded={open === entry.id} onclick={() => (open = open === entry.id ? null : entry.id)}>
 							{#if entry.document}<img src="/d/{entry.document}/cover/300.webp" alt="" />{:else}<i class="link" aria-hidden="true">↗</i>{/if}
 							<span><strong>{named(entry)}</strong><small>{entry.url ?? `/d/${entry.document}`}</small></span>
-						</button>
+						</Button>
 						<span class="time">
 							{#if at && !entry.resting}<i class="bar" style="left:{at.left}%;width:{at.width}%"></i>{/if}
 							<i class="look" style="left:{(ahead / (weeks * 7)) * 100}%"></i>
 							<small>{stands(entry)}</small>
 						</span>
 						<span class="do">
-							<button class="pill" class:on={entry.resting} aria-pressed={entry.resting ?? false} onclick={() => change(entry.id, { resting: !entry.resting })}
-								>{entry.resting ? 'Resting' : 'Rest'}</button
+							<Button
+								kind="pill"
+								class={{ on: entry.resting }}
+								aria-pressed={entry.resting ?? false}
+								onclick={() => change(entry.id, { resting: !entry.resting })}>{entry.resting ? 'Resting' : 'Rest'}</Button
 							>
 						</span>
 					</div>
 					{#if open === entry.id}
 						<div class="more">
 							<label
-								>Words <input
-									class="field"
+								>Words <Input
 									value={entry.words ?? ''}
-									maxlength="120"
+									maxlength={120}
 									placeholder={named(entry)}
 									oninput={(e) => change(entry.id, { words: e.currentTarget.value })}
 								/></label
 							>
 							<label
-								>Icon <input
-									class="field"
+								>Icon <Input
 									value={entry.icon ?? ''}
 									placeholder={entry.document ? 'its cover; or a word' : 'a word'}
-									maxlength="60"
+									maxlength={60}
 									oninput={(e) => void findIcons(e.currentTarget.value)}
 									onchange={(e) => {
 										if (!e.currentTarget.value.trim()) change(entry.id, { icon: '' });
@@ -165,45 +165,40 @@
 							>
 							{#if icons.length}
 								<span class="icons">
-									{#each icons as icon (icon.name)}<button
-											class="pill"
+									{#each icons as icon (icon.name)}<Button
+											kind="pill"
 											title={icon.name}
 											aria-label="Icon {icon.name}"
 											onclick={() => {
 												change(entry.id, { icon: icon.name });
 												icons = [];
-											}}><img src="data:image/svg+xml,{encodeURIComponent(icon.svg)}" alt="" width="22" height="22" /></button
+											}}><img src="data:image/svg+xml,{encodeURIComponent(icon.svg)}" alt="" width="22" height="22" /></Button
 										>{/each}
 								</span>
 							{/if}
 							<label
-								>On show from <input
-									class="field"
+								>On show from <Input
 									type="date"
 									value={entry.from?.slice(0, 10) ?? ''}
 									onchange={(e) => change(entry.id, { from: e.currentTarget.value })}
 								/></label
 							>
 							<label
-								>until the end of <input
-									class="field"
+								>until the end of <Input
 									type="date"
 									value={entry.until?.slice(0, 10) ?? ''}
 									onchange={(e) => change(entry.id, { until: e.currentTarget.value })}
 								/></label
 							>
-							{#if entry.url}<label
-									>Address <input class="field" value={entry.url} onchange={(e) => change(entry.id, { url: e.currentTarget.value.trim() })} /></label
-								>{/if}
+							{#if entry.url}<label>Address <Input value={entry.url} onchange={(e) => change(entry.id, { url: e.currentTarget.value.trim() })} /></label>{/if}
 							<span class="flex gap-2">
-								<button class="btn" onclick={() => move(entry.id, -1)} disabled={entries[0]?.id === entry.id}>Up</button>
-								<button class="btn" onclick={() => move(entry.id, 1)} disabled={entries.at(-1)?.id === entry.id}>Down</button>
-								<button
-									class="btn"
+								<Button onclick={() => move(entry.id, -1)} disabled={entries[0]?.id === entry.id}>Up</Button>
+								<Button onclick={() => move(entry.id, 1)} disabled={entries.at(-1)?.id === entry.id}>Down</Button>
+								<Button
 									onclick={() => {
 										entries = entries.filter((e) => e.id !== entry.id);
 										touch();
-									}}>Take out</button
+									}}>Take out</Button
 								>
 							</span>
 							{#if trouble}<p class="trouble">This entry is not saved yet: {trouble}.</p>{/if}
@@ -222,16 +217,16 @@
 				}}
 			/>
 			<form onsubmit={addLink}>
-				<input class="field" bind:value={url} required placeholder="or a link: example.org/tides" aria-label="Address of a link" />
-				<input class="field" bind:value={urlWords} required maxlength="120" placeholder="its words" aria-label="Words of the link" />
-				<button class="btn">Add the link</button>
+				<Input bind:value={url} required placeholder="or a link: example.org/tides" aria-label="Address of a link" />
+				<Input bind:value={urlWords} required maxlength={120} placeholder="its words" aria-label="Words of the link" />
+				<Button type="submit">Add the link</Button>
 			</form>
 		</div>
 	</section>
 	<section class="side">
 		<h2>Whoever comes on</h2>
 		<p><strong>{ahead === 0 ? 'this day' : dayWords(lookAt)}</strong> <span class="soft">{dayOf(lookAt, zone)}</span></p>
-		<input type="range" min="0" max={weeks * 7 - 1} bind:value={ahead} aria-label="Days from today" />
+		<Range min="0" max={weeks * 7 - 1} bind:value={ahead} aria-label="Days from today" />
 		<p>
 			sees {seen.length} of {entries.length}, about <strong class="figure">{screens.toFixed(1)}</strong> phone screens.
 		</p>
@@ -246,11 +241,10 @@
 		<p><code>{address}</code></p>
 		<img class="qr" src="/desk/pages/{writer.id}/qr.svg?v={encodeURIComponent(writer.path)}" alt="QR code of {address}" width="150" height="150" />
 		<p class="flex gap-2 mt-2">
-			<a class="btn" href="/desk/pages/{writer.id}/qr.svg?save" download data-sveltekit-reload>SVG</a><a
-				class="btn"
+			<Button href="/desk/pages/{writer.id}/qr.svg?save" download data-sveltekit-reload>SVG</Button><Button
 				href="/desk/pages/{writer.id}/qr.png?save"
 				download
-				data-sveltekit-reload>PNG</a
+				data-sveltekit-reload>PNG</Button
 			>
 		</p>
 		<p class="soft">With its quiet zone of four modules: leave the white edge on when it is printed.</p>
@@ -277,7 +271,7 @@
 	.side h2:not(:first-child) {
 		margin-top: 22px;
 	}
-	.side input[type='range'] {
+	.side :global(input[type='range']) {
 		width: 100%;
 	}
 	.figure {
@@ -304,7 +298,7 @@
 		align-items: center;
 		margin-bottom: 14px;
 	}
-	.lead .field {
+	.lead :global(.field) {
 		flex: 1;
 	}
 	.line {
@@ -323,11 +317,11 @@
 		border-top: 1px solid var(--line);
 		background: var(--sheet);
 	}
-	.unseen .name strong {
+	.unseen :global(.name strong) {
 		color: var(--ink-soft);
 		font-weight: 500;
 	}
-	.unseen .name img {
+	.unseen :global(.name img) {
 		opacity: 0.5;
 	}
 	.handle {
@@ -337,7 +331,7 @@
 		color: var(--ink-soft);
 		padding: 8px 0;
 	}
-	.name {
+	.line :global(.name) {
 		display: flex;
 		gap: 10px;
 		align-items: center;
@@ -345,29 +339,29 @@
 		cursor: pointer;
 		min-width: 0;
 	}
-	.name img {
+	.line :global(.name img) {
 		width: 30px;
 		max-height: 42px;
 		object-fit: cover;
 		object-position: top;
 		border: 1px solid var(--line);
 	}
-	.name .link {
+	.line :global(.name .link) {
 		flex: 0 0 30px;
 		text-align: center;
 		font-style: normal;
 	}
-	.name span {
+	.line :global(.name span) {
 		min-width: 0;
 	}
-	.name strong,
-	.name small {
+	.line :global(.name strong),
+	.line :global(.name small) {
 		display: block;
 		overflow: hidden;
 		text-overflow: ellipsis;
 		white-space: nowrap;
 	}
-	.name strong {
+	.line :global(.name strong) {
 		font: 600 15px var(--title);
 	}
 	small {
@@ -450,7 +444,7 @@
 		flex-wrap: wrap;
 		gap: 8px;
 	}
-	.add form .field {
+	.add form :global(.field) {
 		flex: 1 1 140px;
 	}
 	@media (max-width: 900px) {

@@ -1,5 +1,6 @@
 <!-- Fields for the settings of a placement or of all of a form. What differs from the usual is marked, with one press to return to it. -->
 <script lang="ts">
+	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
 	import { facts, type Fact, type PlacementSettings } from '#core/placing/placement';
 	import { fitWords, roomTools, roomToolWords, wayWords } from '#core/reading/settings';
 	type Name = keyof PlacementSettings;
@@ -18,6 +19,11 @@
 		set: (change: Partial<Record<Name, unknown>>) => void;
 	} = $props();
 
+	/** What a field shows of a setting. */
+	const written = (name: Name) => {
+		const v = value(name);
+		return typeof v === 'string' || typeof v === 'number' ? v : '';
+	};
 	const words: Record<Name, string> = {
 		hover: 'Hover title',
 		icon: 'Drawing of a page',
@@ -74,87 +80,77 @@
 		<span class="name">{words[name]}</span>
 		<span class="value">
 			{#if choices[name]}
-				{#each Object.entries(choices[name]!) as [key, said] (key)}<button
-						type="button"
-						class="pill"
-						class:on={value(name) === key}
+				{#each Object.entries(choices[name]!) as [key, said] (key)}<Button
+						kind="pill"
+						class={{ on: value(name) === key }}
 						aria-pressed={value(name) === key}
-						onclick={() => change(name, usual[name] === null && value(name) === key ? null : key)}>{said}</button
+						onclick={() => change(name, usual[name] === null && value(name) === key ? null : key)}>{said}</Button
 					>{/each}
 				{#if value(name) === null}<span class="soft">as reading rooms</span>{/if}
 			{:else if name === 'facts' || name === 'tools'}
 				{#each Object.entries(name === 'facts' ? factWords : roomToolWords) as [key, said] (key)}<label
-						><input
-							type="checkbox"
-							checked={((value(name) ?? roomTools) as readonly string[]).includes(key)}
-							onchange={() => toggled(name, key)}
-						/>{said}</label
+						><Checkbox checked={((value(name) ?? roomTools) as readonly string[]).includes(key)} onchange={() => toggled(name, key)} />{said}</label
 					>{/each}
 			{:else if name === 'width'}
-				<input
-					class="field short"
+				<Input
+					class="short"
 					aria-label="Width in px or %"
 					placeholder={usual.width === null ? 'by its words' : ''}
-					value={value('width') === null ? '' : typeof value('width') === 'number' ? `${value('width')} px` : value('width')}
+					value={typeof value('width') === 'number' ? `${value('width')} px` : written('width')}
 					onchange={(e) => width(e.currentTarget.value)}
 				/>
 			{:else if name === 'height'}
-				<button
-					type="button"
-					class="pill"
-					class:on={value('height') === 'worked out'}
+				<Button
+					kind="pill"
+					class={{ on: value('height') === 'worked out' }}
 					aria-pressed={value('height') === 'worked out'}
-					onclick={() => change('height', 'worked out')}>Worked out</button
+					onclick={() => change('height', 'worked out')}>Worked out</Button
 				>
-				<input
-					class="field short"
+				<Input
+					class="short"
 					type="number"
 					min="200"
 					max="4000"
 					step="10"
 					aria-label="Height in px"
 					placeholder="px"
-					value={typeof value('height') === 'number' ? value('height') : ''}
+					value={typeof value('height') === 'number' ? written('height') : ''}
 					onchange={(e) => change('height', Math.min(4000, Math.max(200, Number(e.currentTarget.value) || 900)))}
 				/>
 			{:else if name === 'page' || name === 'start'}
-				<input
-					class="field short"
+				<Input
+					class="short"
 					type="number"
 					min="1"
 					aria-label={words[name]}
 					placeholder={name === 'page' ? 'as the document' : '1'}
-					value={value(name) ?? ''}
+					value={written(name)}
 					onchange={(e) => number(name, e.currentTarget.value)}
 				/>
 			{:else if name === 'hover' || name === 'alt'}
-				<input class="field" aria-label={words[name]} value={value(name) ?? ''} onchange={(e) => set({ [name]: e.currentTarget.value.trim() || null })} />
+				<Input aria-label={words[name]} value={written(name)} onchange={(e) => set({ [name]: e.currentTarget.value.trim() || null })} />
 			{:else}
-				<label
-					><input type="checkbox" checked={value(name) === true} onchange={(e) => change(name, e.currentTarget.checked)} />{value(name)
-						? 'shown'
-						: 'left out'}</label
-				>
+				<label><Checkbox checked={value(name) === true} onchange={(e) => change(name, e.currentTarget.checked)} />{value(name) ? 'shown' : 'left out'}</label>
 			{/if}
-			{#if differs(name)}<button type="button" class="quiet back" onclick={() => set({ [name]: null })} title="Differs from the site; press to return"
-					>as the site</button
+			{#if differs(name)}<Button kind="quiet" class="back" onclick={() => set({ [name]: null })} title="Differs from the site; press to return"
+					>as the site</Button
 				>{/if}
 		</span>
 	</div>
 {/each}
 
 <style>
-	.field {
+	.value :global(.field) {
 		height: 32px;
 		padding: 2px 8px;
 		font-size: 13.5px;
 		min-width: 0;
 		flex: 1;
 	}
-	.short {
+	.value :global(.short) {
 		flex: 0 0 92px;
 	}
-	.back {
+	.value :global(.back) {
 		font-size: 12px;
 	}
 </style>

@@ -1,5 +1,6 @@
 <!-- The site's look, its navigation, what placements are like, and which websites may frame: for its owners. -->
 <script lang="ts">
+	import { Button, Fileupload, Input, Select, Textarea } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { contrast, leastContrast, nearestPassing, siteGround } from '#core/site/colour';
 	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm, type PlacementDefaults } from '#core/placing/placement';
@@ -74,25 +75,25 @@
 			void setSite({ name: name.trim(), colour: colour === '#1c6a61' ? null : colour, background: background === siteGround ? null : background });
 		}}
 	>
-		<label>Name <input class="field" bind:value={name} required maxlength="120" /></label>
-		<label>Colour of links and buttons <span class="pair"><input type="color" bind:value={colour} /><code>{colour}</code></span></label>
-		<label>Background <span class="pair"><input type="color" bind:value={background} /><code>{background}</code></span></label>
+		<label>Name <Input bind:value={name} required maxlength={120} /></label>
+		<label>Colour of links and buttons <span class="pair"><Input type="color" bind:value={colour} /><code>{colour}</code></span></label>
+		<label>Background <span class="pair"><Input type="color" bind:value={background} /><code>{background}</code></span></label>
 		{#if weak}
 			<p class="trouble" role="alert">
 				Words in {colour} could not be read on {background} and under white: {Math.min(contrast(colour, background), contrast(colour, '#ffffff')).toFixed(1)} to 1,
 				at least
 				{leastContrast} is needed.
-				<button type="button" class="btn" onclick={() => (colour = passes)}><i style="background:{passes}"></i>Take {passes}, the nearest that passes</button>
+				<Button onclick={() => (colour = passes)}><i style="background:{passes}"></i>Take {passes}, the nearest that passes</Button>
 			</p>
 		{/if}
-		<button class="btn" disabled={weak}>Set it</button>
+		<Button type="submit" disabled={weak}>Set it</Button>
 	</form>
 	<div class="look">
 		<label
 			>Time zone
-			<select class="field" value={given.zone} onchange={(e) => void setSite({ zone: e.currentTarget.value })}>
+			<Select value={given.zone} onchange={(e) => void setSite({ zone: e.currentTarget.value })}>
 				{#each zones.includes(given.zone) ? zones : [given.zone, ...zones] as zone (zone)}<option value={zone}>{zone.replaceAll('_', ' ')}</option>{/each}
-			</select></label
+			</Select></label
 		>
 		<p class="soft">
 			Days begin and end in it: on doors, keys and memberships, in lists and in readership. When it changes, the figures by day are made anew from the ledger;
@@ -103,12 +104,10 @@
 		{#each [['mark', 'Mark before the name'], ['favicon', 'Favicon']] as const as [kind, words] (kind)}
 			<span
 				>{words}:
-				{#if given[kind]}<img src="/picture/{given[kind]}.webp?w=64" alt="" height="32" /><button class="quiet" onclick={() => setSite({ [kind]: null })}
-						>Take it away</button
+				{#if given[kind]}<img src="/picture/{given[kind]}.webp?w=64" alt="" height="32" /><Button kind="quiet" onclick={() => setSite({ [kind]: null })}
+						>Take it away</Button
 					>{:else}none{/if}
-				<label class="btn"
-					>Choose a picture<input class="sr-only" type="file" accept="image/png,image/jpeg,image/webp" onchange={(e) => picture(kind, e)} /></label
-				>
+				<label class="btn">Choose a picture<Fileupload unseen accept="image/png,image/jpeg,image/webp" onchange={(e) => picture(kind, e)} /></label>
 			</span>
 		{/each}
 	</div>
@@ -117,10 +116,10 @@
 	<p>
 		<label
 			>At / stands
-			<select class="field" value={given.front ?? ''} onchange={(e) => setSite({ front: e.currentTarget.value || null })}>
+			<Select value={given.front ?? ''} onchange={(e) => setSite({ front: e.currentTarget.value || null })}>
 				<option value="">{pages.some((p) => p.path === '/') ? `“${titleOf('/')}”` : 'a list of what may be read'}</option>
 				{#each pages.filter((p) => p.path !== '/' && p.published) as p (p.path)}<option value={p.path}>{p.title}</option>{/each}
-			</select></label
+			</Select></label
 		>
 		{#if given.front && pages.some((p) => p.path === '/' && p.published)}<span class="soft">A published page at / itself comes first.</span>{/if}
 	</p>
@@ -129,10 +128,9 @@
 			<li>
 				<strong>{titleOf(path)}</strong><span class="soft">{path}</span>
 				<span class="ml-auto flex gap-2">
-					<button class="btn step" disabled={i === 0} onclick={() => move(i, -1)} aria-label="{titleOf(path)}: earlier" title="Earlier">↑</button>
-					<button class="btn step" disabled={i === navigation.length - 1} onclick={() => move(i, 1)} aria-label="{titleOf(path)}: later" title="Later">↓</button
-					>
-					<button class="quiet" onclick={() => order(navigation.filter((p) => p !== path))} aria-label="{titleOf(path)}: out of the navigation">Out</button>
+					<Button class="step" disabled={i === 0} onclick={() => move(i, -1)} aria-label="{titleOf(path)}: earlier" title="Earlier">↑</Button>
+					<Button class="step" disabled={i === navigation.length - 1} onclick={() => move(i, 1)} aria-label="{titleOf(path)}: later" title="Later">↓</Button>
+					<Button kind="quiet" onclick={() => order(navigation.filter((p) => p !== path))} aria-label="{titleOf(path)}: out of the navigation">Out</Button>
 				</span>
 			</li>
 		{:else}<li class="soft">No page is in the navigation.</li>{/each}
@@ -140,8 +138,7 @@
 	{#if pages.some((p) => !navigation.includes(p.path))}
 		<label
 			>Put in
-			<select
-				class="field"
+			<Select
 				value=""
 				onchange={(e) => {
 					if (e.currentTarget.value) void order([...navigation, e.currentTarget.value]);
@@ -149,7 +146,7 @@
 			>
 				<option value="">a page…</option>
 				{#each pages.filter((p) => !navigation.includes(p.path)) as p (p.path)}<option value={p.path}>{p.title}</option>{/each}
-			</select></label
+			</Select></label
 		>
 	{/if}
 </Part>
@@ -157,10 +154,10 @@
 	<div class="defaults">
 		<label
 			>The site is written in
-			<select class="field" value={given.language ?? ''} onchange={(e) => void setSite({ language: e.currentTarget.value || null })}>
+			<Select value={given.language ?? ''} onchange={(e) => void setSite({ language: e.currentTarget.value || null })}>
 				<option value="">any: go by the reader’s browser</option>
 				{#each languages as language (language)}<option value={language}>{languageNames[language]}</option>{/each}
-			</select></label
+			</Select></label
 		>
 		<p class="soft">Reading room, turned away, sign-in, document page and catalogue. What a reader chooses goes before it.</p>
 	</div>
@@ -177,21 +174,20 @@
 </Part>
 <Part id="placements" title="How placements look unless they say otherwise">
 	<div class="flex flex-wrap gap-1">
-		{#each forms as form (form)}<button class="pill" class:on={shownForm === form} aria-pressed={shownForm === form} onclick={() => (shownForm = form)}
-				>{formWords[form]}</button
+		{#each forms as form (form)}<Button kind="pill" class={{ on: shownForm === form }} aria-pressed={shownForm === form} onclick={() => (shownForm = form)}
+				>{formWords[form]}</Button
 			>{/each}
 	</div>
 	<div class="defaults">
 		<label class="setting">
 			<span class="name">A press</span>
 			<span class="value">
-				<select
-					class="field"
+				<Select
 					value={placing[shownForm]?.press ?? (shownForm === 'button' ? 'save' : 'page')}
 					onchange={(e) => setDefault(shownForm, { press: e.currentTarget.value })}
 				>
 					{#each presses as press (press)}<option value={press}>{pressWords[press]}</option>{/each}
-				</select>
+				</Select>
 			</span>
 		</label>
 		<SettingFields
@@ -228,8 +224,8 @@
 			});
 		}}
 	>
-		<textarea class="field" rows="4" bind:value={framers} aria-label="Websites that may frame documents"></textarea>
-		<button class="btn">Set it</button>
+		<Textarea rows={4} bind:value={framers} aria-label="Websites that may frame documents"></Textarea>
+		<Button type="submit">Set it</Button>
 	</form>
 </Part>
 
@@ -246,11 +242,11 @@
 		align-items: center;
 		gap: 10px;
 	}
-	.look .field {
+	.look :global(.field) {
 		width: 380px;
 		max-width: 100%;
 	}
-	.step {
+	.ml-auto :global(.step) {
 		width: 34px;
 		padding: 0;
 	}
@@ -259,7 +255,9 @@
 		gap: 10px;
 		align-items: center;
 	}
-	input[type='color'] {
+	label :global(input[type='color']),
+	.pair :global(input[type='color']),
+	.btn :global(input[type='color']) {
 		width: 46px;
 		height: 32px;
 		border: 1px solid var(--edge);
@@ -303,7 +301,8 @@
 		gap: 4px;
 		max-width: 660px;
 	}
-	select.field {
+	label :global(select.field),
+	.value :global(select.field) {
 		padding-right: 28px;
 	}
 </style>

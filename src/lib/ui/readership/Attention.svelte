@@ -1,5 +1,7 @@
 <!-- Attention by page: how long each page was attended to, over the pictures of the pages, and where readers stop. -->
 <script lang="ts">
+	import { Button } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { durationWords } from '#core/readership/words';
 	import type { PageAttention } from '$lib/server/readership/reports/document';
 	import TakeAway from './TakeAway.svelte';
@@ -58,7 +60,7 @@
 <section>
 	<h2>
 		Attention by page <small>{each > 1 ? `time on every ${each} pages` : 'time on each page'}, all readers</small><span class="tools"
-			><button class="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</button><TakeAway
+			><Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</Button><TakeAway
 				name="{slug}-attention"
 				{table}
 			/></span
@@ -69,14 +71,19 @@
 	{:else if asTable}
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 		<div class="scroll" tabindex="0" role="region" aria-label="Attention by page">
-			<table class="rows">
-				<thead><tr><th>Page</th><th class="n">Time</th><th class="n">Read, by reader and day</th><th class="n">Went no further</th></tr></thead>
-				<tbody
-					>{#each bars as b (b.first)}<tr
-							><td>{named(b)}</td><td class="n">{durationWords(b.seconds)}</td><td class="n">{b.readers}</td><td class="n">{b.stops || ''}</td></tr
-						>{/each}</tbody
+			<Table class="rows">
+				<TableHead
+					><TableHeadCell>Page</TableHeadCell><TableHeadCell class="n">Time</TableHeadCell><TableHeadCell class="n">Read, by reader and day</TableHeadCell
+					><TableHeadCell class="n">Went no further</TableHeadCell></TableHead
 				>
-			</table>
+				<TableBody
+					>{#each bars as b (b.first)}<TableBodyRow
+							><TableBodyCell>{named(b)}</TableBodyCell><TableBodyCell class="n">{durationWords(b.seconds)}</TableBodyCell><TableBodyCell class="n"
+								>{b.readers}</TableBodyCell
+							><TableBodyCell class="n">{b.stops || ''}</TableBodyCell></TableBodyRow
+						>{/each}</TableBody
+				>
+			</Table>
 		</div>
 	{:else}
 		<div class="strip" style="--columns:{bars.length}" class:close={bars.length > 48}>
@@ -147,7 +154,7 @@
 		width: 11px;
 		height: 11px;
 	}
-	.n {
+	.scroll :global(.n) {
 		text-align: right;
 	}
 </style>

@@ -1,5 +1,7 @@
 <!-- Openings and saves by day, week or month, beside as long before, by Chart.js in the desk's own colours; the table says the same in numbers. -->
 <script lang="ts">
+	import { Button } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { BarController, BarElement, CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement, Tooltip, type Plugin } from 'chart.js';
 	import { onMount } from 'svelte';
 	import { stepOf, type Bar, type Step } from '#core/readership/period';
@@ -128,7 +130,7 @@
 	<h2>
 		{words[by][0]}
 		<small>openings and copies saved{beside ? `, beside the ${length} days before` : ''}</small><span class="tools"
-			><button class="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</button><TakeAway
+			><Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</Button><TakeAway
 				{name}
 				{table}
 				canvas={() => (asTable ? null : canvas)}
@@ -138,13 +140,17 @@
 	{#if asTable}
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 		<div class="scroll" tabindex="0" role="region" aria-label={words[by][0]}>
-			<table class="rows">
-				<thead><tr><th>{words[by][1]}</th><th class="n">Openings</th><th class="n">Copies saved</th><th class="n">Both, before</th></tr></thead><tbody
-					>{#each [...bars].reverse() as b (b.day)}<tr
-							><td>{b.day}</td><td class="n">{b.openings}</td><td class="n">{b.saves}</td><td class="n">{b.before}</td></tr
-						>{/each}</tbody
+			<Table class="rows">
+				<TableHead
+					><TableHeadCell>{words[by][1]}</TableHeadCell><TableHeadCell class="n">Openings</TableHeadCell><TableHeadCell class="n">Copies saved</TableHeadCell
+					><TableHeadCell class="n">Both, before</TableHeadCell></TableHead
+				><TableBody
+					>{#each [...bars].reverse() as b (b.day)}<TableBodyRow
+							><TableBodyCell>{b.day}</TableBodyCell><TableBodyCell class="n">{b.openings}</TableBodyCell><TableBodyCell class="n">{b.saves}</TableBodyCell
+							><TableBodyCell class="n">{b.before}</TableBodyCell></TableBodyRow
+						>{/each}</TableBody
 				>
-			</table>
+			</Table>
 		</div>
 	{:else}
 		<div class="h-[200px]" role="img" aria-label="{words[by][0]}: openings and copies saved. The table has the numbers.">
@@ -179,7 +185,7 @@
 		width: 16px;
 		background: var(--ink);
 	}
-	.n {
+	.scroll :global(.n) {
 		text-align: right;
 	}
 </style>

@@ -1,5 +1,6 @@
 <!-- The ledger under a report: whose entries (where that can be chosen), the table, and the way further back. -->
 <script lang="ts">
+	import { Button } from '$lib/ui/parts/controls';
 	import { page } from '$app/state';
 	import type { LedgerItem } from '$lib/server/readership/ledger';
 	import LedgerTable from './LedgerTable.svelte';
@@ -25,15 +26,16 @@
 <section>
 	<h2>
 		In the ledger {#if of !== null}<span class="flex gap-1.5"
-				>{#each choices as [value, words] (value)}<a class="pill" class:on={of === value} href={href({ of: value })} data-sveltekit-noscroll>{words}</a
+				>{#each choices as [value, words] (value)}<Button kind="pill" class={{ on: of === value }} href={href({ of: value })} data-sveltekit-noscroll
+						>{words}</Button
 					>{/each}</span
 			>{/if}
 	</h2>
 	{#if entries.items.length}
 		<div class="wide"><LedgerTable items={entries.items} {zone} {withTitle} /></div>
 		<p class="flex justify-center gap-3 pt-3">
-			{#if page.url.searchParams.has('cursor')}<a class="btn" href={href({})} data-sveltekit-noscroll>Newest</a>{/if}
-			{#if entries.next}<a class="btn" href={href({ cursor: entries.next })} data-sveltekit-noscroll>Further back</a>{/if}
+			{#if page.url.searchParams.has('cursor')}<Button href={href({})} data-sveltekit-noscroll>Newest</Button>{/if}
+			{#if entries.next}<Button href={href({ cursor: entries.next })} data-sveltekit-noscroll>Further back</Button>{/if}
 		</p>
 	{:else}<p class="soft">No entries here yet.</p>{/if}
 </section>

@@ -1,5 +1,6 @@
 <!-- The frame of every report: its name, the ways to the other reports, the time it goes over, the answer. -->
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import type { Snippet } from 'svelte';
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
@@ -68,22 +69,22 @@
 		{#if note}<p class="soft">{note}</p>{/if}
 		{#if period}
 			<span class="times">
-				{#each lengths as days (days)}<a
-						class="pill"
-						class:on={period.preset === days}
+				{#each lengths as days (days)}<Button
+						kind="pill"
+						class={{ on: period.preset === days }}
 						href={href({ days: String(days), from: null, until: null, by: null })}
-						data-sveltekit-noscroll>{lengthWords(days)}</a
+						data-sveltekit-noscroll>{lengthWords(days)}</Button
 					>{/each}
 				<Popup label={period.preset ? 'Choose dates' : `${say(period.first)} to ${say(period.last)}`} on={!period.preset} bind:open={choosing} end width={270}>
 					<form class="dates" data-sveltekit-noscroll onsubmit={() => (choosing = false)}>
-						<label>From <input class="field" type="date" name="from" value={period.first} max={period.last} required /></label>
-						<label>Until <input class="field" type="date" name="until" value={period.last} /></label>
+						<label>From <Input type="date" name="from" value={period.first} max={period.last} required /></label>
+						<label>Until <Input type="date" name="until" value={period.last} /></label>
 						<label
-							>In <select class="field" name="by" value={period.by}
-								>{#each steps as step (step)}<option value={step}>{stepWords[step]}</option>{/each}</select
+							>In <Select name="by" value={period.by}
+								>{#each steps as step (step)}<option value={step}>{stepWords[step]}</option>{/each}</Select
 							></label
 						>
-						<button class="btn main">Show</button>
+						<Button type="submit" kind="main">Show</Button>
 					</form>
 				</Popup>
 				{@render tools?.()}

@@ -1,5 +1,6 @@
 <!-- Entries of the ledger: what happened, who, when, from where. -->
 <script lang="ts">
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
 	import type { LedgerItem } from '$lib/server/readership/ledger';
 	import { timeText } from '$lib/ui/parts/when';
@@ -21,49 +22,51 @@
 	}
 </script>
 
-<table class="rows">
-	<thead>
-		<tr
-			><th>What</th>{#if withTitle}<th>Document</th>{/if}<th>Who</th><th>From</th><th class="when">When</th></tr
+<div class="ledger">
+	<Table class="rows">
+		<TableHead>
+			<TableHeadCell>What</TableHeadCell>{#if withTitle}<TableHeadCell>Document</TableHeadCell>{/if}<TableHeadCell>Who</TableHeadCell><TableHeadCell
+				>From</TableHeadCell
+			><TableHeadCell class="when">When</TableHeadCell></TableHead
 		>
-	</thead>
-	<tbody>
-		{#each items as item (item.id)}
-			<tr class:apart={item.staff || item.robot || item.double}>
-				<td class:wrong={item.kind === 'turned-away'}
-					>{kindWords[item.kind] ?? item.kind}{#if item.pages}<small>{readText(item.pages)}</small>{/if}{#if item.reason}<small
-							>{reasonWords[item.reason] ?? item.reason}</small
-						>{/if}</td
-				>
-				{#if withTitle}<td><a href="/desk/readership/{item.document}">{item.title}</a></td>{/if}
-				<td
-					>{whoText(item)}{#if item.staff}<small>staff, not counted</small>{:else if item.double}<small>double click, not counted</small
-						>{:else if item.robot}<small>not counted</small>{:else if item.who.email}<small>{item.who.email}</small>{/if}</td
-				>
-				<td>{sourceText(item)}</td>
-				<td class="when"><time datetime={item.at}>{timeText(item.at, zone)}</time></td>
-			</tr>
-		{/each}
-	</tbody>
-</table>
+		<TableBody>
+			{#each items as item (item.id)}
+				<TableBodyRow class={{ apart: item.staff || item.robot || item.double }}>
+					<TableBodyCell class={{ wrong: item.kind === 'turned-away' }}
+						>{kindWords[item.kind] ?? item.kind}{#if item.pages}<small>{readText(item.pages)}</small>{/if}{#if item.reason}<small
+								>{reasonWords[item.reason] ?? item.reason}</small
+							>{/if}</TableBodyCell
+					>
+					{#if withTitle}<TableBodyCell><a href="/desk/readership/{item.document}">{item.title}</a></TableBodyCell>{/if}
+					<TableBodyCell
+						>{whoText(item)}{#if item.staff}<small>staff, not counted</small>{:else if item.double}<small>double click, not counted</small
+							>{:else if item.robot}<small>not counted</small>{:else if item.who.email}<small>{item.who.email}</small>{/if}</TableBodyCell
+					>
+					<TableBodyCell>{sourceText(item)}</TableBodyCell>
+					<TableBodyCell class="when"><time datetime={item.at}>{timeText(item.at, zone)}</time></TableBodyCell>
+				</TableBodyRow>
+			{/each}
+		</TableBody>
+	</Table>
+</div>
 
 <style>
-	small {
+	.ledger :global(small) {
 		display: block;
 		font-size: 12px;
 		color: var(--ink-soft);
 	}
-	.when {
+	.ledger :global(.when) {
 		text-align: right;
 		white-space: nowrap;
 	}
-	.wrong {
+	.ledger :global(.wrong) {
 		color: var(--brick);
 	}
-	.wrong small {
+	.ledger :global(.wrong small) {
 		color: inherit;
 	}
-	.apart {
+	.ledger :global(.apart) {
 		color: var(--ink-soft);
 		font-style: italic;
 	}

@@ -1,5 +1,6 @@
 <!-- What one member did, or what was done with one key. -->
 <script lang="ts">
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { durationWords } from '#core/readership/words';
 	import type { LedgerItem } from '$lib/server/readership/ledger';
 	import type { OneReader } from '$lib/server/readership/reports/reader';
@@ -35,17 +36,23 @@
 				Documents {#if report.documents.length}<span class="tools"><TakeAway name="documents-read" {table} /></span>{/if}
 			</h2>
 			{#if report.documents.length}
-				<table class="rows">
-					<thead><tr><th>Document</th><th>Last</th><th>Openings</th><th>Saved</th><th>Printed</th><th>Read for</th><th>Pages read</th></tr></thead>
-					<tbody
-						>{#each report.documents as d (d.slug)}<tr
-								><td><a class="title" href="/desk/readership/{d.slug}">{d.title}</a></td><td>{timeText(d.last, zone)}</td><td>{d.openings}</td><td
-									>{d.saves || ''}</td
-								><td>{d.printed || ''}</td><td>{d.seconds >= 1 ? durationWords(d.seconds) : ''}</td><td>{d.pagesRead ? `${d.pagesRead} of ${d.pages}` : ''}</td
-								></tr
-							>{/each}</tbody
+				<Table class="rows">
+					<TableHead
+						><TableHeadCell>Document</TableHeadCell><TableHeadCell>Last</TableHeadCell><TableHeadCell>Openings</TableHeadCell><TableHeadCell
+							>Saved</TableHeadCell
+						><TableHeadCell>Printed</TableHeadCell><TableHeadCell>Read for</TableHeadCell><TableHeadCell>Pages read</TableHeadCell></TableHead
 					>
-				</table>
+					<TableBody
+						>{#each report.documents as d (d.slug)}<TableBodyRow
+								><TableBodyCell><a class="title" href="/desk/readership/{d.slug}">{d.title}</a></TableBodyCell><TableBodyCell
+									>{timeText(d.last, zone)}</TableBodyCell
+								><TableBodyCell>{d.openings}</TableBodyCell><TableBodyCell>{d.saves || ''}</TableBodyCell><TableBodyCell>{d.printed || ''}</TableBodyCell
+								><TableBodyCell>{d.seconds >= 1 ? durationWords(d.seconds) : ''}</TableBodyCell><TableBodyCell
+									>{d.pagesRead ? `${d.pagesRead} of ${d.pages}` : ''}</TableBodyCell
+								></TableBodyRow
+							>{/each}</TableBody
+					>
+				</Table>
 			{:else}<p class="soft">Nothing in this time.</p>{/if}
 		</section>
 		<Entries {entries} of={null} {zone} withTitle />
@@ -58,8 +65,8 @@
 		gap: 22px;
 		margin-top: 14px;
 	}
-	th:not(:first-child),
-	td:not(:first-child) {
+	section :global(th:not(:first-child)),
+	section :global(td:not(:first-child)) {
 		text-align: right;
 		white-space: nowrap;
 	}

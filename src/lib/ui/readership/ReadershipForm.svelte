@@ -1,5 +1,6 @@
 <!-- What the site keeps of its readers, and what it counts as read through. -->
 <script lang="ts">
+	import { Radio, Select } from '$lib/ui/parts/controls';
 	import { readershipOf, type Nameless, type ReadershipSettings } from '#core/readership/settings';
 	let { given, set }: { given: ReadershipSettings; set: (readership: ReadershipSettings) => void } = $props();
 	const now = $derived(readershipOf(given));
@@ -13,10 +14,8 @@
 <fieldset>
 	<legend>Of visitors without a name is kept</legend>
 	{#each Object.entries(words) as [kind, [title, about]] (kind)}
-		<label class="choice"
-			><input type="radio" name="nameless" value={kind} checked={now.nameless === kind} onchange={() => set({ ...given, nameless: kind as Nameless })} /><span
-				><b>{title}</b><small>{about}</small></span
-			></label
+		<Radio classes={{ label: 'choice' }} name="nameless" value={kind} group={now.nameless} onchange={() => set({ ...given, nameless: kind as Nameless })}
+			><span><b>{title}</b><small>{about}</small></span></Radio
 		>
 	{/each}
 	<p class="soft">Who sends “do not track” or Global Privacy Control gets no cookie and is not asked. Addresses are never kept.</p>
@@ -24,20 +23,16 @@
 <p class="pair">
 	<label
 		>Entries are kept for
-		<select
-			class="field"
-			value={String(now.months ?? '')}
-			onchange={(e) => set({ ...given, months: e.currentTarget.value ? Number(e.currentTarget.value) : null })}
-		>
+		<Select value={String(now.months ?? '')} onchange={(e) => set({ ...given, months: e.currentTarget.value ? Number(e.currentTarget.value) : null })}>
 			<option value="">as long as the site stands</option>
 			{#each [3, 6, 12, 24, 36, 60] as n (n)}<option value={String(n)}>{n} months</option>{/each}
-		</select></label
+		</Select></label
 	>
 	<label
 		>Read through means
-		<select class="field" value={String(now.through)} onchange={(e) => set({ ...given, through: Number(e.currentTarget.value) })}>
+		<Select value={String(now.through)} onchange={(e) => set({ ...given, through: Number(e.currentTarget.value) })}>
 			{#each [0.5, 0.75, 0.8, 0.9, 0.95, 1] as n (n)}<option value={String(n)}>{Math.round(n * 100)} % of the pages</option>{/each}
-		</select></label
+		</Select></label
 	>
 </p>
 <p class="soft">When entries go, the figures by day stay, without names. A member’s own record is given out or erased at /me.</p>
@@ -52,13 +47,12 @@
 		padding: 0;
 		margin-bottom: 4px;
 	}
-	.choice {
-		display: flex;
+	fieldset :global(.choice) {
 		gap: 10px;
 		align-items: baseline;
 		padding: 4px 0;
 	}
-	.choice small {
+	small {
 		display: block;
 		color: var(--ink-soft);
 		font-size: 13px;

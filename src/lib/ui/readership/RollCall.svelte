@@ -1,11 +1,14 @@
 <!-- The roll call: everyone who may open a keyed document, as an arch that is filled (read through), half (opened) or outlined (not yet). -->
 <script lang="ts">
+	import { Button, Select } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
 	import type { Standing } from '#core/readership/counting';
 	import type { RollLine } from '$lib/server/readership/reports/document';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { dayText } from '$lib/ui/parts/when';
+	import SortedTable, { type Column } from '$lib/ui/parts/SortedTable.svelte';
 	import TakeAway from './TakeAway.svelte';
 
 	let { slug, roll, edition, zone }: { slug: string; roll: readonly RollLine[]; edition: number; zone: string } = $props();
@@ -43,12 +46,20 @@
 		);
 		sending = false;
 	}
+	const columns: readonly Column<RollLine>[] = [
+		{ title: 'Who', by: (r) => r.name, cell: nameCell },
+		{ title: 'How far', by: standingWords, cell: standingCell },
+		{ title: 'Last', by: (r) => r.last, cell: lastCell }
+	];
 	const table = () => ({
 		columns: ['name', 'address', 'groups', 'standing', 'last', 'reminded'],
 		rows: shown.map((r) => [r.name, r.email, r.groups.map((g) => g.name).join(', '), standingWords(r), r.last, r.reminded])
 	});
 </script>
 
+{#snippet nameCell(r: RollLine)}<a class="title" href="/desk/readership/by/member/{r.id}">{r.name}</a>{/snippet}
+{#snippet standingCell(r: RollLine)}{standingWords(r)}{#if r.reminded}<small>reminded {dayText(r.reminded, zone)}</small>{/if}{/snippet}
+{#snippet lastCell(r: RollLine)}{r.last ? dayText(r.last, zone) : ''}{/snippet}
 {#snippet arch(standing: Standing, size: number)}
 	<svg viewBox="0 0 20 22" width={size} height={(size * 22) / 20} aria-hidden="true">
 		{#if standing === 'through'}<path d="M3 21V10a7 7 0 0 1 14 0v11z" fill="var(--verdigris)" />
@@ -63,9 +74,9 @@
 <section>
 	<h2>
 		Roll call <small>{counted(shown.length, 'person', 'people')}{edition > 1 ? `, edition ${edition}` : ''}</small><span class="tools"
-			>{#if missing}<button class="quiet" disabled={sending || !due.length} onclick={remind}
-					>{sending ? 'Mailing…' : due.length ? `Remind ${due.length}` : 'Reminded today'}</button
-				>{/if}<button class="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As arches' : 'As a table'}</button><TakeAway
+			>{#if missing}<Button kind="quiet" disabled={sending || !due.length} onclick={remind}
+					>{sending ? 'Mailing…' : due.length ? `Remind ${due.length}` : 'Reminded today'}</Button
+				>{/if}<Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As arches' : 'As a table'}</Button><TakeAway
 				name="{slug}-roll-call"
 				{table}
 			/></span
@@ -73,8 +84,8 @@
 	</h2>
 	{#if groups.length > 1}
 		<label class="of soft"
-			>Of <select class="field" bind:value={group}
-				><option value="">everyone who may</option>{#each groups as g (g.slug)}<option value={g.slug}>{g.name}</option>{/each}</select
+			>Of <Select bind:value={group}
+				><option value="">everyone who may</option>{#each groups as g (g.slug)}<option value={g.slug}>{g.name}</option>{/each}</Select
 			></label
 		>
 	{/if}
@@ -84,19 +95,7 @@
 	</p>
 	{#if !shown.length}<p class="soft">Nobody may open it today but staff.</p>
 	{:else if asTable}
-		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-		<div class="scroll" tabindex="0" role="region" aria-label="Roll call">
-			<table class="rows">
-				<thead><tr><th>Who</th><th>How far</th><th>Last</th></tr></thead>
-				<tbody
-					>{#each shown as r (r.id)}<tr
-							><td><a class="title" href="/desk/readership/by/member/{r.id}">{r.name}</a></td><td
-								>{standingWords(r)}{#if r.reminded}<small>reminded {dayText(r.reminded, zone)}</small>{/if}</td
-							><td>{r.last ? dayText(r.last, zone) : ''}</td></tr
-						>{/each}</tbody
-				>
-			</table>
-		</div>
+		<SortedTable rows={shown} {columns} key={(r) => r.id} label="Roll call" />
 	{:else if shown.length <= drawnUpTo}
 		<ul class="roll" class:small={shown.length > namedUpTo}>
 			{#each shown as r (r.id)}<li>
@@ -106,15 +105,20 @@
 				</li>{/each}
 		</ul>
 	{:else}
-		<table class="rows">
-			<thead><tr><th>Group</th><th class="n">Read through</th><th class="n">Opened</th><th class="n">Not yet</th></tr></thead>
-			<tbody
-				>{#each groups as g (g.slug)}{@const lines = within(g.slug)}<tr
-						><td>{g.name}</td><td class="n">{count(lines, 'through')}</td><td class="n">{count(lines, 'opened')}</td><td class="n">{count(lines, 'not-yet')}</td
-						></tr
-					>{/each}</tbody
+		<Table class="rows">
+			<TableHead
+				><TableHeadCell>Group</TableHeadCell><TableHeadCell class="n">Read through</TableHeadCell><TableHeadCell class="n">Opened</TableHeadCell><TableHeadCell
+					class="n">Not yet</TableHeadCell
+				></TableHead
 			>
-		</table>
+			<TableBody
+				>{#each groups as g (g.slug)}{@const lines = within(g.slug)}<TableBodyRow
+						><TableBodyCell>{g.name}</TableBodyCell><TableBodyCell class="n">{count(lines, 'through')}</TableBodyCell><TableBodyCell class="n"
+							>{count(lines, 'opened')}</TableBodyCell
+						><TableBodyCell class="n">{count(lines, 'not-yet')}</TableBodyCell></TableBodyRow
+					>{/each}</TableBody
+			>
+		</Table>
 	{/if}
 </section>
 
@@ -124,7 +128,7 @@
 		font-size: 13px;
 		margin-bottom: 6px;
 	}
-	.of select {
+	.of :global(select) {
 		height: 28px;
 		font-size: 13px;
 	}
@@ -173,7 +177,7 @@
 	h2 small {
 		display: inline;
 	}
-	.n {
+	section :global(.n) {
 		text-align: right;
 	}
 </style>

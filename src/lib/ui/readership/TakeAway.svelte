@@ -1,5 +1,6 @@
 <!-- What a part of a report can be taken away as. -->
 <script lang="ts">
+	import { Button } from '$lib/ui/parts/controls';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { keepCsv, keepJson, keepPng, type Table } from './take-away';
 
@@ -23,15 +24,16 @@
 
 <span class="take"
 	><Popup label="Take away" bind:open end width={190}>
-		<button class="line" onclick={() => take(() => keepCsv(name, table()))}>Table as CSV</button>
-		<button class="line" onclick={() => take(() => keepJson(name, table()))}>Table as JSON</button>
-		{#if canvas?.()}<button
+		<Button kind="bare" class="line" onclick={() => take(() => keepCsv(name, table()))}>Table as CSV</Button>
+		<Button kind="bare" class="line" onclick={() => take(() => keepJson(name, table()))}>Table as JSON</Button>
+		{#if canvas?.()}<Button
+				kind="bare"
 				class="line"
 				onclick={() =>
 					take(() => {
 						const drawn = canvas();
 						if (drawn) keepPng(name, drawn);
-					})}>Chart as PNG</button
+					})}>Chart as PNG</Button
 			>{/if}
 	</Popup></span
 >
@@ -49,7 +51,7 @@
 	.take :global(.pill:hover) {
 		text-decoration: underline;
 	}
-	.line {
+	.take :global(.line) {
 		display: block;
 		width: 100%;
 		padding: 7px 8px;
@@ -60,8 +62,8 @@
 		border: 0;
 		cursor: pointer;
 	}
-	.line:hover,
-	.line:focus-visible {
+	.take :global(.line:hover),
+	.take :global(.line:focus-visible) {
 		background: var(--sunk);
 	}
 	@media print {

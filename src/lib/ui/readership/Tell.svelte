@@ -1,5 +1,6 @@
 <!-- What one is told by mail about a document, or the whole site. -->
 <script lang="ts">
+	import { Button, Input, Radio } from '$lib/ui/parts/controls';
 	import { listWords } from '#core/access/reach';
 	import type { Subscription } from '$lib/server/readership/subscriptions';
 	import { act } from '$lib/ui/parts/act';
@@ -19,7 +20,7 @@
 	<fieldset>
 		<legend>Mail me this report</legend>
 		{#each [[null, 'Never'], ['week', 'Every Monday'], ['month', 'On the first of the month']] as const as [value, label] (label)}
-			<label class="choice"><input type="radio" name="every" checked={told.every === value} onchange={() => every(value)} />{label}</label>
+			<Radio name="every" {value} group={told.every} onchange={() => every(value)}>{label}</Radio>
 		{/each}
 	</fieldset>
 	{#if document}
@@ -28,11 +29,11 @@
 			{#if told.waiting.length}
 				<p>
 					Waiting for {listWords([...told.waiting])}.
-					<button class="quiet" onclick={() => set({ firstOpening: false }, 'You are not told any more.')}>Stop</button>
+					<Button kind="quiet" onclick={() => set({ firstOpening: false }, 'You are not told any more.')}>Stop</Button>
 				</p>
 			{/if}
-			{#if !told.waiting.includes('anybody')}<button class="btn" onclick={() => set({ firstOpening: true }, 'You are told by mail when anybody opens it next.')}
-					>By anybody</button
+			{#if !told.waiting.includes('anybody')}<Button onclick={() => set({ firstOpening: true }, 'You are told by mail when anybody opens it next.')}
+					>By anybody</Button
 				>{/if}
 			<form
 				onsubmit={(e) => {
@@ -40,8 +41,8 @@
 					void set({ firstOpening: email }, `You are told by mail when ${email} opens it.`).then(() => (email = ''));
 				}}
 			>
-				<input class="field" type="email" bind:value={email} required placeholder="A member’s address" aria-label="A member’s address" />
-				<button class="btn">By them</button>
+				<Input type="email" bind:value={email} required placeholder="A member’s address" aria-label="A member’s address" />
+				<Button type="submit">By them</Button>
 			</form>
 		</fieldset>
 	{/if}
@@ -62,17 +63,12 @@
 		padding: 0;
 		margin-bottom: 4px;
 	}
-	.choice {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-	}
 	form {
 		display: flex;
 		gap: 6px;
 		width: 100%;
 	}
-	form input {
+	form :global(input) {
 		flex: 1;
 		min-width: 0;
 	}

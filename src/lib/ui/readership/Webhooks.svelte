@@ -1,5 +1,7 @@
 <!-- Programs elsewhere that are told what happens: made with a secret shown once, tried again, withdrawn. -->
 <script lang="ts">
+	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
 	import { webhookEvents, type WebhookEvent } from '#core/readership/webhook';
 	import type { WebhookView } from '$lib/server/readership/webhooks';
@@ -35,39 +37,43 @@
 		void add();
 	}}
 >
-	<input class="field" type="url" bind:value={url} required placeholder="https://example.org/told" aria-label="Address that is told" />
+	<Input type="url" bind:value={url} required placeholder="https://example.org/told" aria-label="Address that is told" />
 	<span class="events" role="group" aria-label="What it is told">
-		{#each webhookEvents as event (event)}<label><input type="checkbox" bind:group={events} value={event} />{words[event]}</label>{/each}
+		{#each webhookEvents as event (event)}<label><Checkbox bind:group={events} value={event} />{words[event]}</label>{/each}
 	</span>
-	<button class="btn main" disabled={!events.length}>Tell it</button>
+	<Button type="submit" kind="main" disabled={!events.length}>Tell it</Button>
 </form>
 {#if webhooks.length}
-	<table class="rows">
-		<thead><tr><th>Address</th><th>Told of</th><th>Since</th><th>Deliveries</th><th></th></tr></thead>
-		<tbody>
+	<Table class="rows">
+		<TableHead
+			><TableHeadCell>Address</TableHeadCell><TableHeadCell>Told of</TableHeadCell><TableHeadCell>Since</TableHeadCell><TableHeadCell>Deliveries</TableHeadCell
+			><TableHeadCell></TableHeadCell></TableHead
+		>
+		<TableBody>
 			{#each webhooks as w (w.id)}
-				<tr class:soft={w.withdrawnAt}>
-					<td>{w.url}</td>
-					<td>{w.events.map((e) => words[e as WebhookEvent]).join(', ')}</td>
-					<td>{dayText(w.createdAt, zone)}</td>
-					<td
+				<TableBodyRow class={{ soft: w.withdrawnAt }}>
+					<TableBodyCell>{w.url}</TableBodyCell>
+					<TableBodyCell>{w.events.map((e) => words[e as WebhookEvent]).join(', ')}</TableBodyCell>
+					<TableBodyCell>{dayText(w.createdAt, zone)}</TableBodyCell>
+					<TableBodyCell
 						>{counted(w.delivered, 'arrived', 'arrived')}{w.waiting
 							? `, ${w.waiting} on the way`
 							: ''}{#if w.failed || w.ended || (w.waiting && w.trouble)}<small class="wrong"
 								>{w.failed ? `${w.failed} given up; ` : ''}{w.ended ?? w.trouble}</small
-							>{/if}</td
+							>{/if}</TableBodyCell
 					>
-					<td class="n"
-						>{#if w.withdrawnAt}withdrawn {dayText(w.withdrawnAt, zone)}{:else}{#if w.failed || w.ended || w.waiting}<button
-									class="quiet"
-									onclick={() => act('What failed is sent again now.', () => call('POST', `/webhooks/${w.id}`))}>Try again</button
+					<TableBodyCell class="n"
+						>{#if w.withdrawnAt}withdrawn {dayText(w.withdrawnAt, zone)}{:else}{#if w.failed || w.ended || w.waiting}<Button
+									kind="quiet"
+									onclick={() => act('What failed is sent again now.', () => call('POST', `/webhooks/${w.id}`))}>Try again</Button
 								>{/if}
-							<button class="quiet" onclick={() => act('It is told nothing any more.', () => call('DELETE', `/webhooks/${w.id}`))}>Withdraw</button>{/if}</td
+							<Button kind="quiet" onclick={() => act('It is told nothing any more.', () => call('DELETE', `/webhooks/${w.id}`))}>Withdraw</Button
+							>{/if}</TableBodyCell
 					>
-				</tr>
+				</TableBodyRow>
 			{/each}
-		</tbody>
-	</table>
+		</TableBody>
+	</Table>
 {:else}<p class="soft">None yet.</p>{/if}
 
 <style>
@@ -77,7 +83,7 @@
 		gap: 8px 14px;
 		align-items: center;
 	}
-	form .field {
+	form :global(.field) {
 		flex: 1 1 260px;
 	}
 	.events {

@@ -1,5 +1,7 @@
 <!-- When in the week people read: a dot for each clock hour, as large as there was reading; the table says the same in numbers. -->
 <script lang="ts">
+	import { Button } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
 	import TakeAway from './TakeAway.svelte';
 	let { week }: { week: readonly (readonly number[])[] } = $props();
@@ -17,7 +19,7 @@
 <section>
 	<h2>
 		In the week {#if busiest}<small>most on {busiest}</small>{/if}<span class="tools"
-			><button class="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</button><TakeAway
+			><Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</Button><TakeAway
 				name="in-the-week"
 				{table}
 			/></span
@@ -26,18 +28,16 @@
 	{#if asTable}
 		<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 		<div class="scroll" tabindex="0" role="region" aria-label="In the week">
-			<table class="rows">
-				<thead
-					><tr
-						><th>Day</th>{#each { length: 24 } as _, h (h)}<th class="n">{h}</th>{/each}</tr
-					></thead
+			<Table class="rows">
+				<TableHead
+					><TableHeadCell>Day</TableHeadCell>{#each { length: 24 } as _, h (h)}<TableHeadCell class="n">{h}</TableHeadCell>{/each}</TableHead
 				>
-				<tbody
-					>{#each week as hours, d (d)}<tr
-							><td>{days[d]}</td>{#each hours as n, h (h)}<td class="n">{n || ''}</td>{/each}</tr
-						>{/each}</tbody
+				<TableBody
+					>{#each week as hours, d (d)}<TableBodyRow
+							><TableBodyCell>{days[d]}</TableBodyCell>{#each hours as n, h (h)}<TableBodyCell class="n">{n || ''}</TableBodyCell>{/each}</TableBodyRow
+						>{/each}</TableBody
 				>
-			</table>
+			</Table>
 		</div>
 	{:else}
 		<svg viewBox="0 0 350 150" role="img" aria-label={busiest ? `Read most on ${busiest}. The table has the numbers.` : 'Nothing was read.'}>
@@ -70,7 +70,7 @@
 	circle.none {
 		fill: var(--edge);
 	}
-	.n {
+	.scroll :global(.n) {
 		text-align: right;
 		padding: 4px 6px;
 	}

@@ -1,5 +1,6 @@
 <!-- The documents room: filters with counts, the table or the wall of covers, and the sheet at the right. -->
 <script lang="ts">
+	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
@@ -118,9 +119,9 @@
 				>{/if}
 			<div class="do">
 				{#if !wall && !chosen}<ColumnChoice chosen={data.columns} />{/if}
-				<a class="btn" href={address({ page: data.query.page }, !wall)}>{wall ? 'Table' : 'Covers'}</a>
+				<Button href={address({ page: data.query.page }, !wall)}>{wall ? 'Table' : 'Covers'}</Button>
 				<Popup label="More ways" plain end width={340} bind:open={moreWays}><MoreWays folders={data.folders} done={() => (moreWays = false)} /></Popup>
-				<button class="btn main" onclick={() => chooser.open()}>Bring in</button>
+				<Button kind="main" onclick={() => chooser.open()}>Bring in</Button>
 			</div>
 		</div>
 		<FilterRow
@@ -142,7 +143,7 @@
 			<div class="empty">
 				<h2>Bring in the first PDF</h2>
 				<p>Drop it anywhere on this screen, or choose it. It stays shut until you set its door.</p>
-				<button class="btn main" onclick={() => chooser.open()}>Bring in</button>
+				<Button kind="main" onclick={() => chooser.open()}>Bring in</Button>
 			</div>
 		{:else if !items.length}
 			<div class="empty">
@@ -154,19 +155,13 @@
 							? `Nothing has “${data.query.q}” in its title, description, file name or pages${Object.keys(data.query.filters).length ? ' and fits these filters' : ''}.`
 							: 'Take one of the filters away.'}
 				</p>
-				<a class="btn" href="/desk/documents">Show all</a>
+				<Button href="/desk/documents">Show all</Button>
 			</div>
 		{:else if wall}
 			<ul class="wall">
 				{#each items as item (item.id)}
 					<li class:picked={isChosen(item.slug)}>
-						<input
-							type="checkbox"
-							class="pick"
-							checked={isChosen(item.slug)}
-							aria-label="Choose {item.title}"
-							onclick={(e) => choose(item.slug, slugs, e.shiftKey)}
-						/>
+						<Checkbox class="pick" checked={isChosen(item.slug)} aria-label="Choose {item.title}" onclick={(e) => choose(item.slug, slugs, e.shiftKey)} />
 						<a id="row-{item.slug}" href={sheet(item.slug)} data-sveltekit-noscroll class:on={item.slug === chosen}>
 							<span class="frame"><img src={coverAddress(item)} alt="" loading="lazy" /></span>
 							<strong>{item.title}</strong>
@@ -180,8 +175,7 @@
 			<Table class="documents" classes={{ div: 'border border-[var(--line)] bg-[var(--sheet)]' }} border={false}>
 				<TableHead>
 					<TableHeadCell class="w-[34px]"
-						><input
-							type="checkbox"
+						><Checkbox
 							aria-label="Choose all on this page"
 							checked={slugs.every(isChosen)}
 							indeterminate={slugs.some(isChosen) && !slugs.every(isChosen)}
@@ -212,8 +206,7 @@
 							onclick={(e: MouseEvent) => press(e, item.slug)}
 						>
 							<TableBodyCell class="p"
-								><input
-									type="checkbox"
+								><Checkbox
 									checked={isChosen(item.slug)}
 									aria-label="Choose {item.title}"
 									onclick={(e) => choose(item.slug, slugs, e.shiftKey)}
@@ -236,7 +229,9 @@
 							{#each shown as name (name)}<TableBodyCell class={columns[name].number ? 'num' : ''}>{@render cell(name, item)}</TableBodyCell>{/each}
 						</TableBodyRow>
 						{#if item.hits.length}
-							<tr class="found"><td colspan={span}><Hits slug={item.slug} hits={item.hits} pages={item.hitPages} /></td></tr>
+							<TableBodyRow class="found"
+								><TableBodyCell colspan={span}><Hits slug={item.slug} hits={item.hits} pages={item.hitPages} /></TableBodyCell></TableBodyRow
+							>
 						{/if}
 					{/each}
 				</TableBody>
@@ -244,16 +239,16 @@
 		{/if}
 		{#if pages > 1}
 			<nav class="paging" aria-label="Pages of the list">
-				{#if data.query.page > 1}<a class="btn" href={address({ page: data.query.page - 1 })}>Back</a>{/if}
+				{#if data.query.page > 1}<Button href={address({ page: data.query.page - 1 })}>Back</Button>{/if}
 				<span class="soft"
 					>{(data.query.page - 1) * data.pageLength + 1} to {Math.min(data.list.total, data.query.page * data.pageLength)} of {data.list.total.toLocaleString(
 						'en'
 					)}</span
 				>
-				{#if data.query.page < pages}<a class="btn" href={address({ page: data.query.page + 1 })}>Further</a>{/if}
+				{#if data.query.page < pages}<Button href={address({ page: data.query.page + 1 })}>Further</Button>{/if}
 				{#if pages > 3}<label class="soft flex items-center gap-2"
-						>Page <input
-							class="field w-20"
+						>Page <Input
+							class="w-20!"
 							type="number"
 							min="1"
 							max={pages}
@@ -457,7 +452,7 @@
 		background: var(--brass-wash);
 	}
 	/* beside the title, under the cover: nothing lies over what is on the page */
-	.pick {
+	li :global(.pick) {
 		width: 24px;
 		height: 24px;
 		position: absolute;

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import { layouts, layoutWords } from '#core/placing/content';
@@ -26,8 +28,8 @@
 	<div class="head">
 		<h1>Pages</h1>
 		<p class="soft">{counted(data.pages.length, 'page', 'pages')}</p>
-		{#if data.pages.length > 3}<input
-				class="field ml-auto"
+		{#if data.pages.length > 3}<Input
+				class="ml-auto"
 				type="search"
 				placeholder="Part of a title or path"
 				aria-label="Find a page"
@@ -40,41 +42,45 @@
 	{#if data.place}<p class="say mb-3">Choose the page on which “{data.place}” is to stand, or write a new one.</p>{/if}
 	{#if form?.trouble}<p class="trouble mb-3" role="alert">{form.trouble}</p>{/if}
 	<form method="POST" class="new">
-		<label>Title <input class="field" name="title" required maxlength="200" placeholder="Give a day to the canal" value={form?.title ?? ''} /></label>
-		<label>Path <input class="field" name="path" maxlength="200" placeholder="made from the title" value={form?.path ?? ''} /></label>
+		<label>Title <Input name="title" required maxlength={200} placeholder="Give a day to the canal" value={form?.title ?? ''} /></label>
+		<label>Path <Input name="path" maxlength={200} placeholder="made from the title" value={form?.path ?? ''} /></label>
 		<label
 			>Layout
-			<select class="field layout" name="layout">
+			<Select class="layout" name="layout">
 				{#each layouts as layout (layout)}<option value={layout}>{layoutWords[layout]}</option>{/each}
-			</select></label
+			</Select></label
 		>
-		<button class="btn main">Write a page</button>
+		<Button type="submit" kind="main">Write a page</Button>
 	</form>
 	{#if data.pages.length}
-		<table class="rows">
-			<thead><tr><th>Page</th><th>Layout</th><th>Written, door, published</th><th>Door</th><th>Documents placed</th><th>Draft saved</th></tr></thead>
-			<tbody>
+		<Table class="rows">
+			<TableHead
+				><TableHeadCell>Page</TableHeadCell><TableHeadCell>Layout</TableHeadCell><TableHeadCell>Written, door, published</TableHeadCell><TableHeadCell
+					>Door</TableHeadCell
+				><TableHeadCell>Documents placed</TableHeadCell><TableHeadCell>Draft saved</TableHeadCell></TableHead
+			>
+			<TableBody>
 				{#each shown as p (p.id)}
-					<tr>
-						<td><a href={href(p.id)}>{p.title}</a><small>{p.path}</small></td>
-						<td>{layoutWords[p.layout]}</td>
-						<td
+					<TableBodyRow>
+						<TableBodyCell><a href={href(p.id)}>{p.title}</a><small>{p.path}</small></TableBodyCell>
+						<TableBodyCell>{layoutWords[p.layout]}</TableBodyCell>
+						<TableBodyCell
 							><span class="way"
 								><Arch state="done" /><Arch state={data.deadEnds[p.id] ? 'wrong' : p.door.position === 'shut' ? 'to-do' : 'done'} /><Arch
 									state={p.published ? 'done' : 'to-do'}
 								/></span
-							><small class="beside">{stands(p)}</small></td
+							><small class="beside">{stands(p)}</small></TableBodyCell
 						>
-						<td><span class="door" title={p.door.sentence}><DoorMark position={p.door.position} />{p.door.who}</span></td>
-						<td
+						<TableBodyCell><span class="door" title={p.door.sentence}><DoorMark position={p.door.position} />{p.door.who}</span></TableBodyCell>
+						<TableBodyCell
 							>{#if p.placements}{p.placements}{:else}<span class="soft">{p.layout === 'catalogue' ? 'by folder or topic' : 'none'}</span
-								>{/if}{#if data.deadEnds[p.id]}<small class="wrong">{counted(data.deadEnds[p.id]!, 'dead end', 'dead ends')}</small>{/if}</td
+								>{/if}{#if data.deadEnds[p.id]}<small class="wrong">{counted(data.deadEnds[p.id]!, 'dead end', 'dead ends')}</small>{/if}</TableBodyCell
 						>
-						<td>{dayText(p.draftAt, data.site.zone)}</td>
-					</tr>
+						<TableBodyCell>{dayText(p.draftAt, data.site.zone)}</TableBodyCell>
+					</TableBodyRow>
 				{/each}
-			</tbody>
-		</table>
+			</TableBody>
+		</Table>
 		{#if !shown.length}<p class="soft mt-3">No page is called that.</p>{/if}
 		{#if data.aside.length}
 			<details class="aside">
@@ -83,9 +89,7 @@
 					{#each data.aside as p (p.id)}
 						<li class="flex gap-3 items-center py-1">
 							<span>{p.title}</span><span class="soft">{p.path}, {dayText(p.setAsideAt!, data.site.zone)}</span>
-							<button class="btn" onclick={() => act(`“${p.title}” is restored.`, () => call('POST', `/pages/${encodeURIComponent(p.path)}/restore`))}
-								>Restore</button
-							>
+							<Button onclick={() => act(`“${p.title}” is restored.`, () => call('POST', `/pages/${encodeURIComponent(p.path)}/restore`))}>Restore</Button>
 						</li>
 					{/each}
 				</ul>
@@ -123,26 +127,26 @@
 		font-size: 12px;
 		color: var(--ink-soft);
 	}
-	.new .field {
+	.new :global(.field) {
 		width: 260px;
 	}
-	.new .btn {
+	.new :global(.btn) {
 		height: 36px;
 	}
-	td {
+	.hall :global(td) {
 		border-top: 1px solid var(--line);
 		padding: 8px 12px;
 		height: 54px;
 	}
-	td a {
+	.hall :global(td a) {
 		font: 600 14.5px var(--title);
 		color: var(--ink);
 		text-decoration: none;
 	}
-	td a:hover {
+	.hall :global(td a:hover) {
 		text-decoration: underline;
 	}
-	.new .layout {
+	.new :global(.layout) {
 		width: 150px;
 		padding-right: 28px;
 	}

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
 	import GroupSheet from '$lib/ui/people/GroupSheet.svelte';
@@ -40,54 +42,55 @@
 			<h1>People</h1>
 			<p class="soft">{counted(data.people.total, 'person', 'people')}{narrowed ? ' shown' : ''}</p>
 			<span class="ml-auto"></span>
-			<a class="btn" href="/desk/people/import">From a table</a>
-			<a class="btn" href="/desk/people/members.csv" download>As a table</a>
+			<Button href="/desk/people/import">From a table</Button>
+			<Button href="/desk/people/members.csv" download>As a table</Button>
 			<form role="search" aria-label="Find people">
 				{#if data.query.group}<input type="hidden" name="group" value={data.query.group} />{/if}
 				{#if data.query.standing}<input type="hidden" name="standing" value={data.query.standing} />{/if}
-				<input class="field" type="search" name="who" placeholder="Find a person" aria-label="Find a person" value={data.query.q} />
+				<Input type="search" name="who" placeholder="Find a person" aria-label="Find a person" value={data.query.q} />
 			</form>
 		</div>
 		<div class="flex flex-wrap gap-1.5 pb-3">
-			<a class="pill" class:on={!data.query.group && !data.query.standing} href={address({ group: null, standing: null })}>Everyone</a>
-			<a class="pill" href="/desk/people/staff">Staff</a>
-			<a class="pill" href="/desk/people/knocks">Knocks <i>{data.knocks}</i></a>
-			{#each data.groups as group (group.slug)}<a
-					class="pill"
-					class:on={data.query.group === group.slug}
-					href={address({ group: data.query.group === group.slug ? null : group.slug })}>{group.name} <i>{group.people}</i></a
+			<Button kind="pill" class={{ on: !data.query.group && !data.query.standing }} href={address({ group: null, standing: null })}>Everyone</Button>
+			<Button kind="pill" href="/desk/people/staff">Staff</Button>
+			<Button kind="pill" href="/desk/people/knocks">Knocks <i>{data.knocks}</i></Button>
+			{#each data.groups as group (group.slug)}<Button
+					kind="pill"
+					class={{ on: data.query.group === group.slug }}
+					href={address({ group: data.query.group === group.slug ? null : group.slug })}>{group.name} <i>{group.people}</i></Button
 				>{/each}
-			{#each stands as [key, words] (key)}<a
-					class="pill"
-					class:on={data.query.standing === key}
-					href={address({ standing: data.query.standing === key ? null : key })}>{words} <i>{data.standings[key]}</i></a
+			{#each stands as [key, words] (key)}<Button
+					kind="pill"
+					class={{ on: data.query.standing === key }}
+					href={address({ standing: data.query.standing === key ? null : key })}>{words} <i>{data.standings[key]}</i></Button
 				>{/each}
 		</div>
 		{#if data.people.items.length}
-			<table class="rows">
-				<thead><tr><th>Name</th><th>E-mail address</th><th>Groups</th></tr></thead>
-				<tbody>
+			<Table class="rows">
+				<TableHead><TableHeadCell>Name</TableHeadCell><TableHeadCell>E-mail address</TableHeadCell><TableHeadCell>Groups</TableHeadCell></TableHead>
+				<TableBody>
 					{#each data.people.items as person (person.id)}
-						<tr class:on={data.chosen?.member.id === person.id}>
-							<td
+						<TableBodyRow class={{ on: data.chosen?.member.id === person.id }}>
+							<TableBodyCell
 								>{#if person.role === 'member'}<a class="name" href={address({ person: person.id })}>{person.name}</a>{:else}<strong>{person.name}</strong
-									>{/if}{#if roleWords[person.role]}<small>{roleWords[person.role]}</small>{/if}{#if person.suspended}<small>Suspended</small>{/if}</td
+									>{/if}{#if roleWords[person.role]}<small>{roleWords[person.role]}</small>{/if}{#if person.suspended}<small>Suspended</small
+									>{/if}</TableBodyCell
 							>
-							<td>{person.email}</td>
-							<td
+							<TableBodyCell>{person.email}</TableBodyCell>
+							<TableBodyCell
 								>{#each person.memberships as m, i (i)}<span class="m" class:over={lapsed(m)}
 										>{m.group}{#if span(m)}<small> {span(m)}</small>{/if}</span
-									>{:else}<span class="soft">{person.role === 'member' ? 'In no group' : 'Staff'}</span>{/each}</td
+									>{:else}<span class="soft">{person.role === 'member' ? 'In no group' : 'Staff'}</span>{/each}</TableBodyCell
 							>
-						</tr>
+						</TableBodyRow>
 					{/each}
-				</tbody>
-			</table>
+				</TableBody>
+			</Table>
 			{#if pages > 1}
 				<nav class="flex items-center justify-center gap-3 pt-3" aria-label="Pages of the list">
-					{#if data.query.page > 1}<a class="btn" href={address({ page: String(data.query.page - 1) })}>Back</a>{/if}
+					{#if data.query.page > 1}<Button href={address({ page: String(data.query.page - 1) })}>Back</Button>{/if}
 					<span class="soft">{data.query.page} of {pages}</span>
-					{#if data.query.page < pages}<a class="btn" href={address({ page: String(data.query.page + 1) })}>Further</a>{/if}
+					{#if data.query.page < pages}<Button href={address({ page: String(data.query.page + 1) })}>Further</Button>{/if}
 				</nav>
 			{/if}
 		{:else}<p class="soft py-8">Nobody fits. <a href="/desk/people">Show everyone</a></p>{/if}
@@ -107,31 +110,31 @@
 			<h2>Add a member</h2>
 			{#if form?.about === 'person'}<p class={form.trouble ? 'trouble' : 'say'} role={form.trouble ? 'alert' : 'status'}>{form.trouble ?? form.done}</p>{/if}
 			<form class="fields add" method="POST" action="?/person{data.query.group ? `&group=${data.query.group}` : ''}">
-				<label class="wide">Name <input class="field" name="name" required value={form?.about === 'person' && form.trouble ? form.name : ''} /></label>
+				<label class="wide">Name <Input name="name" required value={form?.about === 'person' && form.trouble ? form.name : ''} /></label>
 				<label class="wide"
-					>E-mail address <input class="field" type="email" name="email" required value={form?.about === 'person' && form.trouble ? form.email : ''} /></label
+					>E-mail address <Input type="email" name="email" required value={form?.about === 'person' && form.trouble ? form.email : ''} /></label
 				>
 				<label class="wide"
-					>Group <select class="field" name="group"
+					>Group <Select name="group"
 						><option value="">none yet</option>{#each data.groups as group (group.slug)}<option value={group.slug} selected={group.slug === data.query.group}
 								>{group.name}</option
-							>{/each}</select
+							>{/each}</Select
 					></label
 				>
-				<label>From day <input class="field" type="date" name="from" /></label>
-				<label>Until day <input class="field" type="date" name="until" /></label>
+				<label>From day <Input type="date" name="from" /></label>
+				<label>Until day <Input type="date" name="until" /></label>
 				<label class="wide"
 					>First password; left empty, they are invited by mail to choose one
-					<input class="field" type="password" name="password" minlength={data.passwordLength.min} autocomplete="new-password" /></label
+					<Input type="password" name="password" minlength={data.passwordLength.min} autocomplete="new-password" /></label
 				>
-				<button class="btn main">Add a member</button>
+				<Button type="submit" kind="main">Add a member</Button>
 			</form>
 			{#if !data.group}
 				<h2>Make a group</h2>
 				{#if form?.about === 'group'}<p class={form.trouble ? 'trouble' : 'say'} role={form.trouble ? 'alert' : 'status'}>{form.trouble ?? form.done}</p>{/if}
 				<form class="fields add" method="POST" action="?/group">
-					<label class="wide">Name <input class="field" name="name" required maxlength="120" placeholder="Lock wardens" /></label>
-					<button class="btn">Make a group</button>
+					<label class="wide">Name <Input name="name" required maxlength={120} placeholder="Lock wardens" /></label>
+					<Button type="submit">Make a group</Button>
 				</form>
 			{/if}
 		{/if}
@@ -159,10 +162,10 @@
 	.add {
 		margin: 8px 0 28px;
 	}
-	.add .btn {
+	.add :global(.btn) {
 		justify-self: start;
 	}
-	tr.on td {
+	section :global(tr.on td) {
 		background: var(--brass-wash);
 	}
 	.name {
@@ -185,7 +188,7 @@
 		gap: 12px;
 		margin-bottom: 12px;
 	}
-	td {
+	section :global(td) {
 		border-top: 1px solid var(--line);
 		padding: 7px 12px;
 		height: 42px;
@@ -201,7 +204,7 @@
 	.m small {
 		margin-left: 5px;
 	}
-	td > small {
+	section :global(td > small) {
 		display: block;
 	}
 	.m + .m::before {

@@ -3,6 +3,7 @@
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
 	import { durationWords } from '#core/readership/words';
+	import SortedTable, { type Column } from '$lib/ui/parts/SortedTable.svelte';
 	import Bars from '$lib/ui/readership/Bars.svelte';
 	import Entries from '$lib/ui/readership/Entries.svelte';
 	import Hall from '$lib/ui/readership/Hall.svelte';
@@ -26,9 +27,23 @@
 		rows: report.documents.map((d) => [d.title, `/d/${d.slug}`, d.readers, d.openings, d.saves, Math.round(d.seconds), d.refusals, d.before])
 	});
 	const itemsHref = $derived(`/api/v1/readership/items?format=tsv&from=${report.period.first}&until=${report.period.last}`);
+	type Line = (typeof report.documents)[number];
+	const columns: readonly Column<Line>[] = [
+		{ title: 'Document', by: (d) => d.title, cell: titleCell },
+		{ title: 'Readers', by: (d) => d.readers, number: true },
+		{ title: 'Openings', by: (d) => d.openings, number: true },
+		{ title: 'Saved', by: (d) => d.saves, number: true },
+		{ title: 'Read for', by: (d) => d.seconds, cell: secondsCell, number: true },
+		{ title: 'Turned away', by: (d) => d.refusals, cell: refusalsCell, number: true },
+		{ title: 'Change', by: (d) => (d.before ? change(d) : null), cell: changeCell, number: true }
+	];
 </script>
 
 <svelte:head><title>Readership, {data.site.name}</title></svelte:head>
+{#snippet titleCell(d: Line)}<a class="title" href={address(d.slug)}>{d.title}</a>{/snippet}
+{#snippet secondsCell(d: Line)}{d.seconds >= 1 ? durationWords(d.seconds) : ''}{/snippet}
+{#snippet refusalsCell(d: Line)}{#if d.refusals}<span class="wrong">{d.refusals}</span>{/if}{/snippet}
+{#snippet changeCell(d: Line)}<span class="soft">{d.before ? signed(change(d)) : 'new'}</span>{/snippet}
 {#snippet moved(title: string, list: typeof report.rose, sign: string)}
 	{#if list.length}<div>
 			<h3>{title}</h3>
@@ -49,16 +64,7 @@
 					>
 				</h2>
 				{#if report.documents.length}
-					<table class="rows">
-						<thead><tr><th>Document</th><th>Readers</th><th>Openings</th><th>Saved</th><th>Read for</th><th>Turned away</th><th>Change</th></tr></thead>
-						<tbody>
-							{#each report.documents as d (d.slug)}<tr
-									><td><a class="title" href={address(d.slug)}>{d.title}</a></td><td>{d.readers}</td><td>{d.openings}</td><td>{d.saves}</td><td
-										>{d.seconds >= 1 ? durationWords(d.seconds) : ''}</td
-									><td class:wrong={d.refusals}>{d.refusals || ''}</td><td class="soft">{d.before ? signed(change(d)) : 'new'}</td></tr
-								>{/each}
-						</tbody>
-					</table>
+					<SortedTable rows={report.documents} {columns} key={(d) => d.slug} label="By document" />
 					{#if report.more}<p class="pt-2"><a href={whole} data-sveltekit-noscroll>{counted(report.more, 'more document', 'more documents')}</a></p>{/if}
 				{:else}<p class="soft">Nothing was opened in this time. Put documents on pages, or hand out keys, and openings show here.</p>{/if}
 			</section>
@@ -79,11 +85,6 @@
 </Hall>
 
 <style>
-	th:not(:first-child),
-	td:not(:first-child) {
-		text-align: right;
-		white-space: nowrap;
-	}
 	.wrong {
 		color: var(--brick);
 	}

@@ -1,5 +1,6 @@
 <!-- Settings: what the owner sets of the site, and tokens by which programs speak to the API. -->
 <script lang="ts">
+	import { Button, Input } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import TurnedAwayForm from '$lib/ui/access/TurnedAwayForm.svelte';
@@ -73,8 +74,8 @@
 						void setSite({ contact: contact.trim() || null });
 					}}
 				>
-					<input class="field" bind:value={contact} maxlength="400" placeholder="security@example.org" aria-label="Where weaknesses are reported" />
-					<button class="btn">Set it</button>
+					<Input bind:value={contact} maxlength={400} placeholder="security@example.org" aria-label="Where weaknesses are reported" />
+					<Button type="submit">Set it</Button>
 				</form>
 			</Part>
 			<Part id="told" title="Programs that are told what happens"><Webhooks webhooks={data.webhooks} zone={data.site.zone} /></Part>
@@ -138,7 +139,7 @@
 		gap: 8px;
 		margin: 14px 0;
 	}
-	.field {
+	form :global(.field) {
 		flex: 1;
 		max-width: 380px;
 	}

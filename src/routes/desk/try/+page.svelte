@@ -1,5 +1,6 @@
 <!-- Trying a door: the real page in a frame as somebody else would get it, and why. Links pressed in it are tried likewise. -->
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import { TZDate } from '@date-fns/tz';
 	import { goto } from '$app/navigation';
 	import { triedWords } from '$lib/ui/access/tried';
@@ -55,8 +56,8 @@
 		<h1>Try the door</h1>
 		<label
 			>Of
-			<input
-				class="field path"
+			<Input
+				class="path"
 				list="paths"
 				value={data.path}
 				onchange={(e) => go({ path: e.currentTarget.value, ...(kind.startsWith('key:') ? { as: 'visitor' } : {}) })}
@@ -67,28 +68,23 @@
 		>
 		<label
 			>As
-			<select class="field" value={kind} onchange={(e) => go({ as: e.currentTarget.value })}>
+			<Select value={kind} onchange={(e) => go({ as: e.currentTarget.value })}>
 				<option value="visitor">a visitor</option>
 				<option value="member:">a member, by e-mail address</option>
 				{#each data.groups as group (group.slug)}<option value="group:{group.slug}">a member of {group.name}</option>{/each}
 				{#each data.keys as key (key.id)}<option value="key:{key.id}">whoever holds the key “{key.label}”</option>{/each}
-			</select></label
+			</Select></label
 		>
 		{#if kind === 'member:'}<label
-				>E-mail address <input
-					class="field"
-					type="email"
-					value={data.as.slice(7)}
-					onchange={(e) => go({ as: `member:${e.currentTarget.value.trim()}` })}
-				/></label
+				>E-mail address <Input type="email" value={data.as.slice(7)} onchange={(e) => go({ as: `member:${e.currentTarget.value.trim()}` })} /></label
 			>{/if}
 		<label
 			>When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time
-			<input class="field" type="datetime-local" value={moment} title="Empty: now" onchange={(e) => when(e.currentTarget.value)} /></label
+			<Input type="datetime-local" value={moment} title="Empty: now" onchange={(e) => when(e.currentTarget.value)} /></label
 		>
 		<div class="widths" role="group" aria-label="Width">
-			<button class="pill" class:on={!narrow} aria-pressed={!narrow} onclick={() => (narrow = false)}>Wide</button>
-			<button class="pill" class:on={narrow} aria-pressed={narrow} onclick={() => (narrow = true)}>Phone</button>
+			<Button kind="pill" class={{ on: !narrow }} aria-pressed={!narrow} onclick={() => (narrow = false)}>Wide</Button>
+			<Button kind="pill" class={{ on: narrow }} aria-pressed={narrow} onclick={() => (narrow = true)}>Phone</Button>
 		</div>
 	</div>
 	<div class="why">
@@ -139,7 +135,7 @@
 		font-size: 12.5px;
 		color: var(--ink-soft);
 	}
-	.path {
+	label :global(.path) {
 		width: 230px;
 	}
 	.widths {

@@ -1,5 +1,6 @@
 <!-- Upkeep: one list, worst first, each line with its remedy on it. -->
 <script lang="ts">
+	import { Button } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
@@ -69,8 +70,8 @@
 <div class="hall">
 	<div class="top">
 		<h1>Upkeep</h1>
-		<a class="btn ml-auto" href="/desk/upkeep/trail">Who changed what</a>
-		<a class="btn" href="/desk/upkeep/copies">Whose copy is this?</a>
+		<Button class="ml-auto" href="/desk/upkeep/trail">Who changed what</Button>
+		<Button href="/desk/upkeep/copies">Whose copy is this?</Button>
 	</div>
 	<p class="say">
 		{data.lines.length + data.mismatches.length
@@ -94,8 +95,8 @@
 			{#each data.mismatches.slice(0, shownMismatches) as found (found.kind + found.page + found.placement)}
 				<Mismatch {found} zone={data.site.zone} mend={(remedy, why) => void mendMismatch(found, remedy, why, refresh)} />
 			{/each}
-			{#if data.mismatches.length > shownMismatches}<button class="btn" onclick={() => (shownMismatches += 50)}
-					>{counted(data.mismatches.length - shownMismatches, 'more', 'more')}</button
+			{#if data.mismatches.length > shownMismatches}<Button onclick={() => (shownMismatches += 50)}
+					>{counted(data.mismatches.length - shownMismatches, 'more', 'more')}</Button
 				>{/if}
 		</div>
 	{/if}
@@ -121,10 +122,10 @@
 					</div>
 					<div class="do">
 						{#each remedies[line.kind] ?? [] as remedy (remedy.words)}
-							<button class="btn" class:main={remedy.main} disabled={busy !== ''} onclick={() => mend(line, remedy)}
-								>{busy === line.slug + line.kind ? 'A moment…' : remedy.words}</button
+							<Button class={{ main: remedy.main }} disabled={busy !== ''} onclick={() => mend(line, remedy)}
+								>{busy === line.slug + line.kind ? 'A moment…' : remedy.words}</Button
 							>
-						{:else}<a class="btn" href="/desk/documents/{line.slug}#in">Open its sheet</a>{/each}
+						{:else}<Button href="/desk/documents/{line.slug}#in">Open its sheet</Button>{/each}
 					</div>
 				</li>
 			{/each}

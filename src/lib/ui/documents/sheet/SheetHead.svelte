@@ -1,5 +1,6 @@
 <!-- The head of the sheet: cover, title, address, and the words that describe the document; each is saved as it is changed. -->
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import { languages } from '#core/documents/language';
 	import type { DocumentView } from '$lib/server/documents/view';
 	import CoverChoice from '$lib/ui/documents/CoverChoice.svelte';
@@ -78,9 +79,9 @@
 </script>
 
 <header>
-	<button class="cover" onclick={() => (choosingCover = true)} title="Change the cover">
+	<Button kind="bare" class="cover" onclick={() => (choosingCover = true)} title="Change the cover">
 		<img src="/d/{view.slug}/cover/300.webp?e={view.coverMark}" alt={view.coverAlt || 'Cover'} /><span>Cover…</span>
-	</button>
+	</Button>
 	<div class="min-w-0">
 		{#key view.id}
 			<SavedField
@@ -95,28 +96,28 @@
 		{/key}
 		<p class="soft address">
 			<span class="truncate" title={view.slug}>/d/{view.slug}</span>
-			<button class="quiet" onclick={copyAddress}>Copy</button>
-			<button
-				class="quiet"
+			<Button kind="quiet" onclick={copyAddress}>Copy</Button>
+			<Button
+				kind="quiet"
 				aria-expanded={moving}
 				onclick={() => {
 					moving = !moving;
 					address = view.slug;
-				}}>Change</button
+				}}>Change</Button
 			>
 		</p>
 		{#if moving}
 			<form class="mt-1 flex gap-2" onsubmit={moveAddress}>
-				<input
-					class="field min-w-0 grow"
+				<Input
+					class="min-w-0 grow"
 					aria-label="Address"
 					bind:value={address}
 					pattern="[a-z0-9]+(-[a-z0-9]+)*"
-					maxlength="80"
+					maxlength={80}
 					required
 					title="Small letters, digits and single hyphens"
 				/>
-				<button class="btn main">Change</button>
+				<Button type="submit" kind="main">Change</Button>
 			</form>
 			<p class="soft">The old address leads to the new one for good.{view.addresses.length ? ` So do: ${view.addresses.join(', ')}.` : ''}</p>
 			{#if addressTrouble}<p class="trouble" role="alert">{addressTrouble}</p>{/if}
@@ -138,14 +139,10 @@
 			<SavedField label="Folder" value={view.folder} send={saver('folder')} max={200} list={folders} placeholder="None" />
 			<label class="soft language"
 				>Language
-				<select
-					class="field"
-					value={view.ownLanguage ?? ''}
-					onchange={(e) => patch({ language: e.currentTarget.value || null }, 'Language set: find goes by its words.')}
-				>
+				<Select value={view.ownLanguage ?? ''} onchange={(e) => patch({ language: e.currentTarget.value || null }, 'Language set: find goes by its words.')}>
 					<option value="">{view.language && !view.ownLanguage ? `${languageWords(view.language)} (found)` : 'As found'}</option>
 					{#each languages as tag (tag)}<option value={tag}>{languageWords(tag)}</option>{/each}
-				</select></label
+				</Select></label
 			>
 		</div>
 		<TopicField topics={view.topics} all={topics} change={(topics, words) => patch({ topics }, words)} />
@@ -172,7 +169,7 @@
 	header > div {
 		flex: 1;
 	}
-	.cover {
+	header :global(.cover) {
 		flex: none;
 		cursor: pointer;
 		text-align: center;
@@ -195,7 +192,7 @@
 		font-size: 12.5px;
 		align-content: start;
 	}
-	.language .field {
+	.language :global(.field) {
 		padding-top: 0;
 		padding-bottom: 0;
 	}
@@ -216,7 +213,7 @@
 		display: flex;
 		gap: 8px;
 	}
-	.address .quiet {
+	.address :global(.quiet) {
 		flex: none;
 	}
 </style>

@@ -1,5 +1,6 @@
 <!-- The sheet: in, door, placed, read. -->
 <script lang="ts">
+	import { Button } from '$lib/ui/parts/controls';
 	import { page } from '$app/state';
 	import { restorableUntil } from '#core/documents/aside';
 	import BreakingQuestion from '$lib/ui/documents/BreakingQuestion.svelte';
@@ -73,7 +74,7 @@
 			Set aside {dayText(view.setAsideAt, zone)}. Readers find nothing here. It can be restored until {dayText(
 				new Date(restorableUntil(Date.parse(view.setAsideAt))).toISOString(),
 				zone
-			)}. <button class="btn ml-2" onclick={restore}>Restore</button>
+			)}. <Button class="ml-2" onclick={restore}>Restore</Button>
 		</p>
 	{/if}
 	<SheetHead {view} {goTo} {patch} folders={data.folders} topics={data.topics} />
@@ -88,7 +89,7 @@
 		siteReading={data.siteReading}
 		set={(reading) => void patch({ reading }, 'Reading room set.')}
 	/>
-	{#if !view.setAsideAt}<p class="end"><button class="quiet" onclick={() => ask({ aside: true })}>Set this document aside</button></p>{/if}
+	{#if !view.setAsideAt}<p class="end"><Button kind="quiet" onclick={() => ask({ aside: true })}>Set this document aside</Button></p>{/if}
 </aside>
 
 <style>

@@ -1,5 +1,6 @@
 <!-- Writing a page: its way along the top (written, door, published), below it the editor of its layout. -->
 <script lang="ts">
+	import { Button, Checkbox, Input, Select } from '$lib/ui/parts/controls';
 	import { Drawer, Modal } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import { beforeNavigate, goto } from '$app/navigation';
@@ -8,7 +9,7 @@
 	import { listWords } from '#core/access/reach';
 	import { languageNames, languages } from '#core/words/words';
 	import DoorPicker from '$lib/ui/access/DoorPicker.svelte';
-	import ArticleEditor from '$lib/ui/placing/ArticleEditor.svelte';
+	import ArticleEditor from '$lib/ui/placing/article/ArticleEditor.svelte';
 	import CatalogueEditor from '$lib/ui/placing/CatalogueEditor.svelte';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import PocketEditor from '$lib/ui/placing/PocketEditor.svelte';
@@ -68,7 +69,7 @@
 <div class="writing">
 	<div class="way">
 		<a class="quiet" href="/desk/pages">Pages</a>
-		<input class="name" aria-label="Title" bind:value={writer.title} oninput={writer.touch} maxlength="200" />
+		<Input class="name" aria-label="Title" bind:value={writer.title} oninput={writer.touch} maxlength={200} />
 		<span class="soft" role="status" data-testid="draft-state">
 			{writer.saving === 'saved' ? `saved ${timeText(writer.savedAt, data.site.zone)}` : writer.saving === 'trouble' ? 'not saved' : 'saving …'}
 		</span>
@@ -93,8 +94,8 @@
 		{/if}
 		<span class="stations">
 			<span><Arch state="done" />Written</span><i></i>
-			<button onclick={() => (doorOpen = true)} title="Set the page’s door"
-				><Arch state={position === 'shut' ? 'to-do' : deadEnds.length ? 'wrong' : 'done'} />Door <b>{doorWord[position]}</b></button
+			<Button kind="bare" onclick={() => (doorOpen = true)} title="Set the page’s door"
+				><Arch state={position === 'shut' ? 'to-do' : deadEnds.length ? 'wrong' : 'done'} />Door <b>{doorWord[position]}</b></Button
 			><i></i>
 			<span
 				><Arch state={writer.publishedAt ? 'done' : 'to-do'} />{writer.publishAt
@@ -106,15 +107,14 @@
 						: 'Not published'}</span
 			>
 		</span>
-		<a class="btn" href="/desk/pages/{data.draft.id}/preview" onclick={() => void writer.save()}>Preview</a>
+		<Button href="/desk/pages/{data.draft.id}/preview" onclick={() => void writer.save()}>Preview</Button>
 		<Popup label="More" end plain width={320} bind:open={moreOpen}>
 			<div class="more">
-				<label>Path <input class="field" bind:value={pathGiven} onchange={setPath} maxlength="200" /></label>
-				<label class="check"><input type="checkbox" bind:checked={writer.inNavigation} onchange={writer.touch} /> in the navigation</label>
+				<label>Path <Input bind:value={pathGiven} onchange={setPath} maxlength={200} /></label>
+				<label class="check"><Checkbox bind:checked={writer.inNavigation} onchange={writer.touch} /> in the navigation</label>
 				<label
 					>Readers are spoken to in
-					<select
-						class="field"
+					<Select
 						value={writer.language ?? ''}
 						onchange={(e) => {
 							writer.language = e.currentTarget.value || null;
@@ -123,7 +123,7 @@
 					>
 						<option value="">the site’s language</option>
 						{#each languages as language (language)}<option value={language}>{languageNames[language]}</option>{/each}
-					</select></label
+					</Select></label
 				>
 				<form
 					onsubmit={(e) => {
@@ -132,9 +132,9 @@
 						void writer.publish({ at: new Date(later).toISOString() });
 					}}
 				>
-					<label>Publish at <input class="field" type="datetime-local" bind:value={later} required /></label>
-					<button class="btn">Set the time</button>
-					{#if writer.publishAt}<button type="button" class="btn" onclick={writer.callOff}>Call it off</button>{/if}
+					<label>Publish at <Input type="datetime-local" bind:value={later} required /></label>
+					<Button type="submit">Set the time</Button>
+					{#if writer.publishAt}<Button onclick={writer.callOff}>Call it off</Button>{/if}
 				</form>
 				{#if data.revisions.length}
 					<p class="soft">Published before</p>
@@ -147,20 +147,20 @@
 									></span
 								>
 								<a href="/desk/pages/{data.draft.id}/revisions?from={revision.number}">Compare</a>
-								<button class="quiet" onclick={() => goBack(revision.number)}>Go back to it</button>
+								<Button kind="quiet" onclick={() => goBack(revision.number)}>Go back to it</Button>
 							</li>
 						{/each}
 					</ul>
 				{/if}
 				<p class="flex gap-2">
-					{#if writer.publishedAt}<button class="btn" onclick={() => void writer.takeDown()}>Take down</button>{/if}
-					<button class="btn" onclick={setAside}>Set aside</button>
+					{#if writer.publishedAt}<Button onclick={() => void writer.takeDown()}>Take down</Button>{/if}
+					<Button onclick={setAside}>Set aside</Button>
 				</p>
 				<p class="soft">{layoutWords[writer.layout]}</p>
 			</div>
 		</Popup>
-		<button class="btn main" onclick={() => void writer.publish()} disabled={writer.publishedAt !== null && !writer.changed && writer.saving === 'saved'}
-			>Publish</button
+		<Button kind="main" onclick={() => void writer.publish()} disabled={writer.publishedAt !== null && !writer.changed && writer.saving === 'saved'}
+			>Publish</Button
 		>
 	</div>
 	{#if writer.trouble}<p class="trouble m-3" role="alert">{writer.trouble}</p>{/if}
@@ -223,8 +223,8 @@
 			{/each}
 		</div>
 		<p class="flex gap-2 mt-4">
-			<button class="btn main" onclick={() => void writer.publish({ anyway: true, at: writer.asks?.at })}>Publish all the same</button>
-			<button class="btn" onclick={() => (writer.asks = null)}>Not yet</button>
+			<Button kind="main" onclick={() => void writer.publish({ anyway: true, at: writer.asks?.at })}>Publish all the same</Button>
+			<Button onclick={() => (writer.asks = null)}>Not yet</Button>
 		</p>
 	{/if}
 </Modal>
@@ -247,7 +247,7 @@
 		background: var(--sheet);
 		border-bottom: 1px solid var(--line);
 	}
-	.way .name {
+	.way :global(.name) {
 		font: 600 19px var(--title);
 		border: 1px solid transparent;
 		background: transparent;
@@ -258,8 +258,8 @@
 		border-radius: var(--corner);
 		text-overflow: ellipsis;
 	}
-	.way .name:hover,
-	.way .name:focus {
+	.way :global(.name:hover),
+	.way :global(.name:focus) {
 		border-color: var(--edge);
 	}
 	.stations {
@@ -269,13 +269,13 @@
 		gap: 8px;
 	}
 	.stations span,
-	.stations button {
+	.stations :global(button) {
 		display: inline-flex;
 		align-items: center;
 		gap: 7px;
 		white-space: nowrap;
 	}
-	.stations button {
+	.stations :global(button) {
 		cursor: pointer;
 		padding: 3px 8px;
 		border: 1px solid var(--edge);

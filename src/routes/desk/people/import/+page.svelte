@@ -1,5 +1,7 @@
 <!-- Members from a table: what its columns are taken for, what it would change, then all of it at once. -->
 <script lang="ts">
+	import { Button, Checkbox, Fileupload, Select } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import { dayOrders, meanings, type DayOrder, type Mapping, type Meaning, type PlannedLine } from '#core/people/csv';
@@ -94,10 +96,9 @@
 	</p>
 	<label class="btn main mt-3">
 		{file ? 'Choose another file' : 'Choose the file'}
-		<input
-			type="file"
+		<Fileupload
 			accept=".csv,text/csv,text/plain"
-			class="sr-only"
+			unseen
 			onchange={(e) => {
 				choose(e.currentTarget.files?.[0]);
 				// the same file, put right, can be chosen again
@@ -114,20 +115,20 @@
 			{#each preview.header as heading, i (i)}
 				<label
 					>{heading || `Column ${i + 1}`}
-					<select class="field" value={meaningOf(i)} onchange={(e) => setMeaning(i, e.currentTarget.value)}>
+					<Select value={meaningOf(i)} onchange={(e) => setMeaning(i, e.currentTarget.value)}>
 						<option value="">left out</option>
 						{#each meanings as meaning (meaning)}<option value={meaning}>{meaningWords[meaning]}</option>{/each}
-					</select></label
+					</Select></label
 				>
 			{/each}
 			<label
 				>Days are written as
-				<select class="field" value={preview.dayOrder} onchange={(e) => send(true, { dayOrder: e.currentTarget.value as DayOrder })}>
+				<Select value={preview.dayOrder} onchange={(e) => send(true, { dayOrder: e.currentTarget.value as DayOrder })}>
 					{#each dayOrders as order (order)}<option value={order}>{dayWords[order]}</option>{/each}
-				</select></label
+				</Select></label
 			>
 		</div>
-		<label class="make"><input type="checkbox" bind:checked={makeGroups} onchange={() => send(true)} /> Make groups that there are none of yet</label>
+		<label class="make"><Checkbox bind:checked={makeGroups} onchange={() => send(true)} /> Make groups that there are none of yet</label>
 		<h2>What it would change</h2>
 		{#if preview.endless}<p class="trouble" role="alert">
 				{counted(preview.endless, 'membership becomes', 'memberships become')} endless: their cells in the column of until days are empty.
@@ -145,18 +146,21 @@
 				While lines are wrong, nothing can be brought in: put them right in the file and choose it again, or change what the columns mean.
 			</p>{/if}
 		<p class="my-3">
-			<button class="btn main" disabled={busy || preview.wrong > 0 || preview.added + preview.changed === 0} onclick={() => send(false)}
-				>Bring in {counted(preview.added + preview.changed, 'line', 'lines')}</button
+			<Button kind="main" disabled={busy || preview.wrong > 0 || preview.added + preview.changed === 0} onclick={() => send(false)}
+				>Bring in {counted(preview.added + preview.changed, 'line', 'lines')}</Button
 			>
 		</p>
-		<table class="rows">
-			<thead><tr><th class="n">Line</th><th></th><th>What would be</th></tr></thead>
-			<tbody>
+		<Table class="rows">
+			<TableHead><TableHeadCell class="n">Line</TableHeadCell><TableHeadCell></TableHeadCell><TableHeadCell>What would be</TableHeadCell></TableHead>
+			<TableBody>
 				{#each preview.lines as line (line.line)}
-					<tr class={line.kind}><td class="n">{line.line}</td><td>{kindWords[line.kind]}</td><td>{told(line)}</td></tr>
+					<TableBodyRow class={line.kind}
+						><TableBodyCell class="n">{line.line}</TableBodyCell><TableBodyCell>{kindWords[line.kind]}</TableBodyCell><TableBodyCell>{told(line)}</TableBodyCell
+						></TableBodyRow
+					>
 				{/each}
-			</tbody>
-		</table>
+			</TableBody>
+		</Table>
 		{#if preview.added + preview.changed + preview.same + preview.wrong > preview.lines.length}<p class="soft mt-2">
 				{counted(preview.lines.length, 'line is shown', 'lines are shown')}, those that are wrong first.
 			</p>{/if}
@@ -194,15 +198,15 @@
 		align-items: center;
 		margin-top: 12px;
 	}
-	.rows th.n,
-	.rows td.n {
+	section :global(.rows th.n),
+	section :global(.rows td.n) {
 		width: 64px;
 	}
-	tr.wrong td {
+	section :global(tr.wrong td) {
 		color: var(--brick);
 		background: var(--brick-wash);
 	}
-	tr.same td {
+	section :global(tr.same td) {
 		color: var(--ink-soft);
 	}
 </style>

@@ -1,5 +1,7 @@
 <!-- Knocks: who asks to be let in where, and the answer. -->
 <script lang="ts">
+	import { Button, Input, Select, Textarea } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted, refusalWords } from '#core/access/reach';
 	import type { RefusedCode } from '#core/access/decide';
@@ -87,28 +89,27 @@
 						<form class="fields" onsubmit={(e) => answer(e, knock)}>
 							{#if answering.how === 'group'}
 								<label
-									>Group <select class="field" bind:value={group}
-										>{#each choices(knock) as g (g.slug)}<option value={g.slug}>{g.name}</option>{/each}</select
+									>Group <Select bind:value={group}
+										>{#each choices(knock) as g (g.slug)}<option value={g.slug}>{g.name}</option>{/each}</Select
 									></label
 								>
 							{/if}
-							{#if answering.how !== 'declined'}<label>Last day, if there is one <input class="field" type="date" bind:value={until} /></label>
-							{:else}<label class="wide">Words for the mail, if any <textarea class="field" rows="2" maxlength="2000" bind:value={words}></textarea></label
-								>{/if}
+							{#if answering.how !== 'declined'}<label>Last day, if there is one <Input type="date" bind:value={until} /></label>
+							{:else}<label class="wide">Words for the mail, if any <Textarea rows={2} maxlength={2000} bind:value={words}></Textarea></label>{/if}
 							{#if answering.how === 'group' && !knock.person}<p class="soft wide">They become a member and are invited by mail to choose a password.</p>{/if}
 							<p class="wide checks">
-								<button class="btn main" disabled={busy || (answering.how === 'group' && !group)}
-									>{answering.how === 'declined' ? 'Decline' : answering.how === 'key' ? 'Send a key' : 'Put in the group'}</button
+								<Button type="submit" kind="main" disabled={busy || (answering.how === 'group' && !group)}
+									>{answering.how === 'declined' ? 'Decline' : answering.how === 'key' ? 'Send a key' : 'Put in the group'}</Button
 								>
-								<button type="button" class="quiet" onclick={() => (answering = null)}>Leave it waiting</button>
+								<Button kind="quiet" onclick={() => (answering = null)}>Leave it waiting</Button>
 							</p>
 							{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 						</form>
 					{:else}
 						<p class="flex flex-wrap gap-2">
-							{#if data.groups.length}<button class="btn" onclick={() => begin(knock, 'group')}>Put in a group</button>{/if}
-							<button class="btn" onclick={() => begin(knock, 'key')}>Send a key</button>
-							<button class="btn" onclick={() => begin(knock, 'declined')}>Decline</button>
+							{#if data.groups.length}<Button onclick={() => begin(knock, 'group')}>Put in a group</Button>{/if}
+							<Button onclick={() => begin(knock, 'key')}>Send a key</Button>
+							<Button onclick={() => begin(knock, 'declined')}>Decline</Button>
 						</p>
 					{/if}
 				</li>
@@ -116,18 +117,21 @@
 		</ul>
 		{#if answered.length}
 			<h2>Answered</h2>
-			<table class="rows">
-				<thead><tr><th>Who</th><th>Where</th><th>Answer</th></tr></thead>
-				<tbody>
+			<Table class="rows">
+				<TableHead><TableHeadCell>Who</TableHeadCell><TableHeadCell>Where</TableHeadCell><TableHeadCell>Answer</TableHeadCell></TableHead>
+				<TableBody>
 					{#each answered as knock (knock.id)}
-						<tr>
-							<td>{knock.person?.name ?? knock.email}<small>{knock.words}</small></td>
-							<td><a href="/desk/documents/{knock.document.slug}">{knock.document.title}</a></td>
-							<td>{answerWords[knock.answer!]}<small>{dayText(knock.answeredAt!, data.zone)}{knock.answeredBy ? ` by ${knock.answeredBy}` : ''}</small></td>
-						</tr>
+						<TableBodyRow>
+							<TableBodyCell>{knock.person?.name ?? knock.email}<small>{knock.words}</small></TableBodyCell>
+							<TableBodyCell><a href="/desk/documents/{knock.document.slug}">{knock.document.title}</a></TableBodyCell>
+							<TableBodyCell
+								>{answerWords[knock.answer!]}<small>{dayText(knock.answeredAt!, data.zone)}{knock.answeredBy ? ` by ${knock.answeredBy}` : ''}</small
+								></TableBodyCell
+							>
+						</TableBodyRow>
 					{/each}
-				</tbody>
-			</table>
+				</TableBody>
+			</Table>
 		{/if}
 	{/if}
 </section>

@@ -1,5 +1,7 @@
 <!-- Staff. -->
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
 	import { dayText } from '$lib/ui/parts/when';
 	let { data, form } = $props();
@@ -17,87 +19,88 @@
 		{#if said?.done}<p class="say" role="status">
 				{said.done}{#if said.address}<br /><code class="break-all">{said.address}</code>{/if}
 			</p>{/if}
-		<table class="rows">
-			<thead><tr><th>Name</th><th>E-mail</th><th>Role</th><th>Begun by them</th><th></th></tr></thead>
-			<tbody>
+		<Table class="rows">
+			<TableHead
+				><TableHeadCell>Name</TableHeadCell><TableHeadCell>E-mail</TableHeadCell><TableHeadCell>Role</TableHeadCell><TableHeadCell>Begun by them</TableHeadCell
+				><TableHeadCell></TableHeadCell></TableHead
+			>
+			<TableBody>
 				{#each data.staff as person (person.id)}
-					<tr>
-						<td><strong>{person.name}</strong>{person.id === data.self ? ' (you)' : ''}</td>
-						<td>{person.email}</td>
-						<td>
+					<TableBodyRow>
+						<TableBodyCell><strong>{person.name}</strong>{person.id === data.self ? ' (you)' : ''}</TableBodyCell>
+						<TableBodyCell>{person.email}</TableBodyCell>
+						<TableBodyCell>
 							{#if data.owner}
 								<form method="POST" action="?/role" class="flex gap-2">
 									<input type="hidden" name="id" value={person.id} />
-									<select
-										class="field"
-										name="role"
-										aria-label="Role of {person.name}"
-										value={person.role}
-										onchange={(e) => e.currentTarget.form?.requestSubmit()}
-									>
+									<Select name="role" aria-label="Role of {person.name}" value={person.role} onchange={(e) => e.currentTarget.form?.requestSubmit()}>
 										<option value="owner">Owner</option><option value="editor">Editor</option>
-									</select>
+									</Select>
 								</form>
 							{:else}{roleWords[person.role]}{/if}
-						</td>
-						<td>{counted(person.begun, 'thing', 'things')}</td>
-						<td class="n">
-							{#if data.owner && data.staff.length > 1}<button
-									class="quiet"
+						</TableBodyCell>
+						<TableBodyCell>{counted(person.begun, 'thing', 'things')}</TableBodyCell>
+						<TableBodyCell class="n">
+							{#if data.owner && data.staff.length > 1}<Button
+									kind="quiet"
 									aria-expanded={closing === person.id}
-									onclick={() => (closing = closing === person.id ? null : person.id)}>Close account</button
+									onclick={() => (closing = closing === person.id ? null : person.id)}>Close account</Button
 								>{/if}
-						</td>
-					</tr>
+						</TableBodyCell>
+					</TableBodyRow>
 					{#if closing === person.id}
-						<tr>
-							<td colspan="5">
+						<TableBodyRow>
+							<TableBodyCell colspan={5}>
 								<form method="POST" action="?/close" class="flex flex-wrap items-center gap-3">
 									<input type="hidden" name="id" value={person.id} />
 									<span>{person.name} can no longer sign in. What they have begun goes to</span>
-									<select class="field" name="to" aria-label="Hand over to">
+									<Select name="to" aria-label="Hand over to">
 										{#each data.staff.filter((p) => p.id !== person.id) as heir (heir.id)}<option value={heir.id}>{heir.name}</option>{/each}
-									</select>
-									<button class="btn main">Close and hand over</button>
-									<button type="button" class="btn" onclick={() => (closing = null)}>Leave it open</button>
+									</Select>
+									<Button type="submit" kind="main">Close and hand over</Button>
+									<Button onclick={() => (closing = null)}>Leave it open</Button>
 								</form>
-							</td>
-						</tr>
+							</TableBodyCell>
+						</TableBodyRow>
 					{/if}
 				{/each}
-			</tbody>
-		</table>
+			</TableBody>
+		</Table>
 		{#if data.invited.length}
 			<h2>Invited</h2>
-			<table class="rows">
-				<thead><tr><th>Name</th><th>E-mail</th><th>Role</th><th>Until</th><th></th></tr></thead>
-				<tbody>
+			<Table class="rows">
+				<TableHead
+					><TableHeadCell>Name</TableHeadCell><TableHeadCell>E-mail</TableHeadCell><TableHeadCell>Role</TableHeadCell><TableHeadCell>Until</TableHeadCell
+					><TableHeadCell></TableHeadCell></TableHead
+				>
+				<TableBody>
 					{#each data.invited as invited (invited.id)}
-						<tr>
-							<td>{invited.name}</td><td>{invited.email}</td><td>{roleWords[invited.role]}</td><td>{dayText(invited.expiresAt, data.site.zone)}</td>
-							<td class="n"
+						<TableBodyRow>
+							<TableBodyCell>{invited.name}</TableBodyCell><TableBodyCell>{invited.email}</TableBodyCell><TableBodyCell>{roleWords[invited.role]}</TableBodyCell
+							><TableBodyCell>{dayText(invited.expiresAt, data.site.zone)}</TableBodyCell>
+							<TableBodyCell class="n"
 								>{#if data.owner}<form method="POST" action="?/withdraw">
-										<input type="hidden" name="id" value={invited.id} /><button class="quiet">Withdraw</button>
-									</form>{/if}</td
+										<input type="hidden" name="id" value={invited.id} /><Button type="submit" kind="quiet">Withdraw</Button>
+									</form>{/if}</TableBodyCell
 							>
-						</tr>
+						</TableBodyRow>
 					{/each}
-				</tbody>
-			</table>
+				</TableBody>
+			</Table>
 		{/if}
 	</section>
 	{#if data.owner}
 		<aside>
 			<h2>Invite</h2>
 			<form method="POST" action="?/invite" class="invite">
-				<label>Name <input class="field" name="name" required maxlength="120" /></label>
-				<label>E-mail address <input class="field" type="email" name="email" required /></label>
+				<label>Name <Input name="name" required maxlength={120} /></label>
+				<label>E-mail address <Input type="email" name="email" required /></label>
 				<label
-					>Role <select class="field" name="role"
-						><option value="editor">Editor: documents, pages, doors, people</option><option value="owner">Owner: also staff and settings</option></select
+					>Role <Select name="role"
+						><option value="editor">Editor: documents, pages, doors, people</option><option value="owner">Owner: also staff and settings</option></Select
 					></label
 				>
-				<button class="btn main">Invite</button>
+				<Button type="submit" kind="main">Invite</Button>
 			</form>
 			<p class="soft">They choose their own password. An invitation holds for {data.invitationDays} days.</p>
 		</aside>
@@ -122,7 +125,7 @@
 	.trouble {
 		margin-bottom: 12px;
 	}
-	.rows .field {
+	section :global(.rows .field) {
 		height: 30px;
 		padding: 0 30px 0 8px;
 	}

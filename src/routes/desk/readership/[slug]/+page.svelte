@@ -1,5 +1,6 @@
 <!-- Readership of one document. -->
 <script lang="ts">
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
 	import { durationWords } from '#core/readership/words';
@@ -79,25 +80,28 @@
 				{#if report.people.length}
 					<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
 					<div class="scroll people" tabindex="0" role="region" aria-label="People">
-						<table class="rows">
-							<thead><tr><th>Who</th><th>Last</th><th>First</th><th>Openings</th><th>Read for</th><th>Pages read</th><th>From</th></tr></thead>
-							<tbody>
-								{#each report.people as p (p.id ?? p.name)}<tr>
-										<td
+						<Table class="rows">
+							<TableHead
+								><TableHeadCell>Who</TableHeadCell><TableHeadCell>Last</TableHeadCell><TableHeadCell>First</TableHeadCell><TableHeadCell>Openings</TableHeadCell
+								><TableHeadCell>Read for</TableHeadCell><TableHeadCell>Pages read</TableHeadCell><TableHeadCell>From</TableHeadCell></TableHead
+							>
+							<TableBody>
+								{#each report.people as p (p.id ?? p.name)}<TableBodyRow>
+										<TableBodyCell
 											>{#if p.id}<a class="title" href="/desk/readership/by/member/{p.id}">{p.name}</a>{:else}{p.name}<small>by key</small
 												>{/if}{#if p.saves}<small>saved {counted(p.saves, 'copy', 'copies')}{p.printed ? ', printed' : ''}</small>{:else if p.printed}<small
 													>printed</small
-												>{/if}</td
+												>{/if}</TableBodyCell
 										>
-										<td>{timeText(p.last, zone)}</td>
-										<td>{timeText(p.first, zone)}</td>
-										<td>{p.openings}</td>
-										<td>{p.seconds >= 1 ? durationWords(p.seconds) : ''}</td>
-										<td>{far(p)}</td>
-										<td>{p.from}</td>
-									</tr>{/each}
-							</tbody>
-						</table>
+										<TableBodyCell>{timeText(p.last, zone)}</TableBodyCell>
+										<TableBodyCell>{timeText(p.first, zone)}</TableBodyCell>
+										<TableBodyCell>{p.openings}</TableBodyCell>
+										<TableBodyCell>{p.seconds >= 1 ? durationWords(p.seconds) : ''}</TableBodyCell>
+										<TableBodyCell>{far(p)}</TableBodyCell>
+										<TableBodyCell>{p.from}</TableBodyCell>
+									</TableBodyRow>{/each}
+							</TableBody>
+						</Table>
 					</div>
 				{/if}
 			</section>
@@ -129,10 +133,10 @@
 		font-size: 12px;
 		color: var(--ink-soft);
 	}
-	td {
+	.scroll :global(td) {
 		vertical-align: top;
 	}
-	.people td:not(:first-child):not(:last-child) {
+	.people :global(td:not(:first-child):not(:last-child)) {
 		white-space: nowrap;
 	}
 </style>

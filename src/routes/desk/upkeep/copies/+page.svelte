@@ -1,5 +1,6 @@
 <!-- Whose copy is this? -->
 <script lang="ts">
+	import { Button, Fileupload } from '$lib/ui/parts/controls';
 	import { counted } from '#core/access/reach';
 	import { dayText } from '$lib/ui/parts/when';
 	let { data, form } = $props();
@@ -30,8 +31,8 @@
 		from its text. A scan or a photograph has no text; the name and the day can be read on it by eye.
 	</p>
 	<form method="POST" enctype="multipart/form-data" class="flex flex-wrap items-center gap-3">
-		<input type="file" name="file" accept="application/pdf,.pdf" required aria-label="The file" />
-		<button class="btn main">Look</button>
+		<Fileupload name="file" accept="application/pdf,.pdf" required aria-label="The file" />
+		<Button type="submit" kind="main">Look</Button>
 	</form>
 	{#if said?.trouble}<p class="trouble mt-3" role="alert">{said.trouble}</p>{/if}
 	{#if said?.owners}

@@ -1,5 +1,7 @@
 <!-- The audit trail: who changed which door, key, group, page or document, from what to what. -->
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
 	import { actionWords, trailActions } from '#core/upkeep/trail';
@@ -26,43 +28,43 @@
 	<div class="head">
 		<h1>Who changed what</h1>
 		<p class="soft">{counted(data.total, 'entry', 'entries')}</p>
-		<a class="btn ml-auto" href={exported} download>As a table</a>
+		<Button class="ml-auto" href={exported} download>As a table</Button>
 	</div>
 	<form class="filters" data-sveltekit-keepfocus>
 		<label
-			>Of <select class="field" name="kind" value={data.query.kind}
-				><option value="">everything</option>{#each Object.entries(kinds) as [kind, words] (kind)}<option value={kind}>{words}</option>{/each}</select
+			>Of <Select name="kind" value={data.query.kind}
+				><option value="">everything</option>{#each Object.entries(kinds) as [kind, words] (kind)}<option value={kind}>{words}</option>{/each}</Select
 			></label
 		>
 		<label
-			>By <select class="field" name="actor" value={data.query.actor}
-				><option value="">anybody</option>{#each data.actors as actor (actor.id)}<option value={actor.id}>{actor.name}</option>{/each}</select
+			>By <Select name="actor" value={data.query.actor}
+				><option value="">anybody</option>{#each data.actors as actor (actor.id)}<option value={actor.id}>{actor.name}</option>{/each}</Select
 			></label
 		>
 		<label
-			>Done <select class="field" name="action" value={data.query.action}
-				><option value="">anything</option>{#each trailActions as action (action)}<option value={action}>{actionWords(action)}</option>{/each}</select
+			>Done <Select name="action" value={data.query.action}
+				><option value="">anything</option>{#each trailActions as action (action)}<option value={action}>{actionWords(action)}</option>{/each}</Select
 			></label
 		>
-		<label>From <input class="field" type="date" name="from" value={data.query.from} /></label>
-		<label>Until <input class="field" type="date" name="until" value={data.query.until} /></label>
-		<label class="grow">Name or word <input class="field" type="search" name="q" value={data.query.q} /></label>
-		<button class="btn">Show</button>
+		<label>From <Input type="date" name="from" value={data.query.from} /></label>
+		<label>Until <Input type="date" name="until" value={data.query.until} /></label>
+		<label class="grow">Name or word <Input type="search" name="q" value={data.query.q} /></label>
+		<Button type="submit">Show</Button>
 		{#if filtered}<a class="quiet" href="/desk/upkeep/trail">Show everything</a>{/if}
 	</form>
 	{#if data.lines.length}
-		<table class="rows">
-			<thead><tr><th>When</th><th>Who did what</th><th>From what to what</th></tr></thead>
-			<tbody>
+		<Table class="rows">
+			<TableHead><TableHeadCell>When</TableHeadCell><TableHeadCell>Who did what</TableHeadCell><TableHeadCell>From what to what</TableHeadCell></TableHead>
+			<TableBody>
 				{#each data.lines as line (line.id)}
-					<tr>
-						<td class="when">{timeText(line.at, data.zone)}</td>
-						<td
+					<TableBodyRow>
+						<TableBodyCell class="when">{timeText(line.at, data.zone)}</TableBodyCell>
+						<TableBodyCell
 							><b>{line.actor ?? 'The application'}</b>
 							{line.words}
-							{#if line.href}<a href={line.href}>{line.name}</a>{:else}{line.name}{/if}</td
+							{#if line.href}<a href={line.href}>{line.name}</a>{:else}{line.name}{/if}</TableBodyCell
 						>
-						<td>
+						<TableBodyCell>
 							{#each line.changes.slice(0, 8) as change (change.what)}
 								<p>
 									<span class="soft">{change.what}:</span>
@@ -71,16 +73,16 @@
 								</p>
 							{/each}
 							{#if line.changes.length > 8}<p class="soft">and {line.changes.length - 8} more, in the table</p>{/if}
-						</td>
-					</tr>
+						</TableBodyCell>
+					</TableBodyRow>
 				{/each}
-			</tbody>
-		</table>
+			</TableBody>
+		</Table>
 		{#if data.pages > 1}
 			<nav class="flex items-center justify-center gap-3 pt-3" aria-label="Pages of the trail">
-				{#if data.page > 1}<a class="btn" href={address(data.page - 1)}>Later</a>{/if}
+				{#if data.page > 1}<Button href={address(data.page - 1)}>Later</Button>{/if}
 				<span class="soft">{data.page} of {data.pages}</span>
-				{#if data.page < data.pages}<a class="btn" href={address(data.page + 1)}>Earlier</a>{/if}
+				{#if data.page < data.pages}<Button href={address(data.page + 1)}>Earlier</Button>{/if}
 			</nav>
 		{/if}
 	{:else}<p class="soft py-8">{filtered ? 'Nothing fits.' : 'Nothing has been changed yet.'}</p>{/if}
@@ -108,7 +110,7 @@
 		font-size: 12.5px;
 		color: var(--ink-soft);
 	}
-	.filters .quiet {
+	.filters :global(.quiet) {
 		line-height: 36px;
 	}
 	.grow {
@@ -116,14 +118,14 @@
 		min-width: 160px;
 		max-width: 320px;
 	}
-	td {
+	section :global(td) {
 		vertical-align: top;
 	}
-	.when {
+	section :global(.when) {
 		white-space: nowrap;
 		color: var(--ink-soft);
 	}
-	td p {
+	section :global(td p) {
 		overflow-wrap: anywhere;
 	}
 	del {

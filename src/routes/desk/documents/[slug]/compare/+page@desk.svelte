@@ -1,5 +1,7 @@
 <!-- Two editions side by side: what was added and removed, page by page. -->
 <script lang="ts">
+	import { Select } from '$lib/ui/parts/controls';
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
@@ -39,12 +41,8 @@
 	<p class="say">
 		From edition
 		{#each [['before', before.number], ['after', after.number]] as const as [which, number] (which)}
-			{which === 'after' ? ' to ' : ''}<select
-				class="field"
-				aria-label="Edition {which}"
-				value={String(number)}
-				onchange={(e) => choose(which, e.currentTarget.value)}
-				>{#each data.editions as n (n)}<option value={String(n)}>{n}</option>{/each}</select
+			{which === 'after' ? ' to ' : ''}<Select aria-label="Edition {which}" value={String(number)} onchange={(e) => choose(which, e.currentTarget.value)}
+				>{#each data.editions as n (n)}<option value={String(n)}>{n}</option>{/each}</Select
 			>
 		{/each}:
 		{#if !changed.length}the words of every page are the same{:else}{counted(added, 'word', 'words')} added, {counted(removed, 'word', 'words')} removed, on {counted(
@@ -53,15 +51,26 @@
 				'pages'
 			)}{/if}.
 	</p>
-	<table class="rows facts">
-		<thead><tr><th></th><th>Edition {before.number}</th><th>Edition {after.number}</th></tr></thead>
-		<tbody>
-			<tr><td>Put in</td><td>{dayText(before.at, data.site.zone)}</td><td>{dayText(after.at, data.site.zone)}</td></tr>
-			<tr><td>Pages</td><td>{before.pages}</td><td>{after.pages}</td></tr>
-			<tr><td>Size</td><td>{sizeWords(before.bytes)}</td><td>{sizeWords(after.bytes)}</td></tr>
-			<tr><td>File</td><td>{before.fileName}</td><td>{after.fileName}</td></tr>
-		</tbody>
-	</table>
+	<Table class="rows facts">
+		<TableHead
+			><TableHeadCell></TableHeadCell><TableHeadCell>Edition {before.number}</TableHeadCell><TableHeadCell>Edition {after.number}</TableHeadCell></TableHead
+		>
+		<TableBody>
+			<TableBodyRow
+				><TableBodyCell>Put in</TableBodyCell><TableBodyCell>{dayText(before.at, data.site.zone)}</TableBodyCell><TableBodyCell
+					>{dayText(after.at, data.site.zone)}</TableBodyCell
+				></TableBodyRow
+			>
+			<TableBodyRow><TableBodyCell>Pages</TableBodyCell><TableBodyCell>{before.pages}</TableBodyCell><TableBodyCell>{after.pages}</TableBodyCell></TableBodyRow>
+			<TableBodyRow
+				><TableBodyCell>Size</TableBodyCell><TableBodyCell>{sizeWords(before.bytes)}</TableBodyCell><TableBodyCell>{sizeWords(after.bytes)}</TableBodyCell
+				></TableBodyRow
+			>
+			<TableBodyRow
+				><TableBodyCell>File</TableBodyCell><TableBodyCell>{before.fileName}</TableBodyCell><TableBodyCell>{after.fileName}</TableBodyCell></TableBodyRow
+			>
+		</TableBody>
+	</Table>
 	{#if !whole}<p class="trouble">Some pages differ too much to compare word by word; they are shown whole.</p>{/if}
 	{#each runs as run, i (i)}
 		{#if 'same' in run}
@@ -90,7 +99,7 @@
 		margin: 10px 0;
 		font-size: 16px;
 	}
-	.say .field {
+	.say :global(.field) {
 		height: 30px;
 		padding: 0 28px 0 8px;
 		display: inline-block;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import PageBody from '$lib/ui/placing/PageBody.svelte';
@@ -17,12 +18,11 @@
 <svelte:head><title>Preview: {data.draft.title}</title></svelte:head>
 {#if !page.url.searchParams.has('bare')}
 	<div class="bar">
-		<a class="btn" href="/desk/pages/{data.draft.id}">Back to writing</a>
+		<Button href="/desk/pages/{data.draft.id}">Back to writing</Button>
 		<strong>{data.revision ? `Revision ${data.revision}` : 'Preview'}</strong>
 		<label
 			>as
-			<select
-				class="field"
+			<Select
 				value={data.as.startsWith('member:') ? 'person' : data.as}
 				onchange={(e) => (e.currentTarget.value === 'person' ? (person = ' ') : goto(address({ as: e.currentTarget.value })))}
 			>
@@ -30,7 +30,7 @@
 				{#each data.groups as group (group.slug)}<option value="group:{group.slug}">a member of {group.name}</option>{/each}
 				<option value="person">a given person…</option>
 				<option value="staff">staff</option>
-			</select>
+			</Select>
 		</label>
 		{#if person || data.as.startsWith('member:')}
 			<form
@@ -39,8 +39,7 @@
 					void goto(address({ as: `member:${person.trim()}` }));
 				}}
 			>
-				<input
-					class="field"
+				<Input
 					type="email"
 					required
 					aria-label="E-mail address of the person"
@@ -51,7 +50,8 @@
 			</form>
 		{/if}
 		<span class="ml-auto flex gap-1">
-			{#each Object.entries(widths) as [width, words] (width)}<a class="pill" class:on={on === width} href={address({ on: width })}>{words}</a>{/each}
+			{#each Object.entries(widths) as [width, words] (width)}<Button kind="pill" class={{ on: on === width }} href={address({ on: width })}>{words}</Button
+				>{/each}
 		</span>
 	</div>
 {/if}
@@ -83,7 +83,7 @@
 		font: 600 17px var(--title);
 		color: var(--brass);
 	}
-	.bar .field {
+	.bar :global(.field) {
 		height: 34px;
 		padding: 0 30px 0 8px;
 		font-size: 14px;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { Button, Select } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import { dayText } from '$lib/ui/parts/when';
@@ -17,17 +18,17 @@
 	<h1>{data.draft.title}</h1>
 	<p class="choose">
 		<label
-			>Revision <select class="field" value={data.from} onchange={(e) => goto(address({ from: Number(e.currentTarget.value) }))}>
+			>Revision <Select value={data.from} onchange={(e) => goto(address({ from: Number(e.currentTarget.value) }))}>
 				{#each data.revisions as r (r.number)}<option value={r.number}>{r.number}, {dayText(r.publishedAt, data.site.zone)}</option>{/each}
-			</select></label
+			</Select></label
 		>
 		<label
-			>against <select class="field" value={data.to ?? 0} onchange={(e) => goto(address({ to: Number(e.currentTarget.value) || null }))}>
+			>against <Select value={data.to ?? 0} onchange={(e) => goto(address({ to: Number(e.currentTarget.value) || null }))}>
 				<option value={0}>the draft</option>
 				{#each data.revisions as r (r.number)}<option value={r.number}>{r.number}, {dayText(r.publishedAt, data.site.zone)}</option>{/each}
-			</select></label
+			</Select></label
 		>
-		<a class="btn" href="/desk/pages/{data.draft.id}/preview?revision={data.from}">Look at revision {data.from}</a>
+		<Button href="/desk/pages/{data.draft.id}/preview?revision={data.from}">Look at revision {data.from}</Button>
 	</p>
 	<p class="say">
 		{c.added || c.removed ? `${counted(c.added, 'word', 'words')} added, ${counted(c.removed, 'word', 'words')} taken out.` : 'Their words are the same.'}
@@ -56,7 +57,7 @@
 		align-items: center;
 		margin: 12px 0;
 	}
-	.choose .field {
+	.choose :global(.field) {
 		padding-right: 28px;
 	}
 	ol {

@@ -1,5 +1,6 @@
 <!-- Where placed: of each placement how often it was shown, pressed, opened and saved; other websites. -->
 <script lang="ts">
+	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
 	import { formWords, type Form } from '#core/placing/placement';
 	import Hall from '$lib/ui/readership/Hall.svelte';
@@ -35,34 +36,46 @@
 	{#if data.report.items.length}
 		<section>
 			<h2>On pages <span class="tools"><TakeAway name="where-placed" {table} /></span></h2>
-			<table class="rows">
-				<thead><tr><th>Page and document</th><th>Form</th><th>Shown</th><th>Pressed</th><th></th><th>Opened</th><th>Saved</th></tr></thead>
+			<Table class="rows">
+				<TableHead
+					><TableHeadCell>Page and document</TableHeadCell><TableHeadCell>Form</TableHeadCell><TableHeadCell>Shown</TableHeadCell><TableHeadCell
+						>Pressed</TableHeadCell
+					><TableHeadCell></TableHeadCell><TableHeadCell>Opened</TableHeadCell><TableHeadCell>Saved</TableHeadCell></TableHead
+				>
 				{#each pages as p (p.where)}
-					<tbody>
-						<tr class="page"><th colspan="7" scope="rowgroup"><a href={p.where}>{p.title}</a> <span class="soft">{p.where}</span></th></tr>
-						{#each p.lines as line, i (i)}<tr
-								><td><a class="title" href="/desk/readership/{line.slug}">{line.document}</a></td><td>{form(line.form)}</td><td>{line.shown || ''}</td><td
-									>{line.pressed}</td
-								><td class="soft">{percent(line)}</td><td>{line.openings}</td><td>{line.saves || ''}</td></tr
+					<TableBody>
+						<TableBodyRow class="page"
+							><TableHeadCell colspan={7} scope="rowgroup"><a href={p.where}>{p.title}</a> <span class="soft">{p.where}</span></TableHeadCell></TableBodyRow
+						>
+						{#each p.lines as line, i (i)}<TableBodyRow
+								><TableBodyCell><a class="title" href="/desk/readership/{line.slug}">{line.document}</a></TableBodyCell><TableBodyCell
+									>{form(line.form)}</TableBodyCell
+								><TableBodyCell>{line.shown || ''}</TableBodyCell><TableBodyCell>{line.pressed}</TableBodyCell><TableBodyCell class="soft"
+									>{percent(line)}</TableBodyCell
+								><TableBodyCell>{line.openings}</TableBodyCell><TableBodyCell>{line.saves || ''}</TableBodyCell></TableBodyRow
 							>{/each}
-					</tbody>
+					</TableBody>
 				{/each}
-			</table>
+			</Table>
 			<p class="soft note">Shown: came into a reader's view. Pressed: led to its page, an opening or a save.</p>
 		</section>
 		{#if outside.length}
 			<section>
 				<h2>On other websites</h2>
-				<table class="rows">
-					<thead><tr><th>Website</th><th>Document</th><th>Opened</th><th>Saved</th></tr></thead>
-					<tbody
-						>{#each outside as line, i (i)}<tr
-								><td>{line.where}</td><td><a class="title" href="/desk/readership/{line.slug}">{line.document}</a></td><td>{line.openings}</td><td
-									>{line.saves || ''}</td
-								></tr
-							>{/each}</tbody
+				<Table class="rows">
+					<TableHead
+						><TableHeadCell>Website</TableHeadCell><TableHeadCell>Document</TableHeadCell><TableHeadCell>Opened</TableHeadCell><TableHeadCell
+							>Saved</TableHeadCell
+						></TableHead
 					>
-				</table>
+					<TableBody
+						>{#each outside as line, i (i)}<TableBodyRow
+								><TableBodyCell>{line.where}</TableBodyCell><TableBodyCell
+									><a class="title" href="/desk/readership/{line.slug}">{line.document}</a></TableBodyCell
+								><TableBodyCell>{line.openings}</TableBodyCell><TableBodyCell>{line.saves || ''}</TableBodyCell></TableBodyRow
+							>{/each}</TableBody
+					>
+				</Table>
 			</section>
 		{/if}
 	{:else}<p class="soft py-6">No page led to a document in this time.</p>{/if}
@@ -72,13 +85,13 @@
 	section {
 		margin-top: 18px;
 	}
-	.page th {
+	section :global(.page th) {
 		font: 600 14px var(--body);
 		color: var(--ink);
 		padding: 8px 12px;
 	}
-	td:nth-child(n + 3),
-	th:nth-child(n + 3) {
+	section :global(td:nth-child(n + 3)),
+	section :global(th:nth-child(n + 3)) {
 		text-align: right;
 	}
 	.note {

@@ -1,5 +1,6 @@
 <!-- Turned away: who, why and how often, with what mends it. -->
 <script lang="ts">
+	import SortedTable, { type Column } from '$lib/ui/parts/SortedTable.svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted, listWords } from '#core/access/reach';
 	import { timeText } from '$lib/ui/parts/when';
@@ -47,22 +48,24 @@
 		if (r.reason.startsWith('key')) return { href: `/desk/documents/${r.slug}#door`, words: 'Look at its keys' };
 		return r.reason.endsWith('not-allowed') ? { href: `/desk/documents/${r.slug}#door`, words: 'Look at its allowance' } : null;
 	}
+	const columns: readonly Column<Line>[] = [
+		{ title: 'Document', by: (r) => r.title, cell: titleCell },
+		{ title: 'Times', by: (r) => r.times, number: true },
+		{ title: 'Why', by: (r) => reasonWords[r.reason] ?? r.reason },
+		{ title: 'Who', cell: whoCell },
+		{ title: 'Came from', by: (r) => r.pageTitle ?? 'Elsewhere' },
+		{ title: 'Last', by: (r) => r.last, cell: lastCell },
+		{ title: '', cell: remedyCell }
+	];
 </script>
 
 <svelte:head><title>Turned away, readership, {data.site.name}</title></svelte:head>
+{#snippet titleCell(r: Line)}<a class="title" href="/desk/readership/{r.slug}">{r.title}</a>{/snippet}
+{#snippet whoCell(r: Line)}{who(r)}{/snippet}
+{#snippet lastCell(r: Line)}<span class="when">{timeText(r.last, data.site.zone)}</span>{/snippet}
+{#snippet remedyCell(r: Line)}{@const way = remedy(r)}{#if way}<a class="when" href={way.href}>{way.words}</a>{/if}{/snippet}
 {#snippet lines(rows: Line[])}
-	<table class="rows">
-		<thead><tr><th>Document</th><th>Times</th><th>Why</th><th>Who</th><th>Came from</th><th>Last</th><th></th></tr></thead>
-		<tbody>
-			{#each rows as r, i (i)}{@const way = remedy(r)}<tr
-					><td><a class="title" href="/desk/readership/{r.slug}">{r.title}</a></td><td class="n">{r.times}</td><td>{reasonWords[r.reason] ?? r.reason}</td><td
-						>{who(r)}</td
-					><td>{r.pageTitle ?? 'Elsewhere'}</td><td class="when">{timeText(r.last, data.site.zone)}</td><td class="when"
-						>{#if way}<a href={way.href}>{way.words}</a>{/if}</td
-					></tr
-				>{/each}
-		</tbody>
-	</table>
+	<SortedTable {rows} {columns} key={(r) => [r.slug, r.page, r.reason].join(' ')} label="Turned away" />
 {/snippet}
 <Hall title="Turned away" note="who, why and how often" period={data.period} whole={data.whole} {answer}>
 	{#if dead.length}
@@ -91,9 +94,6 @@
 <style>
 	section {
 		margin-top: 18px;
-	}
-	.n {
-		text-align: right;
 	}
 	.when {
 		white-space: nowrap;

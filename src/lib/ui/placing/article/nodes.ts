@@ -8,7 +8,7 @@ import { mount, unmount } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 import { settingsOfForm, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
 import type { AtHand } from '$lib/server/placing/contract';
-import PlacementDrawn from './PlacementDrawn.svelte';
+import PlacementDrawn from '../PlacementDrawn.svelte';
 
 export const shelfDrag = 'application/x-ianua-document';
 

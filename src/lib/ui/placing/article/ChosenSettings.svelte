@@ -1,0 +1,122 @@
+<!-- What is chosen in the text, beside it: the placement with its form and settings and what is wrong with it, or the picture. -->
+<script lang="ts">
+	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm } from '#core/placing/placement';
+	import { Button, Input } from '$lib/ui/parts/controls';
+	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+	import Mismatch from '../Mismatch.svelte';
+	import SettingFields from '../SettingFields.svelte';
+	import type { Article } from './article.svelte';
+
+	let { article, zone }: { article: Article; zone: string } = $props();
+	const chosen = $derived(article.chosen);
+	const picture = $derived(article.chosenPicture);
+	const ofChosen = $derived(chosen ? article.given.writer.mismatches.filter((f) => f.placement === chosen.id) : []);
+</script>
+
+{#if chosen}
+	{@const at = article.documents.get(chosen.document)}
+	<aside aria-label="This placement">
+		<h2>{at?.title ?? chosen.document}</h2>
+		<p class="soft">this placement</p>
+		{#if ofChosen.length}
+			<div class="grid gap-2 mt-3">
+				{#each ofChosen as f (f.kind)}<Mismatch found={f} {zone} names="none" mend={(remedy, why) => article.mend(f, remedy, why)} />{/each}
+			</div>
+		{/if}
+		<dl>
+			<dt>Form</dt>
+			<dd>
+				{#each forms as form (form)}<Button
+						kind="pill"
+						class={{ on: chosen.form === form }}
+						aria-pressed={chosen.form === form}
+						onclick={() => article.setForm(form)}>{formWords[form]}</Button
+					>{/each}
+			</dd>
+			{#if chosen.form !== 'frame'}
+				<dt>A press</dt>
+				<dd>
+					{#each presses as press (press)}<Button
+							kind="pill"
+							class={{ on: chosen.press === press }}
+							aria-pressed={chosen.press === press}
+							onclick={() => article.set({ press })}>{pressWords[press]}</Button
+						>{/each}
+				</dd>
+			{/if}
+			<dt>Words</dt>
+			<dd>
+				<Input
+					class="w-full!"
+					aria-label="Words"
+					placeholder={at?.title}
+					value={chosen.words ?? ''}
+					onchange={(e) => article.set({ words: e.currentTarget.value.trim() || null })}
+				/>
+			</dd>
+		</dl>
+		<div class="settings">
+			<SettingFields
+				names={settingsOfForm[chosen.form]}
+				own={chosen}
+				usual={defaultsOf(chosen.form, article.given.defaults)}
+				set={(change) => article.set(change)}
+			/>
+			{#if chosen.locked}<p class="soft">
+					Those whom the document turns away see a locked card. <Button kind="quiet" onclick={() => article.set({ locked: null })}>Not any more</Button>
+				</p>{/if}
+		</div>
+		{#if at}
+			<p class="flex gap-2 mt-3"><DoorMark position={at.position} height={22} /> {at.sentence}</p>
+			<a class="quiet" href="/desk/documents/{at.slug}#door">Set its door</a>
+		{/if}
+		<p><Button class="mt-4" onclick={() => article.takeOut()}>Take out</Button></p>
+	</aside>
+{:else if picture}
+	<aside aria-label="This picture">
+		<h2>This picture</h2>
+		<label class="grid gap-1 mt-3"
+			>What it shows, for those who do not see it
+			<Input value={picture.alt ?? ''} maxlength={400} onchange={(e) => article.set({ alt: e.currentTarget.value.trim() || null })} /></label
+		>
+		<p><Button class="mt-4" onclick={() => article.takeOut()}>Take out</Button></p>
+	</aside>
+{/if}
+
+<style>
+	aside {
+		overflow-y: auto;
+		background: var(--sheet);
+		border-left: 1px solid var(--line);
+		padding: 18px 20px;
+	}
+	aside h2 {
+		font-size: 18px;
+	}
+	dl {
+		display: grid;
+		grid-template-columns: 64px 1fr;
+		margin-top: 10px;
+	}
+	dt,
+	dd {
+		border-top: 1px solid var(--line);
+		padding: 9px 0;
+	}
+	dt {
+		color: var(--ink-soft);
+	}
+	dd {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 5px;
+		align-items: center;
+	}
+	.settings {
+		border-top: 1px solid var(--line);
+		border-bottom: 1px solid var(--line);
+		padding: 10px 0;
+		display: grid;
+		gap: 8px;
+	}
+</style>

@@ -1,0 +1,110 @@
+<!-- The tools above the text: how words stand, what is put in, and a step back. -->
+<script lang="ts">
+	import { addColumnAfter, addRowAfter, deleteColumn, deleteRow, deleteTable } from '@tiptap/pm/tables';
+	import { Button, Fileupload } from '$lib/ui/parts/controls';
+	import type { Article } from './article.svelte';
+	import { newTable } from './nodes';
+	import PlaceField from './PlaceField.svelte';
+
+	let { article, placing = $bindable() }: { article: Article; /** Whether a document is asked for. */ placing: boolean } = $props();
+
+	interface Tool {
+		readonly words: string;
+		readonly on: boolean;
+		readonly run: () => unknown;
+	}
+	const chain = () => article.editor?.chain().focus();
+	function link() {
+		const before = (article.editor?.getAttributes('link').href as string | undefined) ?? '';
+		const href = prompt('Address of the link (empty takes it away)', before);
+		if (href === null) return;
+		if (!href.trim()) chain()?.unsetLink().run();
+		else chain()?.setLink({ href: href.trim() }).run();
+	}
+	const tools = $derived<Tool[]>([
+		{ words: 'Bold', on: article.active('bold'), run: () => chain()?.toggleBold().run() },
+		{ words: 'Italic', on: article.active('italic'), run: () => chain()?.toggleItalic().run() },
+		{ words: 'Heading', on: article.active('heading', { level: 2 }), run: () => chain()?.toggleHeading({ level: 2 }).run() },
+		{ words: 'Subheading', on: article.active('heading', { level: 3 }), run: () => chain()?.toggleHeading({ level: 3 }).run() },
+		{ words: 'List', on: article.active('bulletList'), run: () => chain()?.toggleBulletList().run() },
+		{ words: 'Numbers', on: article.active('orderedList'), run: () => chain()?.toggleOrderedList().run() },
+		{ words: 'Quote', on: article.active('blockquote'), run: () => chain()?.toggleBlockquote().run() },
+		{ words: 'Link', on: article.active('link'), run: link },
+		{
+			words: 'Two columns',
+			on: article.active('columns'),
+			run: () => article.putBlock({ type: 'columns', content: [0, 1].map(() => ({ type: 'column', content: [{ type: 'paragraph' }] })) })
+		},
+		...(article.inTable
+			? [
+					{ words: 'Row', on: false, run: () => article.run(addRowAfter) },
+					{ words: 'Column', on: false, run: () => article.run(addColumnAfter) },
+					{ words: 'Row out', on: false, run: () => article.run(deleteRow) },
+					{ words: 'Column out', on: false, run: () => article.run(deleteColumn) },
+					{ words: 'Table out', on: false, run: () => article.run(deleteTable) }
+				]
+			: [{ words: 'Table', on: false, run: () => article.putBlock(newTable(3, 3)) }])
+	]);
+	const steps: readonly Tool[] = [
+		{ words: 'Undo', on: false, run: () => chain()?.undo().run() },
+		{ words: 'Redo', on: false, run: () => chain()?.redo().run() }
+	];
+</script>
+
+{#snippet press(tool: Tool)}<Button kind="bare" class={{ on: tool.on }} aria-pressed={tool.on} onclick={tool.run}>{tool.words}</Button>{/snippet}
+
+<div class="tools" role="toolbar" aria-label="Formatting">
+	{#each tools as tool (tool.words)}{@render press(tool)}{/each}
+	<label class="tool"
+		>Picture<Fileupload
+			unseen
+			accept="image/png,image/jpeg,image/webp"
+			onchange={(e) => {
+				const file = e.currentTarget.files?.[0];
+				e.currentTarget.value = '';
+				if (file) void article.putPicture(file);
+			}}
+		/></label
+	>
+	{#each steps as tool (tool.words)}{@render press(tool)}{/each}
+	<Button kind="bare" class="place" title="Alt and p" onclick={() => (placing = true)}>Place a document</Button>
+	{#if placing}<PlaceField {article} close={() => (placing = false)} />{/if}
+</div>
+
+<style>
+	.tools {
+		position: sticky;
+		top: 0;
+		z-index: 5;
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 2px;
+		/* wider than the page: all of it in one row where there is room */
+		max-width: 1010px;
+		margin: 0 auto;
+		padding: 8px 0;
+		background: var(--ground);
+	}
+	.tools > :global(button),
+	.tool {
+		padding: 3px 9px;
+		border: 1px solid transparent;
+		border-radius: var(--corner);
+		cursor: pointer;
+	}
+	.tools > :global(button:hover),
+	.tool:hover,
+	.tool:focus-within {
+		border-color: var(--edge);
+	}
+	.tools > :global(button.on) {
+		background: var(--brass-wash);
+		border-color: var(--brass-bright);
+		color: var(--brass);
+	}
+	.tools > :global(.place) {
+		margin-left: auto;
+		border-color: var(--edge);
+	}
+</style>

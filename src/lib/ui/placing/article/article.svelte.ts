@@ -1,0 +1,283 @@
+// The article being written: its text in the editor, the documents that can stand in it, and what is chosen.
+import { Editor } from '@tiptap/core';
+import { NodeSelection, TextSelection } from '@tiptap/pm/state';
+import { isInTable } from '@tiptap/pm/tables';
+import StarterKit from '@tiptap/starter-kit';
+import { untrack } from 'svelte';
+import { SvelteMap } from 'svelte/reactivity';
+import type { Remedy } from '#core/placing/mismatch';
+import { settingsOfForm, type Form, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
+import type { AtHand } from '$lib/server/placing/contract';
+import type { MismatchJson } from '$lib/server/placing/mismatches';
+import { act, soughtFor } from '$lib/ui/parts/act';
+import { call } from '$lib/ui/parts/api';
+import type { Writer } from '../writer.svelte';
+import { Arrivals } from './arrivals.svelte';
+import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, PictureNode, placementNode, plain, shelfDrag, tables } from './nodes';
+
+export interface ArticleGiven {
+	readonly writer: Writer;
+	readonly content: unknown;
+	/** The newest documents. */
+	readonly atHand: readonly AtHand[];
+	/** Those that stand on the page. */
+	readonly placed: readonly AtHand[];
+	readonly defaults: PlacementDefaults;
+	/** Bytes that a file may have. */
+	readonly maxUpload: number;
+}
+
+/** What a press on a tool does to the editor. */
+export type Command = (state: Editor['state'], dispatch: Editor['view']['dispatch']) => boolean;
+
+const addressPattern = /^\s*(https?:\/\/[^/\s]+)?\/d\/([a-z0-9-]+)(?:\/(?:read|file))?(?:[?#]\S*)?\s*$/;
+
+/** Made while the component that shows it is made: it watches what that is given. */
+export class Article {
+	editor = $state.raw<Editor>();
+	/** What a word looked for has found; null where none is looked for. */
+	found = $state.raw<readonly AtHand[] | null>(null);
+	/** By their addresses. */
+	readonly documents = new SvelteMap<string, AtHand>();
+	readonly arrivals: Arrivals;
+	/** Placements that would turn somebody away, by their ids; the editor's decorations look here. */
+	readonly #flags = new Map<string, string>();
+	/** Counts the editor's transactions, for what is read from its state. */
+	#beat = $state(0);
+	#asked = 0;
+
+	constructor(readonly given: ArticleGiven) {
+		this.arrivals = new Arrivals(this);
+		$effect.pre(() => {
+			for (const at of [...given.placed, ...given.atHand, ...(this.found ?? [])]) this.documents.set(at.slug, at);
+		});
+		$effect(() => {
+			const found = given.writer.mismatches;
+			untrack(() => {
+				this.#flags.clear();
+				for (const f of found) if (!f.intended && this.#flags.get(f.placement) !== 'dead-end') this.#flags.set(f.placement, f.kind);
+				this.editor?.view.dispatch(this.editor.state.tr.setMeta(flagsKey, true).setMeta('addToHistory', false));
+			});
+		});
+	}
+
+	/** The editor's state as of its last transaction. */
+	readonly #state = $derived(this.#beat ? this.editor?.state : undefined);
+	readonly #node = $derived((this.#state?.selection as { node?: { type: { name: string }; attrs: Record<string, unknown> } } | undefined)?.node);
+	readonly chosen = $derived(this.#node?.type.name === 'placement' ? (plain(this.#node.attrs) as KeptPlacement) : null);
+	readonly chosenPicture = $derived(this.#node?.type.name === 'picture' ? (this.#node.attrs as { alt: string | null }) : null);
+	readonly inTable = $derived(this.#state ? isInTable(this.#state) : false);
+
+	/** Whether what the cursor stands in is marked so. */
+	active(name: string, attrs?: Record<string, unknown>): boolean {
+		return this.#state !== undefined && (this.editor?.isActive(name, attrs) ?? false);
+	}
+
+	/** Begins the editor in an element; `askPlace` opens the question for a document. Gives what ends it. */
+	begin(element: HTMLElement, askPlace: () => void): () => void {
+		const { writer, content, defaults } = this.given;
+		const made = new Editor({
+			element,
+			injectCSS: false,
+			content: content as object,
+			extensions: [
+				StarterKit.configure({
+					code: false,
+					codeBlock: false,
+					strike: false,
+					underline: false,
+					heading: { levels: [2, 3] },
+					link: { openOnClick: false, autolink: false, protocols: ['mailto', 'tel'] }
+				}),
+				placementNode(this.documents, defaults),
+				PictureNode,
+				Columns,
+				Column,
+				...tables,
+				marks(this.#flags)
+			],
+			editorProps: {
+				attributes: { class: 'prose-page', role: 'textbox', 'aria-multiline': 'true', 'aria-label': 'Text of the page' },
+				// writing on after a placement was put in leaves it there: words go behind it
+				handleTextInput: (view, _from, _to, typed) => {
+					const { selection } = view.state;
+					if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'placement') return false;
+					const tr = view.state.tr.insertText(typed, selection.to);
+					view.dispatch(tr.setSelection(TextSelection.create(tr.doc, selection.to + typed.length)));
+					return true;
+				},
+				handleKeyDown: (view, event) => {
+					const { selection } = view.state;
+					if (event.key === 'Enter' && selection instanceof NodeSelection && selection.node.type.name === 'placement') {
+						this.editor?.chain().setTextSelection(selection.to).splitBlock().run();
+						return true;
+					}
+					// a command at the cursor: Alt and p
+					if (event.altKey && !event.ctrlKey && !event.metaKey && event.code === 'KeyP') {
+						askPlace();
+						return true;
+					}
+					return false;
+				},
+				handlePaste: (_view, event) => {
+					const text = event.clipboardData?.getData('text/plain') ?? '';
+					const [, origin, slug] = addressPattern.exec(text) ?? [];
+					if (!slug || (origin && origin !== location.origin)) return false;
+					void this.known(slug).then((is) => {
+						if (is) this.put(slug);
+						else this.editor?.chain().focus().insertContent(text).run();
+					});
+					return true;
+				},
+				handleDrop: (view, event) => {
+					const at = view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos ?? view.state.selection.to;
+					const slug = event.dataTransfer?.getData(shelfDrag);
+					if (slug) {
+						this.put(slug, at);
+						return true;
+					}
+					const files = [...(event.dataTransfer?.files ?? [])];
+					if (!files.length) return false;
+					const pictures = files.filter((f) => /^image\/(png|jpeg|webp)$/.test(f.type));
+					for (const file of pictures) void this.putPicture(file, at);
+					this.arrivals.bring(
+						files.filter((f) => !pictures.includes(f)),
+						at
+					);
+					return true;
+				}
+			},
+			onUpdate: writer.touch,
+			onTransaction: () => this.#beat++
+		});
+		// The library puts an empty line at the end of a page with the first transaction, whatever it is. Had that been the one of the focus, the
+		// press that brought the focus would have chosen nothing.
+		made.view.updateState(made.state.apply(made.state.tr.setMeta('addToHistory', false)));
+		this.editor = made;
+		writer.content = () => keptContent(made.getJSON());
+		return () => {
+			writer.stop();
+			made.destroy();
+		};
+	}
+
+	/** Whether there is a document at an address; it is at hand from then on. */
+	async known(slug: string): Promise<boolean> {
+		if (this.documents.has(slug)) return true;
+		const answer = await call<{ items: AtHand[] }>('GET', `/shelf?slug=${encodeURIComponent(slug)}`);
+		for (const at of answer.items) this.documents.set(slug, at);
+		return answer.items.length > 0;
+	}
+
+	/** Looks for documents by a word of their titles; nothing ends the looking. */
+	async find(word: string): Promise<void> {
+		const asking = ++this.#asked;
+		if (!word.trim()) {
+			this.found = null;
+			return;
+		}
+		const items = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?q=${encodeURIComponent(word)}`));
+		if (asking === this.#asked && items) this.found = items;
+	}
+
+	/**
+	 * Puts a document in at a position, or at the cursor, and chooses it, so that its settings show. Words that are selected become the
+	 * placement's words, as bold or italic as they were.
+	 */
+	put(slug: string, at?: number, form: Form = 'text'): void {
+		const { editor } = this;
+		if (!editor) return;
+		const press = this.given.defaults[form]?.press ?? 'page';
+		const attrs = { id: freshPlacement(), document: slug, form, press };
+		const { selection, doc } = editor.state;
+		const selected = at === undefined && selection instanceof TextSelection && selection.$from.sameParent(selection.$to) ? selection : null;
+		const words = selected && doc.textBetween(selected.from, selected.to).trim();
+		const node = { type: 'placement', attrs: { ...attrs, words: words || null } };
+		if (selected && words) {
+			const marks = (selected.$from.marksAcross(selected.$to) ?? []).filter((m) => m.type.name !== 'link');
+			editor
+				.chain()
+				.focus()
+				.insertContentAt(selected, { ...node, marks: marks.map((m) => ({ type: m.type.name, attrs: m.attrs })) })
+				.run();
+		} else
+			editor
+				.chain()
+				.focus()
+				.insertContentAt(at ?? selection.to, node)
+				.run();
+		this.choose(attrs.id);
+	}
+
+	choose(id: string): void {
+		const at: number[] = [];
+		this.editor?.state.doc.descendants((n, pos) => {
+			if (n.attrs.id === id) at.push(pos);
+		});
+		if (at[0] !== undefined) this.editor?.chain().setNodeSelection(at[0]).run();
+	}
+
+	/** Sets attributes of what is chosen: a placement or a picture. */
+	set(change: Record<string, unknown>): void {
+		const { editor } = this;
+		if (!editor || !(this.chosen ?? this.chosenPicture)) return;
+		// setting attributes replaces the node, and with it the choice of it: choose it again
+		const at = editor.state.selection.from;
+		const node = editor.state.doc.nodeAt(at);
+		if (!node) return;
+		const attrs = { ...node.attrs, ...change };
+		editor
+			.chain()
+			.command(({ tr }) => {
+				tr.setNodeMarkup(at, undefined, attrs);
+				return true;
+			})
+			.setNodeSelection(at)
+			.run();
+	}
+
+	/** A change of the form drops settings that the other form has not, and takes its usual press. */
+	setForm(form: Form): void {
+		if (!this.chosen) return;
+		const before = settingsOfForm[this.chosen.form];
+		const dropped = Object.fromEntries(before.filter((n) => !settingsOfForm[form].includes(n)).map((n) => [n, null]));
+		this.set({ form, ...dropped });
+	}
+
+	takeOut(): void {
+		this.editor?.chain().focus().deleteSelection().run();
+	}
+
+	/** Puts a block in behind what is chosen, which stays. */
+	putBlock(block: object, at?: number): void {
+		this.editor
+			?.chain()
+			.focus()
+			.insertContentAt(at ?? this.editor.state.selection.to, block)
+			.run();
+	}
+
+	async putPicture(file: File, at?: number): Promise<void> {
+		const form = new FormData();
+		form.append('file', file);
+		await act('', () => call<{ picture: string; width: number; height: number }>('POST', '/pictures', form), null, {
+			show: ({ picture, width, height }) => this.putBlock({ type: 'picture', attrs: { picture, width, height } }, at)
+		});
+	}
+
+	/** Does a command of the editor's own to what the cursor stands in. */
+	run(command: Command): void {
+		if (!this.editor) return;
+		command(this.editor.state, this.editor.view.dispatch);
+		this.editor.commands.focus();
+	}
+
+	/** Remedies for what stands here: those that change the content the editor does itself, so that undo covers them. */
+	mend(found: MismatchJson, remedy: Remedy, why?: string): void {
+		if (remedy === 'take-out' || remedy === 'locked') {
+			this.choose(found.placement);
+			if (remedy === 'take-out') this.takeOut();
+			else this.set({ locked: true });
+		} else void this.given.writer.mend(found, remedy, why);
+	}
+}
