@@ -54,5 +54,6 @@ export default defineConfig(({ command }) => ({
 	worker: { format: 'es', plugins: () => [trimPdfjs()] },
 	// what the server needs at run time stays a package (dependencies); all else is taken into the build
 	ssr: command === 'build' ? { noExternal: true, external: Object.keys(packageJson.dependencies) } : {},
-	build: { chunkSizeWarningLimit: 1500, license: { fileName: '_app/licences/packages.md' } }
+	// with maps for `npm run coverage` alone: what is not served need not be made
+	build: { chunkSizeWarningLimit: 1500, license: { fileName: '_app/licences/packages.md' }, sourcemap: process.env.IANUA_COVERAGE === 'yes' }
 }));

@@ -205,6 +205,73 @@ test('words that are selected become the link to the document, as bold as they w
 	await expect(paragraph.locator('strong').getByRole('link', { name: 'the guide to cruising' })).toHaveAttribute('href', /\/d\/cruising-guide/);
 });
 
+test('one field asks where words lead: a page, an address, or a document, which is a placement then', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'Where it leads');
+	const text = textOf(page);
+	const field = page.getByRole('combobox', { name: 'Where it leads' });
+	const select = async (words: string) => {
+		await page.keyboard.type(words);
+		for (const _ of words) await page.keyboard.press('Shift+ArrowLeft');
+		await page.keyboard.press('Control+k');
+		await expect(field).toBeFocused();
+	};
+	await text.click();
+	// a page, by a part of its title
+	await select('our library');
+	await field.fill('librar');
+	await page.getByRole('option', { name: 'Library' }).click();
+	await expect(text.getByRole('link', { name: 'our library' })).toHaveAttribute('href', '/library');
+	// an address, as one types it
+	await page.keyboard.press('End');
+	await page.keyboard.type(' and ');
+	await select('the tides');
+	await field.fill('tides.example/ternwell');
+	await field.press('Enter');
+	await expect(text.getByRole('link', { name: 'the tides' })).toHaveAttribute('href', 'https://tides.example/ternwell');
+	// what is neither says so and changes nothing
+	await page.keyboard.press('End');
+	await page.keyboard.type(' and ');
+	await select('the rules');
+	await field.fill('zzzz');
+	await expect(page.getByText('No document or page is called that, and it is no address.')).toBeVisible();
+	// a document by its address is no mere link: it is placed, and its settings show
+	await field.fill('/d/rules-for-fishing');
+	await field.press('Enter');
+	await expect(sheetOf(page).getByLabel('Words')).toHaveValue('the rules');
+	await expect(text.locator('.placement')).toHaveCount(1);
+	// the link at the cursor is changed or taken away without selecting it
+	await text.getByRole('link', { name: 'our library' }).click();
+	await page.getByRole('button', { name: 'Link', exact: true }).click();
+	await expect(field).toHaveValue('/library');
+	await page.getByRole('button', { name: 'Take the link away' }).click();
+	await expect(text.getByRole('link', { name: 'our library' })).toHaveCount(0);
+	await expect(text).toContainText('our library');
+	await saved(page);
+	await page.goto('/desk/documents/rules-for-fishing');
+	await expect(page.locator('#placed').locator('..')).toContainText('Where it leads');
+});
+
+test('placed from its sheet a document stands at the end of the page, in a line of its own, once', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'At the end');
+	await textOf(page).click();
+	await page.keyboard.type('What is written stays before it.');
+	await saved(page);
+	await page.goto('/desk/documents/cruising-guide');
+	await page.getByRole('link', { name: 'Place', exact: true }).click();
+	await page.getByRole('link', { name: 'At the end' }).click();
+	const last = textOf(page)
+		.locator('> p')
+		.filter({ has: page.locator('.placement') });
+	await expect(last).toHaveCount(1);
+	await expect(last).not.toContainText('What is written');
+	await expect(textOf(page).locator('> p').first()).toHaveText('What is written stays before it.');
+	await saved(page);
+	await page.reload();
+	await expect(textOf(page).locator('.placement')).toHaveCount(1);
+});
+
 test('a dead end is told while writing, asked about once at publishing, and mended in one press; undo takes it back', async ({ people }) => {
 	const page = await people.as('staff');
 	await write(page, 'Leads nowhere');

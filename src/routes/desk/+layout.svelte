@@ -12,7 +12,8 @@
 	import Notices from '$lib/ui/parts/Notices.svelte';
 	import SignInAgain from '$lib/ui/parts/SignInAgain.svelte';
 	import Tray from '$lib/ui/intake/Tray.svelte';
-	import { bringIn, droppedFiles, leavingBreaksOff, onBroughtIn, takeUp, tray } from '$lib/ui/intake/tray.svelte';
+	import { droppedFiles } from '$lib/ui/intake/dropped-files';
+	import { bringIn, leavingBreaksOff, onBroughtIn, takeUp, tray } from '$lib/ui/intake/tray.svelte';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { chooser } from '$lib/ui/intake/chooser';
 	import { isTyping, shortcutWords } from '$lib/ui/parts/shortcuts';

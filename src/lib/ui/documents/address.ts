@@ -22,3 +22,6 @@ export function roomQuery(query: RoomQuery, covers: boolean): string {
 	const text = params.toString();
 	return text ? `?${text}` : '';
 }
+
+/** The picture of a document in lists; its mark changes with the cover. */
+export const coverAddress = ({ slug, coverMark }: { readonly slug: string; readonly coverMark: string }): string => `/d/${slug}/cover/300.webp?e=${coverMark}`;

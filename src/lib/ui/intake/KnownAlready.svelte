@@ -3,7 +3,8 @@
 	import { Button, Input } from '$lib/ui/parts/controls';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
-	import { allTheSame, stop, type TrayEntry } from './tray.svelte';
+	import type { TrayEntry } from './entry';
+	import { allTheSame, stop } from './tray.svelte';
 
 	let { entry }: { entry: TrayEntry } = $props();
 	let choosing = $state(false);

@@ -7,7 +7,8 @@
 	import Progress from '$lib/ui/parts/Progress.svelte';
 	import { chooser } from './chooser';
 	import KnownAlready from './KnownAlready.svelte';
-	import { clearDone, pause, pauseAll, resume, stop, stopAll, tray, underWay, type TrayEntry } from './tray.svelte';
+	import { clearDone, pause, pauseAll, resume, stop, stopAll, tray, underWay } from './tray.svelte';
+	import type { TrayEntry } from './entry';
 
 	const entries = $derived(tray.entries);
 	const going = $derived(entries.filter(underWay));

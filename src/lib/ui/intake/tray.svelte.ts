@@ -2,60 +2,12 @@
 // broken off and gone on with; what became of each file is asked of the server, which knows it after a reload too.
 import { Upload, type DetailedError } from 'tus-js-client';
 import { sizeWords } from '#core/documents/size';
-import type { ConditionStatus } from '#core/intake/condition';
 import { call, ApiTrouble } from '$lib/ui/parts/api';
 import type { ChecksumAnswer, ChecksumRequest } from './checksum.worker';
 import { v7 } from 'uuid';
+import type { ServerLine, TrayEntry } from './entry';
+import { begunBefore, passing, wordsOf } from './upload-trouble';
 import { dropFile, keepFile, keptFiles, largestKept } from './kept-files';
-
-export type EntryState =
-	/** Its checksum is being taken. */
-	| 'looking'
-	/** The same bytes are here already: somebody has to say what is meant. */
-	| 'known'
-	| 'waiting'
-	| 'uploading'
-	| 'paused'
-	/** The connection is lost; it goes on by itself. */
-	| 'lost'
-	/** Some of it has arrived, but the browser no longer has the file. */
-	| 'needs-file'
-	/** Another window of this browser sends it. */
-	| 'elsewhere'
-	| 'checking'
-	| 'in'
-	| 'refused'
-	| 'stopped';
-
-export interface TrayEntry {
-	readonly key: number;
-	/** The upload's id, given here, so that it is known again whatever became of the first request. */
-	readonly id: string;
-	/** The server knows of it. */
-	begun: boolean;
-	readonly name: string;
-	readonly bytes: number;
-	state: EntryState;
-	/** Share uploaded, 0 to 1. */
-	progress: number;
-	/** Why it was refused, and what to do. */
-	trouble: string | null;
-	document: { slug: string; title: string; condition: ConditionStatus } | null;
-	known: readonly { slug: string; title: string; inForce: boolean }[];
-	/** The document it is a new edition of. */
-	editionOf: string | null;
-}
-
-interface ServerLine {
-	id: string;
-	name: string;
-	bytes: number;
-	state: 'uploading' | 'checking' | 'in' | 'refused' | 'stopped';
-	arrived: number;
-	trouble: { code: string; text: string } | null;
-	document: TrayEntry['document'];
-	edition: boolean;
-}
 
 const endpoint = '/api/v1/intake';
 const atOnce = 3;
@@ -242,28 +194,6 @@ function send(entry: TrayEntry): void {
 	upload.start();
 }
 
-/** True for a trouble that passes: no connection, a server starting again, somebody else at the same upload. */
-function passing(error: DetailedError): boolean {
-	const status = error.originalResponse?.getStatus() ?? 0;
-	return status === 0 || status === 409 || status === 423 || status === 429 || (status >= 500 && status !== 507);
-}
-
-/** The first request had come through although its answer had not: the upload is there to be gone on with. */
-const begunBefore = (error: DetailedError, entry: TrayEntry): boolean => !entry.begun && error.originalResponse?.getStatus() === 409;
-
-function wordsOf(error: DetailedError): string {
-	try {
-		return (JSON.parse(error.originalResponse?.getBody() ?? '') as { title: string }).title;
-	} catch {
-		const status = error.originalResponse?.getStatus();
-		return status === 401 || status === 403
-			? 'You are no longer signed in. Sign in in another tab, then try again.'
-			: status === 404 || status === 410
-				? 'The server no longer knows this upload. Bring the file in again.'
-				: 'The upload failed. Try again.';
-	}
-}
-
 function goOn(entry: TrayEntry): void {
 	if (entry.state !== 'lost') return;
 	entry.state = 'waiting';
@@ -418,32 +348,3 @@ export function clearDone(): void {
 
 /** True while leaving the desk would break an upload off that does not go on by itself when the desk is open again. */
 export const leavingBreaksOff = (): boolean => tray.entries.some((e) => sending(e) && e.bytes > largestKept);
-
-/** Every file of what was dropped, folders and all; what of a folder is no PDF is left out and counted. */
-export async function droppedFiles(transfer: DataTransfer): Promise<{ files: File[]; leftOut: number }> {
-	const items = [...transfer.items].map((item) => ({ entry: item.webkitGetAsEntry(), file: item.getAsFile() }));
-	if (!items.length) return { files: [...transfer.files], leftOut: 0 };
-	const found: File[] = [];
-	let leftOut = 0;
-	const walk = async (entry: FileSystemEntry, inFolder: boolean): Promise<void> => {
-		if (entry.isFile) {
-			const file = await new Promise<File | null>((done) => (entry as FileSystemFileEntry).file(done, () => done(null)));
-			if (!file) return;
-			if (!inFolder || /\.pdf$/i.test(file.name) || file.type === 'application/pdf') found.push(file);
-			else leftOut++;
-			return;
-		}
-		const reader = (entry as FileSystemDirectoryEntry).createReader();
-		// a folder is read in pieces of at most a hundred
-		for (;;) {
-			const entries = await new Promise<FileSystemEntry[]>((done) => reader.readEntries(done, () => done([])));
-			if (!entries.length) return;
-			for (const inner of entries) await walk(inner, true);
-		}
-	};
-	for (const { entry, file } of items) {
-		if (entry?.isDirectory) await walk(entry, true);
-		else if (file) found.push(file);
-	}
-	return { files: found, leftOut };
-}

@@ -9,8 +9,7 @@
 	import { spanOf } from '#core/access/hours';
 	import type { AtHand } from '$lib/server/placing/contract';
 	import FindDocument from './FindDocument.svelte';
-	import { soughtFor } from '$lib/ui/parts/act';
-	import { call } from '$lib/ui/parts/api';
+	import PocketFields from './PocketFields.svelte';
 	import { freshPlacement } from './article/nodes';
 	import type { Writer } from './writer.svelte';
 	let { writer, content, placed, zone, origin }: { writer: Writer; content: Pocket; placed: readonly AtHand[]; zone: string; origin: string } = $props();
@@ -35,11 +34,6 @@
 		writer.content = () => ({ ...(lead.trim() ? { lead: lead.trim() } : {}), entries: $state.snapshot(entries).filter((e) => !entryTrouble(e)) });
 		return writer.stop;
 	});
-	let icons = $state.raw<readonly { name: string; svg: string }[]>([]);
-	async function findIcons(word: string) {
-		const found = word.trim() ? await soughtFor(call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word.trim())}`)) : [];
-		icons = found?.slice(0, 12) ?? icons;
-	}
 	const touch = () => writer.touch();
 	function change(id: string, given: Partial<Line>) {
 		entries = entries.map((e) => {
@@ -107,7 +101,6 @@
 		>
 			{#each entries as entry (entry.id)}
 				{@const at = bar(entry)}
-				{@const trouble = entryTrouble(entry)}
 				<li class:unseen={!onShow(entry, lookAt, zone)}>
 					<div class="line">
 						<span
@@ -143,66 +136,18 @@
 						</span>
 					</div>
 					{#if open === entry.id}
-						<div class="more">
-							<label
-								>Words <Input
-									value={entry.words ?? ''}
-									maxlength={120}
-									placeholder={named(entry)}
-									oninput={(e) => change(entry.id, { words: e.currentTarget.value })}
-								/></label
-							>
-							<label
-								>Icon <Input
-									value={entry.icon ?? ''}
-									placeholder={entry.document ? 'its cover; or a word' : 'a word'}
-									maxlength={60}
-									oninput={(e) => void findIcons(e.currentTarget.value)}
-									onchange={(e) => {
-										if (!e.currentTarget.value.trim()) change(entry.id, { icon: '' });
-									}}
-								/></label
-							>
-							{#if icons.length}
-								<span class="icons">
-									{#each icons as icon (icon.name)}<Button
-											kind="pill"
-											title={icon.name}
-											aria-label="Icon {icon.name}"
-											onclick={() => {
-												change(entry.id, { icon: icon.name });
-												icons = [];
-											}}><img src="data:image/svg+xml,{encodeURIComponent(icon.svg)}" alt="" width="22" height="22" /></Button
-										>{/each}
-								</span>
-							{/if}
-							<label
-								>On show from <Input
-									type="date"
-									value={entry.from?.slice(0, 10) ?? ''}
-									onchange={(e) => change(entry.id, { from: e.currentTarget.value })}
-								/></label
-							>
-							<label
-								>until the end of <Input
-									type="date"
-									value={entry.until?.slice(0, 10) ?? ''}
-									onchange={(e) => change(entry.id, { until: e.currentTarget.value })}
-								/></label
-							>
-							{#if entry.url}<label>Address <Input value={entry.url} onchange={(e) => change(entry.id, { url: e.currentTarget.value.trim() })} /></label>{/if}
-							<span class="flex gap-2">
-								<Button onclick={() => move(entry.id, -1)} disabled={entries[0]?.id === entry.id}>Up</Button>
-								<Button onclick={() => move(entry.id, 1)} disabled={entries.at(-1)?.id === entry.id}>Down</Button>
-								<Button
-									onclick={() => {
-										entries = entries.filter((e) => e.id !== entry.id);
-										touch();
-									}}>Take out</Button
-								>
-							</span>
-							{#if trouble}<p class="trouble">This entry is not saved yet: {trouble}.</p>{/if}
-						</div>
+						<PocketFields
+							{entry}
+							name={named(entry)}
+							change={(given) => change(entry.id, given)}
+							move={(by) => move(entry.id, by)}
+							first={entries[0]?.id === entry.id}
+							last={entries.at(-1)?.id === entry.id}
+							takeOut={() => {
+								entries = entries.filter((e) => e.id !== entry.id);
+								touch();
+							}}
+						/>
 					{/if}
 				</li>
 			{/each}
@@ -406,28 +351,6 @@
 		top: 13px;
 		background: var(--sheet);
 		padding: 0 4px;
-	}
-	.more {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));
-		gap: 10px 14px;
-		padding: 10px 14px 14px 36px;
-		background: var(--sheet);
-	}
-	.more label {
-		display: grid;
-		gap: 2px;
-		font-size: 13px;
-		color: var(--ink-soft);
-	}
-	.icons {
-		grid-column: 1 / -1;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px;
-	}
-	.more .trouble {
-		grid-column: 1 / -1;
 	}
 	.none {
 		padding: 20px 0;

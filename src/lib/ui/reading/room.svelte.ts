@@ -1,22 +1,12 @@
 // The state of a reading room and what its tools do; the drawing is left to the components.
-import { AttentionClock, isSeen } from '#core/reading/attention';
 import type { Chapter } from '#core/reading/edge';
 import type { Box } from '#core/reading/fit';
 import type { Around } from '#core/reading/found';
 import { fragment, toPage, type Fragment } from '#core/reading/fragment';
-import {
-	byTurns,
-	readersChoice,
-	zoomStep,
-	ways,
-	type Fit,
-	type ReadersChoice,
-	type RoomPlace,
-	type RoomSettings,
-	type RoomTool,
-	type Way
-} from '#core/reading/settings';
+import { byTurns, zoomStep, ways, type Fit, type RoomPlace, type RoomSettings, type RoomTool, type Way } from '#core/reading/settings';
 import { say, type Language, type RoomWords } from '#core/words/words';
+import { Reporter } from './reporter';
+import { keepChoice, keepPlace, keptChoice, keptPlace } from './kept';
 import { turnLeaf } from './turning';
 import type { FindOptions, FindState } from './finder';
 import { Viewer, type Place } from './viewer';
@@ -48,9 +38,6 @@ export interface RoomGiven {
 }
 
 export type Panel = 'ways' | 'fit' | 'find' | 'print' | 'more';
-const choiceKey = 'ianua-reading';
-const placeKey = 'ianua-places';
-const mostPlaces = 100;
 const noFind: FindState = { count: 0, at: 0, looked: 0, state: 'none', pages: new Map() };
 
 export class Room {
@@ -81,14 +68,14 @@ export class Room {
 	search = $state<FindOptions>({ words: '', wholeWords: false, sameCase: false, sameAccents: false });
 	foundOn = $state<{ page: number; around: Around[] }[]>([]);
 	said = $state('');
-	#clock: AttentionClock | undefined;
-	#timer: ReturnType<typeof setInterval> | undefined;
+	readonly #reporter: Reporter;
 	#container: HTMLElement | undefined;
 	#ended = new AbortController();
 	#quietHash = '';
 
 	constructor(given: RoomGiven) {
 		this.given = given;
+		this.#reporter = new Reporter(`/d/${given.document.slug}/read/told?${this.suffix.slice(1)}`, () => this.withdraw());
 		({ way: this.way, fit: this.fit, cover: this.cover, theme: this.theme } = given.settings);
 	}
 
@@ -125,7 +112,7 @@ export class Room {
 	/** Opens the document in `container`. Gives what ends it. */
 	begin(container: HTMLDivElement): () => void {
 		const { document: doc } = this.given;
-		const kept = this.#remembered();
+		const kept = keptChoice();
 		if (kept.way && this.has('ways')) this.way = kept.way;
 		if (kept.fit !== undefined && this.has('fit')) this.fit = kept.fit;
 		else if (!this.framed && matchMedia('(max-width: 600px)').matches && this.given.settings.fit === 'page') this.fit = 'width';
@@ -139,12 +126,11 @@ export class Room {
 		const asked = fragment(location.hash);
 		this.start = this.page = Math.min(doc.pages, asked.page ?? 1);
 		this.#forgetFrom();
-		const leftAt = this.#places()[doc.slug];
+		const leftAt = keptPlace(doc.slug);
 		if (!this.framed && !location.hash && leftAt && leftAt > 1 && leftAt <= doc.pages) this.left = leftAt;
 
-		this.#clock = new AttentionClock(performance.now());
+		this.#reporter.begin(this.#ended.signal);
 		this.#listen();
-		this.#timer = setInterval(() => this.#tell(), 20_000);
 		const open = { way: this.way, cover: this.cover, fit: this.fit, page: this.page };
 		Viewer.open(
 			{
@@ -159,11 +145,7 @@ export class Room {
 				page: (page) => this.#turned(page),
 				scale: (percent) => (this.percent = percent),
 				drawn: (page, trouble) => this.#drawn(page, trouble),
-				seen: (shares) =>
-					this.#clock?.see(
-						shares.filter((s) => isSeen(s.ofPage, s.ofWindow)).map((s) => s.page),
-						performance.now()
-					),
+				seen: (shares) => this.#reporter.see(shares),
 				find: (state) => this.#found(state),
 				followed: (place) => (this.trail = [...this.trail.slice(-49), place]),
 				lost: (lost) => (this.lost = lost),
@@ -201,19 +183,6 @@ export class Room {
 
 	#listen() {
 		const { signal } = this.#ended;
-		const sign = () => this.#clock?.sign(performance.now());
-		for (const kind of ['pointermove', 'pointerdown', 'keydown', 'wheel', 'touchmove']) addEventListener(kind, sign, { signal, passive: true });
-		const attended = () => this.#clock?.attended(document.visibilityState === 'visible' && document.hasFocus(), performance.now());
-		for (const kind of ['focus', 'blur']) addEventListener(kind, attended, { signal });
-		document.addEventListener(
-			'visibilitychange',
-			() => {
-				attended();
-				if (document.visibilityState === 'hidden') this.#tell(true);
-			},
-			{ signal }
-		);
-		addEventListener('pagehide', () => this.#tell(true), { signal });
 		addEventListener(
 			'hashchange',
 			() => {
@@ -231,28 +200,6 @@ export class Room {
 		if (this.viewer) this.fit = this.viewer.fit;
 	}
 
-	/** Sends what was attended to since the last time. `leaving`: nothing can be waited for any more. */
-	#tell(leaving = false) {
-		const pages = this.#clock?.take(performance.now(), leaving).slice(0, 200) ?? [];
-		if (!pages.length) return;
-		const address = `/d/${this.given.document.slug}/read/told?${this.suffix.slice(1)}`;
-		const body = JSON.stringify({ kind: 'read', pages });
-		if (leaving) navigator.sendBeacon(address, new Blob([body], { type: 'application/json' }));
-		else
-			fetch(address, { method: 'POST', body, headers: { 'content-type': 'application/json' } }).then(
-				({ status }) => {
-					if ([401, 403, 404, 410].includes(status)) this.withdraw();
-				},
-				() => undefined
-			);
-	}
-
-	/** Tells that pages go to a printer. */
-	tellPrinted() {
-		const address = `/d/${this.given.document.slug}/read/told?${this.suffix.slice(1)}`;
-		void fetch(address, { method: 'POST', body: JSON.stringify({ kind: 'printed' }), headers: { 'content-type': 'application/json' } }).catch(() => undefined);
-	}
-
 	#turned(page: number) {
 		this.page = page;
 		// passing pages are neither remembered nor told, the one that is stayed on is
@@ -260,12 +207,14 @@ export class Room {
 		this.#settling = setTimeout(() => this.#settled(page), 250);
 	}
 
+	/** Tells that pages go to a printer. */
+	tellPrinted(): void {
+		this.#reporter.printed();
+	}
+
 	#settling: ReturnType<typeof setTimeout> | undefined;
 	#settled(page: number) {
-		const places = this.#places();
-		const { slug } = this.given.document;
-		delete places[slug];
-		this.#keep(placeKey, Object.fromEntries([...Object.entries(places).slice(1 - mostPlaces), [slug, page]]));
+		keepPlace(this.given.document.slug, page);
 		this.#address();
 		this.said = this.say('pageOf', { page, count: this.given.document.pages });
 	}
@@ -312,7 +261,7 @@ export class Room {
 		this.way = way;
 		this.cover = cover;
 		this.viewer?.setWay(way, cover);
-		this.#remember({ way });
+		keepChoice({ way });
 	}
 
 	nextWay() {
@@ -322,7 +271,7 @@ export class Room {
 	setFit(fit: Fit | number) {
 		this.fit = fit;
 		this.viewer?.setFit(fit);
-		this.#remember({ fit });
+		keepChoice({ fit });
 	}
 
 	zoom(direction: 1 | -1) {
@@ -348,7 +297,7 @@ export class Room {
 
 	setTheme(theme: 'system' | 'light' | 'dark') {
 		this.theme = theme;
-		this.#remember({ theme });
+		keepChoice({ theme });
 	}
 
 	findWords(words: string | readonly string[] = this.search.words) {
@@ -401,17 +350,17 @@ export class Room {
 	async #listFound({ pages }: FindState) {
 		let before = 0;
 		const wanted = [...pages].filter(([, count]) => (before += count) - count < 200);
-		const mine = wanted.join(' ');
-		if (mine === this.#listed) return;
-		this.#listed = mine;
+		const listed = wanted.join(' ');
+		if (listed === this.#listed) return;
+		this.#listed = listed;
 		await new Promise((go) => setTimeout(go, 120));
 		for (const [page, count] of wanted) {
 			if (this.#around.get(page)?.length === count) continue;
 			const around = await this.viewer?.finder.around(page).catch(() => []);
-			if (mine !== this.#listed) return;
+			if (listed !== this.#listed) return;
 			this.#around.set(page, around ?? []);
 		}
-		if (mine === this.#listed) this.foundOn = wanted.map(([page]) => ({ page, around: this.#around.get(page) ?? [] }));
+		if (listed === this.#listed) this.foundOn = wanted.map(([page]) => ({ page, around: this.#around.get(page) ?? [] }));
 	}
 
 	/** An address that leads to this page: at home the room in the whole window. */
@@ -436,43 +385,13 @@ export class Room {
 		history.replaceState(history.state, '', address);
 	}
 
-	#remembered(): ReadersChoice {
-		return readersChoice(this.#read(choiceKey));
-	}
-
-	#remember(choice: ReadersChoice) {
-		this.#keep(choiceKey, { ...this.#remembered(), ...choice });
-	}
-
-	#places(): Record<string, number> {
-		return (this.#read(placeKey) as Record<string, number> | null) ?? {};
-	}
-
-	// a browser that keeps nothing, or in a frame of another website may not, reads all the same
-	#read(key: string): unknown {
-		try {
-			return JSON.parse(localStorage.getItem(key) ?? 'null');
-		} catch {
-			return null;
-		}
-	}
-
-	#keep(key: string, value: unknown) {
-		try {
-			localStorage.setItem(key, JSON.stringify(value));
-		} catch {
-			/* nothing is kept then */
-		}
-	}
-
 	get byTurns(): boolean {
 		return byTurns(this.way);
 	}
 
 	#end() {
-		this.#tell(true);
+		this.#reporter.report(true);
 		this.#ended.abort();
-		clearInterval(this.#timer);
 		clearTimeout(this.#settling);
 		this.viewer?.close();
 	}

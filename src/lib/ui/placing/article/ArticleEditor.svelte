@@ -8,19 +8,25 @@
 
 	let { place, zone, ...given }: ArticleGiven & { /** A document to be placed at once. */ place: string | null; zone: string } = $props();
 	let holder = $state<HTMLElement>();
-	let placing = $state(false);
+	let asking = $state<'place' | 'link' | null>(null);
 	const article = new Article(untrack(() => given));
 
 	onMount(() => {
-		const end = article.begin(holder!, () => (placing = true));
-		if (place && article.documents.has(place)) article.put(place);
+		const end = article.begin(holder!, (what) => (asking = what));
+		if (place && article.documents.has(place)) {
+			article.putAtEnd(place);
+			// once: loaded again, the page does not take it again
+			const address = new URL(location.href);
+			address.searchParams.delete('place');
+			history.replaceState(history.state, '', address);
+		}
 		return end;
 	});
 </script>
 
 <div class="article" class:chosen={article.chosen ?? article.chosenPicture}>
 	<div class="desk">
-		<Tools {article} bind:placing />
+		<Tools {article} bind:asking />
 		<article>
 			<h1>{given.writer.title}</h1>
 			<div bind:this={holder} class="text"></div>

@@ -4,9 +4,13 @@
 	import { Button, Fileupload } from '$lib/ui/parts/controls';
 	import type { Article } from './article.svelte';
 	import { newTable } from './nodes';
+	import LinkField from './LinkField.svelte';
 	import PlaceField from './PlaceField.svelte';
 
-	let { article, placing = $bindable() }: { article: Article; /** Whether a document is asked for. */ placing: boolean } = $props();
+	let {
+		article,
+		asking = $bindable()
+	}: { article: Article; /** What is asked for: a document to be placed, or where a link leads. */ asking: 'place' | 'link' | null } = $props();
 
 	interface Tool {
 		readonly words: string;
@@ -14,12 +18,10 @@
 		readonly run: () => unknown;
 	}
 	const chain = () => article.editor?.chain().focus();
-	function link() {
-		const before = (article.editor?.getAttributes('link').href as string | undefined) ?? '';
-		const href = prompt('Address of the link (empty takes it away)', before);
-		if (href === null) return;
-		if (!href.trim()) chain()?.unsetLink().run();
-		else chain()?.setLink({ href: href.trim() }).run();
+	const close = () => (asking = null);
+	function back() {
+		asking = null;
+		article.editor?.commands.focus();
 	}
 	const tools = $derived<Tool[]>([
 		{ words: 'Bold', on: article.active('bold'), run: () => chain()?.toggleBold().run() },
@@ -29,7 +31,7 @@
 		{ words: 'List', on: article.active('bulletList'), run: () => chain()?.toggleBulletList().run() },
 		{ words: 'Numbers', on: article.active('orderedList'), run: () => chain()?.toggleOrderedList().run() },
 		{ words: 'Quote', on: article.active('blockquote'), run: () => chain()?.toggleBlockquote().run() },
-		{ words: 'Link', on: article.active('link'), run: link },
+		{ words: 'Link', on: article.active('link'), run: () => (asking = 'link') },
 		{
 			words: 'Two columns',
 			on: article.active('columns'),
@@ -67,8 +69,8 @@
 		/></label
 	>
 	{#each steps as tool (tool.words)}{@render press(tool)}{/each}
-	<Button kind="bare" class="place" title="Alt and p" onclick={() => (placing = true)}>Place a document</Button>
-	{#if placing}<PlaceField {article} close={() => (placing = false)} />{/if}
+	<Button kind="bare" class="place" title="Alt and p" onclick={() => (asking = 'place')}>Place a document</Button>
+	{#if asking === 'place'}<PlaceField {article} {close} {back} />{:else if asking === 'link'}<LinkField {article} {close} {back} />{/if}
 </div>
 
 <style>

@@ -1,6 +1,7 @@
 // Files dropped on the page: brought in with their progress shown in place, then placed.
 import { untrack } from 'svelte';
-import { bringIn, type TrayEntry } from '$lib/ui/intake/tray.svelte';
+import type { TrayEntry } from '$lib/ui/intake/entry';
+import { bringIn } from '$lib/ui/intake/tray.svelte';
 import { notify } from '$lib/ui/parts/notices.svelte';
 import type { Article } from './article.svelte';
 import { arrivingKey, placeOfArriving } from './nodes';

@@ -30,7 +30,14 @@ export interface ArticleGiven {
 /** What a press on a tool does to the editor. */
 export type Command = (state: Editor['state'], dispatch: Editor['view']['dispatch']) => boolean;
 
+/** A document's address, here or with this site before it. */
 const addressPattern = /^\s*(https?:\/\/[^/\s]+)?\/d\/([a-z0-9-]+)(?:\/(?:read|file))?(?:[?#]\S*)?\s*$/;
+
+/** The document at an address of this site, by its slug; null where the address is of something else. */
+export function documentAt(address: string): string | null {
+	const [, origin, slug] = addressPattern.exec(address) ?? [];
+	return slug && (!origin || origin === location.origin) ? slug : null;
+}
 
 /** Made while the component that shows it is made: it watches what that is given. */
 export class Article {
@@ -73,9 +80,11 @@ export class Article {
 		return this.#state !== undefined && (this.editor?.isActive(name, attrs) ?? false);
 	}
 
-	/** Begins the editor in an element; `askPlace` opens the question for a document. Gives what ends it. */
-	begin(element: HTMLElement, askPlace: () => void): () => void {
+	/** Begins the editor in an element; `ask` opens the question for a document or for where a link leads. Gives what ends it. */
+	begin(element: HTMLElement, ask: (what: 'place' | 'link') => void): () => void {
 		const { writer, content, defaults } = this.given;
+		// the browser tells of what was selected by the keys before a moment later
+		const soon = (what: 'place' | 'link') => requestAnimationFrame(() => ask(what));
 		const made = new Editor({
 			element,
 			injectCSS: false,
@@ -114,15 +123,19 @@ export class Article {
 					}
 					// a command at the cursor: Alt and p
 					if (event.altKey && !event.ctrlKey && !event.metaKey && event.code === 'KeyP') {
-						askPlace();
+						soon('place');
+						return true;
+					}
+					if ((event.ctrlKey || event.metaKey) && !event.altKey && event.code === 'KeyK') {
+						soon('link');
 						return true;
 					}
 					return false;
 				},
 				handlePaste: (_view, event) => {
 					const text = event.clipboardData?.getData('text/plain') ?? '';
-					const [, origin, slug] = addressPattern.exec(text) ?? [];
-					if (!slug || (origin && origin !== location.origin)) return false;
+					const slug = documentAt(text);
+					if (!slug) return false;
 					void this.known(slug).then((is) => {
 						if (is) this.put(slug);
 						else this.editor?.chain().focus().insertContent(text).run();
@@ -181,12 +194,13 @@ export class Article {
 	}
 
 	/**
-	 * Puts a document in at a position, or at the cursor, and chooses it, so that its settings show. Words that are selected become the
-	 * placement's words, as bold or italic as they were.
+	 * Puts a document in at a position, or at the cursor, and chooses it, so that its settings show. Words that are selected, or those of the
+	 * link at the cursor, become the placement's words, as bold or italic as they were.
 	 */
 	put(slug: string, at?: number, form: Form = 'text'): void {
 		const { editor } = this;
 		if (!editor) return;
+		if (at === undefined && editor.state.selection.empty && editor.isActive('link')) editor.commands.extendMarkRange('link');
 		const press = this.given.defaults[form]?.press ?? 'page';
 		const attrs = { id: freshPlacement(), document: slug, form, press };
 		const { selection, doc } = editor.state;
@@ -207,6 +221,45 @@ export class Article {
 				.insertContentAt(at ?? selection.to, node)
 				.run();
 		this.choose(attrs.id);
+	}
+
+	/** Puts a document in a paragraph of its own behind everything: what was chosen elsewhere to stand on this page. */
+	putAtEnd(slug: string): void {
+		const { editor } = this;
+		if (!editor) return;
+		const { doc } = editor.state;
+		// the empty line with which a page ends takes it; else a new one
+		const last = doc.lastChild;
+		if (last?.type.name === 'paragraph' && !last.content.size) this.put(slug, doc.content.size - 1);
+		else {
+			editor.commands.insertContentAt(doc.content.size, { type: 'paragraph' });
+			this.put(slug, editor.state.doc.content.size - 1);
+		}
+	}
+
+	/** The address to which the words at the cursor lead; empty where they lead nowhere. */
+	linkAtCursor(): string {
+		return (this.editor?.getAttributes('link').href as string | undefined) ?? '';
+	}
+
+	/**
+	 * Lets the selected words, or the link at the cursor, lead to an address; without either, `words` or the address are put in. A document's
+	 * address makes a placement: then it is known where the document stands, and who is turned away there.
+	 */
+	async lead(href: string, words = href): Promise<void> {
+		this.editor?.chain().focus().extendMarkRange('link').run();
+		const slug = documentAt(href);
+		if (slug && (await this.known(slug))) this.put(slug);
+		else if (this.editor?.state.selection.empty)
+			this.editor
+				.chain()
+				.insertContent({ type: 'text', text: words, marks: [{ type: 'link', attrs: { href } }] })
+				.run();
+		else this.editor?.chain().setLink({ href }).run();
+	}
+
+	unlink(): void {
+		this.editor?.chain().focus().extendMarkRange('link').unsetLink().run();
 	}
 
 	choose(id: string): void {

@@ -1,0 +1,52 @@
+// A file on its way in, as the tray shows it and as the server tells of it.
+import type { ConditionStatus } from '#core/intake/condition';
+
+export type EntryState =
+	/** Its checksum is being taken. */
+	| 'looking'
+	/** The same bytes are here already: somebody has to say what is meant. */
+	| 'known'
+	| 'waiting'
+	| 'uploading'
+	| 'paused'
+	/** The connection is lost; it goes on by itself. */
+	| 'lost'
+	/** Some of it has arrived, but the browser no longer has the file. */
+	| 'needs-file'
+	/** Another window of this browser sends it. */
+	| 'elsewhere'
+	| 'checking'
+	| 'in'
+	| 'refused'
+	| 'stopped';
+
+export interface TrayEntry {
+	readonly key: number;
+	/** The upload's id, given here, so that it is known again whatever became of the first request. */
+	readonly id: string;
+	/** The server knows of it. */
+	begun: boolean;
+	readonly name: string;
+	readonly bytes: number;
+	state: EntryState;
+	/** Share uploaded, 0 to 1. */
+	progress: number;
+	/** Why it was refused, and what to do. */
+	trouble: string | null;
+	document: { slug: string; title: string; condition: ConditionStatus } | null;
+	known: readonly { slug: string; title: string; inForce: boolean }[];
+	/** The document it is a new edition of. */
+	editionOf: string | null;
+}
+
+/** What the server knows of a file (GET /api/v1/intake). */
+export interface ServerLine {
+	id: string;
+	name: string;
+	bytes: number;
+	state: 'uploading' | 'checking' | 'in' | 'refused' | 'stopped';
+	arrived: number;
+	trouble: { code: string; text: string } | null;
+	document: TrayEntry['document'];
+	edition: boolean;
+}

@@ -1,0 +1,95 @@
+<!-- What can be set of an entry of a pocket page: words, icon, days on which it is on show, its address, its place in the order. -->
+<script lang="ts">
+	import { entryTrouble, type PocketEntry } from '#core/placing/content';
+	import { soughtFor } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
+	import { Button, Input } from '$lib/ui/parts/controls';
+
+	let {
+		entry,
+		name,
+		change,
+		move,
+		first,
+		last,
+		takeOut
+	}: {
+		entry: PocketEntry;
+		/** What it is called where it has no words of its own. */
+		name: string;
+		change: (given: Partial<PocketEntry>) => void;
+		/** By so many places, down where above 0. */
+		move: (by: number) => void;
+		first: boolean;
+		last: boolean;
+		takeOut: () => void;
+	} = $props();
+	const trouble = $derived(entryTrouble(entry));
+	let icons = $state.raw<readonly { name: string; svg: string }[]>([]);
+	async function findIcons(word: string) {
+		const found = word.trim() ? await soughtFor(call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word.trim())}`)) : [];
+		icons = found?.slice(0, 12) ?? icons;
+	}
+</script>
+
+<div class="more">
+	<label>Words <Input value={entry.words ?? ''} maxlength={120} placeholder={name} oninput={(e) => change({ words: e.currentTarget.value })} /></label>
+	<label
+		>Icon <Input
+			value={entry.icon ?? ''}
+			placeholder={entry.document ? 'its cover; or a word' : 'a word'}
+			maxlength={60}
+			oninput={(e) => void findIcons(e.currentTarget.value)}
+			onchange={(e) => {
+				if (!e.currentTarget.value.trim()) change({ icon: '' });
+			}}
+		/></label
+	>
+	{#if icons.length}
+		<span class="icons">
+			{#each icons as icon (icon.name)}<Button
+					kind="pill"
+					title={icon.name}
+					aria-label="Icon {icon.name}"
+					onclick={() => {
+						change({ icon: icon.name });
+						icons = [];
+					}}><img src="data:image/svg+xml,{encodeURIComponent(icon.svg)}" alt="" width="22" height="22" /></Button
+				>{/each}
+		</span>
+	{/if}
+	<label>On show from <Input type="date" value={entry.from?.slice(0, 10) ?? ''} onchange={(e) => change({ from: e.currentTarget.value })} /></label>
+	<label>until the end of <Input type="date" value={entry.until?.slice(0, 10) ?? ''} onchange={(e) => change({ until: e.currentTarget.value })} /></label>
+	{#if entry.url}<label>Address <Input value={entry.url} onchange={(e) => change({ url: e.currentTarget.value.trim() })} /></label>{/if}
+	<span class="flex gap-2">
+		<Button onclick={() => move(-1)} disabled={first}>Up</Button>
+		<Button onclick={() => move(1)} disabled={last}>Down</Button>
+		<Button onclick={takeOut}>Take out</Button>
+	</span>
+	{#if trouble}<p class="trouble">This entry is not saved yet: {trouble}.</p>{/if}
+</div>
+
+<style>
+	.more {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));
+		gap: 10px 14px;
+		padding: 10px 14px 14px 36px;
+		background: var(--sheet);
+	}
+	.more label {
+		display: grid;
+		gap: 2px;
+		font-size: 13px;
+		color: var(--ink-soft);
+	}
+	.icons {
+		grid-column: 1 / -1;
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px;
+	}
+	.more .trouble {
+		grid-column: 1 / -1;
+	}
+</style>

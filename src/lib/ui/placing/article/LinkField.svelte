@@ -1,0 +1,67 @@
+<!-- Asks where the words lead: a document, which becomes a placement; a page; or an address. -->
+<script lang="ts">
+	import { onMount, untrack } from 'svelte';
+	import { isLink } from '#core/text/link';
+	import { call } from '$lib/ui/parts/api';
+	import { soughtFor } from '$lib/ui/parts/act';
+	import { Button } from '$lib/ui/parts/controls';
+	import { documentAt, type Article } from './article.svelte';
+	import FindField, { type Candidate } from './FindField.svelte';
+
+	let { article, close, back }: { article: Article; close: () => void; back: () => void } = $props();
+	interface PageLine {
+		readonly path: string;
+		readonly title: string;
+	}
+	const before = untrack(() => article.linkAtCursor());
+	let word = $state(before);
+	let pages = $state.raw<readonly PageLine[]>([]);
+	untrack(() => (article.found = null));
+	onMount(async () => {
+		pages = (await soughtFor(call<{ items: PageLine[] }>('GET', '/pages'))) ?? [];
+	});
+
+	/** What was typed, as an address: a website may be named without its protocol. */
+	const address = $derived.by(() => {
+		const typed = word.trim();
+		if (isLink(typed)) return typed;
+		if (/^[^\s@/]+@[^\s@/]+\.[^\s@/]+$/.test(typed)) return `mailto:${typed}`;
+		return /^[^\s/]+\.[^\s/.]{2,}(\/\S*)?$/.test(typed) && isLink(`https://${typed}`) ? `https://${typed}` : null;
+	});
+	const candidates = $derived.by((): Candidate[] => {
+		const sought = word.trim().toLowerCase();
+		const slug = address && documentAt(address);
+		const typed: Candidate[] = address
+			? [{ key: 'address', title: address, note: slug ? 'Document' : 'Address', choose: () => void article.lead(address) }]
+			: [];
+		const documents = sought && !address ? (article.found ?? []) : [];
+		const fitting = pages.filter((p) => !sought || p.title.toLowerCase().includes(sought) || p.path.toLowerCase().includes(sought));
+		return [
+			...typed,
+			...documents.slice(0, 5).map((d) => ({ key: d.slug, title: d.title, note: 'Document', position: d.position, choose: () => article.put(d.slug) })),
+			...fitting.slice(0, 5).map((p) => ({ key: p.path, title: p.title, note: p.path, choose: () => void article.lead(p.path, p.title) }))
+		];
+	});
+</script>
+
+<FindField
+	title="Link"
+	label="Where it leads"
+	placeholder="A document, a page or an address"
+	none="No document or page is called that, and it is no address."
+	bind:word
+	{candidates}
+	find={(sought) => void article.find(sought)}
+	{close}
+	{back}
+>
+	{#if before}<p class="px-2 pt-2">
+			<Button
+				kind="quiet"
+				onclick={() => {
+					close();
+					article.unlink();
+				}}>Take the link away</Button
+			>
+		</p>{/if}
+</FindField>

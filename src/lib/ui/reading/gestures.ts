@@ -1,0 +1,61 @@
+// What the wheel and fingers do to the pages: one finger to the side turns where pages are turned, two zoom, and so does the wheel with Ctrl.
+import type { Room } from './room.svelte';
+
+/** The least time between two turns by the wheel, ms. */
+const turnEvery = 350;
+/** A finger that went so far to the side, and twice as far as up or down, meant to turn; px. */
+const swipe = 50;
+
+const apart = (a: Touch, b: Touch) => Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY);
+
+/** Listens on the box in which the pages scroll; gives what ends it. */
+export function gestures(room: Room, box: HTMLElement): () => void {
+	let wheeledAt = 0;
+	function wheel(event: WheelEvent): void {
+		if (event.ctrlKey || event.metaKey) {
+			event.preventDefault();
+			room.zoomAround(Math.exp(-event.deltaY / 300), event.clientX, event.clientY);
+			return;
+		}
+		if (room.way === 'across' && !event.deltaX && box.scrollWidth > box.clientWidth && box.scrollHeight <= box.clientHeight) {
+			box.scrollLeft += event.deltaY;
+			event.preventDefault();
+			return;
+		}
+		if (!room.byTurns || !event.deltaY) return;
+		const atEnd = event.deltaY > 0 ? box.scrollTop + box.clientHeight >= box.scrollHeight - 2 : box.scrollTop <= 2;
+		if (!atEnd || event.timeStamp - wheeledAt < turnEvery) return;
+		wheeledAt = event.timeStamp;
+		room.step(event.deltaY > 0 ? 1 : -1);
+	}
+
+	/** Where the first finger came down, and how far a second was from it, px; 0 with one finger. */
+	let touched: { x: number; y: number; apart: number } | null = null;
+	function start({ touches: [first, second] }: TouchEvent): void {
+		if (first) touched = { x: first.clientX, y: first.clientY, apart: second ? apart(first, second) : 0 };
+	}
+	function move(event: TouchEvent): void {
+		const [first, second] = event.touches;
+		if (!touched?.apart || !first || !second || event.touches.length !== 2) return;
+		event.preventDefault();
+		const now = apart(first, second);
+		if (Math.abs(now / touched.apart - 1) < 0.02) return;
+		room.zoomAround(now / touched.apart, (first.clientX + second.clientX) / 2, (first.clientY + second.clientY) / 2);
+		touched.apart = now;
+	}
+	function end({ changedTouches: [left] }: TouchEvent): void {
+		const from = touched;
+		touched = null;
+		if (!from || from.apart || !left || !room.byTurns || box.scrollWidth > box.clientWidth + 2) return;
+		const [dx, dy] = [left.clientX - from.x, left.clientY - from.y];
+		if (Math.abs(dx) > swipe && Math.abs(dx) > 2 * Math.abs(dy) && !getSelection()?.toString()) room.step(dx < 0 ? 1 : -1);
+	}
+
+	const ending = new AbortController();
+	// the wheel with Ctrl zooms the pages, not the whole window: it must be possible to hold that back
+	box.addEventListener('wheel', wheel, { passive: false, signal: ending.signal });
+	box.addEventListener('touchstart', start, { passive: true, signal: ending.signal });
+	box.addEventListener('touchmove', move, { passive: false, signal: ending.signal });
+	box.addEventListener('touchend', end, { signal: ending.signal });
+	return () => ending.abort();
+}
