@@ -39,6 +39,15 @@ export function documentAt(address: string): string | null {
 	return slug && (!origin || origin === location.origin) ? slug : null;
 }
 
+/** Takes over what the browser has selected: it tells of the keys before only a moment later, and a field that opens meanwhile would lose them. */
+function takeSelection(view: Editor['view']): void {
+	const { anchorNode, anchorOffset, focusNode, focusOffset } = getSelection() ?? {};
+	if (!anchorNode || !focusNode || !view.dom.contains(anchorNode) || !view.dom.contains(focusNode)) return;
+	if (!(view.state.selection instanceof TextSelection)) return;
+	const [anchor, head] = [view.posAtDOM(anchorNode, anchorOffset ?? 0), view.posAtDOM(focusNode, focusOffset ?? 0)];
+	view.dispatch(view.state.tr.setSelection(TextSelection.create(view.state.doc, anchor, head)));
+}
+
 /** Made while the component that shows it is made: it watches what that is given. */
 export class Article {
 	editor = $state.raw<Editor>();
@@ -83,8 +92,6 @@ export class Article {
 	/** Begins the editor in an element; `ask` opens the question for a document or for where a link leads. Gives what ends it. */
 	begin(element: HTMLElement, ask: (what: 'place' | 'link') => void): () => void {
 		const { writer, content, defaults } = this.given;
-		// the browser tells of what was selected by the keys before a moment later
-		const soon = (what: 'place' | 'link') => requestAnimationFrame(() => ask(what));
 		const made = new Editor({
 			element,
 			injectCSS: false,
@@ -123,11 +130,13 @@ export class Article {
 					}
 					// a command at the cursor: Alt and p
 					if (event.altKey && !event.ctrlKey && !event.metaKey && event.code === 'KeyP') {
-						soon('place');
+						takeSelection(view);
+						ask('place');
 						return true;
 					}
 					if ((event.ctrlKey || event.metaKey) && !event.altKey && event.code === 'KeyK') {
-						soon('link');
+						takeSelection(view);
+						ask('link');
 						return true;
 					}
 					return false;
