@@ -140,7 +140,7 @@
 		{:else}
 			<label class="wide"
 				>To whom
-				<Input bind:value={label} required maxlength={200} placeholder="The boatyard at Oxmere" autofocus /></label
+				<Input bind:value={label} required maxlength={200} placeholder="A person, a firm, a committee" autofocus /></label
 			>
 		{/if}
 		<label>Last day <Input type="date" bind:value={until} min={today} /></label>

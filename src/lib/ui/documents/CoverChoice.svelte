@@ -155,7 +155,7 @@
 		<Input
 			class="w-full!"
 			type="search"
-			placeholder="A word: boat, map, water, calendar"
+			placeholder="A word: map, book, water, calendar"
 			aria-label="A word for the icon"
 			bind:value={word}
 			oninput={findIcons}

@@ -87,7 +87,7 @@
 
 <div class="pocket">
 	<section>
-		<label class="lead">Words above <Input bind:value={lead} oninput={touch} maxlength={300} placeholder="For boaters on the upper flight" /></label>
+		<label class="lead">Words above <Input bind:value={lead} oninput={touch} maxlength={300} placeholder="What is found here, in a line" /></label>
 		<div class="line head" aria-hidden="true">
 			<span></span><span>Entry</span><span class="time"
 				>{#each months as month (month.at)}<i style="left:{month.at}%">{month.words}</i>{/each}</span
@@ -162,7 +162,7 @@
 				}}
 			/>
 			<form onsubmit={addLink}>
-				<Input bind:value={url} required placeholder="or a link: example.org/tides" aria-label="Address of a link" />
+				<Input bind:value={url} required placeholder="or a link: example.org/opening-hours" aria-label="Address of a link" />
 				<Input bind:value={urlWords} required maxlength={120} placeholder="its words" aria-label="Words of the link" />
 				<Button type="submit">Add the link</Button>
 			</form>
@@ -176,8 +176,7 @@
 			sees {seen.length} of {entries.length}, about <strong class="figure">{screens.toFixed(1)}</strong> phone screens.
 		</p>
 		{#if screens > 2}<p class="trouble" role="status">
-				That is longer than two screens: whoever stands on a towpath with a phone does not scroll further. Let some entries rest, or give them days of their
-				own.
+				That is longer than two screens: whoever stands outside with a phone does not scroll further. Let some entries rest, or give them days of their own.
 			</p>{/if}
 		<ol class="sees">
 			{#each seen as entry (entry.id)}<li>{named(entry)}</li>{:else}<li class="soft">Nothing.</li>{/each}

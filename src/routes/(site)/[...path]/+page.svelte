@@ -34,7 +34,10 @@
 		<h1>{data.site.name}</h1>
 		{#if data.documents.length}<DocumentList documents={data.documents} />{:else}<p class="soft mt-3">
 				There is nothing to read here yet{data.me ? '' : ', or you need to sign in to see it'}.
-			</p>{/if}
+			</p>
+			{#if !data.me}<p class="mt-4"><a class="btn" href="/sign-in">Sign in</a></p>{:else if data.me.staff}<p class="mt-4">
+					<a class="btn main" href="/desk/documents">Bring in the first PDF</a> <a class="btn" href="/desk/pages">Write the first page</a>
+				</p>{/if}{/if}
 	{/if}
 </SiteFrame>
 

@@ -42,7 +42,7 @@
 	{#if data.place}<p class="say mb-3">Choose the page on which “{data.place}” is to stand, or write a new one.</p>{/if}
 	{#if form?.trouble}<p class="trouble mb-3" role="alert">{form.trouble}</p>{/if}
 	<form method="POST" class="new">
-		<label>Title <Input name="title" required maxlength={200} placeholder="Give a day to the canal" value={form?.title ?? ''} /></label>
+		<label>Title <Input name="title" required maxlength={200} placeholder="What the page is called" value={form?.title ?? ''} /></label>
 		<label>Path <Input name="path" maxlength={200} placeholder="made from the title" value={form?.path ?? ''} /></label>
 		<label
 			>Layout

@@ -133,7 +133,7 @@
 				<h2>Make a group</h2>
 				{#if form?.about === 'group'}<p class={form.trouble ? 'trouble' : 'say'} role={form.trouble ? 'alert' : 'status'}>{form.trouble ?? form.done}</p>{/if}
 				<form class="fields add" method="POST" action="?/group">
-					<label class="wide">Name <Input name="name" required maxlength={120} placeholder="Lock wardens" /></label>
+					<label class="wide">Name <Input name="name" required maxlength={120} placeholder="What the group is called" /></label>
 					<Button type="submit">Make a group</Button>
 				</form>
 			{/if}
