@@ -1,5 +1,6 @@
 // The decision with 10,000 documents, 100 groups and 10,000 members, with all it reads from the database; and whom all of them reach.
 import { randomBytes } from 'node:crypto';
+import { theRow } from '#server/db/rows';
 import { Random } from '../demo/random';
 import type { Running } from './run';
 
@@ -18,7 +19,7 @@ export async function benchAccess(running: Running): Promise<void> {
 	const s = sql();
 	const random = new Random(5);
 	const now = Date.now();
-	const [{ id: actor }] = (await s<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
+	const { id: actor } = theRow(await s<{ id: string }[]>`select id from person where role = 'owner'`);
 	const slugs = await makeMany({ documents: 10_000, pages: 0, seed: 7, actor, now });
 	const { groups, people } = await makePeople(s, random, 'bench', 100, 10_000);
 	const doors = await s<

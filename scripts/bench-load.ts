@@ -1,5 +1,6 @@
 // A small file while many look for words and many ask for attachments: what the lanes keep apart.
 import { execFileSync } from 'node:child_process';
+import { theRow } from '#server/db/rows';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -35,7 +36,7 @@ function again(url: () => string, headers: Record<string, string>, ended: () => 
 export async function benchLoad(running: Running, staff: string): Promise<void> {
 	Object.assign(process.env, running.environment);
 	const [{ sql, closeDatabase }, { makeMany }] = await Promise.all([import('#server/db/client'), import('../demo/many')]);
-	const [{ id }] = (await sql()<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
+	const { id } = theRow(await sql()<{ id: string }[]>`select id from person where role = 'owner'`);
 	await makeMany({ documents: 3_000, pages: 10, seed: 23, actor: id, now: Date.now() });
 	await sql()`vacuum analyze`;
 	await closeDatabase();

@@ -1,5 +1,6 @@
 // All dead ends and side doors of 10,000 documents on 1,000 pages with 100 groups in one pass; and a published article from the server.
 import { chromium } from 'playwright';
+import { theRow } from '#server/db/rows';
 import { chromiumOptions } from './chromium';
 import { Random } from '../demo/random';
 import type { Running } from './run';
@@ -42,7 +43,7 @@ export async function benchPlacing(running: Running): Promise<void> {
 	const random = new Random(9);
 	const now = Date.now();
 	const day = (days: number) => new Date(now + days * 86_400_000).toISOString().slice(0, 10);
-	const [{ id: actor }] = (await s<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
+	const { id: actor } = theRow(await s<{ id: string }[]>`select id from person where role = 'owner'`);
 	await makeMany({ documents: 10_000, pages: 0, seed: 13, actor, now });
 	const documents = await s<{ id: string; door_id: string; position: string }[]>`
 		select d.id, d.door_id, x.position from document d join door x on x.id = d.door_id where d.slug like 'many-13-%'`;

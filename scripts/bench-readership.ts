@@ -13,6 +13,7 @@ import { kill, type Kills, type Mishap } from './kills';
 import { freePort } from '#server/db/cluster';
 import { runIanua, type Running } from './run';
 import { scratch } from './scratch';
+import { theRow } from '#server/db/rows';
 
 const share = (values: readonly number[], part: number) => [...values].sort((a, b) => a - b)[Math.ceil(values.length * part) - 1]!;
 const dayMs = 86_400_000;
@@ -71,9 +72,9 @@ export async function benchReadership(running: Running, staff: string, load: Loa
 		import('#server/readership/sums/keep')
 	]);
 	const s = sql();
-	const [{ id: document, edition_id: edition }] = (await s`select id, edition_id from document where slug = 'towpath-map'`) as unknown as [
-		{ id: string; edition_id: string }
-	];
+	const { id: document, edition_id: edition } = theRow(
+		await s<{ id: string; edition_id: string }[]>`select id, edition_id from document where slug = 'towpath-map'`
+	);
 
 	// 1. the writer: 64 callers, each waiting for its own commit, turn about with pgbench; as robots, so that no report has them
 	const line = (reader: string) => ({
@@ -128,7 +129,7 @@ export async function benchReadership(running: Running, staff: string, load: Loa
 
 	// 2. ten million entries of a year on 500 documents by 200,000 readers
 	const now = Date.now();
-	const [{ filled }] = (await s`select exists (select 1 from document where slug like 'many-17-%') as filled`) as unknown as [{ filled: boolean }];
+	const { filled } = theRow(await s<{ filled: boolean }[]>`select exists (select 1 from document where slug like 'many-17-%') as filled`);
 	if (!filled) {
 		await fill(s, now);
 		const summing = Date.now();
@@ -196,7 +197,7 @@ export async function benchReadership(running: Running, staff: string, load: Loa
 async function fill(s: postgres.Sql, now: number): Promise<void> {
 	const { makeMany } = await import('../demo/many');
 	const random = new Random(7);
-	const [{ id: actor }] = (await s`select id from person where role = 'owner'`) as unknown as [{ id: string }];
+	const { id: actor } = theRow(await s<{ id: string }[]>`select id from person where role = 'owner'`);
 	await makeMany({ documents: 500, pages: 0, seed: 17, actor, now });
 	const many = await s<{ id: string; slug: string; edition_id: string }[]>`select id, slug, edition_id from document where slug like 'many-17-%' order by slug`;
 	const people = await s<{ id: string }[]>`select id from person where role = 'member'`;
@@ -294,13 +295,13 @@ async function benchDelivery(running: Running, staff: string, load: Load): Promi
 async function pgbench(url: string): Promise<number> {
 	const { default: postgres } = await import('postgres');
 	const s = postgres(url, { max: 1, onnotice: () => {} });
-	const [row] = await s<{ document_id: string; edition_id: string }[]>`select id as document_id, edition_id from document limit 1`;
+	const row = theRow(await s<{ document_id: string; edition_id: string }[]>`select id as document_id, edition_id from document limit 1`);
 	await s.end();
 	const folder = mkdtempSync(join(tmpdir(), 'ianua-pgbench-'));
 	const script = join(folder, 'insert.sql');
 	writeFileSync(
 		script,
-		`insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, source_kind, staff, robot, preload) values (gen_random_uuid(), clock_timestamp(), 'opened', '${row!.document_id}', '${row!.edition_id}', gen_random_uuid(), 'c:' || gen_random_uuid(), 'visitor', 'direct', false, true, false);\n`
+		`insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, source_kind, staff, robot, preload) values (gen_random_uuid(), clock_timestamp(), 'opened', '${row.document_id}', '${row.edition_id}', gen_random_uuid(), 'c:' || gen_random_uuid(), 'visitor', 'direct', false, true, false);\n`
 	);
 	try {
 		const version = readdirSync('/usr/lib/postgresql').sort((a, b) => Number(b) - Number(a))[0]!;

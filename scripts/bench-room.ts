@@ -1,5 +1,6 @@
 // The documents room with 10,000 documents, and find over 100,000 pages of text.
 import { chromium } from 'playwright';
+import { theRow } from '#server/db/rows';
 import { chromiumOptions } from './chromium';
 import { Random } from '../demo/random';
 import type { Running } from './run';
@@ -16,7 +17,7 @@ export async function benchRoom(running: Running, staff: string, person: { email
 		import('#server/documents/find'),
 		import('#core/documents/filters')
 	]);
-	const [{ id }] = (await sql()<{ id: string }[]>`select id from person where role = 'owner'`) as unknown as [{ id: string }];
+	const { id } = theRow(await sql()<{ id: string }[]>`select id from person where role = 'owner'`);
 	const began = performance.now();
 	await makeMany({ documents: 10_000, pages: 10, seed: 3, actor: id, now: Date.now() });
 	await sql()`vacuum analyze`;

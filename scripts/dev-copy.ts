@@ -6,6 +6,7 @@ import postgres from 'postgres';
 import { freePort } from '#server/db/cluster';
 import { runIanua, type Running } from './run';
 import { scratch } from './scratch';
+import { theRow } from '#server/db/rows';
 
 export interface DevCopy {
 	readonly running: Running;
@@ -49,10 +50,10 @@ export async function developCopy(): Promise<DevCopy> {
 		},
 		write: (file, text) => writeFileSync(join(tree, file), text),
 		async connections() {
-			const [row] = await sql<
-				{ n: number }[]
-			>`select count(*)::int as n from pg_stat_activity where backend_type = 'client backend' and pid <> pg_backend_pid()`;
-			return row!.n;
+			const row = theRow(
+				await sql<{ n: number }[]>`select count(*)::int as n from pg_stat_activity where backend_type = 'client backend' and pid <> pg_backend_pid()`
+			);
+			return row.n;
 		},
 		async stop() {
 			await sql.end();

@@ -5,6 +5,7 @@ import type { Door, DoorChange, DoorFields, DoorView, Position, Guarded } from '
 import type { Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
 import type { Queryable } from '../db/client';
+import { theRow } from '../db/rows';
 import { door, doorGroup, doorPerson, page } from '../db/schema';
 import { newId } from '../id';
 import { groupIds, personIds } from '../people/directory';
@@ -65,7 +66,7 @@ export async function changeDoor(
 	of: { actor: string | null; kind: 'document' | 'page'; thing: string }
 ): Promise<DoorChange> {
 	const was = await doorBefore(tx, doorId, change);
-	const [before] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorFields }];
+	const before = theRow(await tx.execute<{ door: DoorFields }>(raw`select door_json(${doorId}) as door`));
 	for (const bound of [change.from, change.until]) {
 		if (bound && !isDay(bound) && !isInstant(bound)) throw new IanuaError('not-valid', { detail: `“${bound}” is neither a day nor an instant` });
 	}
@@ -112,7 +113,7 @@ export async function changeDoor(
 		await tx.delete(doorPerson).where(eq(doorPerson.doorId, doorId));
 		if (ids.size) await tx.insert(doorPerson).values([...ids.values()].map((personId) => ({ doorId, personId })));
 	}
-	const [after] = (await tx.execute(raw`select door_json(${doorId}) as door`)) as unknown as [{ door: DoorFields }];
+	const after = theRow(await tx.execute<{ door: DoorFields }>(raw`select door_json(${doorId}) as door`));
 	await writeAudit(tx, {
 		actor: of.actor,
 		action: 'door-set',
@@ -126,10 +127,12 @@ export async function changeDoor(
 
 /** What of a door a change is about to replace, in the words of a change. */
 async function doorBefore(tx: Queryable, doorId: string, change: DoorChange): Promise<DoorChange> {
-	const [row] = (await tx.execute(raw`
+	const row = theRow(
+		await tx.execute<{ door: DoorChange }>(raw`
 		select door_json(d.id) || jsonb_build_object('follows', (select path from page where id = d.follows_page),
 			'groups', coalesce((select jsonb_agg(g.slug) from door_group x join member_group g on g.id = x.group_id where x.door_id = d.id), '[]'),
 			'people', coalesce((select jsonb_agg(p.email) from door_person x join person p on p.id = x.person_id where x.door_id = d.id), '[]')) as door
-		from door d where d.id = ${doorId}`)) as unknown as [{ door: DoorChange }];
+		from door d where d.id = ${doorId}`)
+	);
 	return Object.fromEntries(Object.entries(row.door).filter(([name]) => name in change));
 }

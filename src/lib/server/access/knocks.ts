@@ -8,6 +8,7 @@ import { isAddress } from '#core/people/addresses';
 import type { Grant } from '#core/people/scope';
 import { asLine } from '#core/text/line';
 import { db, sql } from '../db/client';
+import { theRow } from '../db/rows';
 import { group, knock, membership } from '../db/schema';
 import { newId } from '../id';
 import { sendMail } from '../mail/send';
@@ -46,9 +47,11 @@ export async function takeKnock(refusal: TurnedAway, given: Static<typeof KnockG
 			update knock set words = ${given.words.trim()}, at = now()
 			where document_id = ${found.id} and email = ${email} and person_id = ${personId} and answered_at is null returning id`
 		: [];
-	const [waiting] = await s<{ n: number }[]>`
-		select count(*)::int as n from knock where document_id = ${found.id} and email = ${email} and person_id is null and answered_at is null`;
-	if (!row && (personId || waiting!.n < mostWaiting))
+	const waiting = theRow(
+		await s<{ n: number }[]>`
+		select count(*)::int as n from knock where document_id = ${found.id} and email = ${email} and person_id is null and answered_at is null`
+	);
+	if (!row && (personId || waiting.n < mostWaiting))
 		await db().insert(knock).values({ id: newId(), documentId: found.id, email, words: given.words.trim(), reason: refusal.reason, personId });
 	await recordKnock(found, refusal.reason as RefusedCode, asker);
 }
@@ -98,8 +101,8 @@ export async function listKnocks(limit = 2000): Promise<KnockView[]> {
 
 /** How many knocks wait for an answer. */
 export async function countKnocks(): Promise<number> {
-	const [row] = await sql()<{ n: number }[]>`select count(*)::int as n from knock where answered_at is null`;
-	return row!.n;
+	const row = theRow(await sql()<{ n: number }[]>`select count(*)::int as n from knock where answered_at is null`);
+	return row.n;
 }
 
 export const KnockAnswer = Type.Union([

@@ -11,6 +11,7 @@ import { IanuaError } from '#core/errors';
 import { ReadingSettings } from '#core/reading/settings';
 import { changeDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
+import { theRow } from '../db/rows';
 import { document, documentAddress, edition } from '../db/schema';
 import { putInForce } from '../intake/bring-in';
 import { writeAudit } from '../site/audit';
@@ -102,9 +103,9 @@ async function whatWas(tx: Queryable, row: DocumentRow, { door: _door, edition: 
 }
 
 async function moveAddress(tx: Queryable, row: DocumentRow, slug: string): Promise<void> {
-	const taken = (await tx.execute(
+	const taken = await tx.execute(
 		raw`select 1 from document where slug = ${slug} union all select 1 from document_address where slug = ${slug} and document_id <> ${row.id}`
-	)) as unknown as unknown[];
+	);
 	if (taken.length) throw new IanuaError('address-taken', { slug });
 	await tx.delete(documentAddress).where(eq(documentAddress.slug, slug));
 	// the former address leads here for good
@@ -113,8 +114,8 @@ async function moveAddress(tx: Queryable, row: DocumentRow, slug: string): Promi
 
 async function pageCover(tx: Queryable, row: DocumentRow, page: number | null): Promise<Cover | null> {
 	if (page === null) return null;
-	const [inForce] = await tx.select({ pages: edition.pages }).from(edition).where(eq(edition.id, row.editionId));
-	if (page > inForce!.pages) throw new IanuaError('not-valid', { detail: `the document has ${inForce!.pages} pages` });
+	const inForce = theRow(await tx.select({ pages: edition.pages }).from(edition).where(eq(edition.id, row.editionId)));
+	if (page > inForce.pages) throw new IanuaError('not-valid', { detail: `the document has ${inForce.pages} pages` });
 	return { kind: 'page', page };
 }
 

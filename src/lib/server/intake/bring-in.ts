@@ -114,9 +114,9 @@ async function insertDocument(received: Received, fileName: string, facts: Facts
 	return db().transaction(async (tx) => {
 		// one intake at a time looks for a free address, so that two of the same title do not meet
 		await tx.execute(raw`select pg_advisory_xact_lock(4173003)`);
-		const rows = (await tx.execute(
+		const rows = await tx.execute<{ slug: string }>(
 			raw`select slug from document where slug = ${wanted} or slug like ${wanted + '-%'} union select slug from document_address`
-		)) as unknown as { slug: string }[];
+		);
 		const slug = freeSlug(wanted, new Set(rows.map((r) => r.slug)));
 		const [id, editionId] = [newId(), newId()];
 		const doorId = await insertDoor(tx, actor);

@@ -3,6 +3,7 @@ import ipaddr from 'ipaddr.js';
 import { createHmac } from 'node:crypto';
 import { IanuaError } from '#core/errors';
 import { sql } from '../db/client';
+import { theRow } from '../db/rows';
 import { newId } from '../id';
 import { settings } from '../settings';
 
@@ -34,13 +35,15 @@ const hidden = (name: string) => createHmac('sha256', settings().IANUA_SECRET).u
 
 /** Counts one more under a name; whether that is still within the most that there may be. */
 async function within(name: string, { most, minutes }: { most: number; minutes: number }): Promise<boolean> {
-	const [row] = await sql()<{ tries: number }[]>`
+	const row = theRow(
+		await sql()<{ tries: number }[]>`
 		insert into attempt (name, tries, since) values (${name}, 1, now())
 		on conflict (name) do update set
 			tries = case when attempt.since > now() - make_interval(mins => ${minutes}) then attempt.tries + 1 else 1 end,
 			since = case when attempt.since > now() - make_interval(mins => ${minutes}) then attempt.since else now() end
-		returning tries`;
-	return row!.tries <= most;
+		returning tries`
+	);
+	return row.tries <= most;
 }
 
 /**
@@ -81,13 +84,15 @@ export async function countRequest(key: string, { window, max }: { window: numbe
 	const s = sql();
 	const now = Date.now();
 	const begin = now - window * 1000;
-	const [row] = await s<{ count: number; first: string }[]>`
+	const row = theRow(
+		await s<{ count: number; first: string }[]>`
 		insert into rate_limit (id, key, count, last_request) values (${newId()}, ${key}, 1, ${now})
 		on conflict (key) do update set
 			count = case when rate_limit.last_request > ${begin} then rate_limit.count + 1 else 1 end,
 			last_request = case when rate_limit.last_request > ${begin} then rate_limit.last_request else ${now} end
-		returning count, last_request as first`;
-	const { count, first } = row!;
+		returning count, last_request as first`
+	);
+	const { count, first } = row;
 	if (count === 1) await s`delete from rate_limit where last_request < ${now - longestWindowMs}`;
 	return count <= max ? { allowed: true, retryAfter: null } : { allowed: false, retryAfter: Math.ceil((Number(first) - begin) / 1000) };
 }

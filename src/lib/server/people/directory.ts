@@ -4,6 +4,7 @@ import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
 import { dayOf } from '#core/access/hours';
 import { db, sql, type Queryable } from '../db/client';
+import { theRow } from '../db/rows';
 import { holding } from '../db/like';
 import { account, group, membership, person } from '../db/schema';
 import { newId } from '../id';
@@ -49,10 +50,12 @@ async function groupRows(slug: string | null): Promise<GroupRow[]> {
 /** How many members have any current membership: whom "all members" comes to today. */
 export async function countAllMembers(): Promise<number> {
 	const today = dayOf(Date.now(), (await site()).zone);
-	const [row] = await sql()<{ n: number }[]>`
+	const row = theRow(
+		await sql()<{ n: number }[]>`
 		select count(distinct p.id)::int as n from person p join membership m on m.person_id = p.id
-		where not p.suspended and p.role = 'member' and is_current(m, ${today}::date)`;
-	return row!.n;
+		where not p.suspended and p.role = 'member' and is_current(m, ${today}::date)`
+	);
+	return row.n;
 }
 
 export interface MemberRow {

@@ -6,6 +6,7 @@ import { isDay } from '#core/access/hours';
 import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
 import { db, sql, type Queryable } from '../db/client';
+import { theRow } from '../db/rows';
 import { group, membership, person, session } from '../db/schema';
 import { newId } from '../id';
 import { named, writeAudit } from '../site/audit';
@@ -99,10 +100,12 @@ async function memberOf(tx: Queryable, id: string) {
 
 /** What of a person the audit trail keeps. */
 async function trailOf(tx: Queryable, id: string) {
-	const [row] = (await tx.execute(raw`
+	const row = theRow(
+		await tx.execute(raw`
 		select p.name, p.email, p.suspended, coalesce((select jsonb_agg(jsonb_build_object('group', g.slug, 'from', m.from_day, 'until', m.until_day) order by g.slug, m.from_day)
 			from membership m join member_group g on g.id = m.group_id where m.person_id = p.id), '[]') as memberships
-		from person p where p.id = ${id}`)) as unknown as [Record<string, unknown>];
+		from person p where p.id = ${id}`)
+	);
 	return row;
 }
 
@@ -185,14 +188,14 @@ export async function changeGroup(slug: string, change: Static<typeof GroupChang
 			.update(group)
 			.set({ name: change.name?.trim() ?? row.name, description: change.description?.trim() ?? row.description })
 			.where(eq(group.id, row.id));
-		const [after] = await tx.select().from(group).where(eq(group.id, row.id));
+		const after = theRow(await tx.select().from(group).where(eq(group.id, row.id)));
 		await writeAudit(tx, {
 			actor,
 			action: 'changed',
 			kind: 'group',
 			thing: row.id,
 			before: { name: row.name, description: row.description },
-			after: { name: after!.name, description: after!.description }
+			after: { name: after.name, description: after.description }
 		});
 		return named({ name: row.name, description: row.description }, change);
 	});
@@ -212,9 +215,9 @@ export async function removeGroup(slug: string, actor: string): Promise<void> {
 	await db().transaction(async (tx) => {
 		const [row] = await tx.select().from(group).where(eq(group.slug, slug)).for('update');
 		if (!row) throw new IanuaError('not-found');
-		const members = (await tx.execute(
+		const members = await tx.execute(
 			raw`select p.email, m.from_day as "from", m.until_day as until from membership m join person p on p.id = m.person_id where m.group_id = ${row.id} order by p.email`
-		)) as unknown as readonly unknown[];
+		);
 		await tx.delete(group).where(eq(group.id, row.id));
 		await writeAudit(tx, { actor, action: 'removed', kind: 'group', thing: row.id, before: { name: row.name, slug, members: [...members] } });
 	});

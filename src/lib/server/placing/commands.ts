@@ -6,6 +6,7 @@ import { Article, Catalogue, emptyContent, entryTrouble, indexOf, Pocket, settle
 import { pathTrouble } from '#core/placing/path';
 import { changeDoor, insertDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
+import { theRow } from '../db/rows';
 import { document, documentAddress, page, placement, revision } from '../db/schema';
 import { newId } from '../id';
 import { log } from '../log';
@@ -208,8 +209,8 @@ export async function restorePage(id: string, actor: string): Promise<void> {
 		await tx.update(page).set({ setAsideAt: null }).where(eq(page.id, id));
 		await indexPlacements(tx, id, row.layout, row.draft, false);
 		if (row.publishedId) {
-			const [out] = await tx.select().from(revision).where(eq(revision.id, row.publishedId));
-			await indexPlacements(tx, id, row.layout, out!.content, true);
+			const out = theRow(await tx.select().from(revision).where(eq(revision.id, row.publishedId)));
+			await indexPlacements(tx, id, row.layout, out.content, true);
 		}
 		await writeAudit(tx, { actor, action: 'restored', kind: 'page', thing: id });
 	});
@@ -240,8 +241,8 @@ export async function changePlacement(
 			await indexPlacements(tx, id, row.layout, draft, false);
 		}
 		if (!row.publishedId) return;
-		const [out] = await tx.select().from(revision).where(eq(revision.id, row.publishedId));
-		if (has(out!.content)) await putOut(tx, row, out!.title, change(row.layout, out!.content), actor);
+		const out = theRow(await tx.select().from(revision).where(eq(revision.id, row.publishedId)));
+		if (has(out.content)) await putOut(tx, row, out.title, change(row.layout, out.content), actor);
 	});
 }
 

@@ -9,6 +9,7 @@ import { withoutPlacement, withPlacement, type Article, type Layout, type PageCo
 import { isNamedOnly, mismatchesOf, mismatchKinds, Populations, remediesFor, type MismatchKind, type Remedy } from '#core/placing/mismatch';
 import { allMembersOf, allGuarded, type AsIf } from '../access/reach';
 import { db, sql } from '../db/client';
+import { theRow } from '../db/rows';
 import { page as pageTable, sideDoor } from '../db/schema';
 import { changeDocument, restore } from '../documents/change';
 import { documentView } from '../documents/view';
@@ -266,13 +267,13 @@ export async function mend(given: Mend, actor: string): Promise<{ before: { docu
 			await db().transaction(async (tx) => {
 				await tx.delete(sideDoor).where(and(eq(sideDoor.pageId, page.id), eq(sideDoor.documentId, document.id)));
 				if (!given.undo) await tx.insert(sideDoor).values({ pageId: page.id, documentId: document.id, why: given.why!.trim(), markedBy: actor });
-				const [row] = await tx.select({ path: pageTable.path }).from(pageTable).where(eq(pageTable.id, page.id));
+				const row = theRow(await tx.select({ path: pageTable.path }).from(pageTable).where(eq(pageTable.id, page.id)));
 				await writeAudit(tx, {
 					actor,
 					action: 'changed',
 					kind: 'document',
 					thing: document.id,
-					after: { sideDoor: row!.path, meant: !given.undo, ...(given.undo ? {} : { why: given.why!.trim() }) }
+					after: { sideDoor: row.path, meant: !given.undo, ...(given.undo ? {} : { why: given.why!.trim() }) }
 				});
 			});
 			return { before: {} };

@@ -11,6 +11,7 @@ import { factsWords, frameHref, placementView, type PlacementDefaults, type Plac
 import { sizeOfPage } from '#core/reading/fit';
 import { guardedOf, type GuardedRow } from '../access/doors';
 import { sql } from '../db/client';
+import { theRow } from '../db/rows';
 import { iconDrawing } from '../intake/icons';
 import { instantOf, type Caller } from '../people/who';
 import { resolveAll, type Resolved } from '../reading/resolve';
@@ -108,8 +109,8 @@ export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKey
 /** The draft of a page as a caller would get it once published: for the preview. `content` in place of the draft's. */
 export async function previewOf(draft: PageDraft, caller: Caller, query: CatalogueQuery = {}, content = draft.content): Promise<SeenPage> {
 	const { zone } = await site();
-	const [row] = await sql()<GuardedRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${draft.id}`;
-	return seen({ ...draft, content }, guardedOf(row!, zone), caller, noKeys, query);
+	const row = theRow(await sql()<GuardedRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${draft.id}`);
+	return seen({ ...draft, content }, guardedOf(row, zone), caller, noKeys, query);
 }
 
 type Written = { id: string; path: string; title: string; layout: Layout; content: PageContent };

@@ -67,10 +67,10 @@ export async function withdrawWebhook(id: string, actor: string): Promise<void> 
 
 /** Withdraws the webhooks that a program made by its token. */
 export async function withdrawWebhooksOf(tx: Queryable, tokenId: string, actor: string): Promise<void> {
-	const rows = (await tx.execute(raw`
+	const rows = await tx.execute<{ id: string; url: string }>(raw`
 		with gone as (update webhook set withdrawn_at = now() where token_id = ${tokenId} and withdrawn_at is null returning id, url),
 			still as (update webhook_delivery d set next_at = null from gone where d.webhook_id = gone.id and d.delivered_at is null)
-		select id, url from gone`)) as unknown as { id: string; url: string }[];
+		select id, url from gone`);
 	for (const row of rows) await writeAudit(tx, { actor, action: 'withdrawn', kind: 'site', thing: row.id, before: { webhook: row.url } });
 }
 

@@ -4,6 +4,7 @@ import { dayOf } from '#core/access/hours';
 import { dayAfter } from '#core/readership/period';
 import { cutAddress, keptOf, readershipOf, type Nameless } from '#core/readership/settings';
 import { sql } from '../db/client';
+import { theRow } from '../db/rows';
 import { cookieOf } from '../people/who';
 import { site } from '../site/site';
 
@@ -44,8 +45,8 @@ async function dayKey(day: string): Promise<string> {
 	if (known?.day === day) return known.key;
 	const s = sql();
 	await s`insert into day_key (day, key) values (${day}, ${randomBytes(32).toString('base64')}) on conflict do nothing`;
-	const [row] = await s<{ key: string }[]>`select key from day_key where day = ${day}`;
+	const row = theRow(await s<{ key: string }[]>`select key from day_key where day = ${day}`);
 	await s`delete from day_key where day < ${dayAfter(day, -1)}`;
-	known = { day, key: row!.key };
+	known = { day, key: row.key };
 	return known.key;
 }

@@ -5,6 +5,7 @@ import type { OutlineLine, Facts } from '#core/intake/condition';
 import { askedSettings, roomSettings, type ReadingSettings, type RoomPlace } from '#core/reading/settings';
 import { messages } from '#core/words/messages';
 import { sql } from '../db/client';
+import { theRow } from '../db/rows';
 import { asksToRemember, enter } from '../http/page';
 import { placeOf } from '../placing/views';
 import { site } from '../site/site';
@@ -17,10 +18,12 @@ interface RoomFacts {
 }
 
 async function factsOf(document: string, edition: string): Promise<RoomFacts> {
-	const [row] = await sql()<RoomFacts[]>`
+	const row = theRow(
+		await sql()<RoomFacts[]>`
 		select coalesce(e.facts->'outline', '[]') as outline, coalesce(e.facts->'attachments', '[]') as attachments, e.facts->'runs' as runs, d.reading
-		from document d, edition e where d.id = ${document} and e.id = ${edition}`;
-	return row!;
+		from document d, edition e where d.id = ${document} and e.id = ${edition}`
+	);
+	return row;
 }
 
 /** Lets a caller into a document's reading room, or turns them away. `from` is what brought them there. */

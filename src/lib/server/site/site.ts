@@ -112,7 +112,7 @@ function checkColours(change: Static<typeof SiteChange>, before: Site): void {
 /** Changes what is named, with its entry in the trail. */
 export async function changeSite(change: Static<typeof SiteChange>, actor: string): Promise<Static<typeof SiteChange>> {
 	const was = await db().transaction(async (tx) => {
-		const [row] = (await tx.execute(raw`select value from setting where key = 'site' for update`)) as unknown as [{ value: Site } | undefined];
+		const [row] = await tx.execute<{ value: Site }>(raw`select value from setting where key = 'site' for update`);
 		const before = { ...unnamed, ...row?.value };
 		checkColours(change, before);
 		if (change.zone !== undefined && !isZone(change.zone)) throw new IanuaError('not-valid', { detail: `there is no time zone “${change.zone}”` });

@@ -4,6 +4,7 @@ import { doubleClickSeconds, readingGapMinutes } from '#core/readership/counting
 import { dayAfter } from '#core/readership/period';
 import { readershipOf } from '#core/readership/settings';
 import { sql } from '../../db/client';
+import { theRow } from '../../db/rows';
 import { log } from '../../log';
 import type { Entry, Remembered } from '../recent';
 import { site, zoneIn } from '../../site/site';
@@ -31,32 +32,34 @@ async function sumAll(tx: Transaction, zone: string): Promise<void> {
 	// whoever takes a person's name out of the ledger waits until this is done
 	await tx`select 1 from summed for update`;
 	const snapshot = await snapshotOf(tx);
-	const [ends] = await tx<{ first: Date | null; last: Date | null; now: Date }[]>`select min(at) as first, max(at) as last, now() from ledger`;
-	const first = ends!.first && dayOf(ends!.first.getTime(), zone);
+	const ends = theRow(await tx<{ first: Date | null; last: Date | null; now: Date }[]>`select min(at) as first, max(at) as last, now() from ledger`);
+	const first = ends.first && dayOf(ends.first.getTime(), zone);
 	// what follows from sums of days whose entries have gone
 	const kept = await tx<{ day: string }[]>`
 		select distinct to_char(day, 'YYYY-MM-DD') as day from sum_figures where span = 'day' and ${first ? tx`day < ${first}` : tx`true`}`;
 	for (const { day } of kept) await wholeOf(tx, day, null);
 	if (first) {
 		// double clicks over midnight count on the day before too
-		const last = dayOf(ends!.last!.getTime(), zone);
+		const last = dayOf(ends.last!.getTime(), zone);
 		await tx`delete from sum_robot where day >= ${first}`;
 		for (let day = first; day <= last; day = dayAfter(day, 1)) await sumOneDay(tx, day, zone, null);
 	}
 	const days = await tx<{ day: string }[]>`select distinct to_char(day, 'YYYY-MM-DD') as day from sum_figures where span = 'day'`;
 	await longerOf(tx, new Map(days.map(({ day }) => [day, null])));
 	await bringProgress(tx, null);
-	await mark(tx, ends!.now, zone, snapshot);
+	await mark(tx, ends.now, zone, snapshot);
 }
 
 const snapshotOf = async (tx: Transaction): Promise<string> => (await tx<{ seen: string }[]>`select pg_current_snapshot()::text as seen`)[0]!.seen;
 
 /** Says until when the sums go. Gives their new version. */
 async function mark(tx: Transaction, until: Date, zone: string, seen: string): Promise<string> {
-	const [row] = await tx<{ version: string }[]>`
+	const row = theRow(
+		await tx<{ version: string }[]>`
 		insert into summed (until, zone, seen) values (${until}, ${zone}, ${seen}::pg_snapshot)
-		on conflict (one) do update set until = excluded.until, zone = excluded.zone, seen = excluded.seen, version = gen_random_uuid() returning version`;
-	return row!.version;
+		on conflict (one) do update set until = excluded.until, zone = excluded.zone, seen = excluded.seen, version = gen_random_uuid() returning version`
+	);
+	return row.version;
 }
 
 let running: Promise<void> | undefined;
