@@ -1,6 +1,7 @@
 <!-- What can be done with the documents chosen: folder, topics, door, set aside; each with one undo for all. -->
 <script lang="ts">
 	import { Button, Input } from '$lib/ui/parts/controls';
+	import { foot } from '$lib/ui/parts/foot';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { page } from '$app/state';
 	import { positions, type Position } from '#core/access/door';
@@ -83,7 +84,7 @@
 
 <BreakingQuestion bind:question go={(asked, takeOut) => void press(asked.change, () => carryOut(asked, takeOut), wordsOf(asked.change), takeOut)} />
 
-<div class="bar" role="toolbar" aria-label="Change the documents chosen">
+<div class="bar" {@attach foot} role="toolbar" aria-label="Change the documents chosen">
 	<strong>{many} chosen</strong>
 	{#if many < Math.min(total, most)}<Button kind="quiet" disabled={busy} onclick={everything}>Choose all {Math.min(total, most)} that match</Button>{/if}
 	<span class="grow"></span>

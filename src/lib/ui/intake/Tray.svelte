@@ -131,7 +131,7 @@
 	.tray {
 		position: fixed;
 		right: 16px;
-		bottom: 16px;
+		bottom: calc(16px + var(--foot, 0px));
 		z-index: 40;
 		width: min(480px, calc(100vw - 32px));
 		max-height: 60vh;

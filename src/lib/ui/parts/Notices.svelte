@@ -1,9 +1,10 @@
+<!-- What was done, with its undo, and what went wrong: above whatever stands at the foot of the screen. -->
 <script lang="ts">
 	import { Toast } from 'flowbite-svelte';
 	import { dismiss, notices, undo } from './notices.svelte';
 </script>
 
-<div class="fixed bottom-4 left-4 z-50 flex flex-col gap-2" aria-live="polite">
+<div class="fixed bottom-[calc(1rem+var(--foot,0px))] left-4 z-50 flex flex-col gap-2" aria-live="polite">
 	{#each notices.list as notice (notice.id)}
 		<Toast
 			dismissable={false}

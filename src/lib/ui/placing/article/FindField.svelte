@@ -14,7 +14,7 @@
 </script>
 
 <script lang="ts">
-	import { onMount, type Snippet } from 'svelte';
+	import { onMount, untrack, type Snippet } from 'svelte';
 	import { Button, Input } from '$lib/ui/parts/controls';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 
@@ -48,7 +48,8 @@
 	const id = $props.id();
 	let box = $state<HTMLElement>();
 	let field = $state<HTMLInputElement>();
-	let marked = $state(0);
+	/** None until something is asked for: Enter on the empty field does nothing. */
+	let marked = $state(untrack(() => (word ? 0 : -1)));
 
 	onMount(() => field?.focus());
 	function choose(candidate: Candidate) {
@@ -59,8 +60,9 @@
 		const candidate = candidates[marked];
 		if (event.key === 'ArrowDown') marked = Math.min(candidates.length - 1, marked + 1);
 		else if (event.key === 'ArrowUp') marked = Math.max(0, marked - 1);
-		else if (event.key === 'Enter' && candidate) choose(candidate);
-		else if (event.key === 'Escape') back();
+		else if (event.key === 'Enter') {
+			if (candidate) choose(candidate);
+		} else if (event.key === 'Escape') back();
 		else return;
 		event.preventDefault();
 		event.stopPropagation();
@@ -84,11 +86,11 @@
 		role="combobox"
 		aria-expanded="true"
 		aria-controls="{id}-list"
-		aria-activedescendant="{id}-{marked}"
+		aria-activedescendant={marked < 0 ? undefined : `${id}-${marked}`}
 		autocomplete="off"
 		bind:value={word}
 		oninput={() => {
-			marked = 0;
+			marked = word ? 0 : -1;
 			find(word);
 		}}
 		onkeydown={keys}

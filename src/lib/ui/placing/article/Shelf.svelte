@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { chooser } from '$lib/ui/intake/chooser';
 	import { Button, Input } from '$lib/ui/parts/controls';
+	import { foot } from '$lib/ui/parts/foot';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import type { Article } from './article.svelte';
 	import { shelfDrag } from './nodes';
@@ -11,7 +12,7 @@
 	const shelf = $derived((q.trim() && article.found) || article.given.atHand);
 </script>
 
-<section class="shelf" aria-label="Shelf">
+<section class="shelf" {@attach foot} aria-label="Shelf">
 	<header>
 		<strong>Shelf</strong><span class="soft">press a cover to place it at the cursor, or draw it up into the page</span>
 		<Input class="ml-auto" type="search" placeholder="Find on the shelf" aria-label="Find on the shelf" bind:value={q} oninput={() => void article.find(q)} />
