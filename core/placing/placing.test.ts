@@ -2,6 +2,7 @@ import { Ajv } from 'ajv';
 import { describe, expect, it } from 'vitest';
 import {
 	Article,
+	bare,
 	contentLines,
 	emptyArticle,
 	entryTrouble,
@@ -50,6 +51,13 @@ describe('the content of a page', () => {
 		expect(kept.content.map((b) => b.type)).toEqual(['paragraph', 'paragraph']);
 		expect(placementsOf(kept).map((p) => p.id)).toEqual(['fresh-1', 'same-id', 'fresh-2']);
 		expect(settled(kept, () => 'never')).toEqual(kept);
+	});
+	it('a placement in a line stands as bold as its words were; which document it is goes to no reader', () => {
+		const bold = { ...placement({ id: 'abcdef', document: 'secret-map', words: 'the map' }), marks: [{ type: 'bold' }], aside: 'secret-map' };
+		expect(valid(doc(paragraph(bold)))).toBe(true);
+		expect(valid(doc(paragraph({ ...bold, marks: [{ type: 'blink' }] })))).toBe(false);
+		const kept = settled(doc(paragraph(bold)) as ArticleType, () => 'never');
+		expect(bare(kept)).toEqual(doc(paragraph({ type: 'placement', attrs: { id: 'abcdef', form: 'text' }, marks: [{ type: 'bold' }] })));
 	});
 });
 

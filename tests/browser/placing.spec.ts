@@ -206,7 +206,7 @@ test('words that are selected become the link to the document, as bold as they w
 });
 
 test('one field asks where words lead: a page, an address, or a document, which is a placement then', async ({ people }) => {
-	const page = await people.as('staff');
+	const page = await people.as('staff', {}, { connectionTrouble: true });
 	await write(page, 'Where it leads');
 	const text = textOf(page);
 	const field = page.getByRole('combobox', { name: 'Where it leads' });
@@ -235,7 +235,16 @@ test('one field asks where words lead: a page, an address, or a document, which 
 	await select('the rules');
 	await field.fill('zzzz');
 	await expect(page.getByText('No document or page is called that, and it is no address.')).toBeVisible();
-	// a document by its address is no mere link: it is placed, and its settings show
+	// a document by its address is no mere link: it is placed, and its settings show; where that cannot be asked, it is said and nothing is changed
+	await page.route('**/api/v1/shelf?slug=*', (route) => route.abort());
+	await field.fill('/d/not-at-hand');
+	await field.press('Enter');
+	await expect(page.getByRole('alert')).toBeVisible();
+	await page.getByRole('button', { name: 'Close this notice' }).click();
+	await expect(text.getByRole('link', { name: 'the rules' })).toHaveCount(0);
+	await expect(text.locator('.placement')).toHaveCount(0);
+	await page.unroute('**/api/v1/shelf?slug=*');
+	await page.getByRole('button', { name: 'Link', exact: true }).click();
 	await field.fill('/d/rules-for-fishing');
 	await field.press('Enter');
 	await expect(sheetOf(page).getByLabel('Words')).toHaveValue('the rules');

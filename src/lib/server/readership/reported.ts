@@ -9,5 +9,5 @@ export async function reported(view: Pick<DocumentView, 'id' | 'edition' | 'door
 		await sql()<Reported['edition'][]>`
 		select id, number, pages from edition where document_id = ${view.id} and number in (${number}, ${view.edition}) order by number = ${number} desc limit 1`
 	);
-	return { id: view.id, edition: edition, keyed: view.door.inForce === 'keyed' };
+	return { id: view.id, edition, keyed: view.door.inForce === 'keyed' };
 }

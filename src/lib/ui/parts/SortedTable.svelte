@@ -21,7 +21,7 @@
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { Button } from './controls';
 
-	let { rows, columns, key, label }: { rows: readonly R[]; columns: readonly Column<R>[]; key: (row: R) => string; label: string } = $props();
+	let { rows, columns, label }: { rows: readonly R[]; columns: readonly Column<R>[]; label: string } = $props();
 
 	/** Up to so many rows are all drawn. */
 	const drawnUpTo = 100;
@@ -97,7 +97,7 @@
 		</TableHead>
 		<TableBody>
 			{#if drawn.above}<tr aria-hidden="true" style:height="{drawn.above}px"></tr>{/if}
-			{#each sorted.slice(drawn.first, drawn.last) as row, n (key(row))}
+			{#each sorted.slice(drawn.first, drawn.last) as row, n (row)}
 				<TableBodyRow aria-rowindex={drawn.first + n + 2}>
 					{#each columns as column, c (c)}
 						<TableBodyCell class={{ n: column.number }}

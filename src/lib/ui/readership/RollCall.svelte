@@ -95,7 +95,7 @@
 	</p>
 	{#if !shown.length}<p class="soft">Nobody may open it today but staff.</p>
 	{:else if asTable}
-		<SortedTable rows={shown} {columns} key={(r) => r.id} label="Roll call" />
+		<SortedTable rows={shown} {columns} label="Roll call" />
 	{:else if shown.length <= drawnUpTo}
 		<ul class="roll" class:small={shown.length > namedUpTo}>
 			{#each shown as r (r.id)}<li>

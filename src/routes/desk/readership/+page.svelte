@@ -64,7 +64,7 @@
 					>
 				</h2>
 				{#if report.documents.length}
-					<SortedTable rows={report.documents} {columns} key={(d) => d.slug} label="By document" />
+					<SortedTable rows={report.documents} {columns} label="By document" />
 					{#if report.more}<p class="pt-2"><a href={whole} data-sveltekit-noscroll>{counted(report.more, 'more document', 'more documents')}</a></p>{/if}
 				{:else}<p class="soft">Nothing was opened in this time. Put documents on pages, or hand out keys, and openings show here.</p>{/if}
 			</section>

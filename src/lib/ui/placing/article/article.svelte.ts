@@ -39,6 +39,15 @@ export function documentAt(address: string): string | null {
 	return slug && (!origin || origin === location.origin) ? slug : null;
 }
 
+/** Whether a selection holds words of one line and nothing else, as another placement. */
+function onlyText(doc: Editor['state']['doc'], { from, to, $from, $to }: TextSelection): boolean {
+	let only = $from.sameParent($to);
+	doc.nodesBetween(from, to, (node) => {
+		if (node.isInline && !node.isText) only = false;
+	});
+	return only;
+}
+
 /** Takes over what the browser has selected: it tells of the keys before only a moment later, and a field that opens meanwhile would lose them. */
 function takeSelection(view: Editor['view']): void {
 	const { anchorNode, anchorOffset, focusNode, focusOffset } = getSelection() ?? {};
@@ -183,12 +192,12 @@ export class Article {
 		};
 	}
 
-	/** Whether there is a document at an address; it is at hand from then on. */
-	async known(slug: string): Promise<boolean> {
+	/** Whether there is a document at an address; it is at hand from then on. Undefined where that could not be asked, which has then been said. */
+	async known(slug: string): Promise<boolean | undefined> {
 		if (this.documents.has(slug)) return true;
-		const answer = await call<{ items: AtHand[] }>('GET', `/shelf?slug=${encodeURIComponent(slug)}`);
-		for (const at of answer.items) this.documents.set(slug, at);
-		return answer.items.length > 0;
+		const items = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?slug=${encodeURIComponent(slug)}`));
+		for (const at of items ?? []) this.documents.set(slug, at);
+		return items && items.length > 0;
 	}
 
 	/** Looks for documents by a word of their titles; nothing ends the looking. */
@@ -213,7 +222,7 @@ export class Article {
 		const press = this.given.defaults[form]?.press ?? 'page';
 		const attrs = { id: freshPlacement(), document: slug, form, press };
 		const { selection, doc } = editor.state;
-		const selected = at === undefined && selection instanceof TextSelection && selection.$from.sameParent(selection.$to) ? selection : null;
+		const selected = at === undefined && selection instanceof TextSelection && onlyText(doc, selection) ? selection : null;
 		const words = selected && doc.textBetween(selected.from, selected.to).trim();
 		const node = { type: 'placement', attrs: { ...attrs, words: words || null } };
 		if (selected && words) {
@@ -258,7 +267,10 @@ export class Article {
 	async lead(href: string, words = href): Promise<void> {
 		this.editor?.chain().focus().extendMarkRange('link').run();
 		const slug = documentAt(href);
-		if (slug && (await this.known(slug))) this.put(slug);
+		const known = slug === null ? false : await this.known(slug);
+		// not asked, nothing is changed: a link to a document that is no placement would tell of no dead end
+		if (known === undefined) return;
+		if (slug && known) this.put(slug);
 		else if (this.editor?.state.selection.empty)
 			this.editor
 				.chain()

@@ -65,7 +65,7 @@
 {#snippet lastCell(r: Line)}<span class="when">{timeText(r.last, data.site.zone)}</span>{/snippet}
 {#snippet remedyCell(r: Line)}{@const way = remedy(r)}{#if way}<a class="when" href={way.href}>{way.words}</a>{/if}{/snippet}
 {#snippet lines(rows: Line[])}
-	<SortedTable {rows} {columns} key={(r) => [r.slug, r.page, r.reason].join(' ')} label="Turned away" />
+	<SortedTable {rows} {columns} label="Turned away" />
 {/snippet}
 <Hall title="Turned away" note="who, why and how often" period={data.period} whole={data.whole} {answer}>
 	{#if dead.length}
