@@ -2,10 +2,13 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { availableParallelism } from 'node:os';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import { build } from './build';
 
 const results = '.test';
+/** What came out of the database while the server tests ran (watch-rows.js). */
+const rows = join(results, 'rows');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 let passed = 0;
@@ -49,17 +52,13 @@ async function checks(all: readonly (readonly [name: string, args: readonly stri
 }
 
 /** Vitest's own count; a run that broke before counting is one failure. */
-function vitest(project: string): void {
+function vitest(project: string, environment: Record<string, string> = {}): void {
 	const file = join(results, `${project}.json`);
-	const good = run(`${project} tests`, [
-		'node_modules/vitest/vitest.mjs',
-		'run',
-		'--project',
-		project,
-		'--reporter=dot',
-		'--reporter=json',
-		`--outputFile.json=${file}`
-	]);
+	const good = run(
+		`${project} tests`,
+		['node_modules/vitest/vitest.mjs', 'run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
+		environment
+	);
 	try {
 		const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8')) as { numPassedTests: number; numFailedTests: number };
 		count(`${project} tests`, numPassedTests, numFailedTests || (good ? 0 : 1));
@@ -97,7 +96,8 @@ vitest('core');
 try {
 	build();
 	count('build', 1, 0);
-	vitest('server');
+	vitest('server', { NODE_OPTIONS: `--import ${pathToFileURL('scripts/watch-rows.js').href}`, WATCH_ROWS: resolve(rows) });
+	await check('rows as their types say', ['--import', 'tsx', 'scripts/rows.ts', rows]);
 	playwright();
 } catch (error) {
 	console.error(error);

@@ -7,13 +7,14 @@ import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { clientAddress, proxiesOf } from '#server/http/proxies';
 import { readSettings, unknownSettings } from '#server/settings';
+import { setAsideDays } from '#core/documents/aside';
 import { sql } from '#server/db/client';
 import { sweep, sweepStopped } from '#server/intake/sweep';
 import { putByList } from '#server/files/store';
 import { settings } from '#server/settings';
 import { noisePdf } from '../../scripts/noise-pdf';
 import { scratch } from '../../scripts/scratch';
-import { document, origin, pdf, qpdf, staff, visitor, until } from './help';
+import { document, origin, pdf, qpdf, send, staff, visitor, until, type DocumentJson } from './help';
 import { begin, startOwn } from './own';
 import type { Running } from '../../scripts/run';
 import { addressOf, routes } from './routes';
@@ -241,6 +242,24 @@ describe('a store', () => {
 			two.drop();
 		}
 	}, 240_000);
+	it('of a document set aside for longer than its days is put by, its words are found no more, and its address says that it was here', async () => {
+		const boss = await staff();
+		const word = `forgotten${process.pid}`;
+		const paper = (await (await send(await pdf(word), `${word}.pdf`)).json()) as DocumentJson;
+		await until(async () => (await boss.api<DocumentJson>('GET', `/documents/${paper.slug}`)).condition.status === 'sound');
+		await boss.api('PATCH', `/documents/${paper.slug}`, { door: { position: 'open' } });
+		const findings = async () => (await boss.api<{ items: { slug: string }[] }>('GET', `/find?q=${word}`)).items.map((i) => i.slug);
+		expect(await findings()).toEqual([paper.slug]);
+		await boss.api('DELETE', `/documents/${paper.slug}`);
+		await sql()`update document set set_aside_at = now() - make_interval(days => ${setAsideDays - 1}) where slug = ${paper.slug}`;
+		expect((await sweep(Date.now())).forgotten).toBe(0);
+		await sql()`update document set set_aside_at = now() - make_interval(days => ${setAsideDays + 1}) where slug = ${paper.slug}`;
+		expect((await sweep(Date.now())).forgotten).toBe(1);
+		expect((await putByList()).some((p) => p.name === paper.sha256)).toBe(true);
+		expect(await findings()).toEqual([]);
+		expect((await visitor().get(`/d/${paper.slug}/file`)).status).toBe(410);
+		expect((await boss.send('POST', `/api/v1/documents/${paper.slug}/restore`)).status).toBe(410);
+	});
 	it('whose rows are gone is left alone, and upkeep says so; a few strays are put by and come back', async () => {
 		const boss = await staff();
 		const later = Date.now() + 2 * 3_600_000;

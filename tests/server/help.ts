@@ -5,7 +5,8 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { Ajv } from 'ajv';
+import type { TSchema } from '@sinclair/typebox';
+import { Ajv, type ValidateFunction } from 'ajv';
 import formatsPlugin from 'ajv-formats';
 import PDFDocument from 'pdfkit';
 import { given } from './given';
@@ -55,9 +56,15 @@ const described = operations.map((o) => ({
 			.replaceAll('.', '\\.')
 			.replace('{path}', '[^?]+')
 			.replace(/\{\w+\}/g, '[^/?]+')}(\\?|$)`
-	),
-	valid: o.answer ? ajv.compile(o.answer) : null
+	)
 }));
+/** Checks of answers, each made when it is first needed: most files need few of them. */
+const checks = new Map<TSchema, ValidateFunction>();
+function checkOf(answer: TSchema): ValidateFunction {
+	const check = checks.get(answer) ?? ajv.compile(answer);
+	checks.set(answer, check);
+	return check;
+}
 
 /** What an operation answers is what the API's description says of it. */
 function holdAgainst(method: string, path: string, status: number, answer: unknown): void {
@@ -66,10 +73,9 @@ function holdAgainst(method: string, path: string, status: number, answer: unkno
 	const operation = known.sort((a, b) => a.path.split('{').length - b.path.split('{').length || b.path.length - a.path.length)[0];
 	if (!operation) throw new Error(`${method} ${path} is not described`);
 	if (status !== operation.status) throw new Error(`${method} ${path} answers ${status}, not ${operation.status}`);
-	if (operation.valid && !operation.valid(answer))
-		throw new Error(
-			`${method} ${path} is not as described: ${ajv.errorsText(operation.valid.errors)} ${JSON.stringify(operation.valid.errors?.map((e) => e.params))}`
-		);
+	const valid = operation.answer && checkOf(operation.answer);
+	if (valid && !valid(answer))
+		throw new Error(`${method} ${path} is not as described: ${ajv.errorsText(valid.errors)} ${JSON.stringify(valid.errors?.map((e) => e.params))}`);
 }
 
 export interface Client {

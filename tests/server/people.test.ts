@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { populationAt, reach } from '#core/access/population';
 import { sql } from '#server/db/client';
 import { reachOfAll } from '#server/access/reach';
+import { groupUse } from '#server/people/members';
 import { client, document, ledgerOf, member, origin, signIn, staff, visitor, zone, type Client } from './help';
 import { linkIn, mails, mailTo } from './mails';
 import { dayOf } from '#core/access/hours';
@@ -80,7 +81,9 @@ describe('members and groups', () => {
 			description: 'Row.',
 			people: 1
 		});
+		expect(await groupUse(slug)).toEqual({ doors: 1, memberships: 1 });
 		await boss.api('DELETE', `/groups/${slug}`);
+		await expect(groupUse(slug)).rejects.toMatchObject({ code: 'not-found' });
 		expect((await rower.get(`/d/${paper.slug}/file`)).status).toBe(403);
 		expect((await boss.send('GET', `/api/v1/groups/${slug}`)).status).toBe(404);
 	});

@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { pathTrouble } from '#core/placing/path';
 import { forms, presses } from '#core/placing/placement';
-import { document, ledgerOf, member, origin, pdf, send, staff, until, visitor, type Client, type DocumentJson } from './help';
+import { document, ledgerOf, member, origin, pdf, qpdf, send, staff, until, visitor, type Client, type DocumentJson } from './help';
 
 const { sql } = await import('#server/db/client');
 const { publishDue } = await import('#server/placing/commands');
@@ -175,6 +175,19 @@ describe('every form and press', () => {
 		} finally {
 			await boss.api('PATCH', '/site', { placing: null });
 		}
+	});
+	it('a frame has the shape of the page it opens at, where pages differ', async () => {
+		const lying = await qpdf(await pdf(`mixed ${++n}`, 3), (from, to) => [from, '--rotate=+90:2', to]);
+		const paper = (await (await send(lying, 'mixed.pdf')).json()) as DocumentJson;
+		await until(async () => (await boss.api<DocumentJson>('GET', `/documents/${paper.slug}`)).condition.status !== 'checking');
+		await boss.api('PATCH', `/documents/${paper.slug}`, { door: { position: 'open' } });
+		const frames = await page({
+			content: article(placed(paper.slug, { id: 'frame-standing', form: 'frame' }), placed(paper.slug, { id: 'frame-lying', form: 'frame', start: 2 }))
+		});
+		const seen = await html(visitor(), frames.path);
+		// A4: 841.89 to 595.28, and the other way round
+		expect(seen).toContain('padding-bottom:calc(141.4');
+		expect(seen).toContain('padding-bottom:calc(70.7');
 	});
 	it('shows a page as a cover only where it is placed so', async () => {
 		const paper = await document({ position: 'open' });

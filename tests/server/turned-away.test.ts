@@ -244,6 +244,23 @@ describe('stamped copies', () => {
 		expect(await (await visitor().get(`/d/${slug}/read`)).text()).toMatch(/hasFile:\s*(?:false|!1)/);
 		expect((await (await staff()).get(`/d/${slug}/file`)).status).toBe(200);
 	});
+	it('for whoever holds a key carry its label', async () => {
+		const boss = await staff();
+		const { slug } = await document({ position: 'keyed', stamped: true }, 1);
+		const { url } = await boss.api<{ url: string }>('POST', `/documents/${slug}/keys`, { label: 'To the boatyard', allow: { save: true, print: false } });
+		const opened = await visitor().get(new URL(url).pathname, html);
+		const browser = client('', {
+			cookie: opened.headers
+				.getSetCookie()
+				.map((c) => c.split(';')[0]!)
+				.join('; ')
+		});
+		const saved = await browser.get(`/d/${slug}/file?save`);
+		expect(saved.status).toBe(200);
+		const words = textOf(Buffer.from(await saved.arrayBuffer()));
+		expect(words.replace(/\s+/g, '')).toContain('CopyofTotheboatyard,');
+		expect((await ledgerOf(slug)).find((e) => e.kind === 'saved')).toMatchObject({ stamp: stampNumbersIn(words)[0] });
+	});
 });
 
 describe('the audit trail', () => {

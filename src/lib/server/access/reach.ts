@@ -65,7 +65,7 @@ export async function allGuarded(of: {
 				from door d join admits a on a.id = d.id
 			)
 			select t.id, t.document, t.set_aside_at, x.door, f.door as follows_door, fp.set_aside_at is not null as follows_set_aside,
-				fp.published_id is null and not fp.id = any(${[...(of.asPublished ?? [])]}::uuid[]) as follows_unpublished
+				coalesce(fp.published_id is null and not fp.id = any(${[...(of.asPublished ?? [])]}::uuid[]), false) as follows_unpublished
 			from (${some('document', of.documents)} union all ${some('page', of.pages)}) t join doors x on x.id = t.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id`,
 		site()
 	]);

@@ -76,7 +76,6 @@ interface SiteRow extends GuardedRow {
 	title: string;
 	layout: Layout;
 	content: PageContent;
-	turned_away: DoorFields['turnedAway'];
 }
 
 export type PageAnswer =

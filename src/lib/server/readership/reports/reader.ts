@@ -24,6 +24,18 @@ export interface OneReader extends Omit<Report, 'before'> {
 	readonly documents: readonly ReadDocument[];
 }
 
+/** What was done with a document over the whole period. */
+interface OfDocument extends Omit<ReadDocument, 'first' | 'last'> {
+	readonly day: null;
+	readonly first: Date;
+	readonly last: Date;
+}
+
+/** What was done on a day with all documents. */
+type OfDay = { readonly day: string; readonly openings: number; readonly saves: number } & {
+	readonly [Key in Exclude<keyof OfDocument, 'day' | 'openings' | 'saves'>]: null;
+};
+
 /** What one member did, or what was done with one key. Null where there is no such. */
 export async function readerReport(of: { readonly person: string } | { readonly key: string }, period: Period): Promise<OneReader | null> {
 	const whole = await sumsForReport();
@@ -37,7 +49,7 @@ export async function readerReport(of: { readonly person: string } | { readonly 
 	const own = person ? s`person_id = ${person}` : s`key_id = ${key}`;
 	// what they did is looked at once, and added up both by document and by day
 	const [both, [refused]] = await Promise.all([
-		s<(Omit<ReadDocument, 'first' | 'last'> & { day: string | null; first: Date; last: Date })[]>`
+		s<(OfDocument | OfDay)[]>`
 			with own as (select * from sum_reader where ${own} and day between ${period.before.first} and ${period.last}),
 				c as (
 					select document_id, array_agg(distinct reader) as readers, sum(openings)::int as openings, sum(saves)::int as saves, sum(printed)::int as printed, sum(seconds)::float8 as seconds,
@@ -50,8 +62,8 @@ export async function readerReport(of: { readonly person: string } | { readonly 
 			order by last desc nulls last`,
 		s<{ n: number }[]>`select coalesce(sum(times), 0)::int as n from sum_refused where ${own} and day between ${period.first} and ${period.last}`
 	]);
-	const days = both.flatMap(({ day, openings, saves }) => (day ? [{ day, openings, saves }] : []));
-	const rows = both.flatMap(({ day, ...row }) => (day ? [] : [row]));
+	const days = both.filter((row) => row.day !== null);
+	const rows = both.filter((row) => row.day === null);
 	const total = (key: 'openings' | 'saves' | 'printed' | 'seconds') => rows.reduce((sum, r) => sum + r[key], 0);
 	const figures: Figures = {
 		...noFigures,
@@ -69,6 +81,6 @@ export async function readerReport(of: { readonly person: string } | { readonly 
 		answer: memberAnswer(known.name, figures, rows.length, whenOf(period)),
 		figures,
 		bars: series(days, period),
-		documents: rows.map((r) => ({ ...r, first: r.first.toISOString(), last: r.last.toISOString() }))
+		documents: rows.map(({ day: _, ...r }) => ({ ...r, first: r.first.toISOString(), last: r.last.toISOString() }))
 	};
 }
