@@ -22,6 +22,9 @@ export default defineConfig({
 					name: 'server',
 					include: ['tests/server/**/*.test.ts'],
 					globalSetup: 'tests/server/setup.ts',
+					setupFiles: 'tests/server/environment.ts',
+					// what a file imports, its pool of connections among it, serves those after it too: importing it anew took a third of the time
+					isolate: false,
 					// so many applications does setup.ts start: many tests wait for something to end or to be over
 					maxWorkers: 2,
 					testTimeout: 60_000,

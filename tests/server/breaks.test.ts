@@ -258,7 +258,7 @@ describe('a store', () => {
 		expect((await putByList()).some((p) => p.name === paper.sha256)).toBe(true);
 		expect(await findings()).toEqual([]);
 		expect((await visitor().get(`/d/${paper.slug}/file`)).status).toBe(410);
-		expect((await boss.send('POST', `/api/v1/documents/${paper.slug}/restore`)).status).toBe(410);
+		expect((await boss.send('POST', `/api/v1/documents/${paper.slug}/restore`)).status).toBe(404);
 	});
 	it('whose rows are gone is left alone, and upkeep says so; a few strays are put by and come back', async () => {
 		const boss = await staff();

@@ -12,8 +12,6 @@ import PDFDocument from 'pdfkit';
 import { given } from './given';
 
 export const origin = given.origin;
-// before anything of the server is imported: it reads its settings from here
-Object.assign(process.env, given.environment);
 
 const { addGroup, addPerson, hasOwner, makeFirstOwner } = await import('#server/people/directory');
 const { IanuaError } = await import('#core/errors');
@@ -207,10 +205,9 @@ export async function send(bytes: Uint8Array, name: string, fields: Record<strin
 	return (await who).send('POST', '/api/v1/documents', form);
 }
 
-let documents = 0;
 /** A document of its own with the door given. */
 export async function document(door: Record<string, unknown> = {}, pages = 3): Promise<DocumentJson> {
-	const name = `Paper ${++documents} of ${process.pid}`;
+	const name = `Paper ${randomBytes(6).toString('hex')}`;
 	const response = await send(await pdf(name, pages), `${name}.pdf`);
 	if (response.status !== 201) throw new Error(await response.text());
 	const made = (await response.json()) as DocumentJson;

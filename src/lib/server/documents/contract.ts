@@ -1,7 +1,7 @@
 // The API of documents, editions, the room and find: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type } from '@sinclair/typebox';
 import { positions } from '#core/access/door';
-import { filterNames, filterValues, orderNames } from '#core/documents/filters';
+import { filterNames, filterValues, orderNames, type FilterName } from '#core/documents/filters';
 import { conditionWords } from '#core/intake/condition';
 import { ReadingSettings } from '#core/reading/settings';
 import { Line } from '#core/text/line';
@@ -102,19 +102,37 @@ export const FindAnswer = Type.Object({
 	total: Type.Integer()
 });
 
+/** What a filter of the list goes by. */
+const filterMeanings: { readonly [N in FilterName]: string } = {
+	folder: 'in the folder; several: in any of them',
+	topic: 'carrying the topic',
+	door: 'the position of the door in force now',
+	condition: 'the condition of the file',
+	placed: 'standing on a published page, or on none',
+	language: 'the language of its words, by BCP 47',
+	pages: 'a band of how many pages it has',
+	brought: 'brought in within that time; `older`: before the last year',
+	by: 'brought in by that person of the staff, by id'
+};
+
 export const ListQuery = Type.Object(
 	{
-		q: Type.Optional(Type.String({ maxLength: 300 })),
-		...Object.fromEntries(filterNames.map((name) => [name, several(filterValues[name])])),
-		order: Type.Optional(Type.String({ pattern: `^-?(${orderNames.join('|')}|newest)$` })),
-		aside: Type.Optional(Type.Boolean()),
+		q: Type.Optional(Type.String({ maxLength: 300, description: 'words to be found in titles, descriptions, topics and on pages' })),
+		...Object.fromEntries(filterNames.map((name) => [name, several(filterValues[name], filterMeanings[name])])),
+		order: Type.Optional(
+			Type.String({ pattern: `^-?(${orderNames.join('|')}|newest)$`, description: 'what the list goes by; with a minus the other way round' })
+		),
+		aside: Type.Optional(Type.Boolean({ description: 'those set aside instead' })),
 		cursor: Cursor,
 		limit: Limit
 	},
 	{ additionalProperties: false }
 );
 
-export const FindQuery = Type.Object({ q: Type.String({ minLength: 1, maxLength: 300 }), cursor: Cursor, limit: Limit }, { additionalProperties: false });
+export const FindQuery = Type.Object(
+	{ q: Type.String({ minLength: 1, maxLength: 300, description: 'words to be found' }), cursor: Cursor, limit: Limit },
+	{ additionalProperties: false }
+);
 
 export const LabelChange = Type.Object({ from: Type.String({ maxLength: 200 }), to: Type.String({ maxLength: 200 }) }, { additionalProperties: false });
 
@@ -181,7 +199,10 @@ export const documentsOperations: readonly Operation[] = [
 		method: 'get',
 		path: `${documentPath}/editions/compare`,
 		words: 'What changed between two editions, page by page',
-		query: Type.Object({ before: Type.Integer({ minimum: 1 }), after: Type.Integer({ minimum: 1 }) }),
+		query: Type.Object({
+			before: Type.Integer({ minimum: 1, description: 'number of the earlier edition' }),
+			after: Type.Integer({ minimum: 1, description: 'number of the later edition' })
+		}),
 		status: 200,
 		answer: Compared
 	},

@@ -13,12 +13,14 @@ export { nullable } from '#core/schema';
 
 export const oneOf = (values: readonly string[]) => Type.Union(values.map((v) => Type.Literal(v)));
 
-export const Cursor = Type.Optional(Type.String({ pattern: '^\\d{1,9}$' }));
+/** Where the list goes on. */
+export const Cursor = Type.Optional(Type.String({ pattern: '^\\d{1,9}$', description: '`next` of the answer before' }));
 
-export const Limit = Type.Optional(Type.Integer({ minimum: 1, maximum: 200 }));
+export const Limit = Type.Optional(Type.Integer({ minimum: 1, maximum: 200, description: 'how many at most' }));
 
-export const several = (values: readonly string[] | null) =>
-	Type.Optional(Type.Array(values ? oneOf(values) : Type.String({ maxLength: 200 }), { maxItems: 50 }));
+/** Any of some values, given once each. */
+export const several = (values: readonly string[] | null, description: string) =>
+	Type.Optional(Type.Array(values ? oneOf(values) : Type.String({ maxLength: 200 }), { maxItems: 50, description }));
 
 export interface Operation {
 	readonly method: 'get' | 'post' | 'patch' | 'delete';

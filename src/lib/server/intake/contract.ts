@@ -3,7 +3,7 @@ import { Type } from '@sinclair/typebox';
 import { DocumentAnswer, statuses } from '../documents/contract';
 import { documentPath, Instant, Nothing, nullable, oneOf, type Operation, Sha256 } from '../http/contract';
 
-export const KnownQuery = Type.Object({ sha256: Sha256 }, { additionalProperties: false });
+export const KnownQuery = Type.Object({ sha256: { ...Sha256, description: 'SHA-256 of the file, in hexadecimal' } }, { additionalProperties: false });
 
 export const UnlockBody = Type.Object({ password: Type.String({ minLength: 1, maxLength: 300 }) }, { additionalProperties: false });
 
@@ -89,7 +89,7 @@ export const intakeOperations: readonly Operation[] = [
 		method: 'get',
 		path: '/icons',
 		words: 'Icons for covers, by a word',
-		query: Type.Object({ q: Type.String({ maxLength: 80 }) }),
+		query: Type.Object({ q: Type.String({ maxLength: 80, description: 'what the icon shows, in English' }) }),
 		status: 200,
 		answer: Type.Object({ items: Type.Array(Type.Object({ name: Type.String(), svg: Type.String() })), next: Type.Null() })
 	},

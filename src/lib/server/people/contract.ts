@@ -9,9 +9,14 @@ import { TokenGiven } from './tokens';
 
 export const MembersQuery = Type.Object(
 	{
-		q: Type.Optional(Type.String({ maxLength: 200 })),
-		group: Type.Optional(Type.String({ maxLength: 120 })),
-		standing: Type.Optional(Type.Union(standings.map((st) => Type.Literal(st)))),
+		q: Type.Optional(Type.String({ maxLength: 200, description: 'part of a name or a mail address' })),
+		group: Type.Optional(Type.String({ maxLength: 120, description: 'slug of a group that they are in' })),
+		standing: Type.Optional(
+			Type.Union(
+				standings.map((st) => Type.Literal(st)),
+				{ description: 'whose memberships end soon, or have ended; or who is suspended' }
+			)
+		),
 		cursor: Cursor,
 		limit: Limit
 	},
@@ -20,8 +25,13 @@ export const MembersQuery = Type.Object(
 
 /** Beside it `preview`, and the columns by their meanings, counted from 0: `email=0&name=1`. */
 export const TableQuery = Type.Object({
-	dayOrder: Type.Optional(Type.Union(dayOrders.map((d) => Type.Literal(d)))),
-	makeGroups: Type.Optional(Type.Boolean())
+	dayOrder: Type.Optional(
+		Type.Union(
+			dayOrders.map((d) => Type.Literal(d)),
+			{ description: 'how days are written in the table' }
+		)
+	),
+	makeGroups: Type.Optional(Type.Boolean({ description: 'groups that are not there yet are made' }))
 });
 
 export const MemberAnswer = Type.Object({

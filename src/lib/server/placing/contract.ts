@@ -91,7 +91,10 @@ export const AtHand = Type.Object({
 export type AtHand = Static<typeof AtHand>;
 
 export const ShelfQuery = Type.Object(
-	{ q: Type.Optional(Type.String({ maxLength: 300 })), slug: Type.Optional(Type.Array(Type.String({ maxLength: 120 }), { maxItems: 100 })) },
+	{
+		q: Type.Optional(Type.String({ maxLength: 300, description: 'words to be found' })),
+		slug: Type.Optional(Type.Array(Type.String({ maxLength: 120 }), { maxItems: 100, description: 'just these documents' }))
+	},
 	{ additionalProperties: false }
 );
 
@@ -162,9 +165,9 @@ export const MismatchAnswer = Type.Object({ ...PlacedMismatchAnswer.properties, 
 
 export const MismatchQuery = Type.Object({
 	page: Type.Optional(Type.String({ description: 'a path' })),
-	document: Type.Optional(Type.String()),
+	document: Type.Optional(Type.String({ description: 'a document’s slug' })),
 	draft: Type.Optional(Type.String({ description: 'as the drafts have it, published or not' })),
-	cursor: Type.Optional(Type.String())
+	cursor: Type.Optional(Type.String({ description: '`next` of the answer before' }))
 });
 
 const PageLine = Type.Object({

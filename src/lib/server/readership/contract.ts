@@ -10,10 +10,10 @@ import { WebhookGiven } from './webhooks';
 
 /** The time of a report: bounds are days (both included) or instants. */
 export const Time = Type.Object({
-	from: Type.Optional(Type.String()),
-	until: Type.Optional(Type.String()),
-	days: Type.Optional(oneOf(lengths.map(String))),
-	by: Type.Optional(oneOf(steps))
+	from: Type.Optional(Type.String({ description: 'first day, or an instant' })),
+	until: Type.Optional(Type.String({ description: 'last day, or an instant' })),
+	days: Type.Optional({ ...oneOf(lengths.map(String)), description: 'the last so many days up to today, in place of from and until' }),
+	by: Type.Optional({ ...oneOf(steps), description: 'figures by day, week or month; by what fits the time where nothing is said' })
 });
 
 const Entry = Type.Object({
@@ -109,8 +109,7 @@ const ItemReportAnswer = Type.Object({
 			Reporting_Period_Total: Type.Integer(),
 			months: Type.Record(month, Type.Integer())
 		})
-	),
-	whole: Type.Literal(true)
+	)
 });
 
 const WebhookAnswer = Type.Object({
@@ -186,7 +185,10 @@ export const readershipOperations: readonly Operation[] = [
 		method: 'get',
 		path: '/readership/items',
 		words: 'Use of documents by month (JSON; as a table with format=tsv)',
-		query: Time,
+		query: Type.Object({
+			...Time.properties,
+			format: Type.Optional({ ...oneOf(['json', 'tsv']), description: 'as a table with tabs between its columns: tsv' })
+		}),
 		status: 200,
 		answer: ItemReportAnswer
 	}

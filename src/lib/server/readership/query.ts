@@ -3,10 +3,10 @@ import { Type } from '@sinclair/typebox';
 
 export const LedgerQuery = Type.Object(
 	{
-		from: Type.Optional(Type.String({ format: 'date-time' })),
-		until: Type.Optional(Type.String({ format: 'date-time' })),
-		cursor: Type.Optional(Type.String({ maxLength: 200 })),
-		limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 500 }))
+		from: Type.Optional(Type.String({ format: 'date-time', description: 'entries from this instant on, RFC 3339' })),
+		until: Type.Optional(Type.String({ format: 'date-time', description: 'entries before this instant, RFC 3339' })),
+		cursor: Type.Optional(Type.String({ maxLength: 200, description: '`next` of the answer before' })),
+		limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 500, description: 'how many at most' }))
 	},
 	{ additionalProperties: false }
 );

@@ -41,14 +41,13 @@ export async function remind(
 	if (!view || view.goneAt) throw new IanuaError('not-found');
 	if (view.door.inForce !== 'keyed') throw new IanuaError('not-valid', { detail: 'anyone may open this document, so nobody in particular can be reminded' });
 	await sumUp();
-	const { name } = await site();
+	const [{ name }, document] = await Promise.all([site(), reported(view)]);
 	const address = `${settings().IANUA_ORIGIN}/d/${view.slug}/read`;
 	return sql().begin(async (tx) => {
 		// one round at a time: of two presses at once, the second finds everybody reminded
 		await tx`select pg_advisory_xact_lock(${lock}, hashtext(${view.id}))`;
-		const document = await reported(view);
 		const now = Date.now();
-		const wanted = (await rollCall(document)).filter(
+		const wanted = (await rollCall(document, tx)).filter(
 			(line) =>
 				(line.standing === 'not-yet' || (asked.unfinished === true && line.standing === 'opened')) &&
 				(!asked.group || line.groups.some((g) => g.slug === asked.group))

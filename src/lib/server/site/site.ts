@@ -70,9 +70,9 @@ const Colour = Type.Union([Type.Null(), Type.String({ pattern: '^#[0-9a-f]{6}$' 
 const PictureName = Type.Union([Type.Null(), Type.String({ pattern: '^[0-9a-f]{64}$' })]);
 
 /** What every page of the site and of the desk shows. */
-export async function siteLook(): Promise<SiteLook & Pick<Site, 'zone'>> {
-	const { name, zone, mark, favicon, colour, background } = await site();
-	return { name, zone, mark, favicon, colour, background };
+export async function siteLook(): Promise<SiteLook & Pick<Site, 'zone' | 'language'>> {
+	const { name, zone, language, mark, favicon, colour, background } = await site();
+	return { name, zone, language: language ?? null, mark, favicon, colour, background };
 }
 
 /** What the owner sets of the site; only what is named changes. */

@@ -1,6 +1,6 @@
 <!-- Sets a door: position, who, hours, allowance, and the sentence that says what it comes to. Each press is saved at once. -->
 <script lang="ts">
-	import { Button, Input, Radio, Select } from '$lib/ui/parts/controls';
+	import { Button, Input, Moment, Radio, Select } from '$lib/ui/parts/controls';
 	import { Checkbox } from 'flowbite-svelte';
 	import { positions, type DoorChange, type DoorView, type Position } from '#core/access/door';
 	import TurnedAwayForm from './TurnedAwayForm.svelte';
@@ -37,7 +37,11 @@
 	let hoursShown = $state(false);
 	let wordsShown = $state(false);
 	const admitted = $derived(new Set(door.groups.map((g) => g.slug)));
-	const dayOnly = (bound: string | null) => (bound && /^\d{4}-\d{2}-\d{2}$/.test(bound) ? bound : (bound?.slice(0, 10) ?? ''));
+	/** The zone of this computer, where it is another than the site's. */
+	const elsewhere = $derived.by(() => {
+		const own = Intl.DateTimeFormat().resolvedOptions().timeZone;
+		return own === zone ? null : own;
+	});
 
 	function toggleGroup(slug: string) {
 		const next = new Set(admitted);
@@ -117,9 +121,11 @@
 </div>
 {#if hoursShown}
 	<div class="hours">
-		<label>From <Input class="small" type="date" value={dayOnly(door.from)} onchange={(e) => change({ from: e.currentTarget.value || null })} /></label>
-		<label>until <Input class="small" type="date" value={dayOnly(door.until)} onchange={(e) => change({ until: e.currentTarget.value || null })} /></label>
-		<span class="soft">whole days, {zone}</span>
+		<span>From</span>
+		<Moment label="From" value={door.from} {zone} none="at once" change={(from) => change({ from })} />
+		<span>Until</span>
+		<Moment label="Until" value={door.until} near={door.from} {zone} none="no end" change={(until) => change({ until })} />
+		<span class="soft zone">Times of {zone}{elsewhere ? `, not of your computer (${elsewhere})` : ''}. Without a time the whole day counts.</span>
 	</div>
 {/if}
 {#if wordsShown}
@@ -198,7 +204,16 @@
 		gap: 6px 16px;
 		margin-top: 8px;
 	}
-	.hours,
+	.hours {
+		display: grid;
+		grid-template-columns: max-content 1fr;
+		align-items: center;
+		gap: 6px 12px;
+		margin-top: 8px;
+	}
+	.zone {
+		grid-column: 1 / -1;
+	}
 	.follows {
 		display: flex;
 		flex-wrap: wrap;

@@ -1,6 +1,6 @@
 <!-- The keys of a document: issued, shown once with their address, and what each did. -->
 <script lang="ts">
-	import { Button, Checkbox, Input, Radio, Textarea } from '$lib/ui/parts/controls';
+	import { Button, Checkbox, Input, Moment, Radio, Textarea } from '$lib/ui/parts/controls';
 	import { counted } from '#core/access/reach';
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
@@ -63,7 +63,6 @@
 	}
 
 	const stateWords = { good: '', withdrawn: 'withdrawn', lapsed: 'run out', 'used-up': 'used up' } as const;
-	const today = new Date().toISOString().slice(0, 10);
 
 	async function issue(event: SubmitEvent) {
 		event.preventDefault();
@@ -143,7 +142,9 @@
 				<Input bind:value={label} required maxlength={200} placeholder="A person, a firm, a committee" autofocus /></label
 			>
 		{/if}
-		<label>Last day <Input type="date" bind:value={until} min={today} /></label>
+		<div class="until">
+			Good until <Moment label="Good until" value={until || null} {zone} none="no end" change={(wanted) => (until = wanted ?? '')} />
+		</div>
 		<label>Openings <Input type="number" min="1" max="1000000" bind:value={openings} placeholder="Any number" /></label>
 		{#if !several}<label class="wide"
 				>Password, if it shall have one <Input bind:value={password} minlength={4} maxlength={200} autocomplete="off" placeholder="None" /></label

@@ -1,7 +1,6 @@
 <!-- Trying the door: what somebody would get here, now or at another moment, and why. -->
 <script lang="ts">
-	import { Button, Input, Select } from '$lib/ui/parts/controls';
-	import { TZDate } from '@date-fns/tz';
+	import { Button, Input, Moment, Select } from '$lib/ui/parts/controls';
 	import type { Action } from '#core/access/decide';
 	import { triedWords } from './tried';
 	import type { KeyView } from '$lib/server/access/keys';
@@ -27,7 +26,6 @@
 
 	let as = $state('visitor');
 	let email = $state('');
-	let at = $state('');
 	let trouble = $state('');
 	let tried = $state<Record<'read' | 'save' | 'print', Tried> | null>(null);
 	const whom = $derived(as === 'member' ? (email.includes('@') ? `member:${email.trim()}` : null) : as);
@@ -38,11 +36,7 @@
 	] as const satisfies readonly (readonly [Action, string])[];
 
 	/** The moment in UTC; empty is now. */
-	const instant = $derived.by(() => {
-		if (!at) return '';
-		const [y = 0, mo = 1, d = 1, h = 0, mi = 0] = at.split(/\D/).map(Number);
-		return new Date(new TZDate(y, mo - 1, d, h, mi, 0, 0, zone).getTime()).toISOString();
-	});
+	let instant = $state('');
 	const seen = $derived(`/desk/try?${new URLSearchParams({ path: `/d/${slug}`, as: whom ?? 'visitor', ...(instant ? { at: instant } : {}) }).toString()}`);
 
 	let asked = 0;
@@ -82,7 +76,10 @@
 				{#each keys as key (key.id)}<option value="key:{key.id}">whoever holds the key “{key.label}”</option>{/each}
 			</Select></label
 		>
-		<label>When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time <Input type="datetime-local" bind:value={at} title="Empty: now" /></label>
+		<div>
+			When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time
+			<Moment label="When" value={instant || null} {zone} none="now" usual="12:00" change={(wanted) => (instant = wanted ?? '')} />
+		</div>
 		{#if as === 'member'}<label class="wide">E-mail address <Input type="email" bind:value={email} /></label>{/if}
 		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 		{#if tried}

@@ -139,6 +139,7 @@
 						<PocketFields
 							{entry}
 							name={named(entry)}
+							{zone}
 							change={(given) => change(entry.id, given)}
 							move={(by) => move(entry.id, by)}
 							first={entries[0]?.id === entry.id}

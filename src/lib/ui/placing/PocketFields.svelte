@@ -3,11 +3,12 @@
 	import { entryTrouble, type PocketEntry } from '#core/placing/content';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
-	import { Button, Input } from '$lib/ui/parts/controls';
+	import { Button, Input, Moment } from '$lib/ui/parts/controls';
 
 	let {
 		entry,
 		name,
+		zone,
 		change,
 		move,
 		first,
@@ -17,6 +18,8 @@
 		entry: PocketEntry;
 		/** What it is called where it has no words of its own. */
 		name: string;
+		/** Of the site. */
+		zone: string;
 		change: (given: Partial<PocketEntry>) => void;
 		/** By so many places, down where above 0. */
 		move: (by: number) => void;
@@ -58,8 +61,12 @@
 				>{/each}
 		</span>
 	{/if}
-	<label>On show from <Input type="date" value={entry.from?.slice(0, 10) ?? ''} onchange={(e) => change({ from: e.currentTarget.value })} /></label>
-	<label>until the end of <Input type="date" value={entry.until?.slice(0, 10) ?? ''} onchange={(e) => change({ until: e.currentTarget.value })} /></label>
+	<div>
+		On show from <Moment label="On show from" value={entry.from ?? null} {zone} none="at once" change={(from) => change({ from: from ?? '' })} />
+	</div>
+	<div>
+		until <Moment label="On show until" value={entry.until ?? null} near={entry.from} {zone} none="no end" change={(until) => change({ until: until ?? '' })} />
+	</div>
 	{#if entry.url}<label>Address <Input value={entry.url} onchange={(e) => change({ url: e.currentTarget.value.trim() })} /></label>{/if}
 	<span class="flex gap-2">
 		<Button onclick={() => move(-1)} disabled={first}>Up</Button>

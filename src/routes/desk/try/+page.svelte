@@ -1,7 +1,6 @@
 <!-- Trying a door: the real page in a frame as somebody else would get it, and why. Links pressed in it are tried likewise. -->
 <script lang="ts">
-	import { Button, Input, Select } from '$lib/ui/parts/controls';
-	import { TZDate } from '@date-fns/tz';
+	import { Button, Input, Moment, Select } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { triedWords } from '$lib/ui/access/tried';
 	let { data } = $props();
@@ -9,8 +8,6 @@
 	const zone = $derived(data.site.zone);
 	const kind = $derived(data.as.startsWith('member:') ? 'member:' : data.as);
 	let narrow = $state(false);
-	/** The moment as the field has it: YYYY-MM-DDTHH:MM in the site's zone. */
-	const moment = $derived(data.at ? new TZDate(Date.parse(data.at), zone).toISOString().slice(0, 16) : '');
 	const source = $derived(
 		`${data.path}${data.path.includes('?') ? '&' : '?'}${new URLSearchParams({ try: data.as, ...(data.at ? { at: data.at } : {}) }).toString()}`
 	);
@@ -18,10 +15,6 @@
 		const params = new URLSearchParams({ path: data.path, as: data.as, ...(data.at ? { at: data.at } : {}), ...change });
 		if (!params.get('at')) params.delete('at');
 		void goto(`/desk/try?${params}`, { keepFocus: true, noScroll: true });
-	}
-	function when(text: string) {
-		const [y = 0, mo = 1, d = 1, h = 0, mi = 0] = text.split(/\D/).map(Number);
-		go({ at: text ? new Date(new TZDate(y, mo - 1, d, h, mi, 0, 0, zone).getTime()).toISOString() : '' });
 	}
 	/** Whatever is pressed in the frame is tried for the same person, instead of being opened as staff. */
 	function hold(frame: HTMLIFrameElement) {
@@ -78,10 +71,10 @@
 		{#if kind === 'member:'}<label
 				>E-mail address <Input type="email" value={data.as.slice(7)} onchange={(e) => go({ as: `member:${e.currentTarget.value.trim()}` })} /></label
 			>{/if}
-		<label
-			>When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time
-			<Input type="datetime-local" value={moment} title="Empty: now" onchange={(e) => when(e.currentTarget.value)} /></label
-		>
+		<div>
+			When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time
+			<Moment label="When" value={data.at} {zone} none="now" usual="12:00" change={(at) => go({ at: at ?? '' })} />
+		</div>
 		<div class="widths" role="group" aria-label="Width">
 			<Button kind="pill" class={{ on: !narrow }} aria-pressed={!narrow} onclick={() => (narrow = false)}>Wide</Button>
 			<Button kind="pill" class={{ on: narrow }} aria-pressed={narrow} onclick={() => (narrow = true)}>Phone</Button>

@@ -80,12 +80,12 @@ export interface DocumentReport extends Summary {
 	readonly marks: readonly Mark[];
 }
 
-/** Everyone a keyed document admits today, with how they stand to the edition in force. */
-export async function rollCall(document: Reported): Promise<RollLine[]> {
+/** Everyone a keyed document admits today, with how they stand to the edition in force; `reads` where a transaction asks. */
+export async function rollCall(document: Reported, reads: postgres.ISql = sql()): Promise<RollLine[]> {
 	const { zone, readership } = await site();
 	const { through } = readershipOf(readership);
 	const today = dayOf(Date.now(), zone);
-	const rows = await sql()<
+	const rows = await reads<
 		(Omit<RollLine, 'standing' | 'last' | 'reminded'> & { opened: boolean; pages_read: number; last: Date | null; reminded: Date | null })[]
 	>`
 		with admitted as (

@@ -3,6 +3,7 @@ export { default as Button } from './Button.svelte';
 export { default as Checkbox } from './Checkbox.svelte';
 export { default as Fileupload } from './Fileupload.svelte';
 export { default as Input } from './Input.svelte';
+export { default as Moment } from './Moment.svelte';
 export { default as Radio } from './Radio.svelte';
 export { default as Range } from './Range.svelte';
 export { default as Select } from './Select.svelte';

@@ -1,6 +1,6 @@
 <!-- Writing a page: its way along the top (written, door, published), below it the editor of its layout. -->
 <script lang="ts">
-	import { Button, Checkbox, Input, Select } from '$lib/ui/parts/controls';
+	import { Button, Checkbox, Input, Moment, Select } from '$lib/ui/parts/controls';
 	import { Drawer, Modal } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import { beforeNavigate, goto } from '$app/navigation';
@@ -26,7 +26,7 @@
 		writer.mismatches = data.mismatches;
 	});
 	let doorOpen = $state(false);
-	let later = $state('');
+	let later = $state<string | null>(null);
 	let moreOpen = $state(false);
 	let pathGiven = $state(untrack(() => data.draft.path));
 
@@ -129,10 +129,13 @@
 					onsubmit={(e) => {
 						e.preventDefault();
 						moreOpen = false;
-						void writer.publish({ at: new Date(later).toISOString() });
+						if (later) void writer.publish({ at: later });
 					}}
 				>
-					<label>Publish at <Input type="datetime-local" bind:value={later} required /></label>
+					<div>
+						Publish at
+						<Moment label="Publish at" value={later} zone={data.site.zone} none="not set" usual="09:00" required change={(at) => (later = at)} />
+					</div>
 					<Button type="submit">Set the time</Button>
 					{#if writer.publishAt}<Button onclick={writer.callOff}>Call it off</Button>{/if}
 				</form>

@@ -1,0 +1,206 @@
+<!-- A day, with a time where one is wanted, in the site's zone: typed as people write it ("7/12 9:00"), or chosen in a calendar. -->
+<script lang="ts">
+	import { Datepicker } from 'flowbite-svelte';
+	import { page } from '$app/state';
+	import { dayOf } from '#core/access/hours';
+	import { boundOf, dayHabitOf, readMoment, readTime, shownBound } from '#core/access/wall-time';
+	import Button from './Button.svelte';
+	import Input from './Input.svelte';
+
+	let {
+		value,
+		label,
+		zone,
+		none,
+		usual = null,
+		near = null,
+		required = false,
+		change
+	}: {
+		/** A day (YYYY-MM-DD, the whole of it), an instant (RFC 3339), or nothing. */
+		value: string | null;
+		/** What it is the day and the time of, for who cannot see what stands before it. */
+		label: string;
+		zone: string;
+		/** What it means that none is set: on the button that takes it out, and in the empty field. */
+		none: string;
+		/** The time (HH:MM) where only a day is given; without one the whole day is meant. */
+		usual?: string | null;
+		/** A bound beside it, at whose month the calendar opens. */
+		near?: string | null;
+		required?: boolean;
+		change: (value: string | null) => void;
+	} = $props();
+
+	const id = $props.id();
+	const language = $derived((page.data as { site?: { language?: string | null } }).site?.language ?? 'en');
+	const spoken = $derived(language === 'en' ? 'en-GB' : language);
+	const habit = $derived(dayHabitOf(spoken));
+	const shown = $derived(value ? shownBound(value, zone) : null);
+	/** Calendars know days of their own zone alone: noon of the day there. */
+	const noon = (day: string) => new Date(`${day}T12:00`);
+	const dayWords = $derived(
+		shown ? new Intl.DateTimeFormat(spoken, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }).format(noon(shown.day)) : ''
+	);
+	let open = $state(false);
+	let trouble = $state('');
+	let root = $state<HTMLElement>();
+	let field = $state<HTMLInputElement>();
+
+	function set(day: string, time: string | null) {
+		trouble = '';
+		const bound = boundOf(day, time ?? usual, zone);
+		if (bound !== value) change(bound);
+	}
+	function clear() {
+		trouble = '';
+		open = false;
+		if (value !== null) change(null);
+	}
+	function typeDay(text: string) {
+		if (!text.trim()) return clear();
+		if (text === dayWords) return;
+		const read = readMoment(text, dayOf(Date.now(), zone), habit);
+		if (!read)
+			return void (trouble = `“${text}” is not a day. Write it like ${habit.dayFirst ? '7/12' : '12/7'} or 7 December, with the time behind it if you like.`);
+		open = false;
+		set(read.day, read.time ?? shown?.time ?? null);
+	}
+	function typeTime(text: string) {
+		if (!shown) return;
+		const time = text.trim() ? readTime(text) : null;
+		if (text.trim() && !time) return void (trouble = `“${text}” is not a time. Write it like 9:00 or 18:30.`);
+		set(shown.day, time);
+	}
+	const leave = (event: Event) => {
+		if (open && root && !root.contains(event.target as Node)) open = false;
+	};
+	function choose(chosen: Date | undefined) {
+		if (!chosen) return;
+		open = false;
+		field?.focus();
+		set([chosen.getFullYear(), chosen.getMonth() + 1, chosen.getDate()].map((n) => String(n).padStart(2, '0')).join('-'), shown?.time ?? null);
+	}
+</script>
+
+<svelte:window
+	onpointerdown={leave}
+	onfocusin={leave}
+	onkeydowncapture={(e) => {
+		if (e.key !== 'Escape' || !open) return;
+		e.stopPropagation();
+		open = false;
+		field?.focus();
+	}}
+/>
+
+<span class="moment" bind:this={root} role="group" aria-label={label}>
+	<Input
+		bind:elementRef={field}
+		class="moment-day"
+		aria-label="{label}: day"
+		aria-describedby={trouble ? `${id}-trouble` : undefined}
+		aria-invalid={trouble ? true : undefined}
+		placeholder={none}
+		autocomplete="off"
+		{required}
+		value={dayWords}
+		onchange={(e) => typeDay(e.currentTarget.value)}
+		onkeydown={(e) => {
+			if (e.key === 'ArrowDown') {
+				e.preventDefault();
+				open = true;
+			}
+		}}
+	/>
+	<Button class="moment-pick" aria-label="{label}: choose the day in a calendar" aria-expanded={open} onclick={() => (open = !open)}>
+		<svg viewBox="0 0 16 16" width="16" height="16" aria-hidden="true">
+			<path d="M2.5 4h11v9.5h-11z M2.5 7.2h11 M5.5 2v3.4 M10.5 2v3.4" fill="none" stroke="currentColor" stroke-width="1.4" />
+		</svg>
+	</Button>
+	<Input
+		class="moment-time"
+		aria-label="{label}: time"
+		placeholder={usual ?? 'all day'}
+		autocomplete="off"
+		disabled={!shown}
+		value={shown?.time ?? ''}
+		onchange={(e) => typeTime(e.currentTarget.value)}
+	/>
+	{#if value && !required}<Button kind="quiet" onclick={clear}>{none}</Button>{/if}
+	{#if trouble}<small class="trouble" id="{id}-trouble" role="alert">{trouble}</small>{/if}
+	{#if open}
+		<span class="calendar" {@attach (node) => node.scrollIntoView({ block: 'nearest' })}>
+			<Datepicker
+				inline
+				value={shown ? noon(shown.day) : undefined}
+				defaultDate={noon(near ? shownBound(near, zone).day : dayOf(Date.now(), zone))}
+				locale={spoken}
+				firstDayOfWeek={spoken === 'en-US' ? 0 : 1}
+				monthColor="alternative"
+				onselect={(chosen) => choose(chosen instanceof Date ? chosen : undefined)}
+			/>
+		</span>
+	{/if}
+</span>
+
+<style>
+	.moment {
+		position: relative;
+		display: inline-flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 4px;
+	}
+	.moment :global(.moment-day) {
+		width: 150px;
+		border-right: 0;
+		border-top-right-radius: 0;
+		border-bottom-right-radius: 0;
+	}
+	.moment :global(.moment-pick) {
+		margin-left: -4px;
+		padding: 0 8px;
+		border-top-left-radius: 0;
+		border-bottom-left-radius: 0;
+		align-self: stretch;
+	}
+	.moment :global(.moment-time) {
+		width: 72px;
+	}
+	.trouble {
+		flex-basis: 100%;
+		max-width: 300px;
+	}
+	.calendar {
+		position: absolute;
+		z-index: 30;
+		top: calc(100% + 4px);
+		left: 0;
+	}
+	/* Flowbite's calendar in our colours: an arch marks the day */
+	.calendar :global([role='dialog']) {
+		padding: 10px;
+		border: 1px solid var(--edge);
+		border-radius: var(--corner);
+		background: var(--sheet);
+		color: var(--ink);
+	}
+	.calendar :global(button) {
+		background: none;
+		border: 0;
+		color: var(--ink);
+	}
+	.calendar :global(button:hover) {
+		background: var(--brass-wash);
+	}
+	.calendar :global([aria-selected='true']) {
+		background: var(--brass-bright);
+		color: #1d1a12;
+		border-radius: 12px 12px 0 0;
+	}
+	.calendar :global([role='columnheader']) {
+		color: var(--soft);
+		font-weight: 400;
+	}
+</style>
