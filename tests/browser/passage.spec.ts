@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { basename } from 'node:path';
-import { chromiumPdf, drop, expect, signIn, test, textFile } from './help';
+import { axeLightAndDark, chromiumPdf, drop, expect, signIn, test, textFile } from './help';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -68,6 +68,50 @@ test('2. they set its door, and the sentence says who may do what', async ({ peo
 	await page.unroute('**/api/v1/bulk/undo');
 	await door.getByText('Keyed').click();
 	await expect(said).toContainText(/^Lock wardens, \d+ people/);
+});
+
+test('2b. its hours have a day and a time, typed or chosen in the calendar, in the site’s zone', async ({ people }) => {
+	const page = await people.as('staff', { timezoneId: 'America/New_York', locale: 'en-US' });
+	await page.goto('/desk/documents/sluice-notes');
+	const said = page.getByTestId('door-sentence');
+	await page.getByRole('button', { name: 'Hours' }).click();
+	await expect(page.getByText('not of your computer (America/New_York)')).toBeVisible();
+	const from = page.getByRole('group', { name: 'From' });
+	const until = page.getByRole('group', { name: 'Until' });
+	const day = (of: typeof from) => of.getByRole('textbox', { name: /day$/ });
+	// day and time at once, the day before the month as the site has it
+	await day(from).fill('7/12/2098 9:00');
+	await day(from).press('Enter');
+	await expect(said).toContainText('from 09:00 on 7 December 2098.');
+	await expect(from.getByRole('textbox', { name: /time$/ })).toHaveValue('09:00');
+	await expect(day(from)).toHaveValue('Sun, 7 Dec 2098');
+	// the calendar opens at the month of what stands beside it; arrows and Enter choose; Escape gives the field back and leaves the sheet
+	await day(until).press('ArrowDown');
+	const calendar = until.getByRole('dialog', { name: 'Calendar' });
+	await expect(calendar.getByText('December 2098')).toBeVisible();
+	await page.keyboard.press('Escape');
+	await expect(calendar).toHaveCount(0);
+	await expect(day(until)).toBeFocused();
+	await until.getByRole('button', { name: /calendar/ }).click();
+	await expect(calendar).toBeVisible();
+	expect(await axeLightAndDark(page)).toEqual([]);
+	await calendar.getByRole('button', { name: /28 December 2098/ }).click();
+	await expect(said).toContainText('from 09:00 on 7 December 2098 until 28 December 2098.');
+	await until.getByRole('textbox', { name: /time$/ }).fill('6 pm');
+	await until.getByRole('textbox', { name: /time$/ }).press('Enter');
+	await expect(said).toContainText('until 18:00 on 28 December 2098.');
+	await page.reload();
+	await page.getByRole('button', { name: 'Hours (set)' }).click();
+	await expect(until.getByRole('textbox', { name: /time$/ })).toHaveValue('18:00');
+	// what is no day is said, and nothing changes
+	await day(from).fill('soon');
+	await day(from).press('Enter');
+	await expect(from.getByRole('alert')).toContainText('“soon” is not a day.');
+	await expect(said).toContainText('from 09:00 on 7 December 2098');
+	await from.getByRole('button', { name: 'at once' }).click();
+	await expect(said).not.toContainText('7 December');
+	await until.getByRole('button', { name: 'no end' }).click();
+	await expect(said).not.toContainText('December');
 });
 
 test('3. they write a page and put the document on it in three forms, preview it and publish', async ({ people }) => {

@@ -334,7 +334,7 @@ test('drafts go out at a time, are compared and gone back to; a page is found by
 	await expect(page.locator('ins')).toHaveText('new');
 	await page.getByRole('link', { name: 'Back to writing' }).click();
 	await page.getByRole('button', { name: 'More' }).click();
-	await page.getByLabel('Publish at').fill('2099-03-01T09:00');
+	await page.getByRole('textbox', { name: 'Publish at: day' }).fill('1/3/2099 9:00');
 	await page.getByRole('button', { name: 'Set the time' }).click();
 	await expect(page.getByText(/Goes out 1 March/)).toBeVisible();
 	await page.getByRole('button', { name: 'More' }).click();

@@ -42,24 +42,26 @@
 	const dayWords = $derived(
 		shown ? new Intl.DateTimeFormat(spoken, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }).format(noon(shown.day)) : ''
 	);
+	/** What is typed and not taken yet, or was not understood. */
+	let typedDay = $state<string | null>(null);
+	let typedTime = $state<string | null>(null);
 	let open = $state(false);
 	let trouble = $state('');
 	let root = $state<HTMLElement>();
 	let field = $state<HTMLInputElement>();
 
 	function set(day: string, time: string | null) {
-		trouble = '';
+		[trouble, typedDay, typedTime] = ['', null, null];
 		const bound = boundOf(day, time ?? usual, zone);
 		if (bound !== value) change(bound);
 	}
 	function clear() {
-		trouble = '';
-		open = false;
+		[trouble, typedDay, typedTime, open] = ['', null, null, false];
 		if (value !== null) change(null);
 	}
 	function typeDay(text: string) {
 		if (!text.trim()) return clear();
-		if (text === dayWords) return;
+		if (text === dayWords) return void (typedDay = null);
 		const read = readMoment(text, dayOf(Date.now(), zone), habit);
 		if (!read)
 			return void (trouble = `“${text}” is not a day. Write it like ${habit.dayFirst ? '7/12' : '12/7'} or 7 December, with the time behind it if you like.`);
@@ -71,6 +73,21 @@
 		const time = text.trim() ? readTime(text) : null;
 		if (text.trim() && !time) return void (trouble = `“${text}” is not a time. Write it like 9:00 or 18:30.`);
 		set(shown.day, time);
+	}
+	/** Flowbite calls the days cells of a table that has no rows: to whoever hears them they are buttons, the chosen one pressed. */
+	function mended(node: HTMLElement) {
+		const mend = () => {
+			for (const part of node.querySelectorAll('[role=grid], [role=columnheader]')) part.removeAttribute('role');
+			for (const day of node.querySelectorAll('[role=gridcell]')) {
+				day.setAttribute('aria-pressed', day.getAttribute('aria-selected') ?? 'false');
+				for (const name of ['role', 'aria-selected']) day.removeAttribute(name);
+			}
+		};
+		mend();
+		node.scrollIntoView({ block: 'nearest' });
+		const observer = new MutationObserver(mend);
+		observer.observe(node, { subtree: true, childList: true });
+		return () => observer.disconnect();
 	}
 	const leave = (event: Event) => {
 		if (open && root && !root.contains(event.target as Node)) open = false;
@@ -104,7 +121,7 @@
 		placeholder={none}
 		autocomplete="off"
 		{required}
-		value={dayWords}
+		bind:value={() => typedDay ?? dayWords, (text) => (typedDay = text)}
 		onchange={(e) => typeDay(e.currentTarget.value)}
 		onkeydown={(e) => {
 			if (e.key === 'ArrowDown') {
@@ -124,13 +141,13 @@
 		placeholder={usual ?? 'all day'}
 		autocomplete="off"
 		disabled={!shown}
-		value={shown?.time ?? ''}
+		bind:value={() => typedTime ?? shown?.time ?? '', (text) => (typedTime = text)}
 		onchange={(e) => typeTime(e.currentTarget.value)}
 	/>
 	{#if value && !required}<Button kind="quiet" onclick={clear}>{none}</Button>{/if}
 	{#if trouble}<small class="trouble" id="{id}-trouble" role="alert">{trouble}</small>{/if}
 	{#if open}
-		<span class="calendar" {@attach (node) => node.scrollIntoView({ block: 'nearest' })}>
+		<span class="calendar" {@attach mended}>
 			<Datepicker
 				inline
 				value={shown ? noon(shown.day) : undefined}
@@ -194,12 +211,12 @@
 	.calendar :global(button:hover) {
 		background: var(--brass-wash);
 	}
-	.calendar :global([aria-selected='true']) {
+	.calendar :global([aria-pressed='true']) {
 		background: var(--brass-bright);
 		color: #1d1a12;
 		border-radius: 12px 12px 0 0;
 	}
-	.calendar :global([role='columnheader']) {
+	.calendar :global(.grid > div) {
 		color: var(--soft);
 		font-weight: 400;
 	}
