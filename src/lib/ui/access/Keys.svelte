@@ -142,7 +142,7 @@
 				<Input bind:value={label} required maxlength={200} placeholder="A person, a firm, a committee" autofocus /></label
 			>
 		{/if}
-		<div class="until">
+		<div class="moment-under wide">
 			Good until <Moment label="Good until" value={until || null} {zone} none="no end" change={(wanted) => (until = wanted ?? '')} />
 		</div>
 		<label>Openings <Input type="number" min="1" max="1000000" bind:value={openings} placeholder="Any number" /></label>

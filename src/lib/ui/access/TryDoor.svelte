@@ -76,7 +76,7 @@
 				{#each keys as key (key.id)}<option value="key:{key.id}">whoever holds the key “{key.label}”</option>{/each}
 			</Select></label
 		>
-		<div>
+		<div class="moment-under wide">
 			When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time
 			<Moment label="When" value={instant || null} {zone} none="now" usual="12:00" change={(wanted) => (instant = wanted ?? '')} />
 		</div>

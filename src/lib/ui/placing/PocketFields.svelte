@@ -61,10 +61,10 @@
 				>{/each}
 		</span>
 	{/if}
-	<div>
+	<div class="moment-under">
 		On show from <Moment label="On show from" value={entry.from ?? null} {zone} none="at once" change={(from) => change({ from: from ?? '' })} />
 	</div>
-	<div>
+	<div class="moment-under">
 		until <Moment label="On show until" value={entry.until ?? null} near={entry.from} {zone} none="no end" change={(until) => change({ until: until ?? '' })} />
 	</div>
 	{#if entry.url}<label>Address <Input value={entry.url} onchange={(e) => change({ url: e.currentTarget.value.trim() })} /></label>{/if}
@@ -79,12 +79,13 @@
 <style>
 	.more {
 		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));
+		grid-template-columns: repeat(auto-fit, minmax(290px, 1fr));
 		gap: 10px 14px;
 		padding: 10px 14px 14px 36px;
 		background: var(--sheet);
 	}
-	.more label {
+	.more label,
+	.moment-under {
 		display: grid;
 		gap: 2px;
 		font-size: 13px;

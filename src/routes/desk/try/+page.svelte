@@ -71,7 +71,7 @@
 		{#if kind === 'member:'}<label
 				>E-mail address <Input type="email" value={data.as.slice(7)} onchange={(e) => go({ as: `member:${e.currentTarget.value.trim()}` })} /></label
 			>{/if}
-		<div>
+		<div class="moment-under">
 			When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time
 			<Moment label="When" value={data.at} {zone} none="now" usual="12:00" change={(at) => go({ at: at ?? '' })} />
 		</div>
@@ -122,7 +122,8 @@
 		font-size: 19px;
 		line-height: 36px;
 	}
-	label {
+	label,
+	.moment-under {
 		display: grid;
 		gap: 2px;
 		font-size: 12.5px;

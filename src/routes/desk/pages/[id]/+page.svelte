@@ -132,7 +132,7 @@
 						if (later) void writer.publish({ at: later });
 					}}
 				>
-					<div>
+					<div class="moment-under">
 						Publish at
 						<Moment label="Publish at" value={later} zone={data.site.zone} none="not set" usual="09:00" required change={(at) => (later = at)} />
 					</div>
@@ -298,7 +298,8 @@
 		display: grid;
 		gap: 10px;
 	}
-	.more label:not(.check) {
+	.more label:not(.check),
+	.moment-under {
 		display: grid;
 		gap: 2px;
 		font-size: 13px;
