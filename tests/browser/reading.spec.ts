@@ -640,7 +640,7 @@ test('site, document, placement and reader say how a document is read, the later
 	await desk.goto(`/desk/documents/${slug}#read`);
 	await desk.getByText('How it is read').click();
 	await desk.locator('.how').getByRole('button', { name: 'Book', exact: true }).click();
-	await expect(desk.getByText('Reading room set.')).toBeVisible();
+	await expect(desk.getByText(/: reading room set\.$/)).toBeVisible();
 	await desk.locator('.how').getByLabel('print', { exact: true }).uncheck();
 	await expect(async () => {
 		const view = (await (await staff.get(`/api/v1/documents/${slug}`)).json()) as { reading: unknown };

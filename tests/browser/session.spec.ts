@@ -49,10 +49,10 @@ test('when the session has gone one signs in where one is, and what was pressed 
 	await asked.getByLabel('Password').fill(someone.password);
 	await asked.getByLabel('Password').press('Enter');
 	await expect(asked).toBeHidden();
-	await expect(again.getByText('Door set.')).toBeVisible();
+	await expect(again.getByText('Door of “Bridge 9, elevation” set.', { exact: true })).toBeVisible();
 	await expect(again.getByTestId('door-sentence')).not.toHaveText(before);
 	await again.getByRole('button', { name: 'Undo' }).click();
-	await expect(again.getByText('Put back as it was.')).toBeVisible();
+	await expect(again.getByText('Taken back: Door of “Bridge 9, elevation” set.')).toBeVisible();
 	await expect(again.getByTestId('door-sentence')).toHaveText(before);
 });
 

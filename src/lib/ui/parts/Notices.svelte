@@ -14,7 +14,7 @@
 			<div class="flex items-center gap-4">
 				<span class={notice.tone === 'wrong' ? 'text-[var(--brick)]' : 'text-[var(--ink)]'}>{notice.text}</span>
 				{#if notice.undo}
-					<button class="quiet" onclick={() => undo(notice)}>Undo</button>
+					<button class="quiet" aria-label="Undo: {notice.text}" onclick={() => undo(notice)}>Undo</button>
 				{/if}
 				<button class="quiet" aria-label="Close this notice" onclick={() => dismiss(notice.id)}>Close</button>
 			</div>

@@ -40,7 +40,7 @@ export async function act<T>(
 		(async () => {
 			await undo(done);
 			await show(done, true);
-			notify('Put back as it was.');
+			notify(`Taken back: ${said}`);
 		});
 	if (said) notify(said, back ? { undo: back } : {});
 	return done;

@@ -161,7 +161,7 @@ export class Writer {
 		const back = async ({ before }: Answer) => {
 			this.mismatches = (await set(before.door)).mismatches;
 		};
-		await act('Door set.', () => set(change), back, {
+		await act(`Door of “${this.title}” set.`, () => set(change), back, {
 			show: async ({ mismatches }, undone) => {
 				if (!undone) this.mismatches = mismatches;
 				await refresh();

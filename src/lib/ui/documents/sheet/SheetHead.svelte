@@ -139,7 +139,7 @@
 			<SavedField label="Folder" value={view.folder} send={saver('folder')} max={200} list={folders} placeholder="None" />
 			<label class="soft language"
 				>Language
-				<Select value={view.ownLanguage ?? ''} onchange={(e) => patch({ language: e.currentTarget.value || null }, 'Language set: find goes by its words.')}>
+				<Select value={view.ownLanguage ?? ''} onchange={(e) => patch({ language: e.currentTarget.value || null }, 'language set: find goes by its words.')}>
 					<option value="">{view.language && !view.ownLanguage ? `${languageWords(view.language)} (found)` : 'As found'}</option>
 					{#each languages as tag (tag)}<option value={tag}>{languageWords(tag)}</option>{/each}
 				</Select></label

@@ -21,9 +21,9 @@
 
 	/** Changes the document; what was before is the server's to know. */
 	const patch = (change: Record<string, unknown>, words: string) => {
-		const { slug } = view;
+		const { slug, title } = view;
 		return act(
-			words,
+			`“${title}”: ${words}`,
 			() => call<{ before: unknown }>('PATCH', `/documents/${slug}`, change),
 			({ before }) => call('PATCH', `/documents/${slug}`, before)
 		);
@@ -37,7 +37,7 @@
 		const { slug, title } = view;
 		const aside = 'aside' in change;
 		return act(
-			({ asks }) => (asks ? '' : aside ? `“${title}” is set aside. It can be restored for 30 days.` : 'Door set.'),
+			({ asks }) => (asks ? '' : aside ? `“${title}” is set aside. It can be restored for 30 days.` : `Door of “${title}” set.`),
 			work,
 			final ? null : ({ undo }) => call('POST', '/bulk/undo', { undo }),
 			{
@@ -50,7 +50,7 @@
 		);
 	}
 	const ask = (change: Breaking) => press(change, () => askFirst([view.slug], change));
-	const restore = () => act('Restored, with its door, its placements and its history.', () => call('POST', `/documents/${view.slug}/restore`));
+	const restore = () => act(`“${view.title}” is back, with its door, its placements and its history.`, () => call('POST', `/documents/${view.slug}/restore`));
 
 	const checking = $derived(view.condition.status === 'checking' || view.editions.some((e) => e.pending));
 	// a check goes on: look again until it is done, and then at the list
@@ -87,7 +87,7 @@
 		report={data.report}
 		recent={data.recent}
 		siteReading={data.siteReading}
-		set={(reading) => void patch({ reading }, 'Reading room set.')}
+		set={(reading) => void patch({ reading }, 'reading room set.')}
 	/>
 	{#if !view.setAsideAt}<p class="end"><Button kind="quiet" onclick={() => ask({ aside: true })}>Set this document aside</Button></p>{/if}
 </aside>
