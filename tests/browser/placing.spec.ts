@@ -295,6 +295,15 @@ test('a dead end is told while writing, asked about once at publishing, and mend
 	await expect(asks).toContainText('Some would be turned away');
 	await asks.getByRole('button', { name: 'Publish all the same' }).click();
 	await expect(page.getByText('Published at /leads-nowhere')).toBeVisible();
+	// it is known now: publishing other words does not ask again, and the bar still names it
+	await textOf(page).click();
+	await page.keyboard.press('Control+End');
+	await page.keyboard.type('Other words.');
+	await saved(page);
+	await expect(page.getByRole('button', { name: '1 dead end' })).toBeVisible();
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /leads-nowhere')).toHaveCount(2);
+	await expect(asks).toBeHidden();
 
 	await page.goto('/desk/upkeep');
 	const line = page.locator('.mismatch').filter({ hasText: 'Leads nowhere' });

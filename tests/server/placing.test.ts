@@ -391,6 +391,16 @@ describe('dead ends and side doors', () => {
 			draftNumber: made.draftNumber
 		});
 		expect(((await draft.json()) as { mismatches: unknown[] }).mismatches).toHaveLength(2);
+		// that one is known: what is asked about is what this publishing changes
+		expect((await boss.send('POST', `/api/v1/pages${made.path}/publish`, { ask: true })).status).toBe(200);
+		const other = await document();
+		await boss.api('PATCH', `/pages${made.path}`, { content: article(placed(paper.slug), placed(other.slug)) });
+		const again = await boss.send('POST', `/api/v1/pages${made.path}/publish`, { ask: true });
+		expect([again.status, ((await again.json()) as { facts: unknown }).facts]).toEqual([409, { count: '1', documents: other.slug }]);
+		// of a page taken down every reader is new
+		await boss.api('POST', `/pages${made.path}/publish`, { published: false });
+		const anew = await boss.send('POST', `/api/v1/pages${made.path}/publish`, { ask: true });
+		expect(((await anew.json()) as { facts: { count: string } }).facts.count).toBe('2');
 	});
 	it('a mismatch to come is told from when; what rests, or is only listed, turns nobody away', async () => {
 		const paper = await document({ position: 'open', until: '2099-06-30' });

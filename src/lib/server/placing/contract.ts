@@ -61,8 +61,11 @@ export const Publishing = Type.Object(
 		published: Type.Optional(Type.Boolean()),
 		/** An instant to come; null calls it off. */
 		at: Type.Optional(Type.Union([Type.String({ format: 'date-time' }), Type.Null()])),
-		/** Where there are dead ends, nothing is published and they are told: for who can be asked. */
-		ask: Type.Optional(Type.Boolean())
+		ask: Type.Optional(
+			Type.Boolean({
+				description: 'for who can be asked: where readers would meet dead ends that they do not meet now, nothing is published and they are told'
+			})
+		)
 	},
 	{ additionalProperties: false }
 );

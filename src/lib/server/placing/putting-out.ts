@@ -4,8 +4,8 @@ import { mismatches, type PlacedMismatch } from './mismatches';
 import { publish, publishLater, takeDown } from './commands';
 
 /**
- * Does what was asked with a page's draft. Gives the dead ends of what is published; where the asker wants to be asked about them first
- * (`ask`) and there are any, nothing is done and `asks` is true.
+ * Does what was asked with a page's draft. Gives the dead ends of what is published. Where the asker wants to be asked first (`ask`) and
+ * readers would meet some that they do not meet on the page as it is published now, nothing is done, `asks` is true, and those alone are given.
  */
 export async function putOutPage(
 	id: string,
@@ -16,7 +16,11 @@ export async function putOutPage(
 	else if (!published) await takeDown(id, actor);
 	else {
 		const deadEnds = (await mismatches({ page: id, draft: true })).filter((m) => m.kind === 'dead-end');
-		if (ask && deadEnds.length) return { asks: true, deadEnds };
+		if (ask && deadEnds.length) {
+			const met = new Set((await mismatches({ page: id })).filter((m) => m.kind === 'dead-end').map((m) => m.documentId));
+			const added = deadEnds.filter((m) => !met.has(m.documentId));
+			if (added.length) return { asks: true, deadEnds: added };
+		}
 		if (at) await publishLater(id, new Date(at), actor);
 		else await publish(id, actor);
 		return { asks: false, deadEnds };

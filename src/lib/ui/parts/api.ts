@@ -5,7 +5,9 @@ import { signInAgain } from './session.svelte';
 export class ApiTrouble extends Error {
 	constructor(
 		message: string,
-		readonly code?: string
+		readonly code?: string,
+		/** What the error’s sentence was made with. */
+		readonly facts: Readonly<Record<string, string | undefined>> = {}
 	) {
 		super(message);
 	}
@@ -31,9 +33,9 @@ export async function request<T>(method: Method, address: string, body?: unknown
 	} catch {
 		throw new ApiTrouble('The server cannot be reached. Nothing was changed; try again in a moment.');
 	}
-	const answer = (await response.json().catch(() => ({}))) as T & { title?: string; code?: string };
+	const answer = (await response.json().catch(() => ({}))) as T & { title?: string; code?: string; facts?: Record<string, string> };
 	if (response.ok) return answer;
-	if (answer.code !== 'sign-in') throw new ApiTrouble(answer.title ?? `The server answered ${response.status}.`, answer.code);
+	if (answer.code !== 'sign-in') throw new ApiTrouble(answer.title ?? `The server answered ${response.status}.`, answer.code, answer.facts);
 	if (!(await signInAgain())) throw new ApiTrouble('You are no longer signed in. Nothing was changed.');
 	return request(method, address, body);
 }

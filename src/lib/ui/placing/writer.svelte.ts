@@ -151,7 +151,8 @@ export class Writer {
 			if (!(error instanceof ApiTrouble) || error.code !== 'dead-ends') throw error;
 			const { items } = await call<{ items: MismatchJson[] }>('GET', `/mismatches?draft&page=${encodeURIComponent(this.path)}`);
 			const { publishedAt, publishAt } = this;
-			return { publishedAt, publishAt, asks: items.filter(({ kind }) => kind === 'dead-end') };
+			const asked = error.facts.documents?.split(', ') ?? [];
+			return { publishedAt, publishAt, asks: items.filter(({ kind, document }) => kind === 'dead-end' && asked.includes(document)) };
 		}
 	}
 

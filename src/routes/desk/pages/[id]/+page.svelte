@@ -217,9 +217,10 @@
 					zone={data.site.zone}
 					names="document"
 					mend={async (remedy, why) => {
+						const asked = writer.asks;
 						await writer.mend(found, remedy, why);
-						const left = writer.mismatches.filter((f) => f.kind === 'dead-end');
-						writer.asks = left.length ? { ...writer.asks, deadEnds: left } : null;
+						const left = writer.mismatches.filter((f) => f.kind === 'dead-end' && asked?.deadEnds.some((a) => a.placement === f.placement));
+						writer.asks = asked && left.length ? { ...asked, deadEnds: left } : null;
 						if (!left.length) await writer.publish();
 					}}
 				/>
