@@ -175,14 +175,14 @@ const marksOf = ({ marks }: ContentNode) => (marks?.length ? { marks } : {});
 
 /**
  * Content as it is kept: a placement stands in a paragraph (it is an inline node), and each has an id of its own, which
- * `freshId` makes where there is none or where a copy brought the same along.
+ * `freshId` makes where there is none or where a copy brought the same along; `anew` for all, of another page's content.
  */
-export function settled(content: Article, freshId: () => string): Article {
+export function settled(content: Article, freshId: () => string, anew = false): Article {
 	const seen = new Set<string>();
 	const walk = (node: ContentNode, inParagraph: boolean): ContentNode => {
 		if (node.type === 'placement') {
 			const attrs = node.attrs as Record<string, unknown>;
-			const id = typeof attrs.id === 'string' && !seen.has(attrs.id) ? attrs.id : freshId();
+			const id = !anew && typeof attrs.id === 'string' && !seen.has(attrs.id) ? attrs.id : freshId();
 			seen.add(id);
 			const kept: ContentNode = { type: 'placement', attrs: { ...attrs, id }, ...marksOf(node) };
 			return inParagraph ? kept : { type: 'paragraph', content: [kept] };
@@ -203,13 +203,13 @@ export function bare(content: Article): ContentNode {
 	return walk(content);
 }
 
-/** The entries of a pocket page, each with an id of its own. */
-export function settledPocket(content: Pocket, freshId: () => string): Pocket {
+/** The entries of a pocket page, each with an id of its own; all of them new with `anew`. */
+export function settledPocket(content: Pocket, freshId: () => string, anew = false): Pocket {
 	const seen = new Set<string>();
 	return {
 		...content,
 		entries: content.entries.map((entry) => {
-			const id = entry.id && !seen.has(entry.id) ? entry.id : freshId();
+			const id = !anew && entry.id && !seen.has(entry.id) ? entry.id : freshId();
 			seen.add(id);
 			return { ...entry, id };
 		})

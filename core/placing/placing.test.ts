@@ -51,6 +51,7 @@ describe('the content of a page', () => {
 		expect(kept.content.map((b) => b.type)).toEqual(['paragraph', 'paragraph']);
 		expect(placementsOf(kept).map((p) => p.id)).toEqual(['fresh-1', 'same-id', 'fresh-2']);
 		expect(settled(kept, () => 'never')).toEqual(kept);
+		expect(placementsOf(settled(kept, () => `copy-${++n}`, true)).map((p) => p.id)).toEqual(['copy-3', 'copy-4', 'copy-5']);
 	});
 	it('a placement in a line stands as bold as its words were; which document it is goes to no reader', () => {
 		const bold = { ...placement({ id: 'abcdef', document: 'secret-map', words: 'the map' }), marks: [{ type: 'bold' }], aside: 'secret-map' };

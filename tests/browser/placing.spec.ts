@@ -323,6 +323,32 @@ test('a dead end is told while writing, asked about once at publishing, and mend
 	await expect(visitor.getByRole('link', { name: /For members: sign in to open it/ })).toBeVisible();
 });
 
+test('next month’s page begins like this month’s, out of the navigation unless that is wanted: copy, title, write', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/pages');
+	await expect(page.getByRole('checkbox', { name: 'In the navigation' })).not.toBeChecked();
+	await page.getByRole('link', { name: 'Copy “When the locks open again”' }).click();
+	await expect(page.getByLabel('Title')).toBeFocused();
+	await expect(page.getByLabel('Layout')).toHaveCount(0);
+	await page.keyboard.type('When the locks close');
+	await page.keyboard.press('Enter');
+	await expect(page).toHaveURL(/\/desk\/pages\/[0-9a-f-]{36}$/);
+	await expect(page.getByLabel('Title')).toHaveValue('When the locks close');
+	await expect(textOf(page)).toContainText(/\w{4}/);
+	await expect(page.getByRole('link', { name: '/when-the-locks-close' })).toBeVisible();
+	await page.getByRole('button', { name: 'More' }).click();
+	await expect(page.getByRole('checkbox', { name: 'in the navigation' })).not.toBeChecked();
+	await page.getByRole('link', { name: 'Begin a page like this one' }).click();
+	await expect(page.getByLabel('Begins')).toHaveValue('/when-the-locks-close');
+	// where the title is missing or taken, what was chosen stays chosen
+	await page.getByRole('checkbox', { name: 'In the navigation' }).check();
+	await page.getByLabel('Title').fill('When the locks close');
+	await page.getByRole('button', { name: 'Write a page' }).click();
+	await expect(page.getByRole('alert')).toBeVisible();
+	await expect(page.getByLabel('Begins')).toHaveValue('/when-the-locks-close');
+	await expect(page.getByRole('checkbox', { name: 'In the navigation' })).toBeChecked();
+});
+
 test('drafts go out at a time, are compared and gone back to; a page is found by a part of its title and set aside', async ({ people }) => {
 	const page = await people.as('staff');
 	await write(page, 'Changing words');

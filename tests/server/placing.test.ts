@@ -74,6 +74,41 @@ describe('pages by the API', () => {
 		expect(await boss.api<PageJson>('POST', `${api}/publish`, { published: false })).toMatchObject({ published: false });
 		expect((await visitor().get(path)).status).toBe(404);
 	});
+	it('begin like another: its draft, layout, language and door, but not its hours, its place in the navigation or its placements’ ids', async () => {
+		const paper = await document({ position: 'open' });
+		const { slug } = await boss.api<{ slug: string }>('POST', '/groups', { name: `Copyists ${process.pid}` });
+		const first = await page({
+			content: article(text('November'), placed(paper.slug, { id: 'newsletter-one', form: 'button' })),
+			language: 'de',
+			inNavigation: true,
+			door: { position: 'keyed', groups: [slug], until: '2099-01-01' }
+		});
+		await boss.api('PATCH', `/pages${first.path}`, {
+			content: article(text('As it is written'), placed(paper.slug, { id: 'newsletter-one', form: 'button' }))
+		});
+		interface Copy extends PageJson {
+			language: string;
+			inNavigation: boolean;
+			door: PageJson['door'] & { until: string | null };
+		}
+		const copy = await boss.api<Copy>('POST', '/pages', { path: `${first.path}-december`, title: 'December', like: first.path });
+		expect(copy).toMatchObject({ title: 'December', layout: 'article', published: false, language: 'de', inNavigation: false });
+		expect(copy.door).toMatchObject({ position: 'keyed', groups: [slug], until: null });
+		expect(JSON.stringify(copy.content)).toContain('As it is written');
+		expect(JSON.stringify(copy.content)).toContain(paper.slug);
+		expect(JSON.stringify(copy.content)).not.toContain('newsletter-one');
+		const status = async (given: object) => (await boss.send('POST', '/api/v1/pages', { title: 'x', path: `${first.path}-x`, ...given })).status;
+		expect(await status({ like: '/never-was' })).toBe(422);
+		expect(await status({ like: first.path, layout: 'pocket' })).toBe(422);
+		expect(await status({ like: first.path, path: first.path })).toBe(409);
+		// nothing of those that were refused is left
+		expect((await boss.send('GET', `/api/v1/pages${first.path}-x`)).status).toBe(404);
+		const pocket = await page({ layout: 'pocket', content: { entries: [{ id: 'entry-one-of', url: 'https://example.org/', words: 'Out' }] } });
+		const second = await boss.api<PageJson>('POST', '/pages', { path: `${pocket.path}-b`, title: 'B', like: pocket.path, door: { position: 'shut' } });
+		expect(second).toMatchObject({ layout: 'pocket', door: { position: 'shut' } });
+		expect(second.content.entries).toHaveLength(1);
+		expect(second.content.entries[0]!.id).not.toBe('entry-one-of');
+	});
 	it('refuse a path of the application, one that is taken, and content of another layout', async () => {
 		const status = async (given: object) => (await boss.send('POST', '/api/v1/pages', { title: 'x', ...given })).status;
 		const { path } = await page({}, false);

@@ -1,7 +1,7 @@
 // From rows to the things that core/access decides on, and from a change of a door to rows.
 import { eq, sql as raw } from 'drizzle-orm';
 import { isDay, isInstant, spanOf, within } from '#core/access/hours';
-import type { Door, DoorChange, DoorFields, DoorView, Position, Guarded } from '#core/access/door';
+import { DoorShape, type Door, type DoorChange, type DoorFields, type DoorView, type Position, type Guarded } from '#core/access/door';
 import type { Reach } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
 import type { Queryable } from '../db/client';
@@ -123,6 +123,12 @@ export async function changeDoor(
 		after: { ...after.door, follows: change.follows }
 	});
 	return was;
+}
+
+/** A door as a change that makes another one like it; its hours are its own. */
+export async function doorLike(tx: Queryable, doorId: string): Promise<DoorChange> {
+	const { from: _from, until: _until, ...all } = DoorShape.properties;
+	return doorBefore(tx, doorId, Object.fromEntries(Object.keys(all).map((name) => [name, undefined])));
 }
 
 /** What of a door a change is about to replace, in the words of a change. */

@@ -4,7 +4,7 @@ import { DoorChange } from '#core/access/door';
 import { IanuaError } from '#core/errors';
 import { Article, Catalogue, emptyContent, entryTrouble, indexOf, Pocket, settled, settledPocket, type Layout, type PageContent } from '#core/placing/content';
 import { pathTrouble } from '#core/placing/path';
-import { changeDoor, insertDoor } from '../access/doors';
+import { changeDoor, doorLike, insertDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
 import { document, documentAddress, page, placement, revision } from '../db/schema';
@@ -40,12 +40,15 @@ export function contentFrom(layout: Layout, value: unknown): PageContent {
 export async function addPage(given: PageGiven, actor: string | null): Promise<string> {
 	const trouble = pathTrouble(given.path);
 	if (trouble) throw new IanuaError('not-valid', { detail: trouble });
-	const layout = given.layout ?? 'article';
-	const content = given.content === undefined ? emptyContent[layout] : contentFrom(layout, given.content);
+	if (given.like !== undefined && (given.layout ?? given.content) !== undefined)
+		throw new IanuaError('not-valid', { detail: 'a page like another takes its layout and content from there' });
 	return db().transaction(async (tx) => {
 		const id = newId();
 		const doorId = await insertDoor(tx, actor, 'open');
-		const navigation = (given.inNavigation ?? layout !== 'pocket') ? await nextInNavigation(tx) : null;
+		const like = given.like === undefined ? null : await patternOf(tx, given.like);
+		const layout = like?.layout ?? given.layout ?? 'article';
+		const content = like?.content ?? (given.content === undefined ? emptyContent[layout] : contentFrom(layout, given.content));
+		const navigation = (given.inNavigation ?? (!like && layout !== 'pocket')) ? await nextInNavigation(tx) : null;
 		const [made] = await tx
 			.insert(page)
 			.values({
@@ -57,17 +60,36 @@ export async function addPage(given: PageGiven, actor: string | null): Promise<s
 				doorId,
 				draft: content,
 				navigation,
-				language: given.language,
+				language: given.language === undefined ? like?.language : given.language,
 				createdBy: actor
 			})
 			.onConflictDoNothing()
 			.returning({ id: page.id });
 		if (!made) throw new IanuaError('address-taken', { slug: given.path });
 		await indexPlacements(tx, id, layout, content, false);
-		if (given.door) await changeDoor(tx, doorId, given.door, { actor, kind: 'page', thing: id });
+		const door = { ...like?.door, ...given.door };
+		if (Object.keys(door).length) await changeDoor(tx, doorId, door, { actor, kind: 'page', thing: id });
 		await writeAudit(tx, { actor, action: 'written', kind: 'page', thing: id, after: { path: given.path, title: given.title, layout } });
 		return id;
 	});
+}
+
+/** What a page gives to one like it. Its placements get ids of their own: each page's are counted by themselves. */
+async function patternOf(tx: Queryable, path: string) {
+	const [row] = await tx
+		.select()
+		.from(page)
+		.where(and(eq(page.path, path), isNull(page.setAsideAt)));
+	if (!row) throw new IanuaError('page-unknown', { path });
+	const layout = row.layout as Layout;
+	const draft = row.draft as PageContent;
+	const content =
+		layout === 'article'
+			? settled(draft as Article, freshPlacementId, true)
+			: layout === 'pocket'
+				? settledPocket(draft as Pocket, freshPlacementId, true)
+				: draft;
+	return { layout, content, language: row.language, door: await doorLike(tx, row.doorId) };
 }
 
 async function nextInNavigation(tx: Queryable): Promise<number> {

@@ -23,6 +23,12 @@ export const PageGiven = Type.Object(
 		title: pageFields.title,
 		layout: Type.Optional(Type.Union(layouts.map((l) => Type.Literal(l)))),
 		content: Type.Optional(pageFields.content),
+		like: Type.Optional(
+			Type.String({
+				maxLength: 200,
+				description: 'path of a page to begin with: its draft, layout, language and door without its hours, out of the navigation'
+			})
+		),
 		inNavigation: Type.Optional(pageFields.inNavigation),
 		language: Type.Optional(pageFields.language),
 		door: Type.Optional(pageFields.door)

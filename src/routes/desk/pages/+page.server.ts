@@ -17,7 +17,7 @@ export const load: PageServerLoad = async (event) => {
 	const [pages, aside, found] = await Promise.all([listPages(), listPages(true), mismatches()]);
 	const deadEnds: Record<string, number> = {};
 	for (const f of found) if (f.kind === 'dead-end') deadEnds[f.pageId] = (deadEnds[f.pageId] ?? 0) + 1;
-	return { pages, aside, deadEnds, place: url.searchParams.get('place') };
+	return { pages, aside, deadEnds, place: url.searchParams.get('place'), like: url.searchParams.get('like') };
 };
 
 export const actions: Actions = {
@@ -29,12 +29,14 @@ export const actions: Actions = {
 		const asked = (form.layout ?? 'article') as Layout;
 		const layout = layouts.includes(asked) ? asked : 'article';
 		const path = given ? (given.startsWith('/') ? given : `/${given}`) : `/${slugOf(title, 'page')}`;
-		if (!title) return fail(422, { title, path: given, trouble: 'A page needs a title.' });
+		const like = form.like || undefined;
+		const filled = { title, path: given, like, layout, inNavigation: form.inNavigation !== undefined };
+		if (!title) return fail(422, { ...filled, trouble: 'A page needs a title.' });
 		let id: string;
 		try {
-			id = await addPage({ title, path, layout }, actor);
+			id = await addPage({ title, path, ...(like ? { like } : { layout }), inNavigation: filled.inNavigation }, actor);
 		} catch (error) {
-			if (error instanceof IanuaError) return fail(error.status, { title, path: given, trouble: error.message });
+			if (error instanceof IanuaError) return fail(error.status, { ...filled, trouble: error.message });
 			throw error;
 		}
 		const place = event.url.searchParams.get('place');

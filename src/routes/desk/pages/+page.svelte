@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import { Button, Checkbox, Input, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
 	import { counted } from '#core/access/reach';
@@ -12,6 +12,12 @@
 	let { data, form } = $props();
 	const href = (id: string) => `/desk/pages/${id}${data.place ? `?place=${encodeURIComponent(data.place)}` : ''}`;
 	let q = $state('');
+	/** The page that a new one begins like; '' for none. */
+	let like = $derived(form?.like ?? data.like ?? '');
+	let title = $state<HTMLInputElement>();
+	$effect(() => {
+		if (data.like) title?.focus();
+	});
 	const shown = $derived(data.pages.filter((p) => `${p.title} ${p.path}`.toLowerCase().includes(q.trim().toLowerCase())));
 	const stands = (p: (typeof data.pages)[number]) =>
 		p.publishAt
@@ -42,14 +48,26 @@
 	{#if data.place}<p class="say mb-3">Choose the page on which “{data.place}” is to stand, or write a new one.</p>{/if}
 	{#if form?.trouble}<p class="trouble mb-3" role="alert">{form.trouble}</p>{/if}
 	<form method="POST" class="new">
-		<label>Title <Input name="title" required maxlength={200} placeholder="What the page is called" value={form?.title ?? ''} /></label>
+		<label>Title <Input bind:elementRef={title} name="title" required maxlength={200} placeholder="What the page is called" value={form?.title ?? ''} /></label>
 		<label>Path <Input name="path" maxlength={200} placeholder="made from the title" value={form?.path ?? ''} /></label>
-		<label
-			>Layout
-			<Select class="layout" name="layout">
-				{#each layouts as layout (layout)}<option value={layout}>{layoutWords[layout]}</option>{/each}
-			</Select></label
-		>
+		{#if data.pages.length}
+			<label
+				>Begins
+				<Select class="like" name="like" bind:value={like}>
+					<option value="">empty</option>
+					{#each data.pages as p (p.id)}<option value={p.path}>like “{p.title}”</option>{/each}
+				</Select></label
+			>
+		{/if}
+		{#if !like}
+			<label
+				>Layout
+				<Select class="layout" name="layout" value={form?.layout ?? 'article'}>
+					{#each layouts as layout (layout)}<option value={layout}>{layoutWords[layout]}</option>{/each}
+				</Select></label
+			>
+		{/if}
+		<Checkbox name="inNavigation" value="yes" checked={form?.inNavigation ?? false}>In the navigation</Checkbox>
 		<Button type="submit" kind="main">Write a page</Button>
 	</form>
 	{#if data.pages.length}
@@ -57,7 +75,9 @@
 			<TableHead
 				><TableHeadCell>Page</TableHeadCell><TableHeadCell>Layout</TableHeadCell><TableHeadCell>Written, door, published</TableHeadCell><TableHeadCell
 					>Door</TableHeadCell
-				><TableHeadCell>Documents placed</TableHeadCell><TableHeadCell>Draft saved</TableHeadCell></TableHead
+				><TableHeadCell>Documents placed</TableHeadCell><TableHeadCell>Draft saved</TableHeadCell><TableHeadCell
+					><span class="sr-only">Copy</span></TableHeadCell
+				></TableHead
 			>
 			<TableBody>
 				{#each shown as p (p.id)}
@@ -77,6 +97,7 @@
 								>{/if}{#if data.deadEnds[p.id]}<small class="wrong">{counted(data.deadEnds[p.id]!, 'dead end', 'dead ends')}</small>{/if}</TableBodyCell
 						>
 						<TableBodyCell>{dayText(p.draftAt, data.site.zone)}</TableBodyCell>
+						<TableBodyCell><a class="quiet copy" href="/desk/pages?like={encodeURIComponent(p.path)}" aria-label="Copy “{p.title}”">Copy</a></TableBodyCell>
 					</TableBodyRow>
 				{/each}
 			</TableBody>
@@ -143,10 +164,15 @@
 		color: var(--ink);
 		text-decoration: none;
 	}
+	.hall :global(td a.copy) {
+		font: 500 13px var(--text);
+		color: var(--verdigris);
+	}
 	.hall :global(td a:hover) {
 		text-decoration: underline;
 	}
-	.new :global(.layout) {
+	.new :global(.layout),
+	.new :global(.like) {
 		width: 150px;
 		padding-right: 28px;
 	}

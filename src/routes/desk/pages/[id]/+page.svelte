@@ -139,6 +139,7 @@
 					<Button type="submit">Set the time</Button>
 					{#if writer.publishAt}<Button onclick={writer.callOff}>Call it off</Button>{/if}
 				</form>
+				<a class="quiet" href="/desk/pages?like={encodeURIComponent(writer.path)}">Begin a page like this one</a>
 				{#if data.revisions.length}
 					<p class="soft">Published before</p>
 					<ul>
