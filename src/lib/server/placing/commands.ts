@@ -81,8 +81,8 @@ async function patternOf(tx: Queryable, path: string) {
 		.from(page)
 		.where(and(eq(page.path, path), isNull(page.setAsideAt)));
 	if (!row) throw new IanuaError('page-unknown', { path });
-	const layout = row.layout as Layout;
-	const draft = row.draft as PageContent;
+	const layout = row.layout;
+	const draft = row.draft;
 	const content =
 		layout === 'article'
 			? settled(draft as Article, freshPlacementId, true)

@@ -67,7 +67,7 @@
 				</Select></label
 			>
 		{/if}
-		<Checkbox name="inNavigation" value="yes" checked={form?.inNavigation ?? false}>In the navigation</Checkbox>
+		<Checkbox name="inNavigation" checked={form?.inNavigation ?? false}>In the navigation</Checkbox>
 		<Button type="submit" kind="main">Write a page</Button>
 	</form>
 	{#if data.pages.length}
@@ -97,7 +97,7 @@
 								>{/if}{#if data.deadEnds[p.id]}<small class="wrong">{counted(data.deadEnds[p.id]!, 'dead end', 'dead ends')}</small>{/if}</TableBodyCell
 						>
 						<TableBodyCell>{dayText(p.draftAt, data.site.zone)}</TableBodyCell>
-						<TableBodyCell><a class="quiet copy" href="/desk/pages?like={encodeURIComponent(p.path)}" aria-label="Copy “{p.title}”">Copy</a></TableBodyCell>
+						<TableBodyCell><a class="quiet copy" href="/desk/pages?like={encodeURIComponent(p.path)}">Copy</a></TableBodyCell>
 					</TableBodyRow>
 				{/each}
 			</TableBody>
@@ -175,6 +175,12 @@
 	.new :global(.like) {
 		width: 150px;
 		padding-right: 28px;
+	}
+	.new :global(.like) {
+		width: 230px;
+	}
+	.new :global(label:has([type='checkbox'])) {
+		height: 36px;
 	}
 	small.wrong {
 		color: var(--brick);
