@@ -255,6 +255,13 @@ test('a key is issued, opens the document for a visitor, and is withdrawn; its d
 	await page.keyboard.press('k');
 	await sheet.getByLabel('To whom').fill('The boatyard at Oxmere');
 	await sheet.getByLabel('Print', { exact: true }).last().uncheck();
+	// with an end that nobody understands it is not issued, least of all without one
+	const end = sheet.getByRole('textbox', { name: 'Good until: day' });
+	await end.fill('when the boats are out');
+	await sheet.getByRole('button', { name: 'Issue', exact: true }).click();
+	await expect(sheet.getByRole('alert').filter({ hasText: 'is not a day' })).toBeVisible();
+	await expect(sheet.getByText('No keys')).toBeVisible();
+	await end.fill('31 March 2098');
 	await sheet.getByRole('button', { name: 'Issue', exact: true }).click();
 	await expect(sheet.getByRole('img', { name: 'The address as a QR code' })).toBeVisible();
 	const url = (await sheet.locator('code').textContent())!;

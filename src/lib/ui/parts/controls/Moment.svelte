@@ -50,28 +50,41 @@
 	let root = $state<HTMLElement>();
 	let field = $state<HTMLInputElement>();
 
+	/** Says what is wrong; a form around it does not go off meanwhile. */
+	function say(words: string) {
+		trouble = words;
+		field?.setCustomValidity(words);
+	}
+	/** Gone with the next letter, so that nothing moves under the press that follows. */
+	const forgive = () => {
+		if (trouble) say('');
+	};
+	function taken() {
+		say('');
+		[typedDay, typedTime] = [null, null];
+	}
 	function set(day: string, time: string | null) {
-		[trouble, typedDay, typedTime] = ['', null, null];
+		taken();
 		const bound = boundOf(day, time ?? usual, zone);
 		if (bound !== value) change(bound);
 	}
 	function clear() {
-		[trouble, typedDay, typedTime, open] = ['', null, null, false];
+		taken();
+		open = false;
 		if (value !== null) change(null);
 	}
 	function typeDay(text: string) {
 		if (!text.trim()) return clear();
-		if (text === dayWords) return void (typedDay = null);
+		if (text === dayWords) return taken();
 		const read = readMoment(text, dayOf(Date.now(), zone), habit);
-		if (!read)
-			return void (trouble = `“${text}” is not a day. Write it like ${habit.dayFirst ? '7/12' : '12/7'} or 7 December, with the time behind it if you like.`);
+		if (!read) return say(`“${text}” is not a day. Write it like ${habit.dayFirst ? '7/12' : '12/7'} or 7 December, with the time behind it if you like.`);
 		open = false;
 		set(read.day, read.time ?? shown?.time ?? null);
 	}
 	function typeTime(text: string) {
 		if (!shown) return;
 		const time = text.trim() ? readTime(text) : null;
-		if (text.trim() && !time) return void (trouble = `“${text}” is not a time. Write it like 9:00 or 18:30.`);
+		if (text.trim() && !time) return say(`“${text}” is not a time. Write it like 9:00 or 18:30.`);
 		set(shown.day, time);
 	}
 	/** Flowbite calls the days cells of a table that has no rows: to whoever hears them they are buttons, the chosen one pressed. */
@@ -122,6 +135,7 @@
 		autocomplete="off"
 		{required}
 		bind:value={() => typedDay ?? dayWords, (text) => (typedDay = text)}
+		oninput={forgive}
 		onchange={(e) => typeDay(e.currentTarget.value)}
 		onkeydown={(e) => {
 			if (e.key === 'ArrowDown') {
@@ -142,6 +156,7 @@
 		autocomplete="off"
 		disabled={!shown}
 		bind:value={() => typedTime ?? shown?.time ?? '', (text) => (typedTime = text)}
+		oninput={forgive}
 		onchange={(e) => typeTime(e.currentTarget.value)}
 	/>
 	{#if value && !required}<Button kind="quiet" onclick={clear}>{none}</Button>{/if}
