@@ -23,12 +23,17 @@ const backoff = (tries: number): number => Math.min(0.05 * 2 ** tries, 1);
 const asText = (value: string): string => value;
 const types = { day: { to: 1082, from: [1082], serialize: asText, parse: asText } };
 
+/** A pool of at most so many connections, `more` for all of them. */
+const poolOf = (max: number, more: Record<string, number> = {}) =>
+	// what `types` adds to postgres's own type is a name for days that nothing here uses
+	postgres(settings().IANUA_DATABASE_URL, { max, onnotice: () => {}, connection: { ...connection, ...more }, backoff, types }) as unknown as postgres.Sql;
+
 let client: postgres.Sql | undefined;
 let database: Database | undefined;
 
 /** Raw SQL, for the queries that Drizzle cannot say well. Not within a transaction of `db()`: it would wait for a second connection. */
 export function sql(): postgres.Sql {
-	return (client ??= postgres(settings().IANUA_DATABASE_URL, { max: 28, onnotice: () => {}, connection, backoff, types }) as unknown as postgres.Sql);
+	return (client ??= poolOf(28));
 }
 
 /** Drizzle, on the same connections. */
@@ -58,12 +63,7 @@ function drizzleOn(pool: postgres.Sql): Database {
 const findWithin = 10_000;
 let finderClient: postgres.Sql | undefined;
 export function finder(): postgres.Sql {
-	return (finderClient ??= postgres(settings().IANUA_DATABASE_URL, {
-		max: 4,
-		onnotice: () => {},
-		connection: { ...connection, statement_timeout: findWithin },
-		backoff
-	}));
+	return (finderClient ??= poolOf(4, { statement_timeout: findWithin }));
 }
 
 const migrationLock = 4_173_001;

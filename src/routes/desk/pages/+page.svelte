@@ -165,7 +165,7 @@
 		text-decoration: none;
 	}
 	.hall :global(td a.copy) {
-		font: 500 13px var(--text);
+		font: 500 13px var(--body);
 		color: var(--verdigris);
 	}
 	.hall :global(td a:hover) {

@@ -232,7 +232,7 @@
 		border-radius: 12px 12px 0 0;
 	}
 	.calendar :global(.grid > div) {
-		color: var(--soft);
+		color: var(--ink-soft);
 		font-weight: 400;
 	}
 </style>
