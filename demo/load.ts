@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { eq } from 'drizzle-orm';
 import { dayOf } from '#core/access/hours';
-import { closeDatabase, db, migrateDatabase } from '#server/db/client';
+import { closeDatabase, db, migrateDatabase, sql } from '#server/db/client';
 import { document, edition, group, knock, person } from '#server/db/schema';
 import { newId } from '#server/id';
 import { changeDocument, setAside } from '#server/documents/change';
@@ -72,52 +72,15 @@ async function load(): Promise<void> {
 	});
 	const editor = await db().transaction((tx) => insertPerson(tx, { ...scenario.staff[1]!, password: staffHash }, null));
 
-	const popular: { slug: string; weekly: number; age: number }[] = [];
-	const unchecked: string[] = [];
-	for (const demo of society.documents) {
-		const bringIn = async (part: Pick<society.DemoDocument, 'fileName' | 'sheet' | 'age'>, editionOf?: string) => {
-			const bytes = await makePdf({ ...part.sheet, day: scenario.day(today, -part.age) });
-			const made = await bringInStream(Readable.from([bytes]), part.fileName, editor, () => ({ editionOf, unchecked: true }));
-			await db()
-				.update(edition)
-				.set({ createdAt: ago(part.age) })
-				.where(eq(edition.id, made.edition));
-			return made;
-		};
-		const { id, slug: first, edition: firstEdition } = await bringIn(demo.before ?? demo);
-		const { slug } = await changeDocument(
-			first,
-			{
-				slug: society.settledSlugs[demo.sheet.title] ?? first,
-				description: demo.description,
-				folder: demo.folder,
-				topics: [...demo.topics],
-				...(demo.door ? { door: demo.door } : {})
-			},
-			editor
-		);
-		await db()
-			.update(document)
-			.set({ createdAt: ago((demo.before ?? demo).age) })
-			.where(eq(document.id, id));
-		if (demo.before) {
-			await checkEdition(firstEdition);
-			unchecked.push((await bringIn(demo, slug)).edition);
-		} else unchecked.push(firstEdition);
-		if (demo.aside !== undefined) {
-			await setAside(slug, editor);
-			await db()
-				.update(document)
-				.set({ setAsideAt: ago(demo.aside) })
-				.where(eq(document.id, id));
-		} else if (demo.door) popular.push({ slug, weekly: demo.weekly, age: demo.age });
-	}
-	// a few at once: the helpers do the work
+	// a few at once, as the helpers do much of the work; in the order of the scenario afterwards, since the readership is drawn from it
+	const waiting = [...society.documents.entries()];
+	const brought: (Popular | null)[] = [];
 	await Promise.all(
 		[0, 1, 2].map(async () => {
-			for (let id = unchecked.shift(); id; id = unchecked.shift()) await checkEdition(id);
+			for (let next = waiting.shift(); next; next = waiting.shift()) brought[next[0]] = await loadDocument(next[1], editor, today, ago);
 		})
 	);
+	const popular = brought.filter((document) => document !== null);
 	const standins = JSON.parse(process.env.IANUA_STANDIN_PORTS ?? '{}') as { source?: number };
 	if (standins.source) popular.push(await loadWatched(`http://127.0.0.1:${standins.source}${society.watched.path}`, editor));
 
@@ -156,8 +119,52 @@ async function load(): Promise<void> {
 	);
 }
 
+interface Popular {
+	readonly slug: string;
+	readonly weekly: number;
+	readonly age: number;
+}
+
+/** A document of the scenario, with its door and its editions, checked; null where readers never come to it. */
+async function loadDocument(demo: society.DemoDocument, editor: string, today: string, ago: (days: number) => Date): Promise<Popular | null> {
+	const bringIn = async (part: Pick<society.DemoDocument, 'fileName' | 'sheet' | 'age'>, editionOf?: string) => {
+		const bytes = await makePdf({ ...part.sheet, day: scenario.day(today, -part.age) });
+		const made = await bringInStream(Readable.from([bytes]), part.fileName, editor, () => ({ editionOf, unchecked: true }));
+		await db()
+			.update(edition)
+			.set({ createdAt: ago(part.age) })
+			.where(eq(edition.id, made.edition));
+		return made;
+	};
+	const { id, slug: first, edition: firstEdition } = await bringIn(demo.before ?? demo);
+	const { slug } = await changeDocument(
+		first,
+		{
+			slug: society.settledSlugs[demo.sheet.title] ?? first,
+			description: demo.description,
+			folder: demo.folder,
+			topics: [...demo.topics],
+			...(demo.door ? { door: demo.door } : {})
+		},
+		editor
+	);
+	await db()
+		.update(document)
+		.set({ createdAt: ago((demo.before ?? demo).age) })
+		.where(eq(document.id, id));
+	await checkEdition(firstEdition);
+	if (demo.before) await checkEdition((await bringIn(demo, slug)).edition);
+	if (demo.aside === undefined) return demo.door ? { slug, weekly: demo.weekly, age: demo.age } : null;
+	await setAside(slug, editor);
+	await db()
+		.update(document)
+		.set({ setAsideAt: ago(demo.aside) })
+		.where(eq(document.id, id));
+	return null;
+}
+
 /** A notice from another website, fetched and watched; then that website changes it. */
-async function loadWatched(url: string, editor: string): Promise<{ slug: string; weekly: number; age: number }> {
+async function loadWatched(url: string, editor: string): Promise<Popular> {
 	const { watched } = society;
 	const { id, slug, edition: made } = await bringInFromWeb({ url, title: watched.title, folder: watched.folder, watch: true, unchecked: true }, editor);
 	const at = new Date(Date.now() - watched.age * dayMs);
@@ -180,6 +187,12 @@ async function letFrame(): Promise<void> {
 	if (!framers.includes(framer)) await saveSite({ ...now, framers: [...framers.filter((f) => !f.startsWith('127.0.0.1:')), framer] });
 }
 
+/** What is watched is watched where the stand-in of another website stands this time. */
+async function follow(): Promise<void> {
+	const { source } = JSON.parse(process.env.IANUA_STANDIN_PORTS ?? '{}') as { source?: number };
+	if (source) await sql()`update source set url = regexp_replace(url, '^http://127\\.0\\.0\\.1:\\d+/', ${`http://127.0.0.1:${source}/`})`;
+}
+
 /** Programs sign in by this file; the ports are those of this start. */
 function writeSignIn(people: object): void {
 	const standins = JSON.parse(process.env.IANUA_STANDIN_PORTS ?? '{}') as Record<string, number>;
@@ -194,6 +207,7 @@ if (!(await hasOwner())) {
 } else if (existsSync(signInFile)) {
 	const { staff, member } = JSON.parse(readFileSync(signInFile, 'utf8')) as { staff: object; member: object };
 	writeSignIn({ staff, member });
+	await follow();
 }
 await letFrame();
 dismissHelpers();

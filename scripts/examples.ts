@@ -217,6 +217,7 @@ try {
 	await call('patch /site', null, { name: 'Ternwell & Oxmere Canal Society' });
 	await call('delete /members/{id}', id);
 	await call('delete /groups/{slug}', rowers as string);
+	await call('post /documents/{slug}/exchange', towpath, { with: 'cruising-guide' });
 	await call('delete /documents/{slug}', towpath);
 	await call('post /documents/{slug}/restore', towpath);
 } finally {

@@ -87,6 +87,7 @@ await checks([
 	['formatting', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']],
 	['types of the core', ['node_modules/typescript/bin/tsc', '-p', 'core']],
 	['types of scripts and tests', ['node_modules/typescript/bin/tsc', '-p', 'scripts']],
+	['who writes to which table', ['--import', 'tsx', 'scripts/writers.ts']],
 	[
 		'arrows between folders',
 		['node_modules/dependency-cruiser/bin/dependency-cruise.mjs', '--config', '.dependency-cruiser.cjs', 'core', 'src', 'demo', 'standins', 'scripts']

@@ -4,7 +4,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { linkPattern } from '../text/link';
 import { slugPattern } from '../documents/address';
 import { within, spanOf, type Instant } from '../access/hours';
-import { PlacementAttrs, type KeptPlacement } from './placement';
+import { pictureName, PlacementAttrs, Width, type KeptPlacement } from './placement';
 
 const Mark = Type.Union([
 	Type.Object({ type: Type.Union([Type.Literal('bold'), Type.Literal('italic')]) }, { additionalProperties: true }),
@@ -28,19 +28,31 @@ const Heading = Type.Object({
 	content: Type.Optional(Type.Array(Inline))
 });
 const Rule = Type.Object({ type: Type.Literal('horizontalRule') });
-/** A picture kept by the site, by its checksum. */
+/** Where a picture stands: to the left or right with words beside it, or in the middle; at the left by itself where nothing is said. */
+const pictureSides = ['left', 'centre', 'right'] as const;
+/** A picture kept by the site. One that leads to a document is a placement. */
 const Picture = Type.Object({
 	type: Type.Literal('picture'),
 	attrs: Type.Object(
 		{
-			picture: Type.String({ pattern: '^[0-9a-f]{64}$' }),
+			picture: pictureName,
+			/** What it shows, for those who do not see it. */
 			alt: Type.Optional(Type.String({ maxLength: 400 })),
+			/** Its own measures in px. */
 			width: Type.Optional(Type.Integer({ minimum: 1, maximum: 20_000 })),
-			height: Type.Optional(Type.Integer({ minimum: 1, maximum: 20_000 }))
+			height: Type.Optional(Type.Integer({ minimum: 1, maximum: 20_000 })),
+			/** How wide it is shown; as wide as it is, at most the column, where nothing is said. */
+			shown: Type.Optional(Width),
+			align: Type.Optional(Type.Union(pictureSides.map((side) => Type.Literal(side)))),
+			/** Words below it. */
+			caption: Type.Optional(Type.String({ maxLength: 400 })),
+			/** Where a press on it leads. */
+			href: Type.Optional(Type.String({ pattern: linkPattern, maxLength: 2000 }))
 		},
 		{ additionalProperties: false }
 	)
 });
+export type PictureAttrs = Static<typeof Picture>['attrs'];
 const span = Type.Optional(Type.Integer({ minimum: 1, maximum: 50 }));
 const CellAttrs = Type.Optional(Type.Object({ colspan: span, rowspan: span, colwidth: Type.Optional(Type.Any()) }, { additionalProperties: false }));
 
@@ -299,10 +311,14 @@ export function contentLines(layout: Layout, content: PageContent): string[] {
 			const lines: string[] = [];
 			const words = (node: ContentNode): string => {
 				if (node.type === 'placement') {
-					const { document, form, press, words: own } = node.attrs as unknown as KeptPlacement;
-					return `[${own ? `${own}: ` : ''}${document}, ${form}, ${press}]`;
+					const { document, form, press, words: own, picture } = node.attrs as unknown as KeptPlacement;
+					return `[${own ? `${own}: ` : ''}${document}, ${picture ? 'own picture, ' : ''}${form}, ${press}]`;
 				}
-				if (node.type === 'picture') return `[picture${typeof node.attrs?.alt === 'string' && node.attrs.alt ? `: ${node.attrs.alt}` : ''}]`;
+				if (node.type === 'picture') {
+					const { alt, caption, href } = node.attrs as unknown as PictureAttrs;
+					const said = [alt, caption, href && `leads to ${href}`].filter(Boolean).join(', ');
+					return `[picture${said && `: ${said}`}]`;
+				}
 				return node.text ?? (node.content ?? []).map(words).join('');
 			};
 			const walk = (node: ContentNode) => {

@@ -23,9 +23,22 @@ export const pressWords: Record<Press, string> = {
 export const facts = ['type', 'pages', 'size', 'date'] as const;
 export type Fact = (typeof facts)[number];
 
+/** A picture kept by the site, by its checksum. */
+export const pictureName = Type.String({ pattern: '^[0-9a-f]{64}$' });
+
 /** CSS px, or a share of the column: '50%'. */
-const Width = Type.Union([Type.Integer({ minimum: 60, maximum: 2400 }), Type.String({ pattern: '^(?:[1-9]\\d?|100)%$' })]);
+export const Width = Type.Union([Type.Integer({ minimum: 60, maximum: 2400 }), Type.String({ pattern: '^(?:[1-9]\\d?|100)%$' })]);
 export type Width = Static<typeof Width>;
+/**
+ * A width as somebody types it: '300', '300 px', '50 %', at its least or most where it is beyond; null for none, undefined where it is not
+ * understood.
+ */
+export function widthOf(typed: string): Width | null | undefined {
+	if (!typed.trim()) return null;
+	const [, number, unit] = /^\s*(\d{1,6})\s*(px|%)?\s*$/i.exec(typed) ?? [];
+	if (number === undefined) return undefined;
+	return unit === '%' ? `${Math.min(100, Math.max(1, Number(number)))}%` : Math.min(2400, Math.max(60, Number(number)));
+}
 const oneOf = <const T extends readonly string[]>(values: T) => Type.Union(values.map((v) => Type.Literal(v as T[number])));
 
 const settings = {
@@ -40,6 +53,8 @@ const settings = {
 	align: oneOf(['left', 'centre', 'right'] as const),
 	/** Page that the cover shows; the document's own cover where left out. */
 	page: Type.Integer({ minimum: 1, maximum: 100_000 }),
+	/** A picture of its own in place of the document's cover. */
+	picture: pictureName,
 	border: Type.Boolean(),
 	shadow: Type.Boolean(),
 	/** Words and facts below a cover. */
@@ -62,14 +77,14 @@ const settings = {
 type SettingName = keyof typeof settings;
 
 /** What each placement says for itself: no use as a site-wide default. */
-const ownEach: ReadonlySet<SettingName> = new Set(['hover', 'page', 'alt', 'start']);
+export const ownEach: ReadonlySet<SettingName> = new Set(['hover', 'page', 'picture', 'alt', 'start']);
 
 /** Which settings each form has. */
 export const settingsOfForm: Record<Form, readonly SettingName[]> = {
 	text: ['hover', 'icon', 'facts', 'start', 'way', 'fit'],
 	button: ['hover', 'icon', 'facts', 'style', 'width', 'align', 'start', 'way', 'fit'],
-	cover: ['hover', 'facts', 'width', 'align', 'page', 'border', 'shadow', 'caption', 'alt', 'start', 'way', 'fit'],
-	card: ['hover', 'facts', 'width', 'align', 'description', 'page', 'border', 'shadow', 'alt', 'start', 'way', 'fit'],
+	cover: ['hover', 'facts', 'width', 'align', 'page', 'picture', 'border', 'shadow', 'caption', 'alt', 'start', 'way', 'fit'],
+	card: ['hover', 'facts', 'width', 'align', 'description', 'page', 'picture', 'border', 'shadow', 'alt', 'start', 'way', 'fit'],
 	frame: ['width', 'height', 'align', 'border', 'start', 'way', 'fit', 'foreEdge', 'tools', 'theme']
 };
 
@@ -107,6 +122,7 @@ const plain: PlacementSettings = {
 	width: null,
 	align: 'left',
 	page: null,
+	picture: null,
 	border: true,
 	shadow: false,
 	caption: true,

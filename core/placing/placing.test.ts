@@ -16,7 +16,7 @@ import {
 	type Article as ArticleType
 } from './content';
 import { pathTrouble } from './path';
-import { cssWidth, defaultsOf, factsWords, frameHref, placementView, pressHref, settingsOf } from './placement';
+import { cssWidth, defaultsOf, factsWords, frameHref, placementView, pressHref, settingsOf, widthOf } from './placement';
 
 const valid = new Ajv().compile(Article);
 const doc = (...content: unknown[]) => ({ type: 'doc', content });
@@ -176,6 +176,31 @@ describe('pocket pages and catalogues', () => {
 		expect(valid(doc({ type: 'columns', content: [{ type: 'column', content: [paragraph()] }] }))).toBe(false);
 		expect(valid(doc({ type: 'picture', attrs: { picture: 'a'.repeat(64), alt: 'A lock' } }))).toBe(true);
 		expect(valid(doc({ type: 'picture', attrs: { picture: 'https://evil.example/x.png' } }))).toBe(false);
+		const picture = 'a'.repeat(64);
+		const shown = (attrs: object) => valid(doc({ type: 'picture', attrs: { picture, ...attrs } }));
+		expect(shown({ shown: '50%', align: 'right', caption: 'The bottom lock', href: '/library' })).toBe(true);
+		expect(shown({ shown: 300 })).toBe(true);
+		for (const wrong of [{ shown: '120%' }, { shown: 20 }, { align: 'top' }, { href: 'javascript:alert(1)' }, { href: '//evil.example' }])
+			expect(shown(wrong), JSON.stringify(wrong)).toBe(false);
+		expect(valid(doc(paragraph(placement({ form: 'cover', picture }))))).toBe(true);
+		expect(valid(doc(paragraph(placement({ form: 'cover', picture: '../../etc/passwd' }))))).toBe(false);
+	});
+	it.each([
+		['300', 300],
+		['300 px', 300],
+		[' 50 % ', '50%'],
+		['100%', '100%'],
+		// beyond what can be shown: the nearest that can
+		['20', 60],
+		['9999', 2400],
+		['130%', '100%'],
+		['0%', '1%'],
+		['', null],
+		['wide', undefined],
+		['12 em', undefined],
+		['-5', undefined]
+	])('a width typed as “%s” is %s', (typed, width) => {
+		expect(widthOf(typed)).toBe(width);
 	});
 	it('every layout is told in lines, a block or entry each, for revisions to be compared by', () => {
 		const cell = { type: 'tableCell', content: [paragraph(text('in a cell'))] };
@@ -187,10 +212,10 @@ describe('pocket pages and catalogues', () => {
 					paragraph(text('Read '), placement({ id: 'abcdef', words: 'the map', form: 'button', press: 'save' })),
 					paragraph(),
 					{ type: 'table', content: [{ type: 'tableRow', content: [cell] }] },
-					{ type: 'picture', attrs: { picture: 'a'.repeat(64), alt: 'A lock' } }
+					{ type: 'picture', attrs: { picture: 'a'.repeat(64), alt: 'A lock', caption: 'In spring', href: '/library' } }
 				) as ArticleType
 			)
-		).toEqual(['Title', 'Read [the map: map, button, save]', 'in a cell', '[picture: A lock]']);
+		).toEqual(['Title', 'Read [the map: map, button, save]', 'in a cell', '[picture: A lock, In spring, leads to /library]']);
 		expect(contentLines('catalogue', { folders: ['Notices'], show: 'table', beside: true })).toEqual([
 			'Folder Notices',
 			'Shown as table, order title, read beside the list'

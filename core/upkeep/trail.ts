@@ -20,6 +20,7 @@ const actions: Record<string, string> = {
 	'door-set': 'set the door of',
 	'edition-added': 'added an edition to',
 	'edition-put-in': 'put another edition in force of',
+	exchanged: 'exchanged',
 	written: 'wrote',
 	published: 'published',
 	'taken-down': 'took down',

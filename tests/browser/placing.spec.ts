@@ -205,6 +205,59 @@ test('words that are selected become the link to the document, as bold as they w
 	await expect(paragraph.locator('strong').getByRole('link', { name: 'the guide to cruising' })).toHaveAttribute('href', /\/d\/cruising-guide/);
 });
 
+test('a picture stands where and as wide as one says, and leads to a page or to a document, which is a placement then', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'A picture that leads');
+	await textOf(page).click();
+	await page.keyboard.type('Where boats go up.');
+	const lock = await page.screenshot({ clip: { x: 0, y: 0, width: 600, height: 300 } });
+	await page.getByLabel('Picture', { exact: true }).setInputFiles({ name: 'lock.png', mimeType: 'image/png', buffer: lock });
+	const sheet = page.getByRole('complementary', { name: 'This picture' });
+	await sheet.getByRole('button', { name: '50%' }).click();
+	await sheet.getByRole('button', { name: 'Right, words beside' }).click();
+	await sheet.getByLabel('Words below it').fill('The bottom lock');
+	await sheet.getByLabel('What it shows').fill('A lock with its gates shut');
+	await sheet.getByRole('button', { name: 'A document, page or address' }).click();
+	const field = page.getByRole('combobox', { name: 'Where it leads' });
+	await field.fill('librar');
+	await page.getByRole('option', { name: 'Library' }).click();
+	await expect(sheet.getByText('/library')).toBeVisible();
+	const drawn = textOf(page).locator('figure');
+	await expect(drawn).toContainText('The bottom lock');
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /a-picture-that-leads')).toBeVisible();
+
+	const visitor = await people.as('visitor');
+	await visitor.goto('/a-picture-that-leads');
+	const figure = visitor.locator('figure', { hasText: 'The bottom lock' });
+	const [column, wide] = [await visitor.locator('.prose-page').boundingBox(), await figure.boundingBox()];
+	expect(Math.abs(wide!.width - column!.width / 2)).toBeLessThan(2);
+	expect(Math.abs(wide!.x + wide!.width - column!.x - column!.width)).toBeLessThan(2);
+	await figure.getByRole('link', { name: 'A lock with its gates shut' }).click();
+	await expect(visitor).toHaveURL(/\/library$/);
+
+	// the same picture to a document, by the keyboard
+	await drawn.click();
+	await page.keyboard.press('Control+k');
+	await expect(field).toHaveValue('/library');
+	await field.fill('cruising');
+	await page.getByRole('option', { name: 'Cruising guide' }).click();
+	const placement = page.getByRole('complementary', { name: 'This placement' });
+	await expect(placement.getByLabel('Words')).toHaveValue('The bottom lock');
+	await expect(placement.getByRole('button', { name: 'Take it away' })).toBeVisible();
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /a-picture-that-leads')).toBeVisible();
+	await visitor.goto('/a-picture-that-leads');
+	const leading = visitor.getByRole('link', { name: 'The bottom lock' });
+	await expect(leading.getByRole('img')).toHaveAttribute('src', /^\/picture\//);
+	await leading.click();
+	await expect(visitor).toHaveURL(/\/d\/cruising-guide/);
+	await page.goto('/desk/documents/cruising-guide');
+	await expect(page.locator('#placed').locator('..')).toContainText('A picture that leads');
+});
+
 test('one field asks where words lead: a page, an address, or a document, which is a placement then', async ({ people }) => {
 	const page = await people.as('staff', {}, { connectionTrouble: true });
 	await write(page, 'Where it leads');
@@ -279,6 +332,49 @@ test('placed from its sheet a document stands at the end of the page, in a line 
 	await saved(page);
 	await page.reload();
 	await expect(textOf(page).locator('.placement')).toHaveCount(1);
+});
+
+test('from its sheet a document is exchanged for another wherever it stands, and back', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'Two leaflets');
+	await textOf(page).click();
+	await page.keyboard.type('Take along ');
+	await page.getByRole('button', { name: 'Place a document' }).click();
+	await page.getByRole('combobox', { name: 'Which document' }).fill('cruising');
+	await page.getByRole('option', { name: 'Cruising guide' }).click();
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /two-leaflets')).toBeVisible();
+
+	const visitor = await people.as('visitor');
+	await page.goto('/desk/documents/cruising-guide');
+	const placed = page.locator('#placed').locator('..');
+	await expect(placed).toContainText('Two leaflets');
+	await placed.getByRole('button', { name: 'Exchange' }).click();
+	const field = placed.getByRole('combobox', { name: 'Which document comes in its place' });
+	// Escape leaves it as it is
+	await expect(field).toBeFocused();
+	await expect(page.getByRole('listbox', { name: 'Documents' })).toBeVisible();
+	await page.keyboard.press('Escape');
+	await expect(page.getByRole('listbox', { name: 'Documents' })).toHaveCount(0);
+	await page.keyboard.press('Escape');
+	await expect(field).toHaveCount(0);
+	await placed.getByRole('button', { name: 'Exchange' }).click();
+	// with nothing asked for, Enter does nothing
+	await expect(page.getByRole('listbox', { name: 'Documents' })).toBeVisible();
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('fishing');
+	await expect(placed.getByRole('option', { name: 'Rules for fishing' })).toBeVisible();
+	await page.keyboard.press('Enter');
+	await expect(page.getByText(/^“Cruising guide” exchanged for “Rules for fishing” in \d+ places?$/)).toBeVisible();
+	await expect(placed).toContainText('nowhere yet');
+	await visitor.goto('/two-leaflets');
+	await expect(visitor.locator('p', { hasText: 'Take along' }).getByRole('link')).toHaveAttribute('href', /\/d\/rules-for-fishing/);
+	await page.getByRole('button', { name: /^Undo/ }).click();
+	await expect(page.getByText(/^Taken back: “Cruising guide” exchanged/)).toBeVisible();
+	await expect(placed).toContainText('Two leaflets');
+	await visitor.reload();
+	await expect(visitor.locator('p', { hasText: 'Take along' }).getByRole('link')).toHaveAttribute('href', /\/d\/cruising-guide/);
 });
 
 test('a dead end is told while writing, asked about once at publishing, and mended in one press; undo takes it back', async ({ people }) => {

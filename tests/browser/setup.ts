@@ -1,6 +1,7 @@
 // The built application with its demo, each on a data folder of its own, for the browser tests: one for each worker.
 import type { FullConfig } from '@playwright/test';
-import { readFileSync } from 'node:fs';
+import { execFileSync } from 'node:child_process';
+import { readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from '../../scripts/build';
 import { freePort } from '#server/db/cluster';
@@ -17,10 +18,19 @@ export default async function setup({ workers }: FullConfig): Promise<() => Prom
 		return async () => {};
 	}
 	build();
+	const folders = Array.from({ length: workers }, (_, n) => scratch(`browser-${n + 1}`));
+	const run = async (data: string) => runIanua({ data, port: await freePort(), demo: true, quick: true, log: 'error' });
+	// the demo is made once and copied
+	const [first, ...others] = folders;
+	await (await run(first!.path)).stop();
+	for (const { path } of others) {
+		execFileSync('cp', ['-a', `${first!.path}/.`, path]);
+		// its stand-ins have ports of their own
+		rmSync(join(path, 'ports.json'));
+	}
 	const all = await Promise.all(
-		Array.from({ length: workers }, async (_, n) => {
-			const { path: data, drop } = scratch(`browser-${n + 1}`);
-			const running = await runIanua({ data, port: await freePort(), demo: true, quick: true, log: 'error' });
+		folders.map(async ({ path: data, drop }) => {
+			const running = await run(data);
 			return {
 				signIn: signInOf(data),
 				stop: async () => {

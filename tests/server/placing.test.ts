@@ -343,6 +343,19 @@ describe('layouts', () => {
 		const { picture } = await boss.api<{ picture: string }>('POST', '/pictures', form);
 		const { path } = await page({ content: { type: 'doc', content: [{ type: 'picture', attrs: { picture, alt: 'A lock' } }] } });
 		expect(await html(visitor(), path)).toContain(`/picture/${picture}.webp?w=800`);
+		const leading = await page({
+			content: { type: 'doc', content: [{ type: 'picture', attrs: { picture, href: '/library', caption: 'In <spring>', shown: '50%', align: 'right' } }] }
+		});
+		expect(await html(visitor(), leading.path)).toMatch(
+			/<figure class="right[^"]*" style="width:50%">.*?<a href="\/library"[^>]*aria-label="In &lt;spring[^"]*">.*?<img[^>]*>.*?<\/a>.*?<figcaption[^>]*>In &lt;spring/s
+		);
+		// in place of a document's cover, where the placement says so; whom its door turns away gets neither
+		const cover = (slug: string) =>
+			page({ content: { type: 'doc', content: [{ type: 'paragraph', content: [placed(slug, { form: 'cover', picture, alt: 'A lock' })] }] } });
+		const [map, plan] = [await document({ position: 'open' }), await document()];
+		const [open, shut] = [await cover(map.slug), await cover(plan.slug)];
+		expect(await html(visitor(), open.path)).toMatch(new RegExp(`<a class="cover[^>]*href="/d/${map.slug}[^>]*>.*/picture/${picture}\\.webp`, 's'));
+		expect(await html(visitor(), shut.path)).not.toContain(picture);
 		const answer = await visitor().get(`/picture/${picture}.webp?w=400`);
 		expect((await sharp(Buffer.from(await answer.arrayBuffer())).metadata()).width).toBe(400);
 		expect((await visitor().get(`/picture/${'0'.repeat(64)}.webp`)).status).toBe(404);
@@ -353,6 +366,51 @@ describe('layouts', () => {
 		const bad = new FormData();
 		bad.append('file', new Blob(['<svg onload="alert(1)">']), 'x.png');
 		expect((await boss.send('POST', '/api/v1/pictures', bad)).status).toBe(422);
+	});
+});
+
+describe('a document exchanged for another', () => {
+	it('stands in all its places, in drafts and in what is out, and all of it can be taken back', async () => {
+		const [rota, next] = [await document({ position: 'open' }), await document({ position: 'open' })];
+		const text = await page({
+			content: { type: 'doc', content: [{ type: 'paragraph', content: [placed(rota.slug, { words: 'The rota' }), placed(next.slug)] }] }
+		});
+		const list = await page({ layout: 'catalogue', content: { documents: [next.slug, rota.slug], show: 'list', order: 'given', beside: false } });
+		const draft = await boss.api<{ path: string }>('POST', '/pages', {
+			path: `/exchange-${Date.now()}`,
+			title: 'Not out yet',
+			content: { type: 'doc', content: [{ type: 'paragraph', content: [placed(rota.slug)] }] }
+		});
+		const contents = async () => {
+			const read = async (path: string) => (await boss.api<{ content: unknown }>('GET', `/pages/${encodeURIComponent(path)}`)).content;
+			return [await read(text.path), await read(list.path), await read(draft.path)];
+		};
+		const before = await contents();
+		type Done = { places: unknown[]; before: { document: string; exchange: object } };
+		// a former address of it is its address too
+		await boss.api('PATCH', `/documents/${rota.slug}`, { slug: `${rota.slug}-now` });
+		const done = await boss.api<Done>('POST', `/documents/${rota.slug}-now/exchange`, { with: next.slug });
+		expect(done.places).toHaveLength(3);
+		expect(await html(visitor(), text.path)).toMatch(new RegExp(`href="/d/${next.slug}[^>]*>[^<]*(<!--[^>]*>)*The rota`));
+		expect(await html(visitor(), text.path)).not.toContain(`/d/${rota.slug}`);
+		expect(JSON.stringify(await contents())).not.toContain(`"${rota.slug}"`);
+		expect((await boss.api<{ placements: unknown[] }>('GET', `/documents/${rota.slug}-now`)).placements).toEqual([]);
+
+		await boss.api('PATCH', `/documents/${rota.slug}-now`, { slug: rota.slug });
+		expect((await boss.api<Done>('POST', `/documents/${next.slug}/exchange`, { ...done.before.exchange, with: rota.slug })).places).toHaveLength(3);
+		expect(await contents()).toEqual(before);
+		expect(await html(visitor(), text.path)).toContain(`/d/${rota.slug}`);
+	});
+	it('is refused for itself, for what is not there, and where one may not', async () => {
+		const [rota, other] = [await document({ position: 'open' }), await document()];
+		const exchange = async (by: typeof boss, body: unknown, slug = rota.slug) => (await by.send('POST', `/api/v1/documents/${slug}/exchange`, body)).status;
+		expect(await exchange(boss, { with: rota.slug })).toBe(422);
+		expect(await exchange(boss, { with: 'no-such-document' })).toBe(422);
+		expect(await exchange(boss, { with: other.slug }, 'no-such-document')).toBe(404);
+		expect(await exchange(boss, {})).toBe(422);
+		await boss.api('DELETE', `/documents/${other.slug}`);
+		expect(await exchange(boss, { with: other.slug })).toBe(422);
+		expect(await exchange(visitor(), { with: other.slug })).toBe(401);
 	});
 });
 

@@ -9,11 +9,11 @@ import type { Grant } from '#core/people/scope';
 import { asLine } from '#core/text/line';
 import { db, sql } from '../db/client';
 import { theRow } from '../db/rows';
-import { group, knock, membership } from '../db/schema';
+import { group, knock } from '../db/schema';
 import { newId } from '../id';
 import { sendMail } from '../mail/send';
 import { countOften, placeOf } from '../people/attempts';
-import { insertPerson } from '../people/directory';
+import { insertMemberships, insertPerson } from '../people/directory';
 import { mailInvitation } from '../people/staff';
 import type { Person } from '../people/who';
 import type { TurnedAway } from '../reading/chain';
@@ -149,7 +149,7 @@ export async function answerKnock(
 			if (row.role && row.role !== 'member') throw new IanuaError('not-valid', { detail: `${row.email} belongs to the staff` });
 			const admitted = row.person_id ?? (await insertPerson(tx, { name: row.email, email: row.email, password: null, role: 'member' }, actor));
 			invite = row.person_id === null;
-			await tx.insert(membership).values({ id: newId(), personId: admitted, groupId: of.id, fromDay: dayOf(Date.now(), zone), untilDay: answer.until ?? null });
+			await insertMemberships(tx, admitted, [{ group: answer.group, from: dayOf(Date.now(), zone), until: answer.until }]);
 			await tx.update(knock).set({ given: of.slug }).where(eq(knock.id, id));
 		}
 		if (answer.do === 'key') {

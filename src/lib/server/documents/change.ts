@@ -13,7 +13,7 @@ import { changeDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
 import { document, documentAddress, edition } from '../db/schema';
-import { putInForce } from '../intake/bring-in';
+import { putInForce, writeCover } from './commands';
 import { writeAudit } from '../site/audit';
 
 /** A change to a document: only what is named changes. */
@@ -129,7 +129,7 @@ async function goTo(tx: Queryable, row: DocumentRow, number: number, actor: stri
 	if (to.condition === 'refused') throw new IanuaError('edition-not-shown', { number: String(number) });
 	if (to.condition === 'checking') throw new IanuaError('still-checking');
 	if (to.id === row.editionId) return;
-	if (row.cover?.kind === 'page' && row.cover.page > to.pages) await tx.update(document).set({ cover: null }).where(eq(document.id, row.id));
+	if (row.cover?.kind === 'page' && row.cover.page > to.pages) await writeCover(tx, row.id, null);
 	await putInForce(tx, row.id, to.id);
 	const [from] = await tx.select({ number: edition.number }).from(edition).where(eq(edition.id, row.editionId));
 	await writeAudit(tx, { actor, action: 'edition-put-in', kind: 'document', thing: row.id, before: { edition: from?.number }, after: { edition: number } });
@@ -139,7 +139,7 @@ async function goTo(tx: Queryable, row: DocumentRow, number: number, actor: stri
 export async function setCover(slug: string, cover: Cover, actor: string): Promise<void> {
 	await db().transaction(async (tx) => {
 		const row = await locked(tx, slug);
-		await tx.update(document).set({ cover }).where(eq(document.id, row.id));
+		await writeCover(tx, row.id, cover);
 		await writeAudit(tx, { actor, action: 'changed', kind: 'document', thing: row.id, before: { cover: row.cover }, after: { cover } });
 	});
 }

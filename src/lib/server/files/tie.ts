@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { sql } from '../db/client';
+import { keepOnce } from '../site/kept';
 import { settings } from '../settings';
 import { exists, originals, pathOf } from './store';
 
@@ -49,6 +50,6 @@ export async function tieStore(): Promise<void> {
 			} into the file site-id of the store${inDatabase ? '' : ' and into the row site-id of the table setting'}.`
 		);
 	const id = inDatabase ?? inStore ?? randomUUID();
-	await sql()`insert into setting (key, value) values ('site-id', ${sql().json({ id })}) on conflict (key) do nothing`;
+	await keepOnce('site-id', { id });
 	if (!inStore) await writeFile(idFile(), `${id}\n`, { mode: 0o600, flag: 'wx' });
 }

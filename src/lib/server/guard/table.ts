@@ -136,6 +136,8 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/documents/[slug]/decision': oneDocument(),
 	'/api/v1/documents/[slug]/editions': oneDocument({ takesFiles: true }),
 	'/api/v1/documents/[slug]/editions/compare': oneDocument(),
+	// it changes pages, whichever document it begins with
+	'/api/v1/documents/[slug]/exchange': api([], ['documents:read', 'pages:write']),
 	'/api/v1/documents/[slug]/keys': oneDocument(),
 	'/api/v1/documents/[slug]/keys/mail': oneDocument(),
 	'/api/v1/documents/[slug]/ledger': api(...readership, [], { folders: 'document' }),

@@ -1,13 +1,13 @@
 // From a file that has arrived to a document, or a new edition of one: the first look, the store, the rows. The check follows as a job.
 import { rm } from 'node:fs/promises';
-import { and, eq, max, sql as raw } from 'drizzle-orm';
-import { baseName, freeSlug, proposedTitle, slugOf } from '#core/documents/address';
+import { and, eq, max } from 'drizzle-orm';
+import { baseName, proposedTitle } from '#core/documents/address';
 import { sizeWords } from '#core/documents/size';
 import { IanuaError } from '#core/errors';
 import type { Facts } from '#core/intake/condition';
-import { insertDoor } from '../access/doors';
-import { db, sql, type Queryable } from '../db/client';
+import { db, sql } from '../db/client';
 import { document, edition } from '../db/schema';
+import { insertDocument } from '../documents/commands';
 import { keep, putBy, receive, TooLarge, type Received } from '../files/store';
 import { newId } from '../id';
 import { queueJob } from '../jobs/boss';
@@ -79,7 +79,7 @@ export async function bringIn(received: Received, given: Given, actor: string | 
 		let made: Omit<BroughtIn, 'first'>;
 		try {
 			await keep(received);
-			made = await (given.editionOf ? insertEdition(received, name, facts, given, actor) : insertDocument(received, name, facts, given, actor));
+			made = await (given.editionOf ? insertEdition(received, name, facts, given, actor) : newDocument(received, name, facts, given, actor));
 		} catch (error) {
 			if (!known && !(await inUse(received.sha256))) await putBy(received.sha256, Date.now());
 			throw noRoom(error);
@@ -108,20 +108,12 @@ const editionRow = (received: Received, fileName: string, facts: Facts, given: G
 	createdBy: actor
 });
 
-async function insertDocument(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<Omit<BroughtIn, 'first'>> {
+async function newDocument(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<Omit<BroughtIn, 'first'>> {
 	const title = given.title?.trim().slice(0, 200) || proposedTitle(facts.title, fileName);
-	const wanted = slugOf(title);
 	return db().transaction(async (tx) => {
-		// one intake at a time looks for a free address, so that two of the same title do not meet
-		await tx.execute(raw`select pg_advisory_xact_lock(4173003)`);
-		const rows = await tx.execute<{ slug: string }>(
-			raw`select slug from document where slug = ${wanted} or slug like ${wanted + '-%'} union select slug from document_address`
-		);
-		const slug = freeSlug(wanted, new Set(rows.map((r) => r.slug)));
-		const [id, editionId] = [newId(), newId()];
-		const doorId = await insertDoor(tx, actor);
+		const editionId = newId();
+		const { id, slug } = await insertDocument(tx, { title, folder: given.folder?.trim() ?? '', editionId }, actor);
 		await tx.insert(edition).values({ id: editionId, documentId: id, number: 1, ...editionRow(received, fileName, facts, given, actor) });
-		await tx.insert(document).values({ id, slug, title, folder: given.folder?.trim() ?? '', doorId, editionId, createdBy: actor });
 		await writeAudit(tx, { actor, action: 'brought-in', kind: 'document', thing: id, after: { slug, title, fileName, sha256: received.sha256 } });
 		return { id, slug, edition: editionId };
 	});
@@ -158,12 +150,6 @@ async function insertEdition(received: Received, fileName: string, facts: Facts,
 		});
 		return { id: of.id, slug: of.slug, edition: id };
 	});
-}
-
-/** Puts an edition in force: the one whose pages are shown, found and saved. Inside a transaction that holds the document. */
-export async function putInForce(tx: Queryable, documentId: string, editionId: string): Promise<void> {
-	await tx.update(document).set({ editionId }).where(eq(document.id, documentId));
-	await tx.execute(raw`select find_pages(${documentId})`);
 }
 
 /** Waits until an edition's check is done, at most `ms`. */

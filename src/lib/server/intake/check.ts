@@ -4,11 +4,11 @@ import { conditionOf, textLayer, type Condition, type Facts } from '#core/intake
 import { tellCondition } from '../readership/webhooks';
 import { db, sql } from '../db/client';
 import { document, edition, editionPage } from '../db/schema';
+import { putInForce, writeCover } from '../documents/commands';
 import { pathOf } from '../files/store';
 import type { FirstFacts } from '../pdf/facts';
 import { runInWorker } from '../pdf/helpers';
 import { withLock } from '../jobs/lock';
-import { putInForce } from './bring-in';
 
 /** Rows of words sent to the database at once. */
 const batch = 200;
@@ -56,14 +56,10 @@ async function write(row: Row, facts: Facts, condition: Condition, pages: readon
 				language: facts.language ?? facts.guessed
 			})
 			.where(eq(edition.id, row.id));
-		if (coverPage !== null && coverPage !== 1 && of.cover === null)
-			await tx
-				.update(document)
-				.set({ cover: { kind: 'page', page: coverPage } })
-				.where(eq(document.id, of.id));
+		if (coverPage !== null && coverPage !== 1 && of.cover === null) await writeCover(tx, of.id, { kind: 'page', page: coverPage });
 		if (row.pending && condition.status !== 'refused') {
 			// a cover from a page that the new edition does not have becomes its first
-			if (of.cover?.kind === 'page' && of.cover.page > facts.pages) await tx.update(document).set({ cover: null }).where(eq(document.id, of.id));
+			if (of.cover?.kind === 'page' && of.cover.page > facts.pages) await writeCover(tx, of.id, null);
 			await putInForce(tx, of.id, row.id);
 		} else if (of.editionId === row.id) {
 			// makes the document's own words anew, now that the language is known

@@ -1,14 +1,16 @@
 // After a server was stopped in the middle: begins again what was begun, and puts by what belongs to nothing.
 import { lstat } from 'node:fs/promises';
-import { setAsideDays } from '#core/documents/aside';
 import { maySweep } from '#core/upkeep/sweep';
 import { forgetReaders } from '../readership/sums/keep';
 import { sql } from '../db/client';
+import { letGoOfAside } from '../documents/commands';
 import { bringBack, dropPutBy, dropStamped, dropTemporary, originals, putBy, putByList } from '../files/store';
 import { putUploadBy, uploadIds } from '../files/uploads';
 import { queueJob } from '../jobs/boss';
 import { log } from '../log';
 import { forgetOldTries } from '../people/attempts';
+import { dropPlacements } from '../placing/placed';
+import { drop, keep } from '../site/kept';
 import { forgetStale, livingIntakes, waitingIntakes } from './tray';
 import { uncheckedEditions } from './check';
 
@@ -63,11 +65,11 @@ export async function sweep(now: number): Promise<{ uploads: number; blobs: numb
 	}
 	if (!maySweep(strays.length, all.length)) {
 		const stopped: SweepStopped = { at: new Date(now).toISOString(), strays: strays.length, of: all.length };
-		await sql()`insert into setting (key, value) values ('sweep-stopped', ${sql().json({ ...stopped })}) on conflict (key) do update set value = excluded.value`;
+		await keep('sweep-stopped', { ...stopped });
 		log().error(stopped, 'the sweep did nothing: so many files have no row that the database is not the right one, or has lost some');
 		return { uploads: 0, blobs: 0, unfinished, forgotten: 0 };
 	}
-	await sql()`delete from setting where key = 'sweep-stopped'`;
+	await drop('sweep-stopped');
 	for (const sha256 of strays) await putBy(sha256, now);
 	for (const { name, path } of await putByList()) if (/^[0-9a-f]{64}$/.test(name) && (await isUsed(name))) await bringBack(name, path);
 	let uploads = 0;
@@ -86,16 +88,15 @@ export async function sweep(now: number): Promise<{ uploads: number; blobs: numb
 
 /** Documents set aside for longer than that lose their files and words; address and ledger stay, and answer 410. */
 async function forgetSetAside(now: number): Promise<number> {
-	const rows = await sql()<{ id: string }[]>`
-		update document set gone_at = now() where gone_at is null and set_aside_at < now() - make_interval(days => ${setAsideDays}) returning id`;
-	for (const { id } of rows) {
+	const gone = await letGoOfAside();
+	for (const id of gone) {
 		const files = await sql()<{ sha256: string }[]>`
 			select distinct e.sha256 from edition e where e.document_id = ${id}
 				and not exists (select 1 from edition o join document d on d.id = o.document_id where o.sha256 = e.sha256 and d.gone_at is null)`;
 		await sql()`delete from edition_page where edition_id in (select id from edition where document_id = ${id})`;
 		await sql()`select find_text(${id})`;
-		await sql()`delete from placement where document_id = ${id}`;
+		await dropPlacements(id);
 		for (const { sha256 } of files) await putBy(sha256, now);
 	}
-	return rows.length;
+	return gone.length;
 }

@@ -4,6 +4,7 @@ import { rm, writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { sql } from '../db/client';
 import { settings } from '../settings';
+import { drop, keepOnce } from '../site/kept';
 import { hasOwner } from './directory';
 
 /** Letters and digits that nobody mistakes for each other. */
@@ -21,7 +22,7 @@ async function keptCode(): Promise<string | null> {
 /** Where there is no owner yet: makes the code, once for all servers, prints it, and keeps it in the data folder. */
 export async function offerBeginCode(): Promise<void> {
 	if (await hasOwner()) return rm(codeFile(), { force: true });
-	await sql()`insert into setting (key, value) values ('begin', ${sql().json({ code: newCode() })}) on conflict do nothing`;
+	await keepOnce('begin', { code: newCode() });
 	const code = (await keptCode())!;
 	await writeFile(codeFile(), `${code}\n`, { mode: 0o600 });
 	console.log(`The site has no owner yet. The first visit asks for this code: ${code}`);
@@ -38,6 +39,6 @@ export async function isBeginCode(given: string): Promise<boolean> {
 
 /** The code has done what it was for. */
 export async function dropBeginCode(): Promise<void> {
-	await sql()`delete from setting where key = 'begin'`;
+	await drop('begin');
 	await rm(codeFile(), { force: true });
 }

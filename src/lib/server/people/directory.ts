@@ -169,15 +169,7 @@ export async function insertPerson(tx: Queryable, given: NewPerson, actor: strin
 		.insert(account)
 		.values({ id: newId(), accountId: made.id, providerId: 'credential', userId: made.id, password: given.password, createdAt: now, updatedAt: now });
 	const wanted = given.memberships ?? [];
-	if (wanted.length) {
-		const ids = await groupIds(
-			tx,
-			wanted.map((m) => m.group)
-		);
-		await tx
-			.insert(membership)
-			.values(wanted.map((m) => ({ id: newId(), personId: made.id, groupId: ids.get(m.group)!, fromDay: m.from ?? null, untilDay: m.until ?? null })));
-	}
+	await insertMemberships(tx, made.id, wanted);
 	await writeAudit(tx, {
 		actor,
 		action: 'added',
@@ -186,6 +178,22 @@ export async function insertPerson(tx: Queryable, given: NewPerson, actor: strin
 		after: { email, name: given.name.trim(), role: given.role, ...(wanted.length ? { memberships: wanted } : {}) }
 	});
 	return made.id;
+}
+
+/** Makes somebody a member of groups, by their addresses; one that does not exist is an error. */
+export async function insertMemberships(
+	tx: Queryable,
+	personId: string,
+	memberships: readonly { group: string; from?: string | null | undefined; until?: string | null | undefined }[]
+): Promise<void> {
+	if (!memberships.length) return;
+	const ids = await groupIds(
+		tx,
+		memberships.map((m) => m.group)
+	);
+	await tx
+		.insert(membership)
+		.values(memberships.map((m) => ({ id: newId(), personId, groupId: ids.get(m.group)!, fromDay: m.from ?? null, untilDay: m.until ?? null })));
 }
 
 /** The ids of groups by their addresses; one that does not exist is an error. */

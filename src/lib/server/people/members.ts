@@ -10,7 +10,7 @@ import { theRow } from '../db/rows';
 import { group, membership, person, session } from '../db/schema';
 import { newId } from '../id';
 import { named, writeAudit } from '../site/audit';
-import { groupIds, insertPerson, listPeople, type PeopleQuery } from './directory';
+import { insertMemberships, insertPerson, listPeople, type PeopleQuery } from './directory';
 import { mailInvitation, type Invited } from './staff';
 import type { Person } from './who';
 
@@ -135,17 +135,8 @@ export async function changeMember(id: string, change: MemberChange, actor: stri
 		await tx.update(person).set({ name: change.name?.trim(), email, suspended: change.suspended, updatedAt: new Date() }).where(eq(person.id, id));
 		if (change.suspended) await tx.delete(session).where(eq(session.userId, id));
 		if (change.memberships) {
-			const ids = await groupIds(
-				tx,
-				change.memberships.map((m) => m.group)
-			);
 			await tx.delete(membership).where(eq(membership.personId, id));
-			if (change.memberships.length)
-				await tx
-					.insert(membership)
-					.values(
-						change.memberships.map((m) => ({ id: newId(), personId: id, groupId: ids.get(m.group)!, fromDay: m.from ?? null, untilDay: m.until ?? null }))
-					);
+			await insertMemberships(tx, id, change.memberships);
 		}
 		await writeAudit(tx, { actor, action: 'changed', kind: 'person', thing: id, before, after: await trailOf(tx, id) });
 		return named(before, change);

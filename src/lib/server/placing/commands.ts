@@ -251,21 +251,33 @@ export async function changePlacement(
 	change: (layout: Layout, content: PageContent) => PageContent,
 	actor: string
 ): Promise<void> {
-	await db().transaction(async (tx) => {
-		const row = await lockedPage(tx, id);
-		const has = (content: PageContent) => indexOf(row.layout, content).some((p) => p.id === placementId);
-		if (has(row.draft)) {
-			const draft = change(row.layout, row.draft);
-			await tx
-				.update(page)
-				.set({ draft, draftNumber: row.draftNumber + 1, draftAt: new Date() })
-				.where(eq(page.id, id));
-			await indexPlacements(tx, id, row.layout, draft, false);
-		}
-		if (!row.publishedId) return;
-		const out = theRow(await tx.select().from(revision).where(eq(revision.id, row.publishedId)));
-		if (has(out.content)) await putOut(tx, row, out.title, change(row.layout, out.content), actor);
-	});
+	const has = (layout: Layout, content: PageContent) => indexOf(layout, content).some((p) => p.id === placementId);
+	await db().transaction((tx) => changeContent(tx, id, (layout, content) => (has(layout, content) ? change(layout, content) : content), actor));
+}
+
+/**
+ * Changes the content of a page in use: its draft, and what is published, which gets a new revision. What `change` gives back as it was is
+ * left alone.
+ */
+export async function changeContent(
+	tx: Queryable,
+	id: string,
+	change: (layout: Layout, content: PageContent, path: string) => PageContent,
+	actor: string
+): Promise<void> {
+	const row = await lockedPage(tx, id);
+	const draft = change(row.layout, row.draft, row.path);
+	if (draft !== row.draft) {
+		await tx
+			.update(page)
+			.set({ draft, draftNumber: row.draftNumber + 1, draftAt: new Date() })
+			.where(eq(page.id, id));
+		await indexPlacements(tx, id, row.layout, draft, false);
+	}
+	if (!row.publishedId) return;
+	const out = theRow(await tx.select().from(revision).where(eq(revision.id, row.publishedId)));
+	const content = change(row.layout, out.content, row.path);
+	if (content !== out.content) await putOut(tx, row, out.title, content, actor);
 }
 
 async function indexPlacements(tx: Queryable, pageId: string, layout: Layout, content: PageContent, published: boolean): Promise<void> {

@@ -62,6 +62,30 @@ export const Mend = Type.Object(
 );
 export type Mend = Static<typeof Mend>;
 
+const Places = Type.Array(
+	Type.Object(
+		{
+			page: Type.String({ maxLength: 200, description: 'path of the page' }),
+			placement: Type.String({ maxLength: 40, description: 'its id, or `list-3` for the third document of a catalogue made by hand' })
+		},
+		{ additionalProperties: false }
+	),
+	{ maxItems: 20_000 }
+);
+export const Exchange = Type.Object(
+	{
+		with: Type.String({ maxLength: 120, description: 'slug of the document that comes in its place' }),
+		only: Type.Optional(Places)
+	},
+	{ additionalProperties: false }
+);
+export type Exchange = Static<typeof Exchange>;
+export const ExchangeAnswer = Type.Object({
+	places: Places,
+	before: Type.Object({ document: Type.String(), exchange: Exchange }, { description: 'sent to the exchange of that document, it is as it was' })
+});
+export type ExchangeAnswer = Static<typeof ExchangeAnswer>;
+
 export const Publishing = Type.Object(
 	{
 		published: Type.Optional(Type.Boolean()),
@@ -250,6 +274,14 @@ export const placingOperations: readonly Operation[] = [
 		query: MismatchQuery,
 		status: 200,
 		answer: Type.Object({ items: Type.Array(MismatchAnswer), next: nullable(Type.String()) })
+	},
+	{
+		method: 'post',
+		path: '/documents/{slug}/exchange',
+		words: 'Puts another document in its place wherever it stands on pages; doors stay as they are',
+		body: Exchange,
+		status: 200,
+		answer: ExchangeAnswer
 	},
 	{
 		method: 'post',

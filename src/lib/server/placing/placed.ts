@@ -8,6 +8,11 @@ export async function isPlacedAsCover(documentId: string, page: number): Promise
 	return row !== undefined;
 }
 
+/** Takes a document that is gone for good off every page's list of what stands there. */
+export async function dropPlacements(documentId: string): Promise<void> {
+	await sql()`delete from placement where document_id = ${documentId}`;
+}
+
 /** A place where a document is met on a published page. */
 export interface Place {
 	readonly document: string;

@@ -4,8 +4,8 @@ import { counted } from '#core/access/reach';
 import { IanuaError } from '#core/errors';
 import { documentView } from '../documents/view';
 import { sql } from '../db/client';
-import { newId } from '../id';
 import { sendMail } from '../mail/send';
+import { enterReminded } from '../reading/writer';
 import { settings } from '../settings';
 import { site } from '../site/site';
 import { reported } from './reported';
@@ -62,10 +62,7 @@ export async function remind(
 				text: `${line.name},\n\n${actor.name} asks you to read “${view.title}” (${counted(view.pages, 'page', 'pages')}): ${words}.\n\n${address}\n\n${name}\n`
 			});
 			if (!sent) continue;
-			const id = newId();
-			await tx`
-				insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, staff, robot, preload)
-				values (${id}, clock_timestamp(), 'reminded', ${document.id}, ${document.edition.id}, ${id}, ${`p:${line.id}`}, 'member', ${line.id}, 'desk', false, false, false)`;
+			await enterReminded(tx, { document: document.id, edition: document.edition.id, person: line.id });
 			mailed++;
 		}
 		return { mailed, recently: wanted.length - due.length, failed: due.length - mailed };

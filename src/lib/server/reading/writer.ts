@@ -2,7 +2,9 @@
 import type { RefusedCode } from '#core/access/decide';
 import { readingGapMinutes, type Device } from '#core/readership/counting';
 import { IanuaError } from '#core/errors';
+import type postgres from 'postgres';
 import { sql } from '../db/client';
+import { newId } from '../id';
 import { log } from '../log';
 
 /** An entry on its way, with what tells where it came from. */
@@ -167,4 +169,17 @@ async function insertLines(lines: readonly Line[]): Promise<Map<string, { begun:
 		)
 		select b.id, true as begun, e.id is not null as entered from begun b left join entered e on e.id = b.id`;
 	return new Map(rows.map((r) => [r.id, r]));
+}
+
+/** Enters that a person was reminded of a document, within the transaction that mails them. */
+export async function enterReminded(tx: postgres.TransactionSql, of: { document: string; edition: string; person: string }): Promise<void> {
+	const id = newId();
+	await tx`
+		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, staff, robot, preload)
+		values (${id}, clock_timestamp(), 'reminded', ${of.document}, ${of.edition}, ${id}, ${`p:${of.person}`}, 'member', ${of.person}, 'desk', false, false, false)`;
+}
+
+/** Lets go of readings that are over. */
+export async function forgetReadings(now: number): Promise<void> {
+	await sql()`delete from reading where last_at < ${new Date(now - readingGapMinutes * 60_000)}`;
 }

@@ -11,6 +11,7 @@ export interface AuditEntry {
 		| 'door-set'
 		| 'edition-added'
 		| 'edition-put-in'
+		| 'exchanged'
 		| 'written'
 		| 'published'
 		| 'taken-down'

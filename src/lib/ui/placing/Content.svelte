@@ -1,10 +1,11 @@
 <!-- The content of an article, walked node by node: no HTML is ever taken from anybody. -->
 <script lang="ts">
 	import type { Snippet } from 'svelte';
-	import type { ContentNode } from '#core/placing/content';
+	import type { ContentNode, PictureAttrs } from '#core/placing/content';
 	import type { Form } from '#core/placing/placement';
 	import type { SeenPlacement } from '$lib/server/placing/page-view';
 	import Content from './Content.svelte';
+	import Figure from './Figure.svelte';
 	import Placement from './Placement.svelte';
 	let { nodes, placements }: { nodes: readonly ContentNode[]; placements: Readonly<Record<string, SeenPlacement>> } = $props();
 	const mark = (node: ContentNode, type: string) => node.marks?.find((m) => m.type === type);
@@ -44,16 +45,7 @@
 			colspan={attr(node, 'colspan')}
 			rowspan={attr(node, 'rowspan')}>{@render inside(node)}</th
 		>{:else if node.type === 'tableCell'}<td colspan={attr(node, 'colspan')} rowspan={attr(node, 'rowspan')}>{@render inside(node)}</td
-		>{:else if node.type === 'picture'}<img
-			class="picture"
-			src="/picture/{node.attrs?.picture}.webp?w=800"
-			srcset="/picture/{node.attrs?.picture}.webp?w=400 400w, /picture/{node.attrs?.picture}.webp?w=800 800w, /picture/{node.attrs?.picture}.webp?w=1600 1600w"
-			sizes="(max-width: 760px) 100vw, 720px"
-			width={attr(node, 'width')}
-			height={attr(node, 'height')}
-			alt={String(node.attrs?.alt ?? '')}
-			loading="lazy"
-		/>{/if}{/each}
+		>{:else if node.type === 'picture'}<Figure attrs={node.attrs as PictureAttrs} />{/if}{/each}
 
 <style>
 	.columns {
@@ -82,9 +74,5 @@
 	}
 	th {
 		background: var(--sunk);
-	}
-	.picture {
-		max-width: 100%;
-		height: auto;
 	}
 </style>

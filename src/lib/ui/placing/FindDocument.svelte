@@ -1,24 +1,44 @@
 <!-- A field that finds documents by a part of their titles and gives the one chosen; by mouse and by keyboard. -->
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import { Button, Input } from '$lib/ui/parts/controls';
 	import type { AtHand } from '$lib/server/placing/contract';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
-	let { words, choose }: { words: string; choose: (document: AtHand) => void } = $props();
+	let {
+		words,
+		start = false,
+		except,
+		choose,
+		leave
+	}: {
+		words: string;
+		/** Takes the focus at once: it was asked for by a press. */
+		start?: boolean;
+		/** The address of one that is not meant. */
+		except?: string;
+		choose: (document: AtHand) => void;
+		/** Escape with nothing open. */
+		leave?: () => void;
+	} = $props();
 	let q = $state('');
 	let items = $state.raw<readonly AtHand[]>([]);
-	let at = $state(0);
+	/** None until something is asked for: Enter on the empty field does nothing. */
+	let at = $state(-1);
 	let open = $state(false);
 	let asked = 0;
 	let field = $state<HTMLInputElement>();
 	const id = $props.id();
+	onMount(() => {
+		if (start) field?.focus();
+	});
 	async function find() {
 		const mine = ++asked;
 		const found = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?q=${encodeURIComponent(q)}`));
 		if (mine !== asked || !found) return;
-		items = found.slice(0, 8);
-		at = 0;
+		items = found.filter((item) => item.slug !== except).slice(0, 8);
+		at = q.trim() ? 0 : -1;
 		open = document.activeElement === field;
 	}
 	function take(item: AtHand | undefined) {
@@ -29,8 +49,9 @@
 	}
 	function keys(event: KeyboardEvent) {
 		if (event.key === 'ArrowDown') at = Math.min(items.length - 1, at + 1);
-		else if (event.key === 'ArrowUp') at = Math.max(0, at - 1);
+		else if (event.key === 'ArrowUp') at = Math.max(-1, at - 1);
 		else if (event.key === 'Enter') take(open ? items[at] : undefined);
+		else if (event.key === 'Escape' && !open && leave) leave();
 		else if (event.key === 'Escape') open = false;
 		else return;
 		event.preventDefault();
@@ -45,7 +66,7 @@
 		role="combobox"
 		aria-expanded={open}
 		aria-controls="{id}-list"
-		aria-activedescendant={open ? `${id}-${at}` : undefined}
+		aria-activedescendant={open && at >= 0 ? `${id}-${at}` : undefined}
 		autocomplete="off"
 		bind:elementRef={field}
 		bind:value={q}

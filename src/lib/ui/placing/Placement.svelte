@@ -7,6 +7,7 @@
 	import type { SeenPlacement } from '$lib/server/placing/page-view';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import Cover from './Cover.svelte';
+	import Picture from './Picture.svelte';
 	let { seen, form }: { seen: SeenPlacement; form: Form } = $props();
 	const px = (width: string | number | null, otherwise: number) => (typeof width === 'number' ? width : otherwise);
 </script>
@@ -28,6 +29,11 @@
 	{/if}
 {/snippet}
 
+{#snippet face(alt: string, width: number)}{#if seen.state === 'open'}{#if seen.view.picture}<Picture
+				picture={seen.view.picture}
+				alt={alt === seen.cover.alt ? (seen.view.alt ?? '') : alt}
+			/>{:else}<Cover cover={seen.cover} {width} {alt} />{/if}{/if}{/snippet}
+
 {#if seen.state === 'open'}
 	{@const { view } = seen}
 	{#if form === 'text'}
@@ -42,7 +48,7 @@
 	{:else if form === 'cover'}
 		{#snippet inside()}
 			{#if seen.state === 'open'}<span class="leaf" class:border={view.border} class:shadow={view.shadow}
-					><Cover cover={seen.cover} width={px(view.width, 600)} alt={view.caption ? seen.cover.alt : view.alt || view.words} /></span
+					>{@render face(view.caption ? seen.cover.alt : view.alt || view.words, px(view.width, 600))}</span
 				>{/if}
 			{#if view.caption}<strong>{view.words}</strong>{#if view.said}<span>{view.said}</span>{/if}{/if}
 		{/snippet}
@@ -50,7 +56,7 @@
 	{:else if form === 'card'}
 		{#snippet inside()}
 			{#if seen.state === 'open'}
-				<span class="leaf" class:border={view.border} class:shadow={view.shadow}><Cover cover={seen.cover} width={120} alt="" /></span>
+				<span class="leaf" class:border={view.border} class:shadow={view.shadow}>{@render face('', 120)}</span>
 				<span class="says"
 					><strong>{view.words}</strong>{#if seen.description}<span class="about">{seen.description}</span>{/if}{#if view.said}<span>{view.said}</span
 						>{/if}</span

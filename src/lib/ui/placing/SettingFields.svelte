@@ -1,8 +1,10 @@
 <!-- Fields for the settings of a placement or of all of a form. What differs from the usual is marked, with one press to return to it. -->
 <script lang="ts">
-	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
-	import { facts, type Fact, type PlacementSettings } from '#core/placing/placement';
+	import { Button, Checkbox, Fileupload, Input } from '$lib/ui/parts/controls';
+	import { facts, widthOf, type Fact, type PlacementSettings } from '#core/placing/placement';
 	import { fitWords, roomTools, roomToolWords, wayWords } from '#core/reading/settings';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	type Name = keyof PlacementSettings;
 	let {
 		names,
@@ -32,6 +34,7 @@
 		width: 'Width',
 		align: 'Stands',
 		page: 'Page of the cover',
+		picture: 'Own picture',
 		border: 'Border',
 		shadow: 'Shadow',
 		caption: 'Words below',
@@ -64,12 +67,14 @@
 		);
 	};
 	function width(text: string) {
-		const trimmed = text.trim();
-		if (!trimmed) return set({ width: null });
-		const share = /^(\d{1,3})\s*%$/.exec(trimmed);
-		if (share) return change('width', `${Math.min(100, Math.max(1, Number(share[1])))}%`);
-		const px = Number.parseInt(trimmed, 10);
-		if (px) change('width', Math.min(2400, Math.max(60, px)));
+		const to = widthOf(text);
+		if (to === null) set({ width: null });
+		else if (to !== undefined) change('width', to);
+	}
+	async function keep(file: File) {
+		const form = new FormData();
+		form.append('file', file);
+		await act('', () => call<{ picture: string }>('POST', '/pictures', form), null, { show: ({ picture }) => set({ picture }) });
 	}
 	const number = (name: 'page' | 'start', text: string) =>
 		set({ [name]: Math.max(1, Number.parseInt(text, 10) || 0) === 1 && name === 'start' ? null : Number.parseInt(text, 10) || null });
@@ -127,6 +132,21 @@
 					value={written(name)}
 					onchange={(e) => number(name, e.currentTarget.value)}
 				/>
+			{:else if name === 'picture'}
+				{#if own.picture}<img class="own" src="/picture/{own.picture}.webp?w=400" alt="" /><Button kind="quiet" onclick={() => set({ picture: null })}
+						>Take it away</Button
+					>{:else}<label class="choose"
+						>Choose a file<Fileupload
+							unseen
+							accept="image/png,image/jpeg,image/webp"
+							aria-label="Own picture in place of the cover"
+							onchange={(e) => {
+								const file = e.currentTarget.files?.[0];
+								e.currentTarget.value = '';
+								if (file) void keep(file);
+							}}
+						/></label
+					>{/if}
 			{:else if name === 'hover' || name === 'alt'}
 				<Input aria-label={words[name]} value={written(name)} onchange={(e) => set({ [name]: e.currentTarget.value.trim() || null })} />
 			{:else}
@@ -149,6 +169,20 @@
 	}
 	.value :global(.short) {
 		flex: 0 0 92px;
+	}
+	.own {
+		height: 44px;
+		max-width: 90px;
+		object-fit: contain;
+	}
+	.choose {
+		padding: 2px 8px;
+		border: 1px solid var(--edge);
+		border-radius: var(--corner);
+		cursor: pointer;
+	}
+	.choose:focus-within {
+		outline: 3px solid var(--verdigris);
 	}
 	.value :global(.back) {
 		font-size: 12px;

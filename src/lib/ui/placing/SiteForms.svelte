@@ -3,7 +3,7 @@
 	import { Button, Fileupload, Input, Select, Textarea } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { contrast, leastContrast, nearestPassing, siteGround } from '#core/site/colour';
-	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm, type PlacementDefaults } from '#core/placing/placement';
+	import { defaultsOf, forms, formWords, ownEach, presses, pressWords, settingsOfForm, type PlacementDefaults } from '#core/placing/placement';
 	import type { Site } from '$lib/server/site/site';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
@@ -191,7 +191,7 @@
 			</span>
 		</label>
 		<SettingFields
-			names={settingsOfForm[shownForm].filter((n) => !['hover', 'page', 'alt', 'start'].includes(n))}
+			names={settingsOfForm[shownForm].filter((n) => !ownEach.has(n))}
 			own={placing[shownForm] ?? {}}
 			usual={defaultsOf(shownForm)}
 			set={(change) => setDefault(shownForm, change)}

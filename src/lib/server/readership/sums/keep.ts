@@ -6,6 +6,7 @@ import { readershipOf } from '#core/readership/settings';
 import { sql } from '../../db/client';
 import { theRow } from '../../db/rows';
 import { log } from '../../log';
+import { forgetReadings } from '../../reading/writer';
 import type { Entry, Remembered } from '../recent';
 import { site, zoneIn } from '../../site/site';
 import { recent, sumOneDay } from './day';
@@ -155,7 +156,7 @@ async function sumNew(): Promise<void> {
  * a reading is known is in no entry where nothing is kept of visitors, so it must not stay here either.
  */
 export async function forgetReaders(now: number): Promise<void> {
-	await sql()`delete from reading where last_at < ${new Date(now - readingGapMinutes * 60_000)}`;
+	await forgetReadings(now);
 	const { zone, readership } = await site();
 	const { months } = readershipOf(readership);
 	if (months === null) return;

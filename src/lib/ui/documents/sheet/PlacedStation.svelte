@@ -3,8 +3,13 @@
 	import { counted } from '#core/access/reach';
 	import { formWords, pressWords, type Form, type PlacementDefaults, type Press } from '#core/placing/placement';
 	import type { DocumentView } from '$lib/server/documents/view';
+	import type { AtHand, ExchangeAnswer } from '$lib/server/placing/contract';
 	import type { MismatchJson } from '$lib/server/placing/mismatches';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
+	import { Button } from '$lib/ui/parts/controls';
 	import { refresh } from '$lib/ui/parts/refresh';
+	import FindDocument from '$lib/ui/placing/FindDocument.svelte';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import Outside from '$lib/ui/placing/Outside.svelte';
 	import { mendMismatch } from '$lib/ui/placing/writer.svelte';
@@ -28,6 +33,16 @@
 		framers: readonly string[];
 	} = $props();
 
+	let exchanging = $state(false);
+	async function exchange(other: AtHand) {
+		exchanging = false;
+		await act(
+			({ places }: ExchangeAnswer) => `“${view.title}” exchanged for “${other.title}” in ${counted(places.length, 'place', 'places')}`,
+			() => call<ExchangeAnswer>('POST', `/documents/${view.slug}/exchange`, { with: other.slug }),
+			({ before }) => call('POST', `/documents/${before.document}/exchange`, before.exchange)
+		);
+	}
+
 	const formOf = (form: string) => (form === 'list' ? 'listed' : form === 'entry' ? 'an entry' : `as a ${formWords[form as Form].toLowerCase()}`);
 	const pressOf = (form: string, press: string) =>
 		form === 'list' || form === 'entry' || form === 'frame' ? '' : `, press: ${pressWords[press as Press].toLowerCase()}`;
@@ -39,7 +54,20 @@
 	about={view.placements ? `in ${counted(view.placements, 'place', 'places')}` : 'nowhere yet'}
 	state={mismatches.some((m) => !m.intended) ? 'wrong' : view.passage.placed}
 >
-	{#snippet link()}<a href="/desk/pages?place={view.slug}">Place</a>{/snippet}
+	{#snippet link()}{#if view.placements}<Button kind="quiet" aria-expanded={exchanging} onclick={() => (exchanging = !exchanging)}>Exchange</Button>{/if}
+		<a href="/desk/pages?place={view.slug}">Place</a>{/snippet}
+	{#if exchanging}
+		<div class="exchange">
+			<p>Another document in {view.placements === 1 ? 'its place' : `all ${view.placements} places`}; the words and looks there stay, and so do both doors.</p>
+			<FindDocument
+				words="Which document comes in its place"
+				start
+				except={view.slug}
+				choose={(other) => void exchange(other)}
+				leave={() => (exchanging = false)}
+			/>
+		</div>
+	{/if}
 	{#if view.placedOn.length}
 		<ul>
 			{#each view.placedOn as place (place.id + place.page)}
@@ -67,3 +95,11 @@
 		/>
 	{/key}
 </Station>
+
+<style>
+	.exchange {
+		display: grid;
+		gap: 8px;
+		margin-bottom: 10px;
+	}
+</style>

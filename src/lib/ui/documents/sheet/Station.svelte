@@ -57,11 +57,13 @@
 		font: 400 12.5px var(--body);
 		color: var(--ink-soft);
 	}
-	h3 > :global(a) {
-		margin-left: auto;
+	h3 > :global(:is(a, button)) {
 		font: 500 13px var(--body);
 		text-decoration: none;
 		white-space: nowrap;
+	}
+	h3 > span + :global(:is(a, button)) {
+		margin-left: auto;
 	}
 	.what > :global(:is(p, ul)) {
 		margin-top: 3px;

@@ -32,7 +32,7 @@
 			<div bind:this={holder} class="text"></div>
 		</article>
 	</div>
-	<ChosenSettings {article} {zone} />
+	<ChosenSettings {article} {zone} link={() => (asking = 'link')} />
 	<Shelf {article} />
 </div>
 
@@ -105,9 +105,15 @@
 		font-size: 0.9em;
 		font-variant-numeric: tabular-nums;
 	}
-	.text :global(.picture) {
-		max-width: 100%;
-		height: auto;
+	.text :global(.picture a) {
+		cursor: pointer;
+	}
+	.text :global(.picture:is([data-align='left'], [data-align='right'])) {
+		display: contents;
+	}
+	.text :global(.picture:is([data-align='left'], [data-align='right']).ProseMirror-selectednode figure) {
+		outline: 2px solid var(--brass-bright);
+		outline-offset: 3px;
 	}
 	.text :global(.columns) {
 		display: grid;

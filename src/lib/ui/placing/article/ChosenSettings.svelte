@@ -1,15 +1,27 @@
 <!-- What is chosen in the text, beside it: the placement with its form and settings and what is wrong with it, or the picture. -->
 <script lang="ts">
-	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm } from '#core/placing/placement';
+	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm, widthOf } from '#core/placing/placement';
 	import { Button, Input } from '$lib/ui/parts/controls';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import Mismatch from '../Mismatch.svelte';
 	import SettingFields from '../SettingFields.svelte';
 	import type { Article } from './article.svelte';
 
-	let { article, zone }: { article: Article; zone: string } = $props();
+	let { article, zone, link }: { article: Article; zone: string; /** Asks where a chosen picture leads. */ link: () => void } = $props();
 	const chosen = $derived(article.chosen);
 	const picture = $derived(article.chosenPicture);
+	const measures = ['25%', '50%', '100%'] as const;
+	const sides = { '': 'By itself', left: 'Left, words beside', centre: 'In the middle', right: 'Right, words beside' } as const;
+	function width(field: HTMLInputElement) {
+		const shown = widthOf(field.value);
+		if (shown === undefined) {
+			field.setCustomValidity('A width is a number of px, as 300, or a share of the column, as 50 %.');
+			field.reportValidity();
+			return;
+		}
+		field.setCustomValidity('');
+		article.set({ shown });
+	}
 	const ofChosen = $derived(chosen ? article.given.writer.mismatches.filter((f) => f.placement === chosen.id) : []);
 </script>
 
@@ -75,6 +87,50 @@
 {:else if picture}
 	<aside aria-label="This picture">
 		<h2>This picture</h2>
+		<dl>
+			<dt>Leads to</dt>
+			<dd>
+				{#if picture.href}<span class="href">{picture.href}</span>{:else}<span class="soft">nothing</span>{/if}
+				<Button kind="pill" title="Ctrl and k" onclick={link}>{picture.href ? 'Change' : 'A document, page or address'}</Button>
+				{#if picture.href}<Button kind="quiet" onclick={() => article.unlink()}>Take the link away</Button>{/if}
+			</dd>
+			<dt>Width</dt>
+			<dd>
+				{#each measures as measure (measure)}<Button
+						kind="pill"
+						class={{ on: picture.shown === measure }}
+						aria-pressed={picture.shown === measure}
+						onclick={() => article.set({ shown: picture.shown === measure ? null : measure })}>{measure}</Button
+					>{/each}
+				<Input
+					class="w-28!"
+					aria-label="Width in px or %"
+					placeholder="as it is"
+					value={typeof picture.shown === 'number' ? `${picture.shown} px` : (picture.shown ?? '')}
+					onchange={(e) => width(e.currentTarget)}
+				/>
+			</dd>
+			<dt>Stands</dt>
+			<dd>
+				{#each Object.entries(sides) as [side, said] (side)}<Button
+						kind="pill"
+						class={{ on: (picture.align ?? '') === side }}
+						aria-pressed={(picture.align ?? '') === side}
+						onclick={() => article.set({ align: side || null })}>{said}</Button
+					>{/each}
+			</dd>
+			<dt>Words</dt>
+			<dd>
+				<Input
+					class="w-full!"
+					aria-label="Words below it"
+					placeholder="none below it"
+					maxlength={400}
+					value={picture.caption ?? ''}
+					onchange={(e) => article.set({ caption: e.currentTarget.value.trim() || null })}
+				/>
+			</dd>
+		</dl>
 		<label class="grid gap-1 mt-3"
 			>What it shows, for those who do not see it
 			<Input value={picture.alt ?? ''} maxlength={400} onchange={(e) => article.set({ alt: e.currentTarget.value.trim() || null })} /></label
@@ -111,6 +167,9 @@
 		flex-wrap: wrap;
 		gap: 5px;
 		align-items: center;
+	}
+	.href {
+		overflow-wrap: anywhere;
 	}
 	.settings {
 		border-top: 1px solid var(--line);

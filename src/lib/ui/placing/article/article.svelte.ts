@@ -5,6 +5,7 @@ import { isInTable } from '@tiptap/pm/tables';
 import StarterKit from '@tiptap/starter-kit';
 import { untrack } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
+import type { PictureAttrs } from '#core/placing/content';
 import type { Remedy } from '#core/placing/mismatch';
 import { settingsOfForm, type Form, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
 import type { AtHand } from '$lib/server/placing/contract';
@@ -13,7 +14,8 @@ import { act, soughtFor } from '$lib/ui/parts/act';
 import { call } from '$lib/ui/parts/api';
 import type { Writer } from '../writer.svelte';
 import { Arrivals } from './arrivals.svelte';
-import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, PictureNode, placementNode, plain, shelfDrag, tables } from './nodes';
+import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, placementNode, plain, shelfDrag, tables } from './nodes';
+import { PictureNode, pictureType, placementOf } from './picture';
 
 export interface ArticleGiven {
 	readonly writer: Writer;
@@ -90,7 +92,7 @@ export class Article {
 	readonly #state = $derived(this.#beat ? this.editor?.state : undefined);
 	readonly #node = $derived((this.#state?.selection as { node?: { type: { name: string }; attrs: Record<string, unknown> } } | undefined)?.node);
 	readonly chosen = $derived(this.#node?.type.name === 'placement' ? (plain(this.#node.attrs) as KeptPlacement) : null);
-	readonly chosenPicture = $derived(this.#node?.type.name === 'picture' ? (this.#node.attrs as { alt: string | null }) : null);
+	readonly chosenPicture = $derived(this.#node?.type.name === 'picture' ? (plain(this.#node.attrs) as PictureAttrs) : null);
 	readonly inTable = $derived(this.#state ? isInTable(this.#state) : false);
 
 	/** Whether what the cursor stands in is marked so. */
@@ -151,6 +153,11 @@ export class Article {
 					return false;
 				},
 				handlePaste: (_view, event) => {
+					const pictures = [...(event.clipboardData?.files ?? [])].filter((file) => pictureType.test(file.type));
+					if (pictures.length) {
+						for (const file of pictures) void this.putPicture(file);
+						return true;
+					}
 					const text = event.clipboardData?.getData('text/plain') ?? '';
 					const slug = documentAt(text);
 					if (!slug) return false;
@@ -164,12 +171,17 @@ export class Article {
 					const at = view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos ?? view.state.selection.to;
 					const slug = event.dataTransfer?.getData(shelfDrag);
 					if (slug) {
-						this.put(slug, at);
+						// on a picture, it becomes what the picture leads to
+						const on = view.posAtCoords({ left: event.clientX, top: event.clientY })?.inside ?? -1;
+						if (on >= 0 && view.state.doc.nodeAt(on)?.type.name === 'picture') {
+							this.editor?.commands.setNodeSelection(on);
+							this.put(slug);
+						} else this.put(slug, at);
 						return true;
 					}
 					const files = [...(event.dataTransfer?.files ?? [])];
 					if (!files.length) return false;
-					const pictures = files.filter((f) => /^image\/(png|jpeg|webp)$/.test(f.type));
+					const pictures = files.filter((f) => pictureType.test(f.type));
 					for (const file of pictures) void this.putPicture(file, at);
 					this.arrivals.bring(
 						files.filter((f) => !pictures.includes(f)),
@@ -213,11 +225,15 @@ export class Article {
 
 	/**
 	 * Puts a document in at a position, or at the cursor, and chooses it, so that its settings show. Words that are selected, or those of the
-	 * link at the cursor, become the placement's words, as bold or italic as they were.
+	 * link at the cursor, become the placement's words, as bold or italic as they were. A chosen picture becomes what is pressed.
 	 */
 	put(slug: string, at?: number, form: Form = 'text'): void {
 		const { editor } = this;
 		if (!editor) return;
+		if (at === undefined && this.chosenPicture) {
+			this.#leadPicture(slug, this.chosenPicture);
+			return;
+		}
 		if (at === undefined && editor.state.selection.empty && editor.isActive('link')) editor.commands.extendMarkRange('link');
 		const press = this.given.defaults[form]?.press ?? 'page';
 		const attrs = { id: freshPlacement(), document: slug, form, press };
@@ -241,6 +257,20 @@ export class Article {
 		this.choose(attrs.id);
 	}
 
+	/** A picture that leads to a document is a placement: it is known where the document stands, and who is turned away there. */
+	#leadPicture(slug: string, picture: PictureAttrs): void {
+		const { editor } = this;
+		if (!editor) return;
+		const { from, to } = editor.state.selection;
+		const attrs = placementOf(picture, slug, this.given.defaults.cover?.press ?? 'page');
+		editor
+			.chain()
+			.focus()
+			.insertContentAt({ from, to }, { type: 'paragraph', content: [{ type: 'placement', attrs }] })
+			.run();
+		this.choose(attrs.id);
+	}
+
 	/** Puts a document in a paragraph of its own behind everything: what was chosen elsewhere to stand on this page. */
 	putAtEnd(slug: string): void {
 		const { editor } = this;
@@ -257,20 +287,22 @@ export class Article {
 
 	/** The address to which the words at the cursor lead; empty where they lead nowhere. */
 	linkAtCursor(): string {
-		return (this.editor?.getAttributes('link').href as string | undefined) ?? '';
+		return this.chosenPicture ? (this.chosenPicture.href ?? '') : ((this.editor?.getAttributes('link').href as string | undefined) ?? '');
 	}
 
 	/**
-	 * Lets the selected words, or the link at the cursor, lead to an address; without either, `words` or the address are put in. A document's
+	 * Lets the selected words, the chosen picture or the link at the cursor lead to an address; without either, `words` or the address are put in. A document's
 	 * address makes a placement: then it is known where the document stands, and who is turned away there.
 	 */
 	async lead(href: string, words = href): Promise<void> {
-		this.editor?.chain().focus().extendMarkRange('link').run();
+		const picture = this.chosenPicture;
+		if (!picture) this.editor?.chain().focus().extendMarkRange('link').run();
 		const slug = documentAt(href);
 		const known = slug === null ? false : await this.known(slug);
 		// not asked, nothing is changed: a link to a document that is no placement would tell of no dead end
 		if (known === undefined) return;
 		if (slug && known) this.put(slug);
+		else if (picture) this.set({ href });
 		else if (this.editor?.state.selection.empty)
 			this.editor
 				.chain()
@@ -280,15 +312,22 @@ export class Article {
 	}
 
 	unlink(): void {
-		this.editor?.chain().focus().extendMarkRange('link').unsetLink().run();
+		if (this.chosenPicture) this.set({ href: null });
+		else this.editor?.chain().focus().extendMarkRange('link').unsetLink().run();
 	}
 
 	choose(id: string): void {
+		this.#chooseWhere((attrs) => attrs.id === id);
+	}
+
+	/** Chooses the last node of which that is so. */
+	#chooseWhere(is: (attrs: Record<string, unknown>) => boolean): void {
 		const at: number[] = [];
 		this.editor?.state.doc.descendants((n, pos) => {
-			if (n.attrs.id === id) at.push(pos);
+			if (is(n.attrs)) at.push(pos);
 		});
-		if (at[0] !== undefined) this.editor?.chain().setNodeSelection(at[0]).run();
+		const last = at.at(-1);
+		if (last !== undefined) this.editor?.chain().setNodeSelection(last).run();
 	}
 
 	/** Sets attributes of what is chosen: a placement or a picture. */
@@ -335,7 +374,10 @@ export class Article {
 		const form = new FormData();
 		form.append('file', file);
 		await act('', () => call<{ picture: string; width: number; height: number }>('POST', '/pictures', form), null, {
-			show: ({ picture, width, height }) => this.putBlock({ type: 'picture', attrs: { picture, width, height } }, at)
+			show: ({ picture, width, height }) => {
+				this.putBlock({ type: 'picture', attrs: { picture, width, height } }, at);
+				this.#chooseWhere((attrs) => attrs.picture === picture);
+			}
 		});
 	}
 

@@ -1,4 +1,4 @@
-// The article editor's own nodes: a placement (an inline atom drawn as readers will see it), pictures, two columns, tables; and the
+// The article editor's own nodes: a placement (an inline atom drawn as readers will see it), two columns, tables; and the
 // places where files are arriving.
 import { Extension, mergeAttributes, Node, type JSONContent } from '@tiptap/core';
 import { Plugin, PluginKey, type EditorState } from '@tiptap/pm/state';
@@ -69,24 +69,6 @@ export function placementNode(documents: SvelteMap<string, AtHand>, defaults: Pl
 		}
 	});
 }
-
-export const PictureNode = Node.create({
-	name: 'picture',
-	group: 'block',
-	atom: true,
-	draggable: true,
-	addAttributes() {
-		const of = (name: string) => ({ default: null, parseHTML: (el: HTMLElement) => el.getAttribute(`data-${name}`), renderHTML: () => ({}) });
-		return { picture: of('picture'), alt: of('alt'), width: of('width'), height: of('height') };
-	},
-	parseHTML() {
-		return [{ tag: 'img[data-picture]' }];
-	},
-	renderHTML({ node }) {
-		const { picture, alt } = node.attrs as { picture: string; alt: string | null };
-		return ['img', { 'data-picture': picture, src: `/picture/${picture}.webp?w=800`, alt: alt ?? '', class: 'picture' }];
-	}
-});
 
 export const Columns = Node.create({
 	name: 'columns',

@@ -7,3 +7,7 @@ declare module 'lucide-static/tags.json' {
 	const tags: Record<string, string[]>;
 	export default tags;
 }
+declare module 'fontverter' {
+	/** A font file in another of the formats of the web. */
+	export function convert(font: Uint8Array, format: 'sfnt' | 'woff' | 'woff2'): Promise<Uint8Array>;
+}

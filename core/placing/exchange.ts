@@ -1,0 +1,41 @@
+// A document exchanged for another in the content of a page: the places stay as they are, their ids, forms and words too.
+import type { Article, Catalogue, ContentNode, Layout, PageContent, Pocket } from './content';
+
+export interface Exchanged {
+	/** The very content that was given where nothing was exchanged in it. */
+	readonly content: PageContent;
+	/** The places: ids of placements and entries; `list-3` for the third document of those that a catalogue lists by hand. */
+	readonly places: readonly string[];
+}
+
+/**
+ * Puts a document in place of another wherever it stands in content, or only at some of those places. `from` has the addresses of the one
+ * that goes, former ones among them; `to` is the address of the one that comes. With `only` and the two turned round, it is taken back.
+ */
+export function exchanged(layout: Layout, content: PageContent, from: ReadonlySet<string>, to: string, only: ReadonlySet<string> | null = null): Exchanged {
+	const places: string[] = [];
+	const at = (place: unknown, document: unknown): boolean => {
+		const is = typeof document === 'string' && from.has(document) && (!only || only.has(String(place)));
+		if (is) places.push(String(place));
+		return is;
+	};
+	const walk = (node: ContentNode): ContentNode => {
+		if (node.type === 'placement') return at(node.attrs?.id, node.attrs?.document) ? { ...node, attrs: { ...node.attrs, document: to } } : node;
+		return node.content ? { ...node, content: node.content.map(walk) } : node;
+	};
+	const next = ((): PageContent => {
+		switch (layout) {
+			case 'article':
+				return walk(content as Article) as unknown as Article;
+			case 'catalogue': {
+				const { documents = [], ...rest } = content as Catalogue;
+				return { ...rest, documents: documents.map((document, i) => (at(`list-${i + 1}`, document) ? to : document)) };
+			}
+			case 'pocket': {
+				const { entries, ...rest } = content as Pocket;
+				return { ...rest, entries: entries.map((entry) => (at(entry.id, entry.document) ? { ...entry, document: to } : entry)) };
+			}
+		}
+	})();
+	return { content: places.length ? next : content, places };
+}

@@ -1,0 +1,44 @@
+// What others change of a document's row, within their own transactions. Only this folder writes to the table `document`.
+import { eq, sql as raw } from 'drizzle-orm';
+import { setAsideDays } from '#core/documents/aside';
+import { freeSlug, slugOf } from '#core/documents/address';
+import type { Cover } from '#core/documents/cover';
+import { insertDoor } from '../access/doors';
+import { sql, type Queryable } from '../db/client';
+import { document } from '../db/schema';
+import { newId } from '../id';
+
+/**
+ * A new document behind a shut door, at an address made from its title. The edition that it is to show is the caller's to write, in the
+ * same transaction.
+ */
+export async function insertDocument(tx: Queryable, given: { title: string; folder: string; editionId: string }, actor: string | null) {
+	const wanted = slugOf(given.title);
+	// one intake at a time looks for a free address, so that two of the same title do not meet
+	await tx.execute(raw`select pg_advisory_xact_lock(4173003)`);
+	const rows = await tx.execute<{ slug: string }>(
+		raw`select slug from document where slug = ${wanted} or slug like ${wanted + '-%'} union select slug from document_address`
+	);
+	const slug = freeSlug(wanted, new Set(rows.map((r) => r.slug)));
+	const id = newId();
+	await tx.insert(document).values({ id, slug, ...given, doorId: await insertDoor(tx, actor), createdBy: actor });
+	return { id, slug };
+}
+
+/** Puts an edition in force: the one whose pages are shown, found and saved. Inside a transaction that holds the document. */
+export async function putInForce(tx: Queryable, documentId: string, editionId: string): Promise<void> {
+	await tx.update(document).set({ editionId }).where(eq(document.id, documentId));
+	await tx.execute(raw`select find_pages(${documentId})`);
+}
+
+/** What a document's cover shows; null for the first page. Inside a transaction that holds the document. */
+export async function writeCover(tx: Queryable, documentId: string, cover: Cover | null): Promise<void> {
+	await tx.update(document).set({ cover }).where(eq(document.id, documentId));
+}
+
+/** Lets documents go for good that were set aside longer ago than they can be restored; gives their ids. Addresses stay. */
+export async function letGoOfAside(): Promise<string[]> {
+	const rows = await sql()<{ id: string }[]>`
+		update document set gone_at = now() where gone_at is null and set_aside_at < now() - make_interval(days => ${setAsideDays}) returning id`;
+	return rows.map((row) => row.id);
+}
