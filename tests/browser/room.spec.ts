@@ -125,6 +125,38 @@ test('many are chosen by keyboard and mouse, changed at once, and put back with 
 	await expect(rows(page)).toHaveCount(before);
 });
 
+test('the doors of many are set at once: for whom, from when, and whether they may be saved', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents?folder=Leaflets&order=title');
+	const chosen = [rows(page).nth(0), rows(page).nth(1)];
+	const before = await Promise.all(chosen.map((row) => row.innerText()));
+	for (const row of chosen) await row.getByRole('checkbox').check();
+	const bar = page.getByRole('toolbar', { name: 'Change the documents chosen' });
+	await bar.getByRole('button', { name: 'Door' }).click();
+	const dialog = page.getByRole('dialog', { name: 'Door of 2 documents' });
+	const set = dialog.getByRole('button', { name: 'Set 2 doors' });
+	await expect(set).toBeDisabled();
+	await dialog.getByText('Keyed', { exact: true }).click();
+	// a door that admits nobody is not set
+	await expect(dialog.getByText('Keyed for whom?')).toBeVisible();
+	await expect(set).toBeDisabled();
+	await dialog.getByRole('button', { name: 'Trustees' }).click();
+	await dialog.getByLabel('Set their hours').check();
+	await dialog.getByRole('group', { name: 'From' }).getByRole('textbox', { name: /day$/ }).fill('28 December 2031');
+	await page.keyboard.press('Tab');
+	await dialog.getByLabel('Saving').selectOption('off');
+	await set.click();
+	await expect(note(page)).toContainText('2 documents: keyed for Trustees, with its hours, saving off.');
+	// until then they are shut
+	for (const row of chosen) await expect(row).toContainText('Staff only');
+	await chosen[0]!.getByRole('link').first().click();
+	await expect(page.getByTestId('door-sentence')).toContainText(/Trustees.*28 December 2031/);
+	await page.keyboard.press('Escape');
+	await note(page).getByRole('button', { name: 'Undo' }).click();
+	await expect(note(page)).toContainText('Taken back');
+	for (const [i, row] of chosen.entries()) await expect(row).toHaveText(before[i]!, { useInnerText: true });
+});
+
 test('a new edition dropped on the sheet comes into force, says what changed, and can be taken back', async ({ people, browser }) => {
 	const page = await people.as('staff');
 	const slug = await brought(page, await chromiumPdf(browser, 'Tide table', 2));

@@ -327,6 +327,13 @@ describe('layouts', () => {
 			await boss.api('PATCH', '/site', { front: null });
 		}
 	});
+	it('staff are led from a page and from a document to where it is changed, and nobody else is', async () => {
+		const [text, map] = [await page({}), await document({ position: 'open' })];
+		const edit = new RegExp(`<a href="/desk/pages/[0-9a-f-]{36}"[^>]*>Edit this page</a>`);
+		expect(await html(boss, text.path)).toMatch(edit);
+		expect(await html(boss, `/d/${map.slug}`)).toMatch(new RegExp(`<a href="/desk/documents/${map.slug}"[^>]*>Its sheet</a>`));
+		for (const path of [text.path, `/d/${map.slug}`]) expect(await html(visitor(), path)).not.toContain('/desk');
+	});
 	it('pictures on pages are kept by the site and sent in the width that is asked for', async () => {
 		const form = new FormData();
 		form.append(

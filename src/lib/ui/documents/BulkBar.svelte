@@ -1,41 +1,47 @@
 <!-- What can be done with the documents chosen: folder, topics, door, set aside; each with one undo for all. -->
 <script lang="ts">
+	import { Modal } from 'flowbite-svelte';
 	import { Button, Input } from '$lib/ui/parts/controls';
 	import { foot } from '$lib/ui/parts/foot';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { page } from '$app/state';
-	import { positions, type Position } from '#core/access/door';
 	import { counted } from '#core/access/reach';
-	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import BreakingQuestion from './BreakingQuestion.svelte';
+	import BulkDoor from './BulkDoor.svelte';
 	import { askFirst, carryOut, type Answer, type Breaking, type Question } from './breaking';
 	import { chooseNone, chosenRows } from './chosen.svelte';
 
-	let { folders, topics, total, aside }: { folders: readonly string[]; topics: readonly string[]; total: number; aside: boolean } = $props();
+	let {
+		folders,
+		topics,
+		total,
+		aside,
+		zone
+	}: { folders: readonly string[]; topics: readonly string[]; total: number; aside: boolean; /** The site's time zone. */ zone: string } = $props();
 
 	const many = $derived(chosenRows.slugs.length);
 	/** Most documents that one change takes. */
 	const most = 1000;
-	const doorWords = {
-		shut: 'Shut: staff only',
-		keyed: 'Keyed: as its groups and people say',
-		ajar: 'Ajar: whoever has the address',
-		open: 'Open: everyone'
-	} as const;
 	let folder = $state('');
 	let topic = $state('');
 	let busy = $state(false);
+	let doorShown = $state(false);
+	const doorTitle = $derived(`Door of ${counted(many, 'document', 'documents')}`);
 
 	let question = $state<Question | null>(null);
-	const wordsOf = (breaking: Breaking) =>
-		'aside' in breaking ? 'set aside. They can be restored for 30 days.' : `${doorWords[breaking.door.position!].split(':')[0]!.toLowerCase()}.`;
+	const asideWords = 'set aside. They can be restored for 30 days.';
+	/** What is said of the change that was asked about, once it is made. */
+	let asked = '';
 
 	const change = (what: Record<string, unknown>, words: string) =>
 		press(what, () => call<Answer>('POST', '/bulk', { documents: chosenRows.slugs, ...what }), words);
-	const ask = (breaking: Breaking) => press(breaking, () => askFirst(chosenRows.slugs, breaking), wordsOf(breaking));
+	const ask = (breaking: Breaking, words: string) => {
+		asked = words;
+		return press(breaking, () => askFirst(chosenRows.slugs, breaking), words);
+	};
 
 	/** Changes those chosen; `final` where placements go too, which undoing does not bring back. */
 	async function press(what: Breaking | Record<string, unknown>, work: () => Promise<Answer>, words: string, final = false) {
@@ -82,7 +88,19 @@
 	}
 </script>
 
-<BreakingQuestion bind:question go={(asked, takeOut) => void press(asked.change, () => carryOut(asked, takeOut), wordsOf(asked.change), takeOut)} />
+<BreakingQuestion bind:question go={(answered, takeOut) => void press(answered.change, () => carryOut(answered, takeOut), asked, takeOut)} />
+
+<Modal title={doorTitle} aria-label={doorTitle} bind:open={doorShown} size="sm"
+	><BulkDoor
+		{many}
+		{zone}
+		{busy}
+		set={(door, words) => {
+			doorShown = false;
+			void ask({ door }, words);
+		}}
+	/></Modal
+>
 
 <div class="bar" {@attach foot} role="toolbar" aria-label="Change the documents chosen">
 	<strong>{many} chosen</strong>
@@ -122,21 +140,8 @@
 				>{#each topics as name (name)}<option value={name}></option>{/each}</datalist
 			>
 		</Popup>
-		<Popup label="Door" plain up disabled={busy} width={320}>
-			<ul>
-				{#each positions as position (position)}
-					<li>
-						<Button
-							kind="bare"
-							class="flex w-full cursor-pointer items-center gap-3 px-2 py-1.5 text-left hover:bg-[var(--ground)]"
-							onclick={() => ask({ door: { position: position as Position, follows: null } })}
-							><DoorMark {position} height={22} /><span>{doorWords[position]}</span></Button
-						>
-					</li>
-				{/each}
-			</ul>
-		</Popup>
-		<Button disabled={busy} onclick={() => ask({ aside: true })}>Set aside</Button>
+		<Button disabled={busy} aria-haspopup="dialog" onclick={() => (doorShown = true)}>Door</Button>
+		<Button disabled={busy} onclick={() => ask({ aside: true }, asideWords)}>Set aside</Button>
 	{/if}
 	<Button onclick={chooseNone}>Let go</Button>
 </div>

@@ -10,8 +10,17 @@
 		navigation = [],
 		current = '',
 		me = null,
+		desk,
 		children
-	}: { site: SiteLook; navigation?: readonly NavigationItem[]; current?: string; me?: { name: string; staff: boolean } | null; children: Snippet } = $props();
+	}: {
+		site: SiteLook;
+		navigation?: readonly NavigationItem[];
+		current?: string;
+		me?: { name: string; staff: boolean } | null;
+		/** Where the desk has what is shown, for staff. */
+		desk?: { readonly href: string; readonly words: string } | undefined;
+		children: Snippet;
+	} = $props();
 	// by night the site's colour is the nearest to it that can be read on the dark ground
 	const night = '#1b2524';
 	const style = $derived(
@@ -38,7 +47,7 @@
 			{#each navigation as item (item.path)}<a href={item.path} aria-current={item.path === current ? 'page' : undefined}>{item.title}</a>{/each}
 		</nav>
 		<span class="who">
-			{#if me?.staff}<a href="/desk/documents">Desk</a>{/if}
+			{#if me?.staff}{#if desk}<a href={desk.href}>{desk.words}</a>{/if}<a href="/desk/documents">Desk</a>{/if}
 			{#if me}<a href="/me">{me.name}</a>{:else}<a href="/sign-in{current && current !== '/' ? `?to=${encodeURIComponent(current)}` : ''}" rel="nofollow"
 					>{words('signIn')}</a
 				>{/if}
@@ -105,7 +114,9 @@
 	.who {
 		margin-left: auto;
 		display: flex;
-		gap: 18px;
+		flex-wrap: wrap;
+		gap: 0 18px;
+		white-space: nowrap;
 	}
 	main {
 		margin: 0 max(24px, calc((100% - 992px) / 2));

@@ -27,7 +27,13 @@
 	{/if}
 </svelte:head>
 
-<SiteFrame site={data.site} navigation={data.navigation} current={data.page?.path ?? '/'} me={data.me}>
+<SiteFrame
+	site={data.site}
+	navigation={data.navigation}
+	current={data.page?.path ?? '/'}
+	me={data.me}
+	desk={data.page ? { href: `/desk/pages/${data.page.id}`, words: 'Edit this page' } : undefined}
+>
 	{#if data.page}
 		<PageBody page={data.page} reading={data.reading} query={data.query} />
 	{:else}

@@ -48,7 +48,7 @@
 	{:else}<meta name="robots" content="noindex" />{/if}
 </svelte:head>
 
-<SiteFrame site={data.site} navigation={data.navigation} me={data.me}>
+<SiteFrame site={data.site} navigation={data.navigation} me={data.me} desk={{ href: `/desk/documents/${document.slug}`, words: 'Its sheet' }}>
 	<article>
 		<a class="cover" href={read}>
 			<img

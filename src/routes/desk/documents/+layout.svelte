@@ -167,7 +167,13 @@
 					>{/if}
 			</nav>
 		{/if}
-		{#if chosenRows.slugs.length}<BulkBar folders={data.folders} topics={data.topics} total={data.list.total} aside={data.query.aside} />{/if}
+		{#if chosenRows.slugs.length}<BulkBar
+				folders={data.folders}
+				topics={data.topics}
+				total={data.list.total}
+				aside={data.query.aside}
+				zone={data.site.zone}
+			/>{/if}
 	</section>
 	{@render children()}
 </div>

@@ -1,0 +1,181 @@
+<!-- The door of many documents at once: position, who, from when until when, what may be done; set in one press, left as it is where nothing is chosen. -->
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { positions, type DoorChange, type Position } from '#core/access/door';
+	import { counted } from '#core/access/reach';
+	import { soughtFor } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
+	import { Button, Checkbox, Moment, Radio, Select } from '$lib/ui/parts/controls';
+	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+
+	let { many, zone, busy, set }: { many: number; zone: string; busy: boolean; set: (door: DoorChange, words: string) => void } = $props();
+
+	interface GroupLine {
+		readonly slug: string;
+		readonly name: string;
+		readonly people: number;
+	}
+	const words: Record<Position, string> = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' };
+	const means: Record<Position, string> = {
+		shut: 'Staff only',
+		keyed: 'All members, or groups that you choose',
+		ajar: 'Whoever has the address; not listed',
+		open: 'Everyone'
+	};
+	let groups = $state.raw<readonly GroupLine[]>([]);
+	let position = $state<Position>();
+	let chosen = $state.raw<readonly string[]>([]);
+	let allMembers = $state(false);
+	let timed = $state(false);
+	let from = $state<string | null>(null);
+	let until = $state<string | null>(null);
+	let save = $state('');
+	let print = $state('');
+	onMount(async () => {
+		groups = (await soughtFor(call<{ items: GroupLine[] }>('GET', '/groups'))) ?? [];
+	});
+
+	const named = $derived(groups.filter((group) => chosen.includes(group.slug)).map((group) => group.name));
+	/** What keeps it from being set: a door that admits nobody is no key. */
+	const lacking = $derived(
+		position === 'keyed' && !allMembers && !chosen.length
+			? 'Keyed for whom? Choose all members or a group.'
+			: position || timed || save || print
+				? ''
+				: 'Nothing is chosen: every door stays as it is.'
+	);
+	const said = $derived(
+		[
+			position === 'keyed' ? `keyed for ${allMembers ? 'all members' : named.join(', ')}` : position && words[position].toLowerCase(),
+			timed && (from || until ? 'with its hours' : 'without hours'),
+			save && (save === 'yes' ? 'saving allowed' : 'saving off'),
+			print && (print === 'yes' ? 'printing allowed' : 'printing off')
+		]
+			.filter(Boolean)
+			.join(', ')
+	);
+	const toggle = (slug: string) => (chosen = chosen.includes(slug) ? chosen.filter((s) => s !== slug) : [...chosen, slug]);
+	function go(event: SubmitEvent) {
+		event.preventDefault();
+		if (lacking) return;
+		const allow = { ...(save ? { save: save === 'yes' } : {}), ...(print ? { print: print === 'yes' } : {}) };
+		set(
+			{
+				...(position ? { position, follows: null } : {}),
+				...(position === 'keyed' ? { allMembers, groups: [...chosen] } : {}),
+				...(timed ? { from, until } : {}),
+				...(Object.keys(allow).length ? { allow } : {})
+			},
+			`${said}.`
+		);
+	}
+</script>
+
+<form class="door" onsubmit={go}>
+	<div class="pick" role="radiogroup" aria-label="Door of those chosen">
+		{#each positions as one (one)}
+			<Radio
+				custom
+				classes={{ label: { on: position === one } }}
+				title={means[one]}
+				name="bulk-position"
+				value={one}
+				group={position}
+				onchange={() => (position = one)}><DoorMark position={one} height={28} />{words[one]}</Radio
+			>
+		{/each}
+	</div>
+	{#if position}<p class="soft">{means[position]}.</p>{/if}
+	{#if position === 'keyed'}
+		<fieldset class="who">
+			<legend class="sr-only">Who is admitted</legend>
+			<Button kind="pill" class={{ on: allMembers }} aria-pressed={allMembers} onclick={() => (allMembers = !allMembers)}>All members</Button>
+			{#each groups as group (group.slug)}<Button
+					kind="pill"
+					class={{ on: chosen.includes(group.slug) }}
+					aria-pressed={chosen.includes(group.slug)}
+					onclick={() => toggle(group.slug)}>{group.name} <i>{group.people}</i></Button
+				>{/each}
+		</fieldset>
+	{/if}
+	<label class="line"><Checkbox bind:checked={timed} />Set their hours</label>
+	{#if timed}
+		<div class="hours">
+			<span>From</span>
+			<Moment label="From" value={from} {zone} none="at once" change={(to) => (from = to)} />
+			<span>Until</span>
+			<Moment label="Until" value={until} near={from} {zone} none="no end" change={(to) => (until = to)} />
+		</div>
+	{/if}
+	<div class="allow">
+		<label
+			>Saving <Select bind:value={save}><option value="">as it is</option><option value="yes">allowed</option><option value="no">off</option></Select></label
+		>
+		<label
+			>Printing <Select bind:value={print}><option value="">as it is</option><option value="yes">allowed</option><option value="no">off</option></Select></label
+		>
+	</div>
+	<Button type="submit" kind="main" disabled={busy || lacking !== ''}>Set {counted(many, 'door', 'doors')}</Button>
+	{#if lacking && position}<p class="soft" role="status">{lacking}</p>{/if}
+</form>
+
+<style>
+	.door {
+		display: grid;
+		gap: 10px;
+	}
+	.pick {
+		display: grid;
+		grid-template-columns: repeat(4, 1fr);
+		gap: 6px;
+	}
+	.pick :global(label) {
+		display: block;
+		border: 1px solid var(--edge);
+		border-radius: var(--corner);
+		padding: 6px 4px 4px;
+		text-align: center;
+		font-weight: 500;
+		background: var(--sheet);
+		cursor: pointer;
+	}
+	.pick :global(svg) {
+		display: block;
+		margin: 0 auto 3px;
+	}
+	.pick :global(label.on) {
+		border-color: var(--brass-bright);
+		box-shadow: inset 0 0 0 1px var(--brass-bright);
+		background: var(--brass-wash);
+		--sheet: var(--brass-wash);
+	}
+	.pick :global(label:focus-within) {
+		outline: 2px solid var(--brass-bright);
+		outline-offset: 2px;
+	}
+	.who,
+	.allow {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 6px;
+	}
+	.line {
+		display: flex;
+		align-items: center;
+		gap: 8px;
+	}
+	.hours {
+		display: grid;
+		grid-template-columns: max-content 1fr;
+		align-items: center;
+		gap: 6px 12px;
+	}
+	.allow {
+		gap: 6px 16px;
+	}
+	.allow label {
+		display: flex;
+		align-items: center;
+		gap: 6px;
+	}
+</style>
