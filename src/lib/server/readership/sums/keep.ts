@@ -1,6 +1,6 @@
 // Keeps the sums up to date: what was entered meanwhile is summed every two seconds, and before a report is read.
 import { dayOf } from '#core/access/hours';
-import { doubleClickSeconds, readingGapMinutes } from '#core/readership/counting';
+import { doubleClickSeconds } from '#core/readership/counting';
 import { dayAfter } from '#core/readership/period';
 import { readershipOf } from '#core/readership/settings';
 import { sql } from '../../db/client';
