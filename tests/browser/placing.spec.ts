@@ -14,6 +14,8 @@ async function write(page: Page, title: string, layout = 'Article'): Promise<voi
 	await page.getByLabel('Layout').selectOption(layout);
 	await page.getByRole('button', { name: 'Write a page' }).click();
 	await page.getByTestId('draft-state').waitFor();
+	// kit takes the focus away once it has arrived, and says then where it is
+	await expect(page.locator('#svelte-announcer')).not.toBeEmpty();
 }
 
 test('from a PDF on the computer to a published placement for a group alone: four actions', async ({ people, browser }) => {
@@ -247,8 +249,10 @@ test('a picture stands where and as wide as one says, and leads to a page or to 
 	await expect(placement.getByLabel('Words')).toHaveValue('The bottom lock');
 	await expect(placement.getByRole('button', { name: 'Take it away' })).toBeVisible();
 	await saved(page);
+	// what was said of the first time may stand there still
+	const out = page.waitForResponse((response) => response.url().endsWith('/publish') && response.ok());
 	await page.getByRole('button', { name: 'Publish', exact: true }).click();
-	await expect(page.getByText('Published at /a-picture-that-leads')).toBeVisible();
+	await out;
 	await visitor.goto('/a-picture-that-leads');
 	const leading = visitor.getByRole('link', { name: 'The bottom lock' });
 	await expect(leading.getByRole('img')).toHaveAttribute('src', /^\/picture\//);
@@ -336,7 +340,7 @@ test('placed from its sheet a document stands at the end of the page, in a line 
 
 test('from its sheet a document is exchanged for another wherever it stands, and back', async ({ people }) => {
 	const page = await people.as('staff');
-	await write(page, 'Two leaflets');
+	await write(page, 'What to take along');
 	await textOf(page).click();
 	await page.keyboard.type('Take along ');
 	await page.getByRole('button', { name: 'Place a document' }).click();
@@ -344,12 +348,12 @@ test('from its sheet a document is exchanged for another wherever it stands, and
 	await page.getByRole('option', { name: 'Cruising guide' }).click();
 	await saved(page);
 	await page.getByRole('button', { name: 'Publish', exact: true }).click();
-	await expect(page.getByText('Published at /two-leaflets')).toBeVisible();
+	await expect(page.getByText('Published at /what-to-take-along')).toBeVisible();
 
 	const visitor = await people.as('visitor');
 	await page.goto('/desk/documents/cruising-guide');
 	const placed = page.locator('#placed').locator('..');
-	await expect(placed).toContainText('Two leaflets');
+	await expect(placed).toContainText('What to take along');
 	await placed.getByRole('button', { name: 'Exchange' }).click();
 	const field = placed.getByRole('combobox', { name: 'Which document comes in its place' });
 	// Escape leaves it as it is
@@ -368,11 +372,11 @@ test('from its sheet a document is exchanged for another wherever it stands, and
 	await page.keyboard.press('Enter');
 	await expect(page.getByText(/^“Cruising guide” exchanged for “Rules for fishing” in \d+ places?$/)).toBeVisible();
 	await expect(placed).toContainText('nowhere yet');
-	await visitor.goto('/two-leaflets');
+	await visitor.goto('/what-to-take-along');
 	await expect(visitor.locator('p', { hasText: 'Take along' }).getByRole('link')).toHaveAttribute('href', /\/d\/rules-for-fishing/);
 	await page.getByRole('button', { name: /^Undo/ }).click();
 	await expect(page.getByText(/^Taken back: “Cruising guide” exchanged/)).toBeVisible();
-	await expect(placed).toContainText('Two leaflets');
+	await expect(placed).toContainText('What to take along');
 	await visitor.reload();
 	await expect(visitor.locator('p', { hasText: 'Take along' }).getByRole('link')).toHaveAttribute('href', /\/d\/cruising-guide/);
 });
