@@ -126,7 +126,7 @@ test('many are chosen by keyboard and mouse, changed at once, and put back with 
 });
 
 test('the doors of many are set at once: for whom, from when, and whether they may be saved', async ({ people }) => {
-	const page = await people.as('staff');
+	const page = await people.as('staff', {}, { connectionTrouble: true });
 	await page.goto('/desk/documents?folder=Leaflets&order=title');
 	const chosen = [rows(page).nth(0), rows(page).nth(1)];
 	const before = await Promise.all(chosen.map((row) => row.innerText()));
@@ -145,7 +145,14 @@ test('the doors of many are set at once: for whom, from when, and whether they m
 	await dialog.getByRole('group', { name: 'From' }).getByRole('textbox', { name: /day$/ }).fill('28 December 2031');
 	await page.keyboard.press('Tab');
 	await dialog.getByLabel('Saving').selectOption('off');
+	// where it cannot be done, that is said there and what was chosen stays chosen
+	await page.route('**/api/v1/bulk', (route) => route.abort());
 	await set.click();
+	await expect(dialog.getByRole('alert')).toBeVisible();
+	await expect(dialog.getByRole('button', { name: 'Trustees' })).toHaveAttribute('aria-pressed', 'true');
+	await page.unroute('**/api/v1/bulk');
+	await set.click();
+	await expect(dialog).toHaveCount(0);
 	await expect(note(page)).toContainText('2 documents: keyed for Trustees, with its hours, saving off.');
 	// until then they are shut
 	for (const row of chosen) await expect(row).toContainText('Staff only');

@@ -262,11 +262,11 @@ export async function changePlacement(
 export async function changeContent(
 	tx: Queryable,
 	id: string,
-	change: (layout: Layout, content: PageContent, path: string) => PageContent,
+	change: (layout: Layout, content: PageContent, of: { readonly path: string; readonly published: boolean }) => PageContent,
 	actor: string
 ): Promise<void> {
 	const row = await lockedPage(tx, id);
-	const draft = change(row.layout, row.draft, row.path);
+	const draft = change(row.layout, row.draft, { path: row.path, published: false });
 	if (draft !== row.draft) {
 		await tx
 			.update(page)
@@ -276,7 +276,7 @@ export async function changeContent(
 	}
 	if (!row.publishedId) return;
 	const out = theRow(await tx.select().from(revision).where(eq(revision.id, row.publishedId)));
-	const content = change(row.layout, out.content, row.path);
+	const content = change(row.layout, out.content, { path: row.path, published: true });
 	if (content !== out.content) await putOut(tx, row, out.title, content, actor);
 }
 

@@ -66,11 +66,12 @@ const Places = Type.Array(
 	Type.Object(
 		{
 			page: Type.String({ maxLength: 200, description: 'path of the page' }),
-			placement: Type.String({ maxLength: 40, description: 'its id, or `list-3` for the third document of a catalogue made by hand' })
+			placement: Type.String({ maxLength: 40, description: 'its id, or `list-3` for the third document of a catalogue made by hand' }),
+			published: Type.Optional(Type.Boolean({ description: 'in what is published, or in the draft; both where it is not said' }))
 		},
 		{ additionalProperties: false }
 	),
-	{ maxItems: 20_000 }
+	{ maxItems: 40_000 }
 );
 export const Exchange = Type.Object(
 	{

@@ -24,29 +24,31 @@ async function placedAs(slug: string): Promise<{ id: string; slug: string; title
 export async function exchange(slug: string, given: Exchange, actor: string): Promise<ExchangeAnswer> {
 	const [from, to] = [await placedAs(slug), await placedAs(given.with)];
 	if (from.id === to.id) throw new IanuaError('not-valid', { detail: 'a document is not exchanged for itself' });
-	const places: { page: string; placement: string }[] = [];
+	const done: { page: string; placement: string; published: boolean }[] = [];
 	await db().transaction(async (tx) => {
 		const rows = await tx.selectDistinct({ page: placement.pageId }).from(placement).where(eq(placement.documentId, from.id)).orderBy(placement.pageId);
 		for (const row of rows)
 			await changeContent(
 				tx,
 				row.page,
-				(layout, content, path) => {
-					const only = given.only && new Set(given.only.filter((place) => place.page === path).map((place) => place.placement));
-					const { content: next, places: here } = exchanged(layout, content, from.addresses, to.slug, only);
-					for (const id of here) if (!places.some((p) => p.page === path && p.placement === id)) places.push({ page: path, placement: id });
+				(layout, content, { path, published }) => {
+					const named = given.only?.filter((place) => place.page === path && (place.published ?? published) === published);
+					const { content: next, places } = exchanged(layout, content, from.addresses, to.slug, named && new Set(named.map((place) => place.placement)));
+					done.push(...places.map((id) => ({ page: path, placement: id, published })));
 					return next;
 				},
 				actor
 			);
-		if (places.length)
+		if (done.length)
 			await writeAudit(tx, {
 				actor,
 				action: 'exchanged',
 				kind: 'document',
 				thing: from.id,
-				after: { with: to.slug, places: places.length, pages: [...new Set(places.map((p) => p.page))].join(', ') }
+				after: { with: to.slug, pages: [...new Set(done.map((p) => p.page))].join(', ') }
 			});
 	});
-	return { places, before: { document: to.slug, exchange: { with: from.slug, only: places } } };
+	// a place in the draft and in what is published is one
+	const places = [...new Map(done.map(({ page, placement }) => [`${page} ${placement}`, { page, placement }])).values()];
+	return { places, before: { document: to.slug, exchange: { with: from.slug, only: done } } };
 }

@@ -1,10 +1,10 @@
 <!-- Sets a door: position, who, hours, allowance, and the sentence that says what it comes to. Each press is saved at once. -->
 <script lang="ts">
-	import { Button, Input, Moment, Radio, Select } from '$lib/ui/parts/controls';
+	import { Button, Input, Moment, Select } from '$lib/ui/parts/controls';
 	import { Checkbox } from 'flowbite-svelte';
-	import { positions, type DoorChange, type DoorView, type Position } from '#core/access/door';
+	import type { DoorChange, DoorView } from '#core/access/door';
+	import Positions from './Positions.svelte';
 	import TurnedAwayForm from './TurnedAwayForm.svelte';
-	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 
 	let {
 		door,
@@ -27,13 +27,6 @@
 		change: (change: DoorChange) => void;
 	} = $props();
 
-	const words: Record<Position, string> = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' };
-	const means: Record<Position, string> = {
-		shut: 'Staff only',
-		keyed: 'Groups, all members or people you name',
-		ajar: 'Whoever has the address; not listed',
-		open: 'Everyone'
-	};
 	let hoursShown = $state(false);
 	let wordsShown = $state(false);
 	const admitted = $derived(new Set(door.groups.map((g) => g.slug)));
@@ -52,19 +45,7 @@
 </script>
 
 {#if !door.follows}
-	<div class="pick" role="radiogroup" aria-label="Door">
-		{#each positions as position (position)}
-			<Radio
-				custom
-				classes={{ label: { on: door.position === position } }}
-				title={means[position]}
-				name="position"
-				value={position}
-				group={door.position}
-				onchange={() => change({ position })}><DoorMark {position} height={34} />{words[position]}</Radio
-			>
-		{/each}
-	</div>
+	<Positions label="Door" chosen={door.position} choose={(position) => change({ position })} />
 {/if}
 
 <p class="say" data-testid="door-sentence">{door.sentence}</p>
@@ -160,36 +141,6 @@
 {/if}
 
 <style>
-	.pick {
-		display: grid;
-		grid-template-columns: repeat(4, 1fr);
-		gap: 6px;
-		margin: 8px 0;
-	}
-	.pick :global(label) {
-		display: block;
-		border: 1px solid var(--edge);
-		border-radius: var(--corner);
-		padding: 7px 4px 5px;
-		text-align: center;
-		font-weight: 500;
-		background: var(--sheet);
-		cursor: pointer;
-	}
-	.pick :global(svg) {
-		display: block;
-		margin: 0 auto 3px;
-	}
-	.pick :global(label.on) {
-		border: 2px solid var(--brass-bright);
-		background: var(--brass-wash);
-		padding: 6px 3px 4px;
-		--sheet: var(--brass-wash);
-	}
-	.pick :global(label:focus-within) {
-		outline: 2px solid var(--brass-bright);
-		outline-offset: 2px;
-	}
 	form :global(.small),
 	label :global(.small),
 	.follows :global(.small) {

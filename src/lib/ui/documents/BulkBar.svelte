@@ -5,6 +5,7 @@
 	import { foot } from '$lib/ui/parts/foot';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { page } from '$app/state';
+	import type { DoorChange } from '#core/access/door';
 	import { counted } from '#core/access/reach';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { act } from '$lib/ui/parts/act';
@@ -38,13 +39,24 @@
 
 	const change = (what: Record<string, unknown>, words: string) =>
 		press(what, () => call<Answer>('POST', '/bulk', { documents: chosenRows.slugs, ...what }), words);
-	const ask = (breaking: Breaking, words: string) => {
+	const ask = (breaking: Breaking, words: string, trouble?: (words: string) => void) => {
 		asked = words;
-		return press(breaking, () => askFirst(chosenRows.slugs, breaking), words);
+		return press(breaking, () => askFirst(chosenRows.slugs, breaking), words, false, trouble);
 	};
+	let doorTrouble = $state('');
+	/** The dialog stays with what was chosen in it until that is done. */
+	async function setDoors(door: DoorChange, words: string) {
+		if (await ask({ door }, words, (said) => (doorTrouble = said))) doorShown = false;
+	}
 
 	/** Changes those chosen; `final` where placements go too, which undoing does not bring back. */
-	async function press(what: Breaking | Record<string, unknown>, work: () => Promise<Answer>, words: string, final = false) {
+	async function press(
+		what: Breaking | Record<string, unknown>,
+		work: () => Promise<Answer>,
+		words: string,
+		final = false,
+		trouble?: (words: string) => void
+	): Promise<boolean> {
 		busy = true;
 		const show = async ({ asks }: Answer) => {
 			if (asks) {
@@ -55,13 +67,14 @@
 			if ('aside' in what) chooseNone();
 			await refresh();
 		};
-		await act(
+		const done = await act(
 			({ undo, asks }) => (asks ? '' : `${counted(undo.length, 'document', 'documents')}: ${words}`),
 			work,
 			final ? null : ({ undo }) => call('POST', '/bulk/undo', { undo }),
-			{ show }
+			{ show, trouble }
 		);
 		busy = false;
+		return done !== undefined;
 	}
 
 	/** Chooses all that match, beyond the page shown. */
@@ -91,15 +104,7 @@
 <BreakingQuestion bind:question go={(answered, takeOut) => void press(answered.change, () => carryOut(answered, takeOut), asked, takeOut)} />
 
 <Modal title={doorTitle} aria-label={doorTitle} bind:open={doorShown} size="sm"
-	><BulkDoor
-		{many}
-		{zone}
-		{busy}
-		set={(door, words) => {
-			doorShown = false;
-			void ask({ door }, words);
-		}}
-	/></Modal
+	><BulkDoor {many} {zone} {busy} trouble={doorTrouble} set={(door, words) => void setDoors(door, words)} /></Modal
 >
 
 <div class="bar" {@attach foot} role="toolbar" aria-label="Change the documents chosen">
@@ -140,7 +145,14 @@
 				>{#each topics as name (name)}<option value={name}></option>{/each}</datalist
 			>
 		</Popup>
-		<Button disabled={busy} aria-haspopup="dialog" onclick={() => (doorShown = true)}>Door</Button>
+		<Button
+			disabled={busy}
+			aria-haspopup="dialog"
+			onclick={() => {
+				doorTrouble = '';
+				doorShown = true;
+			}}>Door</Button
+		>
 		<Button disabled={busy} onclick={() => ask({ aside: true }, asideWords)}>Set aside</Button>
 	{/if}
 	<Button onclick={chooseNone}>Let go</Button>

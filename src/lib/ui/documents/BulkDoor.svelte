@@ -1,27 +1,33 @@
 <!-- The door of many documents at once: position, who, from when until when, what may be done; set in one press, left as it is where nothing is chosen. -->
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { positions, type DoorChange, type Position } from '#core/access/door';
+	import type { DoorChange, Position } from '#core/access/door';
 	import { counted } from '#core/access/reach';
+	import Positions, { positionMeans, positionWords } from '$lib/ui/access/Positions.svelte';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
-	import { Button, Checkbox, Moment, Radio, Select } from '$lib/ui/parts/controls';
-	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+	import { Button, Checkbox, Moment, Select } from '$lib/ui/parts/controls';
 
-	let { many, zone, busy, set }: { many: number; zone: string; busy: boolean; set: (door: DoorChange, words: string) => void } = $props();
+	let {
+		many,
+		zone,
+		busy,
+		trouble,
+		set
+	}: {
+		many: number;
+		zone: string;
+		busy: boolean;
+		/** Why it was not done; what was chosen stays chosen. */
+		trouble: string;
+		set: (door: DoorChange, words: string) => void;
+	} = $props();
 
 	interface GroupLine {
 		readonly slug: string;
 		readonly name: string;
 		readonly people: number;
 	}
-	const words: Record<Position, string> = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' };
-	const means: Record<Position, string> = {
-		shut: 'Staff only',
-		keyed: 'All members, or groups that you choose',
-		ajar: 'Whoever has the address; not listed',
-		open: 'Everyone'
-	};
 	let groups = $state.raw<readonly GroupLine[]>([]);
 	let position = $state<Position>();
 	let chosen = $state.raw<readonly string[]>([]);
@@ -46,7 +52,7 @@
 	);
 	const said = $derived(
 		[
-			position === 'keyed' ? `keyed for ${allMembers ? 'all members' : named.join(', ')}` : position && words[position].toLowerCase(),
+			position === 'keyed' ? `keyed for ${allMembers ? 'all members' : named.join(', ')}` : position && positionWords[position].toLowerCase(),
 			timed && (from || until ? 'with its hours' : 'without hours'),
 			save && (save === 'yes' ? 'saving allowed' : 'saving off'),
 			print && (print === 'yes' ? 'printing allowed' : 'printing off')
@@ -72,20 +78,8 @@
 </script>
 
 <form class="door" onsubmit={go}>
-	<div class="pick" role="radiogroup" aria-label="Door of those chosen">
-		{#each positions as one (one)}
-			<Radio
-				custom
-				classes={{ label: { on: position === one } }}
-				title={means[one]}
-				name="bulk-position"
-				value={one}
-				group={position}
-				onchange={() => (position = one)}><DoorMark position={one} height={28} />{words[one]}</Radio
-			>
-		{/each}
-	</div>
-	{#if position}<p class="soft">{means[position]}.</p>{/if}
+	<Positions label="Door of those chosen" chosen={position} choose={(one) => (position = one)} />
+	{#if position && position !== 'keyed'}<p class="soft">{positionMeans[position]}.</p>{/if}
 	{#if position === 'keyed'}
 		<fieldset class="who">
 			<legend class="sr-only">Who is admitted</legend>
@@ -116,6 +110,7 @@
 		>
 	</div>
 	<Button type="submit" kind="main" disabled={busy || lacking !== ''}>Set {counted(many, 'door', 'doors')}</Button>
+	{#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
 	{#if lacking && position}<p class="soft" role="status">{lacking}</p>{/if}
 </form>
 
@@ -123,35 +118,6 @@
 	.door {
 		display: grid;
 		gap: 10px;
-	}
-	.pick {
-		display: grid;
-		grid-template-columns: repeat(4, 1fr);
-		gap: 6px;
-	}
-	.pick :global(label) {
-		display: block;
-		border: 1px solid var(--edge);
-		border-radius: var(--corner);
-		padding: 6px 4px 4px;
-		text-align: center;
-		font-weight: 500;
-		background: var(--sheet);
-		cursor: pointer;
-	}
-	.pick :global(svg) {
-		display: block;
-		margin: 0 auto 3px;
-	}
-	.pick :global(label.on) {
-		border-color: var(--brass-bright);
-		box-shadow: inset 0 0 0 1px var(--brass-bright);
-		background: var(--brass-wash);
-		--sheet: var(--brass-wash);
-	}
-	.pick :global(label:focus-within) {
-		outline: 2px solid var(--brass-bright);
-		outline-offset: 2px;
 	}
 	.who,
 	.allow {
