@@ -1,6 +1,7 @@
 import svelte from 'eslint-plugin-svelte';
 import globals from 'globals';
 import ts from 'typescript-eslint';
+import lintReasons from './scripts/lint-reasons.js';
 import svelteConfig from './svelte.config.js';
 
 export default ts.config(
@@ -24,6 +25,7 @@ export default ts.config(
 	{
 		rules: {
 			'no-undef': 'off',
+			// see ianua/reasons
 			'@typescript-eslint/no-non-null-assertion': 'off',
 			// by characters is what is meant where a string is spread here; none is split for a reader
 			'@typescript-eslint/no-misused-spread': 'off',
@@ -40,6 +42,13 @@ export default ts.config(
 			'svelte/prefer-svelte-reactivity': 'off',
 			'no-restricted-properties': ['error', { object: 'Math', property: 'random', message: 'Use crypto, or the demo’s own Random.' }]
 		}
+	},
+	{
+		// a test or a bench that finds nothing there fails at that line, which is what it is for
+		files: ['core/**', 'src/**', 'demo/**', 'standins/**', 'scripts/**'],
+		ignores: ['**/*.test.ts', 'scripts/bench-*.ts'],
+		plugins: { ianua: lintReasons },
+		rules: { 'ianua/reasons': 'error' }
 	},
 	{ files: ['*.js', 'scripts/*.js'], ...ts.configs.disableTypeChecked },
 	// templates: svelte-check knows their types; the linter would make a program of its own for each

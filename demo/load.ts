@@ -92,6 +92,7 @@ async function load(): Promise<void> {
 		const answered = 'answer' in given ? { answeredAt: ago(age - 1), answeredBy: editor } : {};
 		await db()
 			.insert(knock)
+			// the demo asks for documents that it has made
 			.values({ id: newId(), documentId: row!.id, at: ago(age), ...given, ...answered, personId: given.reason === 'sign-in' ? null : (by?.id ?? null) });
 	}
 

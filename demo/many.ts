@@ -41,11 +41,11 @@ function vocabulary(random: Random): () => string {
 	let sum = 0;
 	const upTo = Float64Array.from(words, (_, i) => (sum += 1 / (i + 1 + shift)));
 	return () => {
-		const at = random.next() * sum;
+		const point = random.next() * sum;
 		let [low, high] = [0, size - 1];
 		while (low < high) {
 			const middle = (low + high) >> 1;
-			if (upTo[middle]! < at) low = middle + 1;
+			if (upTo[middle]! < point) low = middle + 1;
 			else high = middle;
 		}
 		return words[low]!;
@@ -70,12 +70,12 @@ export async function makeMany({ documents, pages, seed, actor, now }: ManyOptio
 	const slugs: string[] = [];
 	const batch = 250;
 	const s = sql();
-	for (let at = 0; at < documents; at += batch) {
+	for (let first = 0; first < documents; first += batch) {
 		const doors: object[] = [];
 		const editions: object[] = [];
 		const rows: object[] = [];
 		const worded: object[] = [];
-		for (let i = at; i < Math.min(documents, at + batch); i++) {
+		for (let i = first; i < Math.min(documents, first + batch); i++) {
 			const [id, editionId, doorId] = [newId(), newId(), newId()];
 			const [noun, act] = [pick(nouns), pick(acts)];
 			const count = next() < 0.3 ? 1 : Math.floor(1 + next() ** 3 * 400);
@@ -131,7 +131,7 @@ export async function makeMany({ documents, pages, seed, actor, now }: ManyOptio
 			await tx`insert into document ${tx(rows as Record<string, string>[])}`;
 			for (let from = 0; from < worded.length; from += 1000)
 				await tx`insert into edition_page ${tx(worded.slice(from, from + 1000) as Record<string, string>[])}`;
-			if (pages) await tx`select find_pages(id) from document where slug in ${tx(slugs.slice(at))}`;
+			if (pages) await tx`select find_pages(id) from document where slug in ${tx(slugs.slice(first))}`;
 		});
 	}
 	await s`analyze document, edition, edition_page, document_text, door`;

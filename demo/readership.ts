@@ -66,6 +66,7 @@ export async function loadReadership(
 		kind: 'member',
 		id: r.id,
 		suspended: false,
+		// the demo's groups are made before its members
 		memberships: r.memberships.map((m) => ({ group: groupIds.get(m.group)!, span: spanOf(m.from, m.until, zone) }))
 	}));
 	const rows: Record<string, unknown>[] = [];
@@ -189,6 +190,7 @@ function remind(rows: Record<string, unknown>[], mailed: { document: string; edi
 		const at = Date.parse(`${new Date(now - 20 * dayMs).toISOString().slice(0, 10)}T08:30Z`);
 		const id = v7({ msecs: at });
 		rows.push({
+			// the demo mails this document
 			...{ id, at: new Date(at), kind: 'reminded', document_id: mailed!.document, edition_id: mailed!.edition, reading_id: id, reader: `p:${person}` },
 			...{ who: 'member', person_id: person, source_kind: 'desk', staff: false, robot: false, preload: false }
 		});

@@ -28,7 +28,7 @@ export async function benchAccess(running: Running): Promise<void> {
 	const admits = doors.flatMap(({ id }) =>
 		[...new Set(Array.from({ length: 1 + Math.floor(random.next() * 4) }, () => random.pick(groups).id))].map((group_id) => ({ door_id: id, group_id }))
 	);
-	for (let at = 0; at < admits.length; at += 5000) await s`insert into door_group ${s(admits.slice(at, at + 5000))}`;
+	for (let first = 0; first < admits.length; first += 5000) await s`insert into door_group ${s(admits.slice(first, first + 5000))}`;
 	const sessions = Array.from({ length: 500 }, () => ({
 		id: newId(),
 		token: randomBytes(24).toString('hex'),
@@ -52,7 +52,7 @@ export async function benchAccess(running: Running): Promise<void> {
 			address: '192.0.2.1',
 			header: (name: string) => (name === 'authorization' && token ? `Bearer ${token}` : null)
 		};
-		const at = performance.now();
+		const started = performance.now();
 		const yes = await letInNow(ask, 'read').then(
 			() => true,
 			(refusal: unknown) => {
@@ -60,7 +60,7 @@ export async function benchAccess(running: Running): Promise<void> {
 				throw refusal;
 			}
 		);
-		const took = performance.now() - at;
+		const took = performance.now() - started;
 		const before = performance.now();
 		await s`select 1`;
 		if (i < 200) continue;
@@ -73,10 +73,10 @@ export async function benchAccess(running: Running): Promise<void> {
 	);
 	const passes: number[] = [];
 	for (let i = 0; i < 6; i++) {
-		const at = performance.now();
+		const started = performance.now();
 		const { reached } = await reachOfAll();
 		if (reached.size < 10_000) throw new Error('not all documents were reached');
-		if (i > 0) passes.push(performance.now() - at);
+		if (i > 0) passes.push(performance.now() - started);
 	}
 	const shut = await s<
 		{ slug: string }[]
@@ -92,11 +92,11 @@ export async function benchAccess(running: Running): Promise<void> {
 /** A shut document and one that is not there, turn about: how long each answer takes, and in how many of the pairs the shut one took longer. */
 async function tellApart(origin: string, shut: readonly string[]): Promise<void> {
 	const took = async (address: string) => {
-		const at = performance.now();
+		const started = performance.now();
 		const response = await fetch(origin + address, { headers: { 'user-agent': 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0' } });
 		await response.arrayBuffer();
 		if (response.status !== 404) throw new Error(`${address} answered ${response.status}`);
-		const ms = performance.now() - at;
+		const ms = performance.now() - started;
 		// what is entered once the answer has left is no part of the next
 		await new Promise((go) => setTimeout(go, 40));
 		return ms;

@@ -101,10 +101,10 @@ async function bringIn(running: Running, staff: string, files: readonly string[]
 	);
 	for (;;) {
 		const { items } = (await (await fetch(`${running.origin}/api/v1/intake`, { headers: { cookie: staff } })).json()) as { items: Line[] };
-		const mine = items.filter((l) => ids.includes(l.id));
-		const bad = mine.filter((l) => l.state === 'refused');
+		const brought = items.filter((l) => ids.includes(l.id));
+		const bad = brought.filter((l) => l.state === 'refused');
 		if (bad.length) throw new Error(`refused: ${JSON.stringify(bad[0])}`);
-		if (mine.filter((l) => l.state === 'in').length === ids.length) return performance.now() - began;
+		if (brought.filter((l) => l.state === 'in').length === ids.length) return performance.now() - began;
 		await new Promise((go) => setTimeout(go, 500));
 	}
 }

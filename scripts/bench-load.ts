@@ -20,10 +20,10 @@ function again(url: () => string, headers: Record<string, string>, ended: () => 
 	let refused = 0;
 	const done = (async () => {
 		while (!ended()) {
-			const at = performance.now();
+			const started = performance.now();
 			const response = await fetch(url(), { headers });
 			await response.arrayBuffer();
-			if (response.ok) times.push(performance.now() - at);
+			if (response.ok) times.push(performance.now() - started);
 			else {
 				refused++;
 				await new Promise((go) => setTimeout(go, 1000 * Number(response.headers.get('retry-after') ?? 1)));
@@ -88,9 +88,9 @@ export async function benchLoad(running: Running, staff: string): Promise<void> 
 	const loaded = await measure();
 	over = true;
 	await Promise.all(others.map((o) => o.done));
-	const of = (some: typeof others) =>
+	const mixOf = (some: typeof others) =>
 		`${some.reduce((n, o) => n + o.times.length, 0)} answered, ${some.reduce((n, o) => n + o.refused(), 0)} told to come back`;
 	console.log(
-		`a file of 100 kB alone: median ${share(alone, 0.5).toFixed(1)} ms, 95 % within ${share(alone, 0.95).toFixed(1)}; beside ${finders} finds and ${askers} askers of an attachment: ${share(loaded, 0.5).toFixed(1)} and ${share(loaded, 0.95).toFixed(1)} ms, ratio of medians ${(share(loaded, 0.5) / share(alone, 0.5)).toFixed(1)} (finds: ${of(others.slice(0, finders))}; attachments: ${of(others.slice(finders))})`
+		`a file of 100 kB alone: median ${share(alone, 0.5).toFixed(1)} ms, 95 % within ${share(alone, 0.95).toFixed(1)}; beside ${finders} finds and ${askers} askers of an attachment: ${share(loaded, 0.5).toFixed(1)} and ${share(loaded, 0.95).toFixed(1)} ms, ratio of medians ${(share(loaded, 0.5) / share(alone, 0.5)).toFixed(1)} (finds: ${mixOf(others.slice(0, finders))}; attachments: ${mixOf(others.slice(finders))})`
 	);
 }

@@ -18,7 +18,7 @@ export async function makePeople(s: ReturnType<typeof sql>, random: Random, mark
 			until_day: random.next() < 0.5 ? day(Math.floor(random.next() * 900) - 200) : null
 		}))
 	);
-	for (let at = 0; at < people.length; at += 2000) await s`insert into person ${s(people.slice(at, at + 2000))}`;
-	for (let at = 0; at < memberships.length; at += 5000) await s`insert into membership ${s(memberships.slice(at, at + 5000))}`;
+	for (let first = 0; first < people.length; first += 2000) await s`insert into person ${s(people.slice(first, first + 2000))}`;
+	for (let first = 0; first < memberships.length; first += 5000) await s`insert into membership ${s(memberships.slice(first, first + 5000))}`;
 	return { groups, people };
 }

@@ -23,16 +23,16 @@ export async function benchPlacing(running: Running): Promise<void> {
 	const received = await transferred(running.origin, pages);
 	for (let round = 0; round < 130; round++)
 		for (const path of pages) {
-			const at = performance.now();
+			const started = performance.now();
 			const response = await fetch(running.origin + path, { headers: { 'accept-encoding': 'identity' } });
 			await response.text();
-			if (round >= 5) times.push(performance.now() - at);
+			if (round >= 5) times.push(performance.now() - started);
 		}
 	const bare: number[] = [];
 	for (let i = 0; i < 200; i++) {
-		const at = performance.now();
+		const started = performance.now();
 		await (await fetch(`${running.origin}/healthz`)).text();
-		bare.push(performance.now() - at);
+		bare.push(performance.now() - started);
 	}
 	console.log(
 		`a published article, ${times.length} times over ${pages.length} pages: median ${share(times, 0.5).toFixed(1)} ms, 95 % within ${share(times, 0.95).toFixed(1)} ms (/healthz: ${share(bare, 0.5).toFixed(1)}, ${share(bare, 0.95).toFixed(1)}); without pictures ${pages.map((path, i) => `${path} ${(received[i]! / 1000).toFixed(0)} kB`).join(', ')}`
@@ -61,7 +61,7 @@ export async function benchPlacing(running: Running): Promise<void> {
 	].flatMap((door_id) =>
 		[...new Set(Array.from({ length: 1 + Math.floor(random.next() * 3) }, () => random.pick(groups).id))].map((group_id) => ({ door_id, group_id }))
 	);
-	for (let at = 0; at < admits.length; at += 5000) await s`insert into door_group ${s(admits.slice(at, at + 5000))} on conflict do nothing`;
+	for (let first = 0; first < admits.length; first += 5000) await s`insert into door_group ${s(admits.slice(first, first + 5000))} on conflict do nothing`;
 	const made = pageDoors.map((door, i) => ({
 		id: newId(),
 		path: `/placing/${i}`,
@@ -70,7 +70,7 @@ export async function benchPlacing(running: Running): Promise<void> {
 		door_id: door.id,
 		draft: { type: 'doc', content: [] }
 	}));
-	for (let at = 0; at < made.length; at += 500) await s`insert into page ${s(made.slice(at, at + 500))}`;
+	for (let first = 0; first < made.length; first += 500) await s`insert into page ${s(made.slice(first, first + 500))}`;
 	const placements = documents.map((d, i) => ({
 		id: `bench-${i}`,
 		page_id: made[i % made.length]!.id,
@@ -79,14 +79,14 @@ export async function benchPlacing(running: Running): Promise<void> {
 		press: 'page',
 		published: true
 	}));
-	for (let at = 0; at < placements.length; at += 5000) await s`insert into placement ${s(placements.slice(at, at + 5000))}`;
+	for (let first = 0; first < placements.length; first += 5000) await s`insert into placement ${s(placements.slice(first, first + 5000))}`;
 	await s`vacuum analyze`;
 	const passes: number[] = [];
 	let found = 0;
 	for (let i = 0; i < 6; i++) {
-		const at = performance.now();
+		const started = performance.now();
 		const all = await mismatches();
-		if (i > 0) passes.push(performance.now() - at);
+		if (i > 0) passes.push(performance.now() - started);
 		found = all.length;
 		if (all.length < 1000) throw new Error('too few were found to mean anything');
 	}

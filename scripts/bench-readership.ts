@@ -120,9 +120,9 @@ export async function benchReadership(running: Running, staff: string, load: Loa
 		ours.push(done / 6);
 		theirs.push(await pgbench(running.environment.IANUA_DATABASE_URL!));
 	}
-	const [mine, its] = [share(ours, 0.5), share(theirs, 0.5)];
+	const [ourHalf, theirHalf] = [share(ours, 0.5), share(theirs, 0.5)];
 	console.log(
-		`the ledger’s writer, 64 callers: ${mine.toFixed(0)} entries/s; pgbench, 64 clients, single-row inserts: ${its.toFixed(0)}/s; ratio ${(mine / its).toFixed(2)}`
+		`the ledger’s writer, 64 callers: ${ourHalf.toFixed(0)} entries/s; pgbench, 64 clients, single-row inserts: ${theirHalf.toFixed(0)}/s; ratio ${(ourHalf / theirHalf).toFixed(2)}`
 	);
 
 	await benchDelivery(running, staff, load);
@@ -165,11 +165,11 @@ export async function benchReadership(running: Running, staff: string, load: Loa
 	for (const [name, path] of reports) {
 		const times: number[] = [];
 		for (let i = 0; i < 41; i++) {
-			const at = performance.now();
+			const started = performance.now();
 			const response = await fetch(`${running.origin}/api/v1${path}`, { headers: { cookie: staff } });
 			await response.text();
 			if (!response.ok) throw new Error(`${path}: ${response.status}`);
-			if (i) times.push(performance.now() - at);
+			if (i) times.push(performance.now() - started);
 		}
 		console.log(`${name}: median ${share(times, 0.5).toFixed(0)} ms, 95 % within ${share(times, 0.95).toFixed(0)} ms`);
 	}
@@ -178,14 +178,14 @@ export async function benchReadership(running: Running, staff: string, load: Loa
 	const plain: number[] = [];
 	const summed: number[] = [];
 	for (let i = 0; i < 3; i++) {
-		let at = performance.now();
+		let started = performance.now();
 		await s`
 			select document_id, count(*) filter (where kind = 'opened'), count(*) filter (where kind = 'saved'), count(distinct reader) filter (where kind in ('opened', 'saved'))
 			from ledger where at >= ${day(29)}::date and at < ${today}::date + 1 and not staff and not robot and not preload group by 1`;
-		plain.push(performance.now() - at);
-		at = performance.now();
+		plain.push(performance.now() - started);
+		started = performance.now();
 		await (await fetch(`${running.origin}/api/v1/readership/overview?days=30`, { headers: { cookie: staff } })).text();
-		summed.push(performance.now() - at);
+		summed.push(performance.now() - started);
 	}
 	console.log(
 		`30 days by document, GROUP BY over the raw entries: ${share(plain, 0.5).toFixed(0)} ms; the whole overview from the sums: ${share(summed, 0.5).toFixed(0)} ms; ratio ${(share(plain, 0.5) / share(summed, 0.5)).toFixed(1)}`
@@ -277,12 +277,12 @@ async function benchDelivery(running: Running, staff: string, load: Load): Promi
 	}).listen(0, '127.0.0.1');
 	await new Promise((up) => server.once('listening', up));
 	const address = server.address();
-	const at = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`;
+	const origin = `http://127.0.0.1:${typeof address === 'object' && address ? address.port : 0}`;
 	const agent = { 'user-agent': 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0' };
 	const [without, withIt]: [number[], number[]] = [[], []];
 	for (let round = 0; round < 3; round++) {
-		without.push(await load(`${at}/without`, agent));
-		withIt.push(await load(`${at}/with`, agent));
+		without.push(await load(`${origin}/without`, agent));
+		withIt.push(await load(`${origin}/with`, agent));
 	}
 	server.close();
 	const [bare, entered] = [share(without, 0.5), share(withIt, 0.5)];

@@ -259,19 +259,19 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 				const theirs = await visit(browser, `${bare.origin}/read/${basename(file)}`, 'sharp', true, bare.worker);
 				bares.push(theirs.marks);
 				await theirs.close();
-				const mine = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', true, worker);
-				ours.push(mine.marks);
-				code = mine.code;
-				await mine.close();
+				const current = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', true, worker);
+				ours.push(current.marks);
+				code = current.code;
+				await current.close();
 			}
-			const of = (visits: Visit['marks'][], mark: string, what: keyof Seen) => median(visits.map((v) => v.get(mark)![what]));
-			const [bareAt, bareBytes] = [of(bares, 'sharp', 'at'), of(bares, 'sharp', 'bytes')];
-			first.push(of(ours, 'seen', 'at') / bareAt);
-			sharp.push(of(ours, 'sharp', 'at') / bareAt);
-			seenBytes.push(of(ours, 'seen', 'bytes'));
-			sharpBytes.push(of(ours, 'sharp', 'bytes') / bareBytes);
+			const medianOf = (visits: Visit['marks'][], mark: string, what: keyof Seen) => median(visits.map((v) => v.get(mark)![what]));
+			const [bareAt, bareBytes] = [medianOf(bares, 'sharp', 'at'), medianOf(bares, 'sharp', 'bytes')];
+			first.push(medianOf(ours, 'seen', 'at') / bareAt);
+			sharp.push(medianOf(ours, 'sharp', 'at') / bareAt);
+			seenBytes.push(medianOf(ours, 'seen', 'bytes'));
+			sharpBytes.push(medianOf(ours, 'sharp', 'bytes') / bareBytes);
 			console.log(
-				`${basename(file)} (${(statSync(file).size / 1e6).toFixed(1)} MB, ${pages} pages): bare sharp after ${bareAt.toFixed(0)} ms and ${kB(bareBytes)}; ours seen after ${of(ours, 'seen', 'at').toFixed(0)} ms and ${kB(of(ours, 'seen', 'bytes'))}, sharp after ${of(ours, 'sharp', 'at').toFixed(0)} ms and ${kB(of(ours, 'sharp', 'bytes'))}`
+				`${basename(file)} (${(statSync(file).size / 1e6).toFixed(1)} MB, ${pages} pages): bare sharp after ${bareAt.toFixed(0)} ms and ${kB(bareBytes)}; ours seen after ${medianOf(ours, 'seen', 'at').toFixed(0)} ms and ${kB(medianOf(ours, 'seen', 'bytes'))}, sharp after ${medianOf(ours, 'sharp', 'at').toFixed(0)} ms and ${kB(medianOf(ours, 'sharp', 'bytes'))}`
 			);
 		}
 		console.log(
@@ -297,11 +297,11 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 			const middle = Math.ceil(pages / 2);
 			const field = page.getByRole('textbox', { name: 'Page' });
 			await field.fill(String(middle));
-			const at = performance.now();
+			const started = performance.now();
 			await field.press('Enter');
 			await page.locator(`.page[data-page-number="${middle}"] canvas`).waitFor();
 			await page.waitForFunction((n) => document.querySelector(`.page[data-page-number="${n}"]`)?.getAttribute('data-loaded') === 'true', middle);
-			console.log(`${basename(file)}: page ${middle} after ${(performance.now() - at).toFixed(0)} ms`);
+			console.log(`${basename(file)}: page ${middle} after ${(performance.now() - started).toFixed(0)} ms`);
 			await close();
 		}
 		const { page, close } = await visit(browser, `${running.origin}/d/${long.slug}/read`, 'sharp', false, worker);

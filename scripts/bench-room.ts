@@ -38,9 +38,9 @@ export async function benchRoom(running: Running, staff: string, person: { email
 	for (let round = 0; round < 26; round++)
 		for (const query of queries) {
 			const params = new URLSearchParams(query);
-			const at = performance.now();
+			const started = performance.now();
 			await listDocuments({ filters: filtersOf(params), order: orderOf(params.get('order')), limit: 50, offset: round % 3 === 2 ? 500 : 0 });
-			if (round > 0) list.push(performance.now() - at);
+			if (round > 0) list.push(performance.now() - started);
 		}
 	console.log(`the list of 10,000 with all filter counts, ${list.length} times over ${queries.length} filters and orders: ${told(list)}`);
 
@@ -51,7 +51,7 @@ export async function benchRoom(running: Running, staff: string, person: { email
 	const between = (least: number, most: number) => words.filter((w) => w.part >= least && w.part < most).map((w) => w.word);
 	const [rare, usual, common] = [between(0.0002, 0.01), between(0.01, 0.2), between(0.2, 1)];
 	const random = new Random(11);
-	const [r, u, c] = [rare, usual, common].map((of) => () => random.pick(of)) as [() => string, () => string, () => string];
+	const [r, u, c] = [rare, usual, common].map((words) => () => random.pick(words)) as [() => string, () => string, () => string];
 	const kinds: readonly [kind: string, share: number, ask: () => string][] = [
 		['a rare word (on less than 1 % of the pages)', 30, r],
 		['either of two rare words', 10, () => `${r()} or ${r()}`],
@@ -67,9 +67,9 @@ export async function benchRoom(running: Running, staff: string, person: { email
 		for (const [kind, share, ask] of kinds)
 			for (let i = 0; i < share; i++) {
 				const q = ask();
-				const at = performance.now();
+				const started = performance.now();
 				await findDocuments(q, 'in-use');
-				if (round > 0) found.set(kind, [...(found.get(kind) ?? []), performance.now() - at]);
+				if (round > 0) found.set(kind, [...(found.get(kind) ?? []), performance.now() - started]);
 			}
 	const all = [...found.values()].flat();
 	console.log(`find over 100,000 pages, ${all.length} queries: ${told(all)}`);
@@ -82,18 +82,18 @@ export async function benchRoom(running: Running, staff: string, person: { email
 			['/healthz', ping],
 			['/desk/documents', page]
 		] as const) {
-			const at = performance.now();
+			const started = performance.now();
 			await (await fetch(running.origin + path, { headers: { cookie: staff } })).text();
-			into.push(performance.now() - at);
+			into.push(performance.now() - started);
 		}
 	const browser = await chromium.launch(chromiumOptions);
 	const context = await browser.newContext({ baseURL: running.origin, viewport: { width: 1280, height: 800 } });
 	await context.request.post('/api/auth/sign-in/email', { data: person });
 	const tab = await context.newPage();
-	const at = performance.now();
+	const started = performance.now();
 	await tab.goto('/desk/documents');
 	await tab.locator('tbody tr').nth(49).waitFor();
-	const shown = performance.now() - at;
+	const shown = performance.now() - started;
 	await tab.waitForLoadState('networkidle');
 	const turn = performance.now();
 	await tab.getByRole('link', { name: 'Further' }).click();

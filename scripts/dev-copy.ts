@@ -39,6 +39,7 @@ export async function developCopy(): Promise<DevCopy> {
 		drop();
 		throw error;
 	});
+	// runIanua always sets it
 	const sql = postgres(running.environment.IANUA_DATABASE_URL!, { max: 1, connection: { application_name: 'the one who counts' } });
 	return {
 		running,

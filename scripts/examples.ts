@@ -35,7 +35,7 @@ try {
 	const short = (value: unknown): unknown => {
 		if (Array.isArray(value)) return value.slice(0, most).map(short);
 		if (value === null || typeof value !== 'object') return value;
-		return Object.fromEntries(Object.entries(value).map(([name, of]) => [name, short(of)]));
+		return Object.fromEntries(Object.entries(value).map(([name, member]) => [name, short(member)]));
 	};
 
 	/** Calls an operation, keeps it as its example, and gives what it answered. `values` stand in the braces. */
@@ -145,7 +145,9 @@ try {
 	await call('post /documents/{slug}/keys/mail', handbook, { addresses: ['yard@boats.example'], words: 'For the winter works.' });
 	await call('get /documents/{slug}/keys', handbook);
 	await call('delete /keys/{id}', key.id as string);
+	// the shape of this answer is the contract's
 	const waiting = items(await call('get /knocks', null)) as unknown as { id: string; answer: string | null }[];
+	// the demo has a knock that waits
 	await call('post /knocks/{id}/answer', waiting.find((k) => k.answer === null)!.id, { do: 'key', until: '2027-03-31' });
 
 	// people
@@ -204,6 +206,7 @@ try {
 	] as const)
 		await call(operation, value);
 	const [member] = items((await (await fetch(`${running.origin}/api/v1/members?q=wren`, { headers: { cookie } })).json()) as Json);
+	// the demo has members
 	await call('get /readership/members/{id}', member!.id);
 	await call('post /documents/{slug}/remind', handbook, { group: 'lock-wardens' });
 	await call('patch /readership/subscription', null, { document: handbook, every: 'month', firstOpening: true });

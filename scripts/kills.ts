@@ -52,6 +52,7 @@ function reading(origin: string, path: string, ended: () => boolean) {
 					await wait(20);
 					continue;
 				}
+				// Node's streams can be iterated; the DOM's types do not say so
 				for await (const chunk of response.body as unknown as AsyncIterable<Uint8Array>) {
 					if (!chunk.length) continue;
 					got.push(reader);
@@ -138,6 +139,7 @@ export async function kill(what: Mishap, rounds: number, first: Running, port: n
 		await wait(300);
 		ended = true;
 		await asked.done;
+		// runIanua always sets it
 		const sql = postgres(running.environment.IANUA_DATABASE_URL!, { max: 1, onnotice: () => {} });
 		const rows = await sql<{ reader: string; n: number }[]>`
 			select reader, count(*)::int as n from ledger where kind = 'opened' and reader = any(${asked.got.map((r) => `c:${r}`)}) group by 1`;

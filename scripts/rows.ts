@@ -65,7 +65,9 @@ function writtenOf({ template }: ts.TaggedTemplateExpression, checker: ts.TypeCh
 		if (symbol && symbol.flags & ts.SymbolFlags.Alias) symbol = checker.getAliasedSymbol(symbol);
 		const part = templateOf(symbol?.valueDeclaration);
 		const [first = '', ...others] = part ? writtenOf(part, checker) : ['', ''];
+		// there is always a last piece
 		written.push(written.pop()! + first, ...others);
+		// there is always a last piece
 		written.push(written.pop()! + literal.text);
 	}
 	return written;

@@ -81,6 +81,7 @@ export async function runIanua({
 	const environment: Record<string, string> = {
 		...(process.env as Record<string, string>),
 		...given,
+		// without an address given, a server was started above
 		IANUA_DATABASE_URL: process.env.IANUA_DATABASE_URL ?? postgres!.url,
 		IANUA_DATA: data,
 		IANUA_ORIGIN: origin,
@@ -211,6 +212,7 @@ async function keepUp(start: () => ChildProcess, { restart, say, output }: { res
 		});
 	});
 	return {
+		// it is asked for after it has started
 		pid: () => child.pid!,
 		ended,
 		end: (signal: 'SIGTERM' | 'SIGKILL') => {

@@ -22,14 +22,14 @@ function readable(folder: string): boolean {
 
 /** Gives a folder and all that is in it to a user; folders are closed to others. */
 function give(path: string, { uid, gid }: User): void {
-	const at = lstatSync(path);
-	if (at.uid !== uid || at.gid !== gid) chownSync(path, uid, gid);
-	if (!at.isDirectory()) {
-		if (at.isFile()) chmodSync(path, at.mode & 0o700);
+	const entry = lstatSync(path);
+	if (entry.uid !== uid || entry.gid !== gid) chownSync(path, uid, gid);
+	if (!entry.isDirectory()) {
+		if (entry.isFile()) chmodSync(path, entry.mode & 0o700);
 		return;
 	}
 	chmodSync(path, 0o700);
-	for (const entry of readdirSync(path)) give(join(path, entry), { uid, gid });
+	for (const name of readdirSync(path)) give(join(path, name), { uid, gid });
 }
 
 /**

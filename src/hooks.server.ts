@@ -74,6 +74,7 @@ function setCookies({ cookies, url }: RequestEvent): void {
 /** Whether a program is bound to folders, and the document that the address names stands in none of them. */
 async function outsideFolders({ params, locals: { caller } }: RequestEvent, entry: Entry): Promise<boolean> {
 	if (!caller.token?.folders || entry.folders !== 'document') return false;
+	// the route has this parameter
 	const found = await resolve(params.slug!);
 	return !found || !reaches(caller.token, found.folder);
 }

@@ -8,6 +8,6 @@ export function totp(secret: string, ahead = 0): string {
 	const counter = Buffer.alloc(8);
 	counter.writeBigUInt64BE(BigInt(Math.floor(Date.now() / 30_000) + ahead));
 	const hash = createHmac('sha1', key).update(counter).digest();
-	const at = hash[19]! & 15;
-	return String((hash.readUInt32BE(at) & 0x7fffffff) % 1_000_000).padStart(6, '0');
+	const offset = hash[19]! & 15;
+	return String((hash.readUInt32BE(offset) & 0x7fffffff) % 1_000_000).padStart(6, '0');
 }

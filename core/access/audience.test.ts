@@ -109,15 +109,15 @@ describe('whom a thing reaches', () => {
 	});
 	it('is whom the decision lets in, one by one, and whom the audience means', () => {
 		fc.assert(
-			fc.property(fc.array(person, { maxLength: 45 }), thing, fc.integer({ min: now - 6, max: now + 6 }), (given, of, at) => {
+			fc.property(fc.array(person, { maxLength: 45 }), thing, fc.integer({ min: now - 6, max: now + 6 }), (given, guarded, at) => {
 				const people = given.map((p, i) => ({ ...p, id: `p${i}` }));
 				const population = populationAt(people, at);
-				const reached = reach(of, population);
-				expect(reached.anyone).toBe(decide(visitor, of, 'read', at).allowed);
-				const audience = audienceAt(of, at);
+				const reached = reach(guarded, population);
+				expect(reached.anyone).toBe(decide(visitor, guarded, 'read', at).allowed);
+				const audience = audienceAt(guarded, at);
 				expect(isIn(audience, null)).toBe(reached.anyone);
 				if (reached.anyone) return;
-				const let_in = people.filter((p) => decide(whoOf(p), of, 'read', at).allowed).map((p) => p.id);
+				const let_in = people.filter((p) => decide(whoOf(p), guarded, 'read', at).allowed).map((p) => p.id);
 				expect(idsOf(reached, population)).toEqual(let_in);
 				expect(reached.count).toBe(let_in.length);
 				const marked = people

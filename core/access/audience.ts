@@ -15,7 +15,9 @@ export type Audience = readonly Term[];
 export const nobody: Audience = [];
 export const everyone: Audience = [{ all: [], none: [] }];
 export const allMembers: Mark = { kind: 'all-members' };
+/** The mark of a group’s members. */
 export const groupMark = (id: string): Mark => ({ kind: 'group', id });
+/** The mark of one person. */
 export const personMark = (id: string): Mark => ({ kind: 'person', id });
 
 /** Whoever has any of the marks. */

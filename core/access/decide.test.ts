@@ -54,8 +54,8 @@ const byAction: Record<Action, { saveOff: string | null; printOff: string | null
 	print: { saveOff: null, printOff: 'print-not-allowed' }
 };
 
-const said = (who: Who, of: Guarded, action: Action) => {
-	const { allowed, reasons } = decide(who, of, action, now);
+const said = (who: Who, guarded: Guarded, action: Action) => {
+	const { allowed, reasons } = decide(who, guarded, action, now);
 	return (allowed ? '+' : '') + reasons[0].code;
 };
 
@@ -159,19 +159,20 @@ describe('properties', () => {
 	it('the answer stays until changesAt, and is the other one there', () => {
 		fc.assert(
 			fc.property(whos, doors, fc.integer({ min: 0, max: 100 }), (who, door, at) => {
-				const of: Guarded = { setAside: false, follows: null, door };
-				const { allowed, changesAt } = decide(who, of, 'read', at);
-				for (let t = at; t < (changesAt ?? 120); t++) expect(decide(who, of, 'read', t).allowed).toBe(allowed);
-				if (changesAt !== null) expect(decide(who, of, 'read', changesAt).allowed).toBe(!allowed);
+				const guarded: Guarded = { setAside: false, follows: null, door };
+				const { allowed, changesAt } = decide(who, guarded, 'read', at);
+				for (let t = at; t < (changesAt ?? 120); t++) expect(decide(who, guarded, 'read', t).allowed).toBe(allowed);
+				if (changesAt !== null) expect(decide(who, guarded, 'read', changesAt).allowed).toBe(!allowed);
 			})
 		);
 	});
 	it('who may save or print may read, and staff may everything', () => {
 		fc.assert(
 			fc.property(whos, doors, fc.boolean(), fc.integer({ min: 0, max: 100 }), (who, door, setAside, at) => {
-				const of: Guarded = { setAside, follows: null, door };
-				for (const action of ['save', 'print'] as const) if (decide(who, of, action, at).allowed) expect(decide(who, of, 'read', at).allowed).toBe(true);
-				expect(decide({ kind: 'staff', id: 's' }, of, 'save', at).allowed).toBe(true);
+				const guarded: Guarded = { setAside, follows: null, door };
+				for (const action of ['save', 'print'] as const)
+					if (decide(who, guarded, action, at).allowed) expect(decide(who, guarded, 'read', at).allowed).toBe(true);
+				expect(decide({ kind: 'staff', id: 's' }, guarded, 'save', at).allowed).toBe(true);
 			})
 		);
 	});

@@ -1,27 +1,15 @@
 // The one decision: may this person do this with this thing at this instant, why, and when does the answer change.
 // No clock, no database, no interface: every address that yields any part of a document or page asks here.
 import type { ErrorCode } from '../errors';
-import type { Allowance, Door, Guarded } from './door';
+import type { Door, Guarded } from './door';
 import { within, type Instant, type Span } from './hours';
+import { keyTrouble, type HeldKey, type KeyTrouble } from './key';
 import { doorInForce, isAway } from './standing';
 
 /** A membership of a group, with its span as instants. */
 export interface Membership {
 	readonly group: string;
 	readonly span: Span;
-}
-
-/** A key that somebody holds for the thing in question. */
-export interface HeldKey {
-	readonly id: string;
-	readonly allow: Allowance;
-	readonly withdrawn: boolean;
-	/** Before which it holds. */
-	readonly until: Instant | null;
-	/** Openings that it still gives, that of a reading under way among them; null without number. */
-	readonly openingsLeft: number | null;
-	/** It has a password that was not given in this browser. */
-	readonly wantsPassword: boolean;
 }
 
 /** Who asks. Visitors and members may hold keys for the thing besides. */
@@ -120,13 +108,16 @@ function reasonsAt(who: Who, thing: Guarded, action: Action, at: Instant): [Reas
 	const door = doorInForce(thing);
 	if (door.position === 'shut') return [{ code: 'shut' }];
 	const stands = within(door.hours, at);
+	// what has not begun has a beginning
 	if (stands === 'before') return [{ code: 'not-yet', at: door.hours.from! }];
+	// what is over has an end
 	if (stands === 'after') return [{ code: 'closed', at: door.hours.until! }];
 
 	const admitted = admittedBy(who, door, at);
 	if (!admitted.length) return [refusal(who, door, at)];
 	// somebody let in in several ways has the most generous allowance of them
 	const keys = new Map(keysOf(who).map((key) => [key.id, key.allow]));
+	// every key that admitted is one of those held
 	const [first, ...rest] = admitted.filter(({ key }) => action === 'see' || action === 'read' || (key ? keys.get(key)! : door.allow)[action]);
 	if (first) return [first, ...rest];
 	return [{ code: action === 'save' ? 'save-not-allowed' : 'print-not-allowed' }];
@@ -147,20 +138,11 @@ function admittedBy(who: Who, door: Door, at: Instant): Reason[] {
 	return reasons;
 }
 
-type KeyTrouble = Extract<RefusedCode, `key-${string}`>;
-
-/** Why a key does not open at an instant; null where it is good. */
-function keyTrouble(key: HeldKey, at: Instant): KeyTrouble | null {
-	if (key.withdrawn) return 'key-withdrawn';
-	if (key.until !== null && at >= key.until) return 'key-lapsed';
-	if (key.openingsLeft !== null && key.openingsLeft <= 0) return 'key-used-up';
-	return key.wantsPassword ? 'key-password' : null;
-}
-
 /** What is wrong with the keys held, that first which most likely can be mended. */
 function keyRefusal(who: Who, at: Instant): Reason | null {
 	for (const code of ['key-password', 'key-used-up', 'key-lapsed', 'key-withdrawn'] satisfies KeyTrouble[]) {
 		const key = keysOf(who).find((k) => keyTrouble(k, at) === code);
+		// what has lapsed has an end
 		if (key) return { code, key: key.id, ...(code === 'key-lapsed' ? { at: key.until! } : {}) };
 	}
 	return null;
@@ -174,9 +156,13 @@ function refusal(who: Who, door: Door, at: Instant): Reason {
 	if (who.kind !== 'member') return key ?? { code: 'sign-in' };
 	if (who.suspended) return key ?? { code: 'not-admitted' };
 	const relevant = who.memberships.filter((m) => door.allMembers || door.groups.includes(m.group));
+	// what has not begun has a beginning
 	const coming = relevant.filter((m) => within(m.span, at) === 'before').sort((a, b) => a.span.from! - b.span.from!)[0];
+	// it has a beginning, as above
 	if (coming) return { code: 'membership-not-yet', group: coming.group, at: coming.span.from! };
+	// what is over has an end
 	const lapsed = relevant.filter((m) => within(m.span, at) === 'after').sort((a, b) => b.span.until! - a.span.until!)[0];
+	// it has an end, as above
 	if (lapsed) return { code: 'membership-lapsed', group: lapsed.group, at: lapsed.span.until! };
 	return key ?? { code: 'not-admitted' };
 }

@@ -1,7 +1,8 @@
 // Keys in the decision: by hand, and the whole decision against a second, deliberately naive implementation.
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { decide, isListed, visitor, type Action, type HeldKey, type Membership, type Who } from './decide';
+import { decide, isListed, visitor, type Action, type Membership, type Who } from './decide';
+import { keyState, keyTrouble, type HeldKey } from './key';
 import { newDoor, positions, type Door, type Guarded } from './door';
 import { endOfDay, startOfDay, type Instant, type Span } from './hours';
 
@@ -21,8 +22,8 @@ const thing = (door: Partial<Door> = {}): Guarded => ({
 	follows: null,
 	door: { ...newDoor, position: 'keyed', groups: ['wardens'], allow: { save: false, print: false }, ...door }
 });
-const said = (who: Who, of: Guarded, action: Action = 'read') => {
-	const { allowed, reasons } = decide(who, of, action, now);
+const said = (who: Who, guarded: Guarded, action: Action = 'read') => {
+	const { allowed, reasons } = decide(who, guarded, action, now);
 	return (allowed ? '+' : '') + reasons[0].code;
 };
 
@@ -77,11 +78,11 @@ describe('a key', () => {
 
 const inside = (s: Span, at: Instant) => (s.from === null || s.from <= at) && (s.until === null || at < s.until);
 
-function naive(who: Who, of: Guarded, action: Action, at: Instant): boolean {
+function naive(who: Who, guarded: Guarded, action: Action, at: Instant): boolean {
 	if (who.kind === 'staff') return true;
-	if (of.setAside) return false;
-	if (of.follows && of.follows.setAside) return false;
-	const lead = of.follows ? of.follows.door : of.door;
+	if (guarded.setAside) return false;
+	if (guarded.follows && guarded.follows.setAside) return false;
+	const lead = guarded.follows ? guarded.follows.door : guarded.door;
 	if (lead.position === 'shut') return false;
 	if (!inside(lead.hours, at)) return false;
 	let byDoor = lead.position === 'open' || lead.position === 'ajar';
@@ -97,7 +98,7 @@ function naive(who: Who, of: Guarded, action: Action, at: Instant): boolean {
 		(k) => !k.withdrawn && !(k.until !== null && k.until <= at) && !(k.openingsLeft !== null && k.openingsLeft < 1) && !k.wantsPassword
 	);
 	if (action === 'see' || action === 'read') return byDoor || good.length > 0;
-	if (byDoor && of.door.allow[action]) return true;
+	if (byDoor && guarded.door.allow[action]) return true;
 	return good.some((k) => k.allow[action]);
 }
 
@@ -151,19 +152,36 @@ const actions = fc.constantFrom<Action>('see', 'read', 'save', 'print');
 describe('the decision against a naive second one', () => {
 	it('agrees in 100,000 cases, over changes of clocks, beginnings and ends', () => {
 		fc.assert(
-			fc.property(whos, things, actions, instant, (who, of, action, at) => decide(who, of, action, at).allowed === naive(who, of, action, at)),
+			fc.property(whos, things, actions, instant, (who, guarded, action, at) => decide(who, guarded, action, at).allowed === naive(who, guarded, action, at)),
 			{ numRuns: 100_000 }
 		);
 	}, 120_000);
 	it('the answer stays as it is until the instant it names, and is the other one there', () => {
 		fc.assert(
-			fc.property(whos, things, actions, instant, fc.double({ min: 0, max: 1, noNaN: true }), (who, of, action, at, part) => {
-				const { allowed, changesAt } = decide(who, of, action, at);
-				if (changesAt === null) return naive(who, of, action, at + 400 * 86_400_000) === allowed;
+			fc.property(whos, things, actions, instant, fc.double({ min: 0, max: 1, noNaN: true }), (who, guarded, action, at, part) => {
+				const { allowed, changesAt } = decide(who, guarded, action, at);
+				if (changesAt === null) return naive(who, guarded, action, at + 400 * 86_400_000) === allowed;
 				const between = Math.floor(at + (changesAt - 1 - at) * part);
-				return naive(who, of, action, between) === allowed && naive(who, of, action, changesAt) === !allowed;
+				return naive(who, guarded, action, between) === allowed && naive(who, guarded, action, changesAt) === !allowed;
 			}),
 			{ numRuns: 20_000 }
 		);
 	}, 120_000);
+});
+
+describe('how a key stands for those who issued it', () => {
+	it.each([
+		[{}, 'good'],
+		// whoever holds it may know the password; that it has one is no trouble of the key
+		[{ wantsPassword: true }, 'good'],
+		[{ until: now }, 'lapsed'],
+		[{ openingsLeft: 0 }, 'used-up'],
+		[{ openingsLeft: 0, until: now, withdrawn: true }, 'withdrawn']
+	] satisfies [Partial<HeldKey>, string][])('%j: %s', (change, state) => {
+		expect(keyState(key(change), now)).toBe(state);
+	});
+	it('opens exactly where it is good and its password is given', () => {
+		for (const change of [{}, { withdrawn: true }, { until: now }, { until: now + 1 }, { openingsLeft: 0 }, { openingsLeft: 1 }])
+			expect(keyTrouble(key(change), now) === null).toBe(keyState(key(change), now) === 'good');
+	});
 });

@@ -43,9 +43,9 @@ const groupsOf = (person: Member) => new Set(person.memberships.filter((m) => wi
 describe('a population', () => {
 	it('is reached by a door as the decision lets each of it in', () => {
 		fc.assert(
-			fc.property(people, thing, (all, of) => {
-				const reached = reach(of, populationAt(all, now));
-				const letIn = all.filter((p) => decide(whoOf(p), of, 'read', now).allowed).map((p) => p.id);
+			fc.property(people, thing, (all, guarded) => {
+				const reached = reach(guarded, populationAt(all, now));
+				const letIn = all.filter((p) => decide(whoOf(p), guarded, 'read', now).allowed).map((p) => p.id);
 				if (reached.anyone) {
 					expect(letIn).toEqual(all.map((p) => p.id));
 					expect(reached.count).toBe(all.filter((p) => !p.suspended).length);
@@ -53,19 +53,19 @@ describe('a population', () => {
 					expect(idsOf(reached, populationAt(all, now))).toEqual(letIn);
 					expect(reached.count).toBe(letIn.length);
 				}
-				expect(isShut(of, now)).toBe(isShutBy(of));
-				if (isShutBy(of)) expect([audienceAt(of, now), letIn]).toEqual([[], []]);
+				expect(isShut(guarded, now)).toBe(isShutBy(guarded));
+				if (isShutBy(guarded)) expect([audienceAt(guarded, now), letIn]).toEqual([[], []]);
 			}),
 			{ numRuns: 300 }
 		);
 	});
-	const isShutBy = (of: Guarded) => of.setAside || of.door.position === 'shut' || within(of.door.hours, now) !== 'in';
+	const isShutBy = (guarded: Guarded) => guarded.setAside || guarded.door.position === 'shut' || within(guarded.door.hours, now) !== 'in';
 	it('has as many of an audience in it as there are one by one', () => {
 		fc.assert(
 			fc.property(people, audience, audience, (all, some, more) => {
 				const population = populationAt(all, now);
 				const whole = union(some, more);
-				const one = (of: Audience) => all.filter((p) => !p.suspended && isIn(of, { id: p.id, groups: groupsOf(p) })).length;
+				const one = (audience: Audience) => all.filter((p) => !p.suspended && isIn(audience, { id: p.id, groups: groupsOf(p) })).length;
 				expect(countIn(some, whole, population)).toEqual({ anyone: false, count: one(some), of: one(whole) });
 			}),
 			{ numRuns: 300 }

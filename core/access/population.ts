@@ -84,8 +84,8 @@ export function reach(thing: Guarded, population: Population): Reached {
 	const sets = [...(door.allMembers ? [population.members] : []), ...door.groups.flatMap((id) => population.groups.get(id) ?? [])];
 	for (const set of sets) for (let i = 0; i < set.length; i++) bits[i]! |= set[i]!;
 	for (const id of door.people) {
-		const at = population.place.get(id);
-		if (at !== undefined) bits[at >> 5]! |= 1 << (at & 31);
+		const index = population.place.get(id);
+		if (index !== undefined) bits[index >> 5]! |= 1 << (index & 31);
 	}
 	let count = 0;
 	for (const word of bits) count += ones(word);
@@ -120,8 +120,8 @@ function bitsOf(audience: Audience, { groups, members, place, known }: Populatio
 		if (mark.kind === 'all-members') return members;
 		if (mark.kind === 'group') return groups.get(mark.id) ?? empty;
 		const one = new Uint32Array(size);
-		const at = place.get(mark.id);
-		if (at !== undefined) one[at >> 5]! |= 1 << (at & 31);
+		const index = place.get(mark.id);
+		if (index !== undefined) one[index >> 5]! |= 1 << (index & 31);
 		return one;
 	};
 	const out = new Uint32Array(size);

@@ -59,9 +59,11 @@ function stands(reach: Reach, at: Instant, zone: string): string {
 	if (reach.position === 'shut') return 'Only staff may open it.';
 	const { from, until } = reach.hours;
 	const now = within(reach.hours, at);
+	// what is over has an end
 	if (now === 'after') return `Closed since ${boundWords(until!, zone, 'until')}: only staff may open it.`;
 	const may = `may ${allowanceWords(reach.allow)}`;
 	const until_ = until === null ? '' : ` until ${boundWords(until, zone, 'until')}`;
+	// what has not begun has a beginning
 	const from_ = now === 'before' ? ` from ${boundWords(from!, zone, 'from')}` : '';
 	return `${subject(reach)} ${may}${from_}${until_}${tail(reach)}.`;
 }

@@ -61,16 +61,19 @@ export interface DayHabit {
 /** The habit of a language (BCP 47); English names of months are known besides. */
 export function dayHabitOf(language: string): DayHabit {
 	const noon = (month: number) => new Date(Date.UTC(2026, month, 15, 12));
-	const name = (of: string, month: number, length: 'long' | 'short') =>
-		new Intl.DateTimeFormat(of, { month: length, day: 'numeric', timeZone: 'UTC' })
+	const name = (locale: string, month: number, length: 'long' | 'short') =>
+		// a month and a day were asked for, so both are among the parts
+		new Intl.DateTimeFormat(locale, { month: length, day: 'numeric', timeZone: 'UTC' })
 			.formatToParts(noon(month))
 			.find((p) => p.type === 'month')!
-			.value.toLocaleLowerCase(of)
+			.value.toLocaleLowerCase(locale)
 			.replace(/\.$/, '');
 	const parts = new Intl.DateTimeFormat(language, { day: 'numeric', month: 'numeric', year: 'numeric' }).formatToParts(noon(0)).map((p) => p.type);
 	return {
 		dayFirst: parts.indexOf('day') < parts.indexOf('month'),
-		months: Array.from({ length: 12 }, (_, month) => [...new Set([language, 'en'].flatMap((of) => [name(of, month, 'long'), name(of, month, 'short')]))])
+		months: Array.from({ length: 12 }, (_, month) => [
+			...new Set([language, 'en'].flatMap((locale) => [name(locale, month, 'long'), name(locale, month, 'short')]))
+		])
 	};
 }
 

@@ -67,9 +67,10 @@ export const usualOrder = (finding: boolean): Order => (finding ? { by: 'match',
 /** Reads an order: `orderOf('-size')` → { by: 'size', down: true }; null where it is not one. */
 export function orderOf(text: string | null): Order | null {
 	const by = orderNames.find((o) => o === text?.replace(/^-/, ''));
-	return by ? { by, down: text!.startsWith('-') } : null;
+	return by ? { by, down: text?.startsWith('-') === true } : null;
 }
 
+/** An order as an address has it: `-changed` is the latest first. */
 export const orderText = (order: Order): string => (order.down ? '-' : '') + order.by;
 
 interface Params {

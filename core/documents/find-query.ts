@@ -14,6 +14,7 @@ const wordOf = (text: string): string => text.replace(/^-+/, '');
 
 const termsOf = (q: string): Term[] =>
 	[...q.matchAll(/(-?)(?:"([^"]*)"?|(\S+))/g)]
+		// the pattern has found the one or the other
 		.map(([, not, phrase, word]) => ({ text: phrase === undefined ? wordOf(word!) : wordOf(phrase.trim()) && `"${phrase.trim()}"`, out: not === '-' }))
 		.filter((term) => term.text !== '')
 		.slice(0, mostTerms);
@@ -59,7 +60,7 @@ export function partsAround(body: string, stems: readonly string[], reach = 250)
 	// letters that fold to another length are rare: their places are a little off, which the reach makes good
 	const places = stems
 		.map((stem) => folded.indexOf(plain(stem)))
-		.filter((at) => at >= 0)
+		.filter((position) => position >= 0)
 		.sort((a, b) => a - b);
 	if (!places.length) return null;
 	const parts: string[] = [];

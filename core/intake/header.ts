@@ -9,9 +9,9 @@ export const headerWindow = 1024;
  */
 export function pdfVersion(start: Uint8Array): string | null {
 	const text = latin1(start.subarray(0, headerWindow));
-	const at = text.indexOf('%PDF-');
-	if (at < 0) return null;
-	return /^%PDF-(\d\.\d)/.exec(text.slice(at))?.[1] ?? '';
+	const offset = text.indexOf('%PDF-');
+	if (offset < 0) return null;
+	return /^%PDF-(\d\.\d)/.exec(text.slice(offset))?.[1] ?? '';
 }
 
 const kinds: readonly (readonly [string, string])[] = [

@@ -113,15 +113,15 @@ export function planMembers(
 	const groups = new Map(options.groups.flatMap((g) => [[g.slug.toLowerCase(), g.slug] as const, [g.name.toLowerCase(), g.slug] as const]));
 	const newGroups: string[] = [];
 	const seen = new Map<string, number>();
-	const at = (row: readonly string[], meaning: Meaning) => (mapping[meaning] === undefined ? '' : asLine(row[mapping[meaning]] ?? ''));
+	const cellOf = (row: readonly string[], meaning: Meaning) => (mapping[meaning] === undefined ? '' : asLine(row[mapping[meaning]] ?? ''));
 	/** Whether a line says anything in a column, be it that it is empty. */
 	const isThere = (row: readonly string[], meaning: Meaning) => mapping[meaning] !== undefined && row[mapping[meaning]] !== undefined;
-	const about = (row: readonly string[]) => `${at(row, 'email')} ${at(row, 'group')}`.toLowerCase();
+	const about = (row: readonly string[]) => `${cellOf(row, 'email')} ${cellOf(row, 'group')}`.toLowerCase();
 	const linesAbout = new Map<string, number>();
 	for (const row of rows) linesAbout.set(about(row), (linesAbout.get(about(row)) ?? 0) + 1);
 
 	const plan = (row: readonly string[], line: number): PlannedLine => {
-		const cell = (meaning: Meaning) => at(row, meaning);
+		const cell = (meaning: Meaning) => cellOf(row, meaning);
 		const wrong = (trouble: string): PlannedLine => ({ line, kind: 'wrong', trouble });
 		const email = cell('email').toLowerCase();
 		if (!email) return wrong('There is no mail address.');
@@ -170,7 +170,7 @@ export function planMembers(
 			line,
 			kind,
 			email,
-			name: name || there!.name,
+			name: name || (there?.name ?? ''),
 			...(nameChanges ? { formerName: there.name } : {}),
 			group,
 			from,

@@ -14,6 +14,7 @@ export const scopeWords = {
 
 export type Scope = keyof typeof scopeWords;
 export const scopes = Object.keys(scopeWords) as readonly Scope[];
+/** Whether a text names something that a token can be given. */
 export const isScope = (text: string): text is Scope => Object.hasOwn(scopeWords, text);
 
 /** Scopes that a token bound to folders can have: the others reach over all folders. */

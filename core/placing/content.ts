@@ -264,6 +264,7 @@ export function indexOf(layout: Layout, content: PageContent): Indexed[] {
 		case 'pocket':
 			// an entry that rests is met by nobody: it turns nobody away
 			return (content as Pocket).entries.flatMap(({ id, document, resting = false }) =>
+				// whoever asks for placements has given every entry its id (withIds)
 				document ? [{ id: id!, document, form: 'entry' as const, press: 'over' as const, locked: resting, page: null }] : []
 			);
 	}
@@ -273,11 +274,13 @@ export function indexOf(layout: Layout, content: PageContent): Indexed[] {
 export function withPlacement(content: Article, id: string, change: (attrs: KeptPlacement) => KeptPlacement | null): Article {
 	const walk = (node: ContentNode): ContentNode[] => {
 		if (node.type === 'placement' && node.attrs?.id === id) {
+			// a node of this type has these attributes: the schema of contents says so
 			const next = change(node.attrs as unknown as KeptPlacement);
 			return next ? [{ ...node, attrs: next }] : [];
 		}
 		return [node.content ? { ...node, content: node.content.flatMap(walk) } : node];
 	};
+	// one node in, one node out, of the same type
 	return walk(content)[0] as unknown as Article;
 }
 
@@ -297,6 +300,7 @@ export function withoutPlacement(layout: Layout, content: PageContent, id: strin
 export function placementsOf(content: Article): KeptPlacement[] {
 	const out: KeptPlacement[] = [];
 	const walk = (node: ContentNode) => {
+		// a node of this type has these attributes: the schema of contents says so
 		if (node.type === 'placement') out.push(node.attrs as unknown as KeptPlacement);
 		node.content?.forEach(walk);
 	};
@@ -311,10 +315,12 @@ export function contentLines(layout: Layout, content: PageContent): string[] {
 			const lines: string[] = [];
 			const words = (node: ContentNode): string => {
 				if (node.type === 'placement') {
+					// a node of this type has these attributes: the schema of contents says so
 					const { document, form, press, words: own, picture } = node.attrs as unknown as KeptPlacement;
 					return `[${own ? `${own}: ` : ''}${document}, ${picture ? 'own picture, ' : ''}${form}, ${press}]`;
 				}
 				if (node.type === 'picture') {
+					// a node of this type has these attributes: the schema of contents says so
 					const { alt, caption, href } = node.attrs as unknown as PictureAttrs;
 					const said = [alt, caption, href && `leads to ${href}`].filter(Boolean).join(', ');
 					return `[picture${said && `: ${said}`}]`;

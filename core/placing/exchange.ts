@@ -14,26 +14,27 @@ export interface Exchanged {
  */
 export function exchanged(layout: Layout, content: PageContent, from: ReadonlySet<string>, to: string, only: ReadonlySet<string> | null = null): Exchanged {
 	const places: string[] = [];
-	const at = (place: unknown, document: unknown): boolean => {
+	const isPlaced = (place: unknown, document: unknown): boolean => {
 		const is = typeof document === 'string' && from.has(document) && (!only || only.has(String(place)));
 		if (is) places.push(String(place));
 		return is;
 	};
 	const walk = (node: ContentNode): ContentNode => {
-		if (node.type === 'placement') return at(node.attrs?.id, node.attrs?.document) ? { ...node, attrs: { ...node.attrs, document: to } } : node;
+		if (node.type === 'placement') return isPlaced(node.attrs?.id, node.attrs?.document) ? { ...node, attrs: { ...node.attrs, document: to } } : node;
 		return node.content ? { ...node, content: node.content.map(walk) } : node;
 	};
 	const next = ((): PageContent => {
 		switch (layout) {
 			case 'article':
+				// what was changed are addresses in it, not its shape
 				return walk(content as Article) as unknown as Article;
 			case 'catalogue': {
 				const { documents = [], ...rest } = content as Catalogue;
-				return { ...rest, documents: documents.map((document, i) => (at(`list-${i + 1}`, document) ? to : document)) };
+				return { ...rest, documents: documents.map((document, i) => (isPlaced(`list-${i + 1}`, document) ? to : document)) };
 			}
 			case 'pocket': {
 				const { entries, ...rest } = content as Pocket;
-				return { ...rest, entries: entries.map((entry) => (at(entry.id, entry.document) ? { ...entry, document: to } : entry)) };
+				return { ...rest, entries: entries.map((entry) => (isPlaced(entry.id, entry.document) ? { ...entry, document: to } : entry)) };
 			}
 		}
 	})();

@@ -30,14 +30,14 @@ export function addDays(days: readonly DayFigures[], { first, last }: Days): Add
 	const staff = { openings: 0, saves: 0 };
 	const week = Array.from({ length: 7 }, () => new Array<number>(24).fill(0));
 	const byDevice = devices.map((device) => ({ device, n: 0 }));
-	for (const of of days) {
-		if (of.day < first || of.day > last) continue;
-		for (const key of Object.keys(figures) as (keyof typeof figures)[]) figures[key] += of[key];
-		staff.openings += of.staffOpenings;
-		staff.saves += of.staffSaves;
-		const hours = week[weekdayOf(of.day)]!;
-		for (const [hour, n] of of.hours.entries()) hours[hour]! += n;
-		for (const [i, n] of of.devices.entries()) byDevice[i]!.n += n;
+	for (const sum of days) {
+		if (sum.day < first || sum.day > last) continue;
+		for (const key of Object.keys(figures) as (keyof typeof figures)[]) figures[key] += sum[key];
+		staff.openings += sum.staffOpenings;
+		staff.saves += sum.staffSaves;
+		const hours = week[weekdayOf(sum.day)]!;
+		for (const [hour, n] of sum.hours.entries()) hours[hour]! += n;
+		for (const [i, n] of sum.devices.entries()) byDevice[i]!.n += n;
 	}
 	return { figures, staff, week, devices: byDevice.filter(({ n }) => n) };
 }

@@ -56,9 +56,9 @@ export function monthsOf(first: string, last: string): string[] {
 /** The report on `rows`, one for each document and month, over the days from `first` to `last`. Kinds of figures that a document has none of are left out. */
 export function itemReport(
 	rows: readonly MonthFigures[],
-	of: { readonly site: string; readonly origin: string; readonly first: string; readonly last: string; readonly created: string }
+	header: { readonly site: string; readonly origin: string; readonly first: string; readonly last: string; readonly created: string }
 ): ItemReport {
-	const months = monthsOf(of.first, of.last);
+	const months = monthsOf(header.first, header.last);
 	const documents = new Map<string, { title: string; byMonth: Map<string, MonthFigures> }>();
 	for (const row of rows) {
 		const known = documents.get(row.slug);
@@ -75,7 +75,7 @@ export function itemReport(
 				items.push({
 					Item: title,
 					Proprietary_ID: `ianua:${slug}`,
-					URI: `${of.origin}/d/${slug}`,
+					URI: `${header.origin}/d/${slug}`,
 					Metric_Type: metric,
 					Reporting_Period_Total: total,
 					months: byMonth
@@ -87,10 +87,10 @@ export function itemReport(
 			Report_Name: 'Item Report',
 			Report_ID: 'IR',
 			Release: '5',
-			Institution_Name: of.site,
+			Institution_Name: header.site,
 			Metric_Types: metrics.map(([m]) => m).join('; '),
-			Reporting_Period: `Begin_Date=${of.first}; End_Date=${of.last}`,
-			Created: of.created,
+			Reporting_Period: `Begin_Date=${header.first}; End_Date=${header.last}`,
+			Created: header.created,
 			Created_By: 'Ianua'
 		},
 		months,

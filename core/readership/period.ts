@@ -72,6 +72,7 @@ export function periodOf(
 	const earliest = dayAfter(last, 1 - mostDays);
 	const chosen = from && from < earliest ? earliest : from;
 	const preset = chosen ? null : (lengths.find((l) => String(l) === asked.days) ?? 30);
+	// without a day chosen there is a preset
 	const first = chosen ?? dayAfter(last, 1 - preset!);
 	const length = daysIn({ first, last });
 	const by = steps.find((s) => s === asked.by) ?? (length > 180 ? 'month' : length > 60 ? 'week' : 'day');

@@ -115,22 +115,22 @@ const anyDay = fc.array(anyEntry, { maxLength: 80 }).map((list) => list.sort((a,
 
 describe('a clock hour', () => {
 	const day = { from: Date.parse('2026-10-24T23:00Z'), until: Date.parse('2026-10-26T00:00Z') };
-	const of = (at: string, zone: string, within = day) =>
+	const refused = (at: string, zone: string, within = day) =>
 		Object.values(clockHour(Date.parse(at), hourIn(zone), within)).map((t) => new Date(t).toISOString().slice(11, 16));
 	it('goes from its first instant until the next begins; where clocks go back it is longer', () => {
-		expect(of('2026-10-25T12:34:56Z', 'Europe/London')).toEqual(['12:00', '13:00']);
-		expect([of('2026-10-25T00:30Z', 'Europe/London'), of('2026-10-25T01:30Z', 'Europe/London')]).toEqual([
+		expect(refused('2026-10-25T12:34:56Z', 'Europe/London')).toEqual(['12:00', '13:00']);
+		expect([refused('2026-10-25T00:30Z', 'Europe/London'), refused('2026-10-25T01:30Z', 'Europe/London')]).toEqual([
 			['00:00', '02:00'],
 			['00:00', '02:00']
 		]);
 		// Kathmandu is 5:45 ahead
-		expect(of('2026-10-25T12:00Z', 'Asia/Kathmandu')).toEqual(['11:15', '12:15']);
+		expect(refused('2026-10-25T12:00Z', 'Asia/Kathmandu')).toEqual(['11:15', '12:15']);
 		// half an hour goes back: from half past one on, twice
 		const howe = { from: Date.parse('2026-04-04T13:00Z'), until: Date.parse('2026-04-05T13:30Z') };
-		expect(of('2026-04-04T15:10Z', 'Australia/Lord_Howe', howe)).toEqual(['14:00', '15:30']);
+		expect(refused('2026-04-04T15:10Z', 'Australia/Lord_Howe', howe)).toEqual(['14:00', '15:30']);
 	});
 	it('goes no further than its day', () => {
-		expect(of('2026-10-24T23:10Z', 'Europe/London', { from: Date.parse('2026-10-24T23:00Z'), until: Date.parse('2026-10-24T23:30Z') })).toEqual([
+		expect(refused('2026-10-24T23:10Z', 'Europe/London', { from: Date.parse('2026-10-24T23:00Z'), until: Date.parse('2026-10-24T23:30Z') })).toEqual([
 			'23:00',
 			'23:30'
 		]);
@@ -185,24 +185,24 @@ describe('a day', () => {
 				const until = end * 1000;
 				const sum = sumDay(entries, until, utcHour, robots);
 				const all = naive(entries, robots).filter((e) => e.at < until);
-				const of = (...kinds: EntryKind[]) => all.filter((e) => kinds.includes(e.kind));
-				const requests = of('opened', 'saved');
+				const ofKinds = (...kinds: EntryKind[]) => all.filter((e) => kinds.includes(e.kind));
+				const requests = ofKinds('opened', 'saved');
 				const byStaff = (kind: EntryKind) => entries.filter((e) => e.staff && !e.robot && !e.preload && e.at < until && e.kind === kind).length;
 				expect(sum).toMatchObject({
-					openings: of('opened').length,
-					saves: of('saved').length,
-					printed: of('printed').length,
-					refusals: of('turned-away').length,
-					knocks: of('knocked').length,
-					keysUsed: of('key-used').length,
-					shown: of('shown').length,
-					looks: of('looked').length,
+					openings: ofKinds('opened').length,
+					saves: ofKinds('saved').length,
+					printed: ofKinds('printed').length,
+					refusals: ofKinds('turned-away').length,
+					knocks: ofKinds('knocked').length,
+					keysUsed: ofKinds('key-used').length,
+					shown: ofKinds('shown').length,
+					looks: ofKinds('looked').length,
 					controlled: requests.filter((e) => e.controlled).length,
 					staffOpenings: byStaff('opened'),
 					staffSaves: byStaff('saved'),
 					uniqueRequests: new Set(requests.map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
-					uniqueInvestigations: new Set(of('opened', 'saved', 'looked').map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
-					seconds: of('read').reduce((n, e) => n + (e.attention ?? []).reduce((m, a) => m + a.seconds, 0), 0)
+					uniqueInvestigations: new Set(ofKinds('opened', 'saved', 'looked').map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
+					seconds: ofKinds('read').reduce((n, e) => n + (e.attention ?? []).reduce((m, a) => m + a.seconds, 0), 0)
 				});
 				const total = (numbers: readonly number[]) => numbers.reduce((a, b) => a + b, 0);
 				expect(total(sum.hours)).toBe(requests.length);
@@ -210,9 +210,9 @@ describe('a day', () => {
 				expect(total(sum.sources.map((s) => s.openings + s.saves))).toBe(requests.length);
 				expect(total(sum.sources.map((s) => s.shown))).toBe(sum.shown);
 				expect(new Set(sum.readers.filter((r) => r.openings + r.saves).map((r) => r.reader)).size).toBe(new Set(requests.map((e) => e.reader)).size);
-				const away = (of: Pick<RefusedSum, 'reason' | 'reader' | 'key'>, page: string | null) => `${of.reason} ${page} ${of.reader} ${of.key}`;
+				const away = (sum: Pick<RefusedSum, 'reason' | 'reader' | 'key'>, page: string | null) => `${sum.reason} ${page} ${sum.reader} ${sum.key}`;
 				const refused = new Map<string, [number, number]>();
-				for (const e of of('turned-away')) refused.set(away(e, e.source.page), [(refused.get(away(e, e.source.page))?.[0] ?? 0) + 1, e.at]);
+				for (const e of ofKinds('turned-away')) refused.set(away(e, e.source.page), [(refused.get(away(e, e.source.page))?.[0] ?? 0) + 1, e.at]);
 				expect(new Map(sum.refused.map((r) => [away(r, r.page), [r.times, r.lastAt]]))).toEqual(refused);
 				for (const r of sum.readers) expect(r.seconds).toBe(total([...r.pages.values()]));
 				expect(total(sum.readers.map((r) => r.seconds))).toBe(sum.seconds);
@@ -225,8 +225,8 @@ describe('a day', () => {
 			fc.property(anyDay, (entries) => {
 				const sum = sumDay(entries, Infinity, utcHour);
 				const all = naive(entries, new Set());
-				const of = (some: readonly Summable[], kind: EntryKind) => some.filter((e) => e.kind === kind).length;
-				const grouped = <T>(name: (of: T) => string, list: readonly T[]) => {
+				const countOf = (some: readonly Summable[], kind: EntryKind) => some.filter((e) => e.kind === kind).length;
+				const grouped = <T>(name: (item: T) => string, list: readonly T[]) => {
 					const groups = new Map<string, T[]>();
 					for (const e of list) groups.set(name(e), [...(groups.get(name(e)) ?? []), e]);
 					return groups;
@@ -244,9 +244,9 @@ describe('a day', () => {
 						edition: own[0]!.edition,
 						person: null,
 						key: own.find((e) => e.key)?.key ?? null,
-						openings: of(own, 'opened'),
-						saves: of(own, 'saved'),
-						printed: of(own, 'printed'),
+						openings: countOf(own, 'opened'),
+						saves: countOf(own, 'saved'),
+						printed: countOf(own, 'printed'),
 						seconds: [...pages.values()].reduce((a, b) => a + b, 0),
 						firstAt: own[0]!.at,
 						lastAt: own.at(-1)!.at,
@@ -260,7 +260,7 @@ describe('a day', () => {
 					all.filter((e) => ['opened', 'saved', 'shown', 'looked'].includes(e.kind))
 				);
 				expect(new Map(sum.sources.map((s) => [sourceName({ ...s, source: s }), [s.shown, s.looks, s.openings, s.saves]]))).toEqual(
-					new Map([...sources].map(([name, own]) => [name, (['shown', 'looked', 'opened', 'saved'] as const).map((kind) => of(own, kind))]))
+					new Map([...sources].map(([name, own]) => [name, (['shown', 'looked', 'opened', 'saved'] as const).map((kind) => countOf(own, kind))]))
 				);
 				expect(sum.sources).toHaveLength(sources.size);
 				for (let hour = 0; hour < 24; hour++)

@@ -59,9 +59,10 @@ export function edgeChapters(chapters: readonly Chapter[], pages: number, height
 
 /** Index of the chapter in which a page lies: the last that begins on it or before; the innermost of those that begin together. -1 before the first. */
 export function chapterAt(chapters: readonly { readonly page: number | null }[], page: number): number {
-	let at = -1;
+	let current = -1;
 	chapters.forEach((c, i) => {
-		if (c.page !== null && c.page <= page && (at < 0 || c.page >= chapters[at]!.page!)) at = i;
+		// only chapters with a page become the current one
+		if (c.page !== null && c.page <= page && (current < 0 || c.page >= chapters[current]!.page!)) current = i;
 	});
-	return at;
+	return current;
 }

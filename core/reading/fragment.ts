@@ -36,8 +36,8 @@ const kinds: readonly FragmentView['kind'][] = ['Fit', 'FitH', 'FitV', 'FitB', '
 export function fragment(hash: string): Fragment {
 	const values = new Map<string, string>();
 	for (const part of hash.replace(/^#/, '').split(/[&#]/)) {
-		const at = part.indexOf('=');
-		if (at > 0) values.set(part.slice(0, at).toLowerCase(), decoded(part.slice(at + 1)));
+		const equals = part.indexOf('=');
+		if (equals > 0) values.set(part.slice(0, equals).toLowerCase(), decoded(part.slice(equals + 1)));
 	}
 	const page = /^\d{1,7}$/.exec(values.get('page') ?? '');
 	const words = (values.get('search') ?? '').slice(0, 500).match(/[\p{L}\p{M}\p{N}]+/gu) ?? [];

@@ -42,12 +42,12 @@ describe('a line', () => {
 		expect(text(inReadingOrder([{ type: 'beginMarkedContent', tag: 'Artifact' }, ...items, { type: 'endMarkedContent' }]))).toBe('|שלום|');
 	});
 	it('stands on its height: what lies a little higher or lower belongs to it, what lies further off does not', () => {
-		const at = (y: number) => inReadingOrder([...line(['ב'], 700), { ...line(['א'])[0]!, transform: [12, 0, 0, 12, 60, y] }]);
+		const orderAt = (y: number) => inReadingOrder([...line(['ב'], 700), { ...line(['א'])[0]!, transform: [12, 0, 0, 12, 60, y] }]);
 		// a third of a line of 12 points
-		expect(text(at(703))).toBe('אב');
-		expect(text(at(697))).toBe('אב');
-		expect(text(at(704))).toBe('בא');
-		expect(text(at(690))).toBe('בא');
+		expect(text(orderAt(703))).toBe('אב');
+		expect(text(orderAt(697))).toBe('אב');
+		expect(text(orderAt(704))).toBe('בא');
+		expect(text(orderAt(690))).toBe('בא');
 	});
 	it('one piece alone, and one that goes half and half, stay', () => {
 		expect(text(inReadingOrder(line(['א'])))).toBe('א');

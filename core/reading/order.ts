@@ -25,6 +25,7 @@ interface Mark {
 }
 /** Marks that the structure of the document names, or that set text apart from it. Others, such as those of single glyphs, say nothing. */
 const says = ({ id, tag }: Mark) => Boolean(id) || tag === 'Artifact';
+// a matrix has six numbers
 const upright = ({ transform: [a, b, c] }: Piece) => a! > 0 && b === 0 && c === 0;
 const onOneLine = (a: Piece, b: Piece) => upright(a) && upright(b) && Math.abs(a.transform[5]! - b.transform[5]!) < Math.abs(a.transform[3]!) * 0.3;
 

@@ -35,8 +35,8 @@ describe('pages to print', () => {
 describe('the words around a find', () => {
 	const text = 'Boats longer than fifty-seven feet turn only at\nTernwell basin and above the top lock. The weir was rebuilt.';
 	it('are cut at words', () => {
-		const at = text.indexOf('lock');
-		expect(around(text, at, 4, 20)).toEqual({ before: '… and above the top ', found: 'lock', after: '. The weir was …' });
+		const position = text.indexOf('lock');
+		expect(around(text, position, 4, 20)).toEqual({ before: '… and above the top ', found: 'lock', after: '. The weir was …' });
 	});
 	it('are whole at the beginning and the end of a page', () => {
 		expect(around(text, 0, 5, 12)).toMatchObject({ before: '', found: 'Boats' });

@@ -31,6 +31,7 @@ export function zoomStep(percent: number, direction: 1 | -1): number {
 	return next ?? (direction > 0 ? mostZoom : leastZoom);
 }
 
+/** A zoom in percent, within what the room offers. */
 export const boundZoom = (percent: number): number => Math.min(mostZoom, Math.max(leastZoom, percent));
 
 /** Tools of the reading room, each of which can be left out. */

@@ -3,12 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { actionWords, trailActions, trailChanges } from './trail';
 
 const names: Record<string, string> = { g1: 'Friends', g2: 'Lock wardens' };
-const of = (before: unknown, after: unknown) => trailChanges({ action: 'door-set', kind: 'document', before, after }, (id) => names[id] ?? null);
+const changesOf = (before: unknown, after: unknown) => trailChanges({ action: 'door-set', kind: 'document', before, after }, (id) => names[id] ?? null);
 
 describe('the audit trail in words', () => {
 	it('tells what changed, from what to what, and nothing else', () => {
 		expect(
-			of(
+			changesOf(
 				{ position: 'keyed', groups: ['g1'], people: [], allow: { save: true, print: true }, until: null, listed: true },
 				{ position: 'open', groups: ['g1', 'g2'], people: [], allow: { save: false, print: true }, until: '2027-03-31', listed: true }
 			)
@@ -20,38 +20,38 @@ describe('the audit trail in words', () => {
 		]);
 	});
 	it('what was added has only a to, what was taken out only a from', () => {
-		expect(of(null, { name: 'Ada', role: 'member', id: 'x' })).toEqual([
+		expect(changesOf(null, { name: 'Ada', role: 'member', id: 'x' })).toEqual([
 			{ what: 'name', from: null, to: 'Ada' },
 			{ what: 'role', from: null, to: 'member' }
 		]);
-		expect(of({ name: 'Ada', memberships: [{ group: 'friends', from: '2026-01-01', until: null }] }, null)).toEqual([
+		expect(changesOf({ name: 'Ada', memberships: [{ group: 'friends', from: '2026-01-01', until: null }] }, null)).toEqual([
 			{ what: 'name', from: 'Ada', to: null },
 			{ what: 'memberships', from: 'friends from 2026-01-01', to: null }
 		]);
 	});
 	it('a name with several words is told in words, and things in lists as they are', () => {
 		expect(
-			of({ allMembers: false, turnedAway: { linkTo: '/join' } }, { allMembers: true, turnedAway: { linkTo: '/help' } }).map((c) => [c.from, c.to])
+			changesOf({ allMembers: false, turnedAway: { linkTo: '/join' } }, { allMembers: true, turnedAway: { linkTo: '/help' } }).map((c) => [c.from, c.to])
 		).toEqual([
 			['no', 'yes'],
 			['/join', '/help']
 		]);
-		expect(of({ someNewThing: 1 }, { someNewThing: 2 })).toEqual([{ what: 'some new thing', from: '1', to: '2' }]);
-		expect(of({ list: [] }, { list: [{ a: 1 }, { group: 'g', until: '2026-12-31' }] })).toEqual([
+		expect(changesOf({ someNewThing: 1 }, { someNewThing: 2 })).toEqual([{ what: 'some new thing', from: '1', to: '2' }]);
+		expect(changesOf({ list: [] }, { list: [{ a: 1 }, { group: 'g', until: '2026-12-31' }] })).toEqual([
 			{ what: 'list', from: null, to: '{"a":1}, g until 2026-12-31' }
 		]);
-		expect([of('text', ['list']), of(undefined, null), of(1, 2)]).toEqual([[], [], []]);
+		expect([changesOf('text', ['list']), changesOf(undefined, null), changesOf(1, 2)]).toEqual([[], [], []]);
 	});
 	it('an address and a checksum are called so, and of a checksum the beginning stands', () => {
 		const [a, b] = ['ab'.repeat(32), 'cd'.repeat(32)];
-		expect(of({ slug: 'map', sha256: a }, { slug: 'maps', sha256: b })).toEqual([
+		expect(changesOf({ slug: 'map', sha256: a }, { slug: 'maps', sha256: b })).toEqual([
 			{ what: 'address', from: 'map', to: 'maps' },
 			{ what: 'checksum', from: 'abababababab…', to: 'cdcdcdcdcdcd…' }
 		]);
 	});
 	it('an entry that tells only what is new says nothing of what was', () => {
-		expect(of({ name: 'Ada', role: 'member' }, { role: 'owner' })).toEqual([{ what: 'role', from: 'member', to: 'owner' }]);
-		expect(of({ name: 'Ada', role: 'member' }, {})).toEqual([]);
+		expect(changesOf({ name: 'Ada', role: 'member' }, { role: 'owner' })).toEqual([{ what: 'role', from: 'member', to: 'owner' }]);
+		expect(changesOf({ name: 'Ada', role: 'member' }, {})).toEqual([]);
 	});
 	it('an action is a verb', () => {
 		expect(actionWords('door-set')).toBe('set the door of');
@@ -80,18 +80,18 @@ describe('the audit trail in words', () => {
 					['all one', before.all.one, after.all.one],
 					['all two', before.all.two, after.all.two]
 				] as const;
-				const told = of(before, after);
+				const told = changesOf(before, after);
 				expect(told.map((c) => c.what)).toEqual(pairs.filter(([, a, b]) => words(a) !== words(b)).map(([what]) => what));
 				// there and back tells the same the other way round
-				expect(of(after, before).map(({ what, from, to }) => ({ what, from: to, to: from }))).toEqual(told);
-				expect(of(before, before)).toEqual([]);
+				expect(changesOf(after, before).map(({ what, from, to }) => ({ what, from: to, to: from }))).toEqual(told);
+				expect(changesOf(before, before)).toEqual([]);
 			})
 		);
 	});
 	it('ids of the rows themselves are never told', () =>
-		expect(of({ id: 'a', key: 'b', knock: 'c', editionId: 'd', documentId: 'e' }, { id: 'f', key: 'g', knock: 'h', editionId: 'i', documentId: 'j' })).toEqual(
-			[]
-		));
+		expect(
+			changesOf({ id: 'a', key: 'b', knock: 'c', editionId: 'd', documentId: 'e' }, { id: 'f', key: 'g', knock: 'h', editionId: 'i', documentId: 'j' })
+		).toEqual([]));
 	it('every action that is written has a verb of its own', () => {
 		expect(new Set(trailActions.map(actionWords)).size).toBeGreaterThan(trailActions.length - 3);
 		for (const action of trailActions) expect(actionWords(action).length, action).toBeGreaterThan(2);

@@ -43,6 +43,7 @@ const actions: Record<string, string> = {
 };
 export const trailActions: readonly string[] = Object.keys(actions);
 
+/** An action of the trail in words; one that is not known as it is written. */
 export const actionWords = (action: string): string => actions[action] ?? action;
 
 const fields: Record<string, string> = {

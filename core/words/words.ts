@@ -16,7 +16,9 @@ export type Language = (typeof languages)[number];
 /** Each in its own words. */
 export const languageNames: Record<Language, string> = { en: 'English', de: 'Deutsch', fr: 'Français', es: 'Español', pl: 'Polski', ar: 'العربية' };
 
+/** Whether readers’ words are there in a language (BCP 47, its first part). */
 export const isLanguage = (text: string | null | undefined): text is Language => languages.includes(text as Language);
+/** Which way a language is written, for HTML’s `dir`. */
 export const directionOf = (language: Language): 'ltr' | 'rtl' => (language === 'ar' ? 'rtl' : 'ltr');
 
 /** Makes a text of a message: `say('en', { one: '{count} page', other: '{count} pages' }, { count: 2 })` → '2 pages'. */
@@ -46,10 +48,11 @@ export function languageFor(chosen: string | null | undefined, page: string | nu
 export function accepted(header: string): string[] {
 	return header
 		.split(',')
-		.map((part, at) => {
+		.map((part, position) => {
 			const [tag, ...parameters] = part.trim().split(';');
 			const q = parameters.map((p) => /^\s*q=([01](?:\.\d{0,3})?)\s*$/i.exec(p)?.[1]).find((v) => v !== undefined);
-			return { tag: tag!.trim(), weight: q === undefined ? 1 : Number(q), at };
+			// split gives one part at least
+			return { tag: tag!.trim(), weight: q === undefined ? 1 : Number(q), at: position };
 		})
 		.filter(({ tag, weight }) => tag && weight > 0)
 		.sort((a, b) => b.weight - a.weight || a.at - b.at)

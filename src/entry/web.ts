@@ -54,6 +54,7 @@ async function answer(request: IncomingMessage, response: ServerResponse, addres
 }
 
 // what is built lies compressed already, files and pictures do not shrink: this is for pages and JSON
+// Polka's types and Express's name the same two objects
 const compress = compression() as unknown as (request: IncomingMessage, response: ServerResponse, next: () => void) => void;
 
 /** Ms for which the rest of a body is read that nobody wants any more. */

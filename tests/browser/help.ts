@@ -153,8 +153,8 @@ export async function drop(page: Page, target: string, files: readonly { name: s
 		files.map(({ name, bytes }) => ({ name, base64: bytes.toString('base64') }))
 	);
 	const box = (await page.locator(target).first().boundingBox())!;
-	const at = { clientX: box.x + Math.min(box.width / 2, 200), clientY: box.y + Math.min(box.height / 2, 200) };
-	for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent(target, event, { dataTransfer: data, ...at });
+	const point = { clientX: box.x + Math.min(box.width / 2, 200), clientY: box.y + Math.min(box.height / 2, 200) };
+	for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent(target, event, { dataTransfer: data, ...point });
 }
 
 /** What axe-core finds on a page against WCAG 2.2 AA, a line each. */

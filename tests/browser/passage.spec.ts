@@ -78,7 +78,7 @@ test('2b. its hours have a day and a time, typed or chosen in the calendar, in t
 	await expect(page.getByText('not of your computer (America/New_York)')).toBeVisible();
 	const from = page.getByRole('group', { name: 'From' });
 	const until = page.getByRole('group', { name: 'Until' });
-	const day = (of: typeof from) => of.getByRole('textbox', { name: /day$/ });
+	const day = (bound: typeof from) => bound.getByRole('textbox', { name: /day$/ });
 	// day and time at once, the day before the month as the site has it
 	await day(from).fill('7/12/2098 9:00');
 	await day(from).press('Enter');

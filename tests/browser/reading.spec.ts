@@ -48,8 +48,8 @@ async function bring(path: string, door: Record<string, unknown> = { position: '
 
 const pageOf = (page: Page, n: number) => page.locator(`.page[data-page-number="${n}"]`);
 const drawn = (page: Page, n: number) => expect(page.locator(`.page[data-page-number="${n}"][data-loaded]`)).toBeVisible();
-const at = (page: Page, n: number) => expect(page.locator('.stage')).toHaveAttribute('data-page', String(n));
-const box = async (of: Locator) => (await of.boundingBox())!;
+const isOnPage = (page: Page, n: number) => expect(page.locator('.stage')).toHaveAttribute('data-page', String(n));
+const box = async (element: Locator) => (await element.boundingBox())!;
 const open = async (page: Page, path: string) => {
 	await page.goto(path);
 	await expect(page.locator('.standin.gone')).toBeAttached();
@@ -113,12 +113,12 @@ test('a leaf turns over the spine, and stands still for who asks for less motion
 	await drawn(page, 3);
 	await page.getByRole('button', { name: 'Next page' }).click();
 	await expect(page.locator('.turning-leaf')).toBeAttached();
-	await at(page, 4);
+	await isOnPage(page, 4);
 	await expect(page.locator('.turning-leaf')).toHaveCount(0);
 	await drawn(page, 5);
 	await page.emulateMedia({ reducedMotion: 'reduce' });
 	await page.getByRole('button', { name: 'Page before' }).click();
-	await at(page, 2);
+	await isOnPage(page, 2);
 	await expect(page.locator('.turning-leaf')).toHaveCount(0);
 });
 
@@ -228,12 +228,12 @@ test('in a long document find begins where the words stand, and goes on until ev
 	await dialog.getByRole('searchbox').fill('HERON  stands');
 	await expect(dialog.getByRole('status')).toContainText('1 / 2 times');
 	await expect(dialog.locator('.count')).toContainText(/Looked through \d+ of 90 pages/);
-	await at(page, 70);
+	await isOnPage(page, 70);
 	await expect(dialog.locator('.place')).toHaveText([/A heron stands at lock 70/, /A heron stands at lock 85/]);
 	await dialog.getByRole('button', { name: 'Next place' }).click();
-	await at(page, 85);
+	await isOnPage(page, 85);
 	await dialog.getByRole('button', { name: 'Next place' }).click();
-	await at(page, 70);
+	await isOnPage(page, 70);
 	letThrough();
 	await expect(dialog.locator('.count')).toHaveText('1 / 2 times', { timeout: 40_000 });
 
@@ -243,7 +243,7 @@ test('in a long document find begins where the words stand, and goes on until ev
 		await again.route(/\/read\/found\?/, (route) => route.fulfill({ body: answer }));
 		await open(again, `/d/${slug}/read#search=%22heron%22`);
 		await expect(again.locator('[data-opens="find"]')).toContainText('2 times');
-		await at(again, 70);
+		await isOnPage(again, 70);
 	}
 });
 
@@ -251,11 +251,11 @@ test('the fragment leads to a page, a zoom and a place (RFC 8118)', async ({ peo
 	const slug = await bring(declaration, { position: 'open' }, 'fragment.pdf');
 	const page = await people.as('visitor');
 	await open(page, `/d/${slug}/read#page=3`);
-	await at(page, 3);
+	await isOnPage(page, 3);
 	await drawn(page, 3);
 	await page.goto('about:blank');
 	await open(page, `/d/${slug}/read#page=4&zoom=200,250,100`);
-	await at(page, 4);
+	await isOnPage(page, 4);
 	await expect(page.locator('[data-opens="fit"]')).toHaveText('200 %');
 	// 100 points below the upper edge of the page stand at the upper edge of the window
 	await expect(async () => {
@@ -271,7 +271,7 @@ test('the fragment leads to a page, a zoom and a place (RFC 8118)', async ({ peo
 	// the address goes along, and can be handed on
 	await page.keyboard.press('Escape');
 	await page.keyboard.press('End');
-	await at(page, 8);
+	await isOnPage(page, 8);
 	await expect(page).toHaveURL(/#page=8$/);
 });
 
@@ -293,16 +293,16 @@ test('distances in a fragment run from the corner of the page as it stands, also
 			if (wanted.left !== undefined) expect(Math.abs(left - wanted.left), `left ${left}`).toBeLessThan(6);
 		}).toPass();
 	await open(page, `/d/${slug}/read#page=4&zoom=200,250,100`);
-	await at(page, 4);
+	await isOnPage(page, 4);
 	await near(2, 4, { left: 250, top: 100 });
 	await page.goto('about:blank');
 	await open(page, `/d/${slug}/read#page=5&zoom=300,120,310`);
-	await at(page, 5);
+	await isOnPage(page, 5);
 	await near(3, 5, { left: 120, top: 310 });
 	// a rectangle fills the window
 	await page.goto('about:blank');
 	await open(page, `/d/${slug}/read#page=4&viewrect=100,150,300,200`);
-	await at(page, 4);
+	await isOnPage(page, 4);
 	const stage = await box(page.locator('.stage'));
 	const zoom = (Math.min(stage.width / 300, stage.height / 200) * 72) / 96;
 	await expect(page.locator('[data-opens="fit"]')).toHaveText(new RegExp(`^${Math.round(zoom * 100)}(\\.\\d+)? %$`));
@@ -337,7 +337,7 @@ test('a link inside leads to its place also on a page that the file turns and th
 	await expect(outside).toHaveAttribute('rel', /noopener/);
 	await expect(outside).toHaveAttribute('target', '_blank');
 	await pageOf(page, 1).locator('.annotationLayer a').first().press('Enter');
-	await at(page, 8);
+	await isOnPage(page, 8);
 	await expect(async () => {
 		const [stage, leaf] = [await box(page.locator('.stage')), await box(pageOf(page, 8))];
 		const points = ((stage.y - leaf.y) / leaf.height) * 841.89;
@@ -363,14 +363,14 @@ test('three thousand pages: the first at once, the middle soon, the fore-edge of
 	await expect(page.locator('.turning')).toContainText('of 3,008');
 	await page.getByRole('textbox', { name: 'Page' }).fill('1504');
 	await page.getByRole('textbox', { name: 'Page' }).press('Enter');
-	await at(page, 1504);
+	await isOnPage(page, 1504);
 	await drawn(page, 1504);
 	const slider = page.getByRole('slider', { name: 'Pages' });
 	await slider.focus();
 	await page.keyboard.press('End');
-	await at(page, 3008);
+	await isOnPage(page, 3008);
 	await page.keyboard.press('PageUp');
-	await at(page, 2998);
+	await isOnPage(page, 2998);
 	expect(await page.locator('.fore-edge line').count()).toBeLessThan(220);
 	// what is drawn is let go: never more than three windows' worth
 	const pixels = await page.evaluate(() =>
@@ -409,7 +409,7 @@ test('a document written from right to left: its words are found, and lie where 
 	const page = await people.as('visitor');
 	await open(page, `/d/${slug}/read#search=${encodeURIComponent('"الربيع"')}`);
 	await expect(page.locator('[data-opens="find"]')).toContainText('1 time');
-	await at(page, 2);
+	await isOnPage(page, 2);
 	await expect(pageOf(page, 2).locator('.textLayer .highlight').first()).toBeVisible();
 	expect((await pageOf(page, 2).locator('.textLayer').textContent())!.normalize('NFKC').replace(/\s+/g, ' ')).toContain('الأهوسة تفتح في الربيع');
 	// what is marked lies over the last word of the line, which is its leftmost
@@ -733,7 +733,7 @@ test('axe finds nothing against WCAG 2.2 AA in the room’s states, light and da
 test('on a phone a finger turns the pages and two zoom; the fore-edge is there', async ({ people }) => {
 	const page = await people.as('visitor', { viewport: { width: 360, height: 740 }, hasTouch: true, isMobile: true });
 	await open(page, '/d/cruising-guide/read?way=one-by-one&fit=page');
-	await at(page, 1);
+	await isOnPage(page, 1);
 	const swipe = (from: number, to: number) =>
 		page.locator('.stage').evaluate(
 			(stage, [from, to]) => {
@@ -744,9 +744,9 @@ test('on a phone a finger turns the pages and two zoom; the fore-edge is there',
 			[from, to]
 		);
 	await swipe(300, 80);
-	await at(page, 2);
+	await isOnPage(page, 2);
 	await swipe(80, 300);
-	await at(page, 1);
+	await isOnPage(page, 1);
 	await expect(page.getByRole('slider', { name: 'Pages' })).toBeVisible();
 	const more = await box(page.getByRole('button', { name: 'More' }));
 	expect(more.y).toBeGreaterThan(740 / 2);

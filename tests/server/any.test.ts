@@ -40,11 +40,11 @@ async function fits(o: Operation, sent: unknown, response: Response): Promise<vo
 describe('any value that a schema allows', () => {
 	it('in a body', async () => {
 		const boss = await staff();
-		const at = await own(boss);
+		const place = await own(boss);
 		const answered = new Set<number>();
 		for (const o of operations.filter((o) => o.body && !o.form && !elsewhere.has(named(o)))) {
 			for (const body of fc.sample(anyOf(o.body!), { numRuns: 25, seed })) {
-				const response = await boss.send(o.method.toUpperCase(), at(o), body);
+				const response = await boss.send(o.method.toUpperCase(), place(o), body);
 				answered.add(response.status);
 				await fits(o, body, response);
 			}
@@ -54,12 +54,12 @@ describe('any value that a schema allows', () => {
 	}, 240_000);
 	it('in a query', async () => {
 		const boss = await staff();
-		const at = await own(boss);
+		const place = await own(boss);
 		for (const o of operations.filter((o) => o.method === 'get' && o.query && o.path !== '/readership/live')) {
 			for (const query of fc.sample(anyOf(o.query!), { numRuns: 12, seed }) as Record<string, unknown>[]) {
 				// an address carries whole characters only
 				const asked = Object.entries(query).map(([name, value]) => `${name}=${encodeURIComponent(String(value).replace(/\p{Surrogate}/gu, ''))}`);
-				await fits(o, asked, await boss.get(`${at(o)}?${asked.join('&')}`));
+				await fits(o, asked, await boss.get(`${place(o)}?${asked.join('&')}`));
 			}
 		}
 	}, 240_000);

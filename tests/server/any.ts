@@ -29,7 +29,7 @@ const formats: Record<string, Arbitrary<string>> = {
 export function anyOf(schema: Schema, depth = 5, above: readonly Schema[] = []): Arbitrary<unknown> {
 	const s = schema as Schema & { $id?: string; $ref?: string; type?: string; const?: unknown; enum?: unknown[]; anyOf?: Schema[]; allOf?: Schema[] };
 	const within = s.$id ? [...above, s] : above;
-	const of = (inner: Schema) => anyOf(inner, depth - 1, within);
+	const anyInner = (inner: Schema) => anyOf(inner, depth - 1, within);
 	if (s.$ref) {
 		const target = above.find((a) => a.$id === s.$ref);
 		if (!target || depth <= 0) return fc.constant({});
@@ -37,8 +37,8 @@ export function anyOf(schema: Schema, depth = 5, above: readonly Schema[] = []):
 	}
 	if ('const' in s) return fc.constant(s.const);
 	if (s.enum) return fc.constantFrom(...s.enum);
-	if (s.anyOf) return fc.oneof(...s.anyOf.map(of));
-	if (s.allOf) return fc.tuple(...s.allOf.map(of)).map((parts) => Object.assign({}, ...(parts as object[])) as unknown);
+	if (s.anyOf) return fc.oneof(...s.anyOf.map(anyInner));
+	if (s.allOf) return fc.tuple(...s.allOf.map(anyInner)).map((parts) => Object.assign({}, ...(parts as object[])) as unknown);
 	switch (s.type) {
 		case 'string': {
 			const { minLength = 0, maxLength = 60, pattern, format } = s as { minLength?: number; maxLength?: number; pattern?: string; format?: string };
@@ -59,18 +59,18 @@ export function anyOf(schema: Schema, depth = 5, above: readonly Schema[] = []):
 			const { minItems = 0, maxItems = 6, uniqueItems = false } = s as { minItems?: number; maxItems?: number; uniqueItems?: boolean };
 			if (depth <= 0 && !minItems) return fc.constant([]);
 			const length = { minLength: minItems, maxLength: Math.max(minItems, Math.min(maxItems, 4)) };
-			const items = of((s.items as Schema | undefined) ?? {});
+			const items = anyInner((s.items as Schema | undefined) ?? {});
 			return uniqueItems ? fc.uniqueArray(items, { ...length, selector: (v) => JSON.stringify(v) }) : fc.array(items, length);
 		}
 		case 'object': {
 			const properties = (s.properties ?? {}) as Record<string, Schema>;
 			const required = (s.required ?? []) as string[];
-			const known = fc.record(Object.fromEntries(Object.entries(properties).map(([name, inner]) => [name, of(inner)])), {
+			const known = fc.record(Object.fromEntries(Object.entries(properties).map(([name, inner]) => [name, anyInner(inner)])), {
 				requiredKeys: required,
 				noNullPrototype: true
 			}) as Arbitrary<Record<string, unknown>>;
 			const [more] = Object.values((s.patternProperties ?? {}) as Record<string, Schema>);
-			return more ? fc.tuple(known, fc.dictionary(text, of(more), { maxKeys: 3 })).map(([a, b]) => ({ ...b, ...a })) : known;
+			return more ? fc.tuple(known, fc.dictionary(text, anyInner(more), { maxKeys: 3 })).map(([a, b]) => ({ ...b, ...a })) : known;
 		}
 		default:
 			return fc.jsonValue({ maxDepth: 2 });

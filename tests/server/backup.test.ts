@@ -24,9 +24,9 @@ it('gives back everything but who was signed in, and refuses what is damaged or 
 	let two: Running | undefined;
 	try {
 		const headers = await begin(one);
-		const call = async (at: Running, who: { cookie: string }, method: string, path: string, body?: object) =>
+		const call = async (running: Running, who: { cookie: string }, method: string, path: string, body?: object) =>
 			(await (
-				await fetch(`${at.origin}/api/v1${path}`, { method, headers: { ...who, 'content-type': 'application/json' }, body: body && JSON.stringify(body) })
+				await fetch(`${running.origin}/api/v1${path}`, { method, headers: { ...who, 'content-type': 'application/json' }, body: body && JSON.stringify(body) })
 			).json()) as Record<string, unknown>;
 		const slugs: string[] = [];
 		for (let i = 0; i < 4; i++) {
@@ -58,12 +58,14 @@ it('gives back everything but who was signed in, and refuses what is damaged or 
 			const [a, b] = [await call(one, headers, 'GET', `/documents/${slug}`), await call(two, again, 'GET', `/documents/${slug}`)];
 			expect(b).toEqual(a);
 			const [x, y] = await Promise.all(
-				[one, two].map(async (at, i) => Buffer.from(await (await fetch(`${at.origin}/d/${slug}/file`, { headers: i ? again : headers })).arrayBuffer()))
+				[one, two].map(async (running, i) =>
+					Buffer.from(await (await fetch(`${running.origin}/d/${slug}/file`, { headers: i ? again : headers })).arrayBuffer())
+				)
 			);
 			expect(y!.equals(x!)).toBe(true);
 		}
-		const entries = async (at: Running, who: { cookie: string }) =>
-			((await call(at, who, 'GET', `/documents/${slugs[1]!}/ledger`)).items as { id: string; staff: boolean }[]).filter((e) => !e.staff).length;
+		const entries = async (running: Running, who: { cookie: string }) =>
+			((await call(running, who, 'GET', `/documents/${slugs[1]!}/ledger`)).items as { id: string; staff: boolean }[]).filter((e) => !e.staff).length;
 		expect([await entries(two, again), await entries(one, headers)]).toEqual([1, 1]);
 		expect((await fetch(`${two.origin}/readyz`)).status).toBe(200);
 

@@ -20,12 +20,12 @@ import type { Running } from '../../scripts/run';
 import { addressOf, routes } from './routes';
 
 const { table } = await import('#server/guard/table');
-const alive = async (at = origin) => (await fetch(`${at}/readyz`)).status;
+const alive = async (address = origin) => (await fetch(`${address}/readyz`)).status;
 
 /** Sends bytes on a connection of its own and then cuts it, or ends it and waits for the answer. */
-const raw = (at: string, text: string, cut: boolean) =>
+const raw = (address: string, text: string, cut: boolean) =>
 	new Promise<string>((done) => {
-		const { hostname, port } = new URL(at);
+		const { hostname, port } = new URL(address);
 		let said = '';
 		const socket = connect(Number(port), hostname, () => socket.write(text, () => (cut ? setTimeout(() => socket.destroy(), 30) : undefined)));
 		socket.setTimeout(8_000, () => socket.destroy());
@@ -81,10 +81,10 @@ describe('an upload cut short', () => {
 /** What one of a test's own takes, where large files are sent. */
 const large = { settings: { IANUA_MAX_UPLOAD: '60000000' } };
 
-const bring = async (at: string, headers: Record<string, string>, bytes: Uint8Array) => {
+const bring = async (address: string, headers: Record<string, string>, bytes: Uint8Array) => {
 	const form = new FormData();
 	form.append('file', new Blob([new Uint8Array(bytes)]), 'a.pdf');
-	return fetch(`${at}/api/v1/documents`, { method: 'POST', headers, body: form });
+	return fetch(`${address}/api/v1/documents`, { method: 'POST', headers, body: form });
 };
 
 describe('a web server that ends by itself', () => {
@@ -303,17 +303,17 @@ describe('settings', () => {
 		expect(unknownSettings({ IANUA_PROT: '1', IANUA_PORT: '1', HOME: '/' })).toEqual([{ name: 'IANUA_PROT', nearest: 'IANUA_PORT' }]);
 	});
 	it('say how many proxies are trusted, or where they stand (RFC 7239, 7.4: only the part that trusted ones wrote)', () => {
-		const of = (proxies: string, forwarded?: string, socket = '10.0.0.9') => clientAddress(socket, forwarded, proxiesOf(proxies));
-		expect(of('0', '198.51.100.7')).toBe('10.0.0.9');
-		expect(of('1', undefined)).toBe('10.0.0.9');
-		expect(of('1', '')).toBe('10.0.0.9');
-		expect(of('1', '203.0.113.1, 198.51.100.7')).toBe('198.51.100.7');
-		expect(of('2', '203.0.113.1, 198.51.100.7, 10.0.0.8')).toBe('198.51.100.7');
-		expect(of('3', '198.51.100.7')).toBe('198.51.100.7');
-		expect(of('10.0.0.0/8', '203.0.113.1, 198.51.100.7, 10.0.0.8')).toBe('198.51.100.7');
-		expect(of('10.0.0.0/8,2001:db8::/32', '198.51.100.7, 2001:db8::5')).toBe('198.51.100.7');
-		expect(of('10.0.0.0/8', '198.51.100.7', '192.0.2.1')).toBe('192.0.2.1');
-		expect(of('1', 'unknown')).toBe('10.0.0.9');
+		const addressOf = (proxies: string, forwarded?: string, socket = '10.0.0.9') => clientAddress(socket, forwarded, proxiesOf(proxies));
+		expect(addressOf('0', '198.51.100.7')).toBe('10.0.0.9');
+		expect(addressOf('1', undefined)).toBe('10.0.0.9');
+		expect(addressOf('1', '')).toBe('10.0.0.9');
+		expect(addressOf('1', '203.0.113.1, 198.51.100.7')).toBe('198.51.100.7');
+		expect(addressOf('2', '203.0.113.1, 198.51.100.7, 10.0.0.8')).toBe('198.51.100.7');
+		expect(addressOf('3', '198.51.100.7')).toBe('198.51.100.7');
+		expect(addressOf('10.0.0.0/8', '203.0.113.1, 198.51.100.7, 10.0.0.8')).toBe('198.51.100.7');
+		expect(addressOf('10.0.0.0/8,2001:db8::/32', '198.51.100.7, 2001:db8::5')).toBe('198.51.100.7');
+		expect(addressOf('10.0.0.0/8', '198.51.100.7', '192.0.2.1')).toBe('192.0.2.1');
+		expect(addressOf('1', 'unknown')).toBe('10.0.0.9');
 		expect(() => proxiesOf('anywhere')).toThrow(/IANUA_PROXIES/);
 	});
 	it('that stop the start are told in a sentence, without a stack', async () => {

@@ -162,9 +162,9 @@ describe('a token', () => {
 			id: string;
 			url: string;
 		};
-		const mine = await boss.api<{ id: string; url: string }>('POST', `/documents/${keyed.slug}/keys`, { label: 'By hand' });
+		const handed = await boss.api<{ id: string; url: string }>('POST', `/documents/${keyed.slug}/keys`, { label: 'By hand' });
 		const cookie = async (url: string) => (await fetch(url, { redirect: 'manual' })).headers.getSetCookie()[0]!.split(';')[0]!;
-		const [a, b] = [await cookie(issued.url), await cookie(mine.url)];
+		const [a, b] = [await cookie(issued.url), await cookie(handed.url)];
 		const read = async (held: string) => (await visitor().get(`/d/${keyed.slug}/file`, { cookie: held })).status;
 		expect([await read(a), await read(b)]).toEqual([200, 200]);
 		await boss.api('DELETE', `/tokens/${id}`);

@@ -79,7 +79,7 @@ describe('ranges', () => {
 	});
 	it('all pieces together are the file', async () => {
 		const pieces: Buffer[] = [];
-		for (let at = 0; at < bytes.length; at += 5000) pieces.push(await body(await visitor().get(path, { range: `bytes=${at}-${at + 4999}` })));
+		for (let first = 0; first < bytes.length; first += 5000) pieces.push(await body(await visitor().get(path, { range: `bytes=${first}-${first + 4999}` })));
 		expect(Buffer.concat(pieces).equals(bytes)).toBe(true);
 	});
 });

@@ -84,7 +84,7 @@ describe('the description', () => {
 	it('names every operation that there is, and no other', () => expect(operations.map(named).sort()).toEqual(routes()));
 	it('has schemas that compile, and a name of its own for each operation', async () => {
 		const { paths } = (await (await (await staff()).get('/api/v1/openapi.json')).json()) as { paths: Record<string, Record<string, { operationId: string }>> };
-		const ids = Object.values(paths).flatMap((of) => Object.values(of).map((o) => o.operationId));
+		const ids = Object.values(paths).flatMap((path) => Object.values(path).map((o) => o.operationId));
 		expect(ids.length).toBe(operations.length);
 		expect(new Set(ids).size).toBe(ids.length);
 		const ajv = new Ajv2020({ strict: false });

@@ -39,7 +39,7 @@ beforeAll(async () => {
 let n = 0;
 const text = (value: string) => ({ type: 'text', text: value });
 const article = (...content: unknown[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] });
-const placed = (of: string, attrs: object = {}) => ({ type: 'placement', attrs: { document: of, form: 'text', press: 'page', ...attrs } });
+const placed = (slug: string, attrs: object = {}) => ({ type: 'placement', attrs: { document: slug, form: 'text', press: 'page', ...attrs } });
 async function page(given: Record<string, unknown>, out = true): Promise<PageJson> {
 	const made = await boss.api<PageJson>('POST', '/pages', { path: `/placing-${process.pid}-${++n}`, title: `Placing ${n}`, ...given });
 	return out ? boss.api<PageJson>('POST', `/pages/${encodeURIComponent(made.path)}/publish`) : made;

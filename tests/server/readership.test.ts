@@ -17,10 +17,10 @@ const drain = async (response: Promise<Response>) => (await response).arrayBuffe
 const editionOf = async (id: string) => (await sql()<{ edition_id: string }[]>`select edition_id from document where id = ${id}`)[0]!.edition_id;
 
 /** Entries of a made-up time, written as they are. */
-async function enter(of: DocumentJson, entries: readonly { at: Date; kind: string; reader: string; [more: string]: unknown }[]): Promise<void> {
-	const edition_id = await editionOf(of.id);
+async function enter(document: DocumentJson, entries: readonly { at: Date; kind: string; reader: string; [more: string]: unknown }[]): Promise<void> {
+	const edition_id = await editionOf(document.id);
 	const rows = entries.map((e) => ({
-		...{ id: crypto.randomUUID(), document_id: of.id, edition_id, reading_id: crypto.randomUUID(), who: 'visitor', source_kind: 'direct' },
+		...{ id: crypto.randomUUID(), document_id: document.id, edition_id, reading_id: crypto.randomUUID(), who: 'visitor', source_kind: 'direct' },
 		...{ staff: false, robot: false, preload: false, ...e }
 	}));
 	for (let i = 0; i < rows.length; i += 1000)
@@ -141,12 +141,12 @@ describe('sums', () => {
 					sum(hours[10]) as ten, sum(devices[1]) as computers, sum(staff_openings) as staff from sum_figures where ${s.unsafe(where)} group by 1 order by 1`;
 			expect([...(await added(whole))]).toEqual([...(await added(parts))]);
 		}
-		for (const of of [
+		for (const address of [
 			'document_id, edition_id, page, sum(readers) as a, sum(stops) as b, round(sum(seconds)) as c from sum_page',
 			"document_id, kind, coalesce(page_id::text, '') as page, sum(looks) as a, sum(openings) as b, sum(saves) as c from sum_source"
 		]) {
 			const added = (span: string) => s`
-				select date_trunc('month', day) as month, ${s.unsafe(of)} where span = ${span} group by 1, 2, 3, 4 order by 1, 2, 3, 4`;
+				select date_trunc('month', day) as month, ${s.unsafe(address)} where span = ${span} group by 1, 2, 3, 4 order by 1, 2, 3, 4`;
 			const days = [...(await added('day'))];
 			expect(days.length).toBeGreaterThan(20);
 			expect([...(await added('dekad'))]).toEqual(days);
@@ -246,24 +246,31 @@ describe('sums', () => {
 		).toEqual(['a', 'b', 'c', 'd', 'of staff']);
 	});
 	it('of a day are remembered for one version only, put in order, and once each', () => {
-		const of = (at: number, id: string) => ({ at, id }) as Entry;
+		const entry = (at: number, id: string) => ({ at, id }) as Entry;
 		const recent = new Recent();
-		recent.keep('one', [{ day: 'd', document: 'x', entries: [of(1, 'a'), of(2, 'b'), of(5, 'c')] }]);
+		recent.keep('one', [{ day: 'd', document: 'x', entries: [entry(1, 'a'), entry(2, 'b'), entry(5, 'c')] }]);
 		recent.of('one');
 		expect(recent.with('d', 'x', [])!.map((e) => e.id)).toEqual(['a', 'b', 'c']);
-		expect(recent.with('d', 'x', [of(2, 'b'), of(2, 'bb'), of(3, 'late'), of(9, 'new')])!.map((e) => e.id)).toEqual(['a', 'b', 'bb', 'late', 'c', 'new']);
-		expect(recent.with('d', 'x', [of(0, 'first')])!.map((e) => e.id)).toEqual(['first', 'a', 'b', 'c']);
+		expect(recent.with('d', 'x', [entry(2, 'b'), entry(2, 'bb'), entry(3, 'late'), entry(9, 'new')])!.map((e) => e.id)).toEqual([
+			'a',
+			'b',
+			'bb',
+			'late',
+			'c',
+			'new'
+		]);
+		expect(recent.with('d', 'x', [entry(0, 'first')])!.map((e) => e.id)).toEqual(['first', 'a', 'b', 'c']);
 		expect([recent.with('d', 'y', []), recent.with('e', 'x', [])]).toEqual([null, null]);
 		// no more than so many are held: the one that was used longest ago goes
-		const many = Array.from({ length: 60_000 }, (_, i) => of(i, String(i)));
-		recent.keep('two', [{ day: 'd', document: 'x', entries: [of(1, 'a')] }]);
+		const many = Array.from({ length: 60_000 }, (_, i) => entry(i, String(i)));
+		recent.keep('two', [{ day: 'd', document: 'x', entries: [entry(1, 'a')] }]);
 		recent.keep('three', [{ day: 'd', document: 'y', entries: many }]);
 		recent.keep('four', [{ day: 'd', document: 'z', entries: many }]);
 		recent.of('four');
 		expect(['x', 'y', 'z'].map((document) => recent.with('d', document, []) !== null)).toEqual([false, false, true]);
 		recent.of('five');
 		expect(recent.with('d', 'z', [])).toBeNull();
-		recent.keep('six', [{ day: 'd', document: 'x', entries: [of(1, 'a')] }]);
+		recent.keep('six', [{ day: 'd', document: 'x', entries: [entry(1, 'a')] }]);
 		recent.keep(null, []);
 		recent.of('six');
 		expect(recent.with('d', 'x', [])).toBeNull();
@@ -507,7 +514,7 @@ describe('the roll call', () => {
 			(m, p) => m.set(p.email, p.name),
 			new Map<string, string>()
 		);
-		const standing = (of: Roll, who: { email: string }) => of.roll!.find((r) => r.name === names.get(who.email))?.standing;
+		const standing = (report: Roll, who: { email: string }) => report.roll!.find((r) => r.name === names.get(who.email))?.standing;
 		expect([through, opened, missing, gone].map((who) => standing(report, who))).toEqual(['through', 'opened', 'not-yet', undefined]);
 		expect(report.answer.map((p) => p.text).join('')).toMatch(/^2 of the 3 who may open it have, and 1 read it through\. 1 has not opened it\./);
 		expect(report.attention).toMatchObject([
@@ -569,11 +576,11 @@ describe('reports', () => {
 		await drain(someone.get(`/d/${paper.slug}/file?save`));
 		const boss = await staff();
 		const today = dayOf(Date.now(), zone);
-		const of = (query: string) =>
+		const ledgerOf = (query: string) =>
 			boss.api<{ documents: { slug: string; openings: number; saves: number }[] }>('GET', `/readership/members/${someone.id}${query}`);
-		expect((await of('')).documents).toMatchObject([{ slug: paper.slug, openings: 1, saves: 1 }]);
-		expect((await of(`?from=${today}&until=${today}`)).documents).toHaveLength(1);
-		expect((await of('?from=2026-01-01&until=2026-02-01')).documents).toEqual([]);
+		expect((await ledgerOf('')).documents).toMatchObject([{ slug: paper.slug, openings: 1, saves: 1 }]);
+		expect((await ledgerOf(`?from=${today}&until=${today}`)).documents).toHaveLength(1);
+		expect((await ledgerOf('?from=2026-01-01&until=2026-02-01')).documents).toEqual([]);
 		const overview = await boss.api<{ documents: { slug: string }[]; bars: unknown[]; period: { by: string } }>('GET', '/readership/overview?days=90&by=month');
 		expect(overview.documents.some((d) => d.slug === paper.slug)).toBe(true);
 		expect(overview.period.by).toBe('month');
@@ -635,8 +642,8 @@ it('just now: an entry is told a moment after it was made, as a server-sent even
 
 describe('what is kept of visitors', () => {
 	const keep = async (readership: object) => (await staff()).api('PATCH', '/site', { readership });
-	const readersOf = async (of: DocumentJson) =>
-		(await sql()<{ reader: string }[]>`select reader from ledger where document_id = ${of.id} and kind = 'opened' order by at`).map((r) => r.reader);
+	const readersOf = async (document: DocumentJson) =>
+		(await sql()<{ reader: string }[]>`select reader from ledger where document_id = ${document.id} and kind = 'opened' order by at`).map((r) => r.reader);
 	const agent = (n: number) => ({ 'user-agent': browserAgent.replace('140.0', `14${n}.0`) });
 	it('a cookie once they agreed; no cookie, and none read, from who does not want to be followed', async () => {
 		const paper = await document({ position: 'open' });
@@ -796,7 +803,7 @@ describe('more reports', () => {
 		expect((await boss.send('POST', `/api/v1/documents/${paper.slug}/editions`, form)).status).toBe(201);
 		await until(async () => (await boss.api<DocumentJson>('GET', `/documents/${paper.slug}`)).editions.some((e) => e.number === 2 && e.inForce));
 		await tell([{ page: 1, seconds: 4 }]);
-		const of = async (query: string) =>
+		const itemsOf = async (query: string) =>
 			(await boss.api<{ edition: { number: number; pages: number }; attention: object[]; marks: { words: string }[] }>(
 				'GET',
 				`/readership/documents/${paper.slug}${query}`
@@ -805,9 +812,9 @@ describe('more reports', () => {
 				attention: object[];
 				marks: { words: string }[];
 			};
-		expect(await of('')).toMatchObject({ edition: { number: 2, pages: 2 }, attention: [{ page: 1, seconds: 4, readers: 1, stops: 1 }] });
-		expect(await of('?edition=1')).toMatchObject({ edition: { number: 1, pages: 3 }, attention: [{ page: 3, seconds: 3, readers: 1, stops: 1 }] });
-		expect((await of('')).marks.map((m) => m.words)).toEqual(['Edition 2']);
+		expect(await itemsOf('')).toMatchObject({ edition: { number: 2, pages: 2 }, attention: [{ page: 1, seconds: 4, readers: 1, stops: 1 }] });
+		expect(await itemsOf('?edition=1')).toMatchObject({ edition: { number: 1, pages: 3 }, attention: [{ page: 3, seconds: 3, readers: 1, stops: 1 }] });
+		expect((await itemsOf('')).marks.map((m) => m.words)).toEqual(['Edition 2']);
 	});
 	it('what was done with a key stands under its label, on a page of its own', async () => {
 		const boss = await staff();

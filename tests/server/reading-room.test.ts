@@ -130,9 +130,9 @@ describe('an attachment', () => {
 });
 
 describe('the pages on which words stand', () => {
-	const asked = (of: { slug: string }, ...words: string[]) => `/d/${of.slug}/read/found?${new URLSearchParams(words.map((w) => ['q', w]))}`;
-	const pages = async (of: { slug: string }, ...words: string[]) =>
-		((await (await visitor(reader()).get(asked(of, ...words))).json()) as { pages: number[] }).pages;
+	const asked = (document: { slug: string }, ...words: string[]) => `/d/${document.slug}/read/found?${new URLSearchParams(words.map((w) => ['q', w]))}`;
+	const pages = async (document: { slug: string }, ...words: string[]) =>
+		((await (await visitor(reader()).get(asked(document, ...words))).json()) as { pages: number[] }).pages;
 	it('are told whatever the case, the accents and the ends of lines, never fewer than there are', async () => {
 		const texts = [
 			'Écluse de Saint-Rémy',

@@ -20,23 +20,23 @@ describe('headers', () => {
 		] as const) {
 			const response = await who.get(path, html);
 			const policy = response.headers.get('content-security-policy') ?? '';
-			const of = (name: string) => policy.split(';').find((d) => d.trim().startsWith(`${name} `)) ?? '';
-			expect(of('script-src'), path).toMatch(/'self'/);
-			expect(of('script-src'), path).not.toContain("'unsafe-inline'");
-			expect(of('script-src'), path).not.toContain("'unsafe-eval'");
+			const directive = (name: string) => policy.split(';').find((d) => d.trim().startsWith(`${name} `)) ?? '';
+			expect(directive('script-src'), path).toMatch(/'self'/);
+			expect(directive('script-src'), path).not.toContain("'unsafe-inline'");
+			expect(directive('script-src'), path).not.toContain("'unsafe-eval'");
 			for (const [name, value] of [
 				['frame-ancestors', "'self'"],
 				['object-src', "'none'"],
 				['base-uri', "'self'"],
 				['form-action', "'self'"]
 			] as const)
-				expect(of(name).trim(), `${path} ${name}`).toBe(`${name} ${value}`);
+				expect(directive(name).trim(), `${path} ${name}`).toBe(`${name} ${value}`);
 			expect(response.headers.get('x-content-type-options')).toBe('nosniff');
 			expect(response.headers.get('referrer-policy')).toMatch(/strict-origin-when-cross-origin|same-origin/);
 			expect(response.headers.get('access-control-allow-origin')).toBeNull();
 			// no script in the page but with the nonce of this answer
 			const body = await response.text();
-			const nonce = /'nonce-([^']+)'/.exec(of('script-src'))?.[1];
+			const nonce = /'nonce-([^']+)'/.exec(directive('script-src'))?.[1];
 			for (const [tag] of body.matchAll(/<script(?![^>]*\bsrc=)[^>]*>/g))
 				if (!/type="application\/(?:ld\+)?json"/.test(tag)) expect(tag, path).toContain(`nonce="${nonce}"`);
 			expect(body).not.toMatch(/\son\w+="/);

@@ -56,7 +56,7 @@ it('every reference to another table, with what becomes of it', async () => {
 	const said = tables.flatMap((t) =>
 		t.foreignKeys.map((key) => {
 			const { columns, foreignColumns, foreignTable } = key.reference();
-			const list = (of: readonly { name: string }[]) => `(${of.map((c) => c.name).join(',')})`;
+			const list = (columns: readonly { name: string }[]) => `(${columns.map((c) => c.name).join(',')})`;
 			return { of: t.name + list(columns), to: getTableConfig(foreignTable).name + list(foreignColumns), then: key.onDelete ?? 'no action' };
 		})
 	);

@@ -28,7 +28,7 @@ let people: { name: string; client: Client; who: Who }[] = [];
 beforeAll(async () => {
 	const boss = await staff();
 	const next = random(20261127);
-	const one = <T>(of: readonly T[]): T => of[Math.floor(next() * of.length)]!;
+	const one = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!;
 	const [a, b] = [await member({ group: 'Standing one' }), await member({ group: 'Standing two' })];
 	const lapsed = await member({ group: 'Standing one', until: '2026-01-01' });
 	const named = await member();
@@ -149,8 +149,8 @@ describe('what somebody may read', () => {
 					if (wanted.indexOf(slug) < 20 && wanted.length <= 20)
 						expect([name, what, slug, page.includes(`/d/${slug}`)]).toEqual([name, what, slug, wanted.includes(slug)]);
 			if (who.kind === 'member') {
-				const mine = await (await client.get('/me')).text();
-				for (const { slug } of made) expect([name, slug, mine.includes(`/d/${slug}"`)]).toEqual([name, slug, wanted.includes(slug)]);
+				const ownPage = await (await client.get('/me')).text();
+				for (const { slug } of made) expect([name, slug, ownPage.includes(`/d/${slug}"`)]).toEqual([name, slug, wanted.includes(slug)]);
 			}
 			for (const slug of wanted) expect([name, slug, (await client.get(`/d/${slug}`)).status]).toEqual([name, slug, 200]);
 		}

@@ -113,9 +113,9 @@ describe('webhooks', () => {
 		const paper = await document({ position: 'open' });
 		const { id } = await boss.api<{ id: string }>('POST', '/webhooks', { url, events: ['opened'] });
 		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file`));
-		const of = () => got.filter((m) => m.body.includes(`"${paper.slug}"`));
-		await until(() => Promise.resolve(of().length >= 2), 30_000);
-		expect(of()[0]!.headers['webhook-id']).toBe(of()[1]!.headers['webhook-id']);
+		const messages = () => got.filter((m) => m.body.includes(`"${paper.slug}"`));
+		await until(() => Promise.resolve(messages().length >= 2), 30_000);
+		expect(messages()[0]!.headers['webhook-id']).toBe(messages()[1]!.headers['webhook-id']);
 		const state = async () =>
 			(await boss.api<{ items: { id: string; ended: string | null; failed: number }[] }>('GET', '/webhooks')).items.find((w) => w.id === id);
 		await until(async () => (await state())?.ended ?? false);

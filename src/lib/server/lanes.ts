@@ -12,6 +12,7 @@ interface Bounds {
 	readonly perPlace: number;
 }
 
+/** Work of one kind, so many at a time; who asks from the same place waits in turn with others. */
 export class Lane {
 	#running = 0;
 	readonly #queue: (() => void)[] = [];
@@ -33,6 +34,7 @@ export class Lane {
 		return () => {
 			if (left) return;
 			left = true;
+			// it was counted in when it came
 			const others = this.#places.get(place)! - 1;
 			if (others) this.#places.set(place, others);
 			else this.#places.delete(place);

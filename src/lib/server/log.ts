@@ -3,6 +3,7 @@ import pino, { type Logger } from 'pino';
 
 let logger: Logger | undefined;
 
+/** The log, one JSON line an event, to standard output. */
 export function log(): Logger {
 	return (logger ??= pino({ level: process.env.IANUA_LOG || 'info', base: null }));
 }

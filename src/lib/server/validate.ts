@@ -5,6 +5,7 @@ import type { Static, TSchema } from '@sinclair/typebox';
 import { isDay, isInstant } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
 
+// a CommonJS module whose type says default where there is none
 const addFormats = formatsPlugin as unknown as (ajv: Ajv) => void;
 const strict = new Ajv({ allErrors: false, useDefaults: true });
 const coercing = new Ajv({ allErrors: true, useDefaults: true, coerceTypes: true });

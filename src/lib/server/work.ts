@@ -14,6 +14,7 @@ import { dismissHelpers } from './pdf/helpers';
 /** Ms between two looks for work that was begun by a server that is gone. */
 const lookAgain = 60_000;
 
+/** Begins taking jobs from every queue, and what runs by the clock. */
 export async function startWork(): Promise<void> {
 	await workOn('take-in', async ({ intake }) => {
 		// the check follows in the same turn: a file goes from arrived to sound without waiting in a second line

@@ -34,14 +34,14 @@ const edges: [string, string[]][] = [
 ];
 
 describe.each(['light', 'dark'] as const)('in the %s theme', (theme) => {
-	const of = (name: string) => tokens.get(name)![theme];
+	const colourOf = (name: string) => tokens.get(name)![theme];
 	for (const [least, pairs, what] of [
 		[4.5, text, 'text'],
 		[3, edges, 'edge']
 	] as const) {
 		for (const [front, backs] of pairs)
 			for (const back of backs)
-				it(`${what} ${front} on ${back} has at least ${least}:1`, () => expect(contrast(of(front), of(back))).toBeGreaterThanOrEqual(least));
+				it(`${what} ${front} on ${back} has at least ${least}:1`, () => expect(contrast(colourOf(front), colourOf(back))).toBeGreaterThanOrEqual(least));
 	}
 });
 

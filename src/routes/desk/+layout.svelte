@@ -51,8 +51,10 @@
 	async function dropped(event: DragEvent) {
 		event.preventDefault();
 		const sheet = sheetUnder(event);
+		// a drop carries what is dropped
 		const { files, leftOut } = await droppedFiles(event.dataTransfer!);
 		if (sheet && files.length > 1) notify('Several files cannot be one edition: they come in as documents of their own.');
+		// a sheet that takes files takes them as editions
 		bringIn(files, data.maxUpload, sheet && files.length === 1 ? sheet.editionOf! : null);
 		if (leftOut) notify(`${leftOut} files in the folder are no PDFs and were left out.`);
 	}
@@ -93,7 +95,7 @@
 />
 
 <ThemeProvider theme={look}>
-	<Lintel siteName={data.site.name} person={data.me!} bind:find />
+	<Lintel siteName={data.site.name} person={data.me} bind:find />
 	<Fileupload
 		bind:elementRef={input}
 		multiple
@@ -127,7 +129,7 @@
 	{/if}
 	<Tray />
 	<Notices />
-	<SignInAgain email={data.me!.email} />
+	<SignInAgain email={data.me.email} />
 	<Modal title="Shortcuts" aria-label="Shortcuts" bind:open={help} size="xs" outsideclose>
 		<dl class="grid grid-cols-[80px_1fr] gap-y-1.5">
 			{#each shortcutWords as [key, words] (key)}

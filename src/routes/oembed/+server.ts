@@ -1,5 +1,6 @@
 // oEmbed 1.0 (oembed.com): what another website needs to show a document, for what a visitor may read.
 import type { RequestHandler } from './$types';
+import { canBeShown } from '#core/documents/edition';
 import { decide, visitor } from '#core/access/decide';
 import { oEmbed, oEmbedXml } from '#core/placing/outside';
 import { defaultsOf } from '#core/placing/placement';
@@ -25,7 +26,7 @@ export const GET: RequestHandler = async ({ url }) => {
 	const found = slug ? await resolve(slug) : null;
 	const decision = found && decide(visitor, found.thing, 'read', Date.now());
 	const code = decision?.reasons[0].code;
-	if (!found || found.gone || !found.edition.pages || found.edition.condition === 'refused' || code === 'shut' || code === 'set-aside')
+	if (!found || found.gone || !canBeShown(found.edition) || code === 'shut' || code === 'set-aside')
 		return plain(404, 'There is nothing to embed at that address.');
 	if (!decision?.allowed) return plain(401, 'That is not open to everyone.');
 	const bound = (name: string) => {

@@ -32,6 +32,7 @@ export const actions: Actions = {
 		takeCookies(response, event.cookies);
 		const answer = (await response.json()) as { user?: { id: string }; twoFactorRedirect?: boolean };
 		if (answer.twoFactorRedirect) redirect(303, `/sign-in/code${to ? `?to=${encodeURIComponent(to)}` : ''}`);
+		// who may come in is a person
 		redirect(303, to ?? ((await roleOf(answer.user!.id)) === 'member' ? '/me' : '/desk/documents'));
 	},
 	link: async (event) => {

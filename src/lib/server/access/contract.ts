@@ -2,7 +2,8 @@
 import { Type } from '@sinclair/typebox';
 import { DoorShape } from '#core/access/door';
 import { documentPath, Instant, Nothing, nullable, oneOf, type Operation } from '../http/contract';
-import { KeyGiven, KeysMailed } from './keys';
+import { KeyGiven, keyStates } from '#core/access/key';
+import { KeysMailed } from './keys';
 import { KnockAnswer } from './knocks';
 
 /** A door as answers show it: every field, and what it comes to in words. */
@@ -46,7 +47,7 @@ export const KeyAnswer = Type.Object({
 	createdAt: Instant,
 	createdBy: nullable(Type.String()),
 	withdrawnAt: nullable(Instant),
-	state: oneOf(['good', 'withdrawn', 'lapsed', 'used-up'])
+	state: oneOf(keyStates)
 });
 
 const Knock = Type.Object({

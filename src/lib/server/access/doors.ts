@@ -63,7 +63,7 @@ export async function changeDoor(
 	tx: Queryable,
 	doorId: string,
 	change: DoorChange,
-	of: { actor: string | null; kind: 'document' | 'page'; thing: string }
+	entry: { actor: string | null; kind: 'document' | 'page'; thing: string }
 ): Promise<DoorChange> {
 	const was = await doorBefore(tx, doorId, change);
 	const before = theRow(await tx.execute<{ door: DoorFields }>(raw`select door_json(${doorId}) as door`));
@@ -77,7 +77,7 @@ export async function changeDoor(
 
 	let followsPage: string | null | undefined;
 	if (change.follows !== undefined) {
-		if (of.kind === 'page' && change.follows !== null) throw new IanuaError('not-valid', { detail: 'a page cannot follow another page' });
+		if (entry.kind === 'page' && change.follows !== null) throw new IanuaError('not-valid', { detail: 'a page cannot follow another page' });
 		followsPage = null;
 		if (change.follows !== null) {
 			const [row] = await tx.select({ id: page.id }).from(page).where(eq(page.path, change.follows));
@@ -100,7 +100,7 @@ export async function changeDoor(
 			stamped: change.stamped,
 			followsPage,
 			changedAt: new Date(),
-			changedBy: of.actor
+			changedBy: entry.actor
 		})
 		.where(eq(door.id, doorId));
 	if (change.groups) {
@@ -115,10 +115,10 @@ export async function changeDoor(
 	}
 	const after = theRow(await tx.execute<{ door: DoorFields }>(raw`select door_json(${doorId}) as door`));
 	await writeAudit(tx, {
-		actor: of.actor,
+		actor: entry.actor,
 		action: 'door-set',
-		kind: of.kind,
-		thing: of.thing,
+		kind: entry.kind,
+		thing: entry.thing,
 		before: before.door,
 		after: { ...after.door, follows: change.follows }
 	});

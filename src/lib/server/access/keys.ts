@@ -2,8 +2,7 @@
 import { and, eq, isNull } from 'drizzle-orm';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Type, type Static } from '@sinclair/typebox';
-import { Line } from '#core/text/line';
-import type { HeldKey } from '#core/access/decide';
+import { KeyGiven, keyState, type HeldKey, type KeyState } from '#core/access/key';
 import { isDay, isInstant, spanOf } from '#core/access/hours';
 import { boundWords, counted } from '#core/access/reach';
 import { parseAddresses } from '#core/people/addresses';
@@ -26,19 +25,6 @@ export const keyCookie = 'ianua_keys';
 /** Keys a browser keeps; older ones make room. */
 const mostKept = 20;
 
-export const KeyGiven = Type.Object(
-	{
-		label: Line(200),
-		allow: Type.Optional(Type.Object({ save: Type.Optional(Type.Boolean()), print: Type.Optional(Type.Boolean()) }, { additionalProperties: false })),
-		/** A day (through the whole of it, in the site's zone) or an instant. */
-		until: Type.Optional(Type.Union([Type.String({ format: 'date' }), Type.String({ format: 'date-time' }), Type.Null()])),
-		openings: Type.Optional(Type.Union([Type.Integer({ minimum: 1, maximum: 1_000_000 }), Type.Null()])),
-		password: Type.Optional(Type.Union([Type.String({ minLength: 4, maxLength: 200 }), Type.Null()]))
-	},
-	{ additionalProperties: false }
-);
-export type KeyGiven = Static<typeof KeyGiven>;
-
 export interface KeyView {
 	readonly id: string;
 	readonly label: string;
@@ -54,7 +40,7 @@ export interface KeyView {
 	readonly createdBy: string | null;
 	readonly withdrawnAt: string | null;
 	/** Good now, or why not. */
-	readonly state: 'good' | 'withdrawn' | 'lapsed' | 'used-up';
+	readonly state: KeyState;
 }
 
 interface Row {
@@ -94,14 +80,15 @@ export async function issueKeyIn(
 ): Promise<{ id: string; url: string }> {
 	const { zone } = await site();
 	if (given.until && !isDay(given.until) && !isInstant(given.until)) throw new IanuaError('not-valid', { detail: 'the last day is not a day' });
+	// a bound that is a day or an instant has an instant
 	if (given.until && untilOf(given.until, zone)! <= Date.now()) throw new IanuaError('not-valid', { detail: 'the last day of the key lies in the past' });
 	const [id, secret] = [newId(), newSecret()];
 	const passwordHash = given.password ? await hashPassword(given.password) : null;
-	const [of] = await tx.select({ id: document.id, setAsideAt: document.setAsideAt }).from(document).where(eq(document.slug, slug));
-	if (!of || of.setAsideAt) throw new IanuaError('not-found');
+	const [subject] = await tx.select({ id: document.id, setAsideAt: document.setAsideAt }).from(document).where(eq(document.slug, slug));
+	if (!subject || subject.setAsideAt) throw new IanuaError('not-found');
 	const row = {
 		id,
-		documentId: of.id,
+		documentId: subject.id,
 		label: given.label.trim(),
 		allowSave: given.allow?.save ?? true,
 		allowPrint: given.allow?.print ?? true,
@@ -110,7 +97,7 @@ export async function issueKeyIn(
 		mailedTo
 	};
 	await tx.insert(doorKey).values({ ...row, hash: hashOf(secret), passwordHash, createdBy: actor, tokenId: token?.id ?? null });
-	await writeAudit(tx, { actor, action: 'key-issued', kind: 'document', thing: of.id, after: { ...row, password: passwordHash !== null } });
+	await writeAudit(tx, { actor, action: 'key-issued', kind: 'document', thing: subject.id, after: { ...row, password: passwordHash !== null } });
 	return { id, url: `${settings().IANUA_ORIGIN}/k/${secret}` };
 }
 
@@ -145,11 +132,12 @@ export async function mailKeys(slug: string, given: Static<typeof KeysMailed>, a
 	if (!document_) throw new IanuaError('not-found');
 	const { name: siteName, zone } = await site();
 	const { allow, until, openings } = given;
+	const ends = untilOf(until ?? null, zone);
 	const made: MailedKey[] = [];
 	for (const { email, name } of lines) {
 		const { id, url } = await issueKey(slug, { label: name ? `${name}, ${email}` : email, allow, until, openings }, actor, { mailedTo: email, token });
 		const limits = [
-			untilOf(until ?? null, zone) === null ? '' : `It holds until ${boundWords(untilOf(until!, zone)!, zone, 'until')}.`,
+			ends === null ? '' : `It holds until ${boundWords(ends, zone, 'until')}.`,
 			openings ? `It opens ${counted(openings, 'time', 'times')}.` : ''
 		].filter(Boolean);
 		const mailed = await sendMail({
@@ -216,7 +204,7 @@ export async function keysOf(slug: string): Promise<KeyView[]> {
 			createdAt: row.created_at.toISOString(),
 			createdBy: row.created_by_name,
 			withdrawnAt: row.withdrawn_at?.toISOString() ?? null,
-			state: row.withdrawn_at ? 'withdrawn' : until !== null && until <= now ? 'lapsed' : row.openings !== null && row.used >= row.openings ? 'used-up' : 'good'
+			state: keyState({ withdrawn: row.withdrawn_at !== null, until, openingsLeft: row.openings === null ? null : row.openings - row.used }, now)
 		};
 	});
 }
@@ -280,6 +268,7 @@ export async function heldKeys(cookie: string | null, documentId: string, reader
 			from door_key k where k.document_id = ${documentId} and k.hash in ${s([...byHash.keys()])}`,
 		site()
 	]);
+	// only rows with one of these hashes were asked for
 	return rows.map((row) => heldOf(row, zone, byHash.get(row.hash)!.proof, row.reading));
 }
 

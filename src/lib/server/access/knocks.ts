@@ -137,20 +137,20 @@ export async function answerKnock(
 		let invite = false;
 		let key: { id: string; url: string } | null = null;
 		// the answer is taken first, so that of two people answering at once one does
-		const [mine] = await tx
+		const [knocked] = await tx
 			.update(knock)
 			.set({ answer: answer.do, answeredAt: new Date(), answeredBy: actor })
 			.where(and(eq(knock.id, id), isNull(knock.answeredAt)))
 			.returning({ id: knock.id });
-		if (!mine) throw new IanuaError('knock-answered');
+		if (!knocked) throw new IanuaError('knock-answered');
 		if (answer.do === 'group') {
-			const [of] = await tx.select().from(group).where(eq(group.slug, answer.group));
-			if (!of) throw new IanuaError('group-unknown', { slug: answer.group });
+			const [joined] = await tx.select().from(group).where(eq(group.slug, answer.group));
+			if (!joined) throw new IanuaError('group-unknown', { slug: answer.group });
 			if (row.role && row.role !== 'member') throw new IanuaError('not-valid', { detail: `${row.email} belongs to the staff` });
 			const admitted = row.person_id ?? (await insertPerson(tx, { name: row.email, email: row.email, password: null, role: 'member' }, actor));
 			invite = row.person_id === null;
 			await insertMemberships(tx, admitted, [{ group: answer.group, from: dayOf(Date.now(), zone), until: answer.until }]);
-			await tx.update(knock).set({ given: of.slug }).where(eq(knock.id, id));
+			await tx.update(knock).set({ given: joined.slug }).where(eq(knock.id, id));
 		}
 		if (answer.do === 'key') {
 			// a key that cannot be issued leaves the knock waiting

@@ -41,7 +41,7 @@ export interface AsIf {
 }
 
 /** Documents that are not gone and pages that are not set aside, as the decision sees them, by id (no two of them share one). */
-export async function allGuarded(of: {
+export async function allGuarded(kinds: {
 	documents?: 'all' | readonly string[];
 	pages?: 'all' | readonly string[];
 	/** Pages that count as published, whether they are or not. */
@@ -65,14 +65,14 @@ export async function allGuarded(of: {
 				from door d join admits a on a.id = d.id
 			)
 			select t.id, t.document, t.set_aside_at, x.door, f.door as follows_door, fp.set_aside_at is not null as follows_set_aside,
-				coalesce(fp.published_id is null and not fp.id = any(${[...(of.asPublished ?? [])]}::uuid[]), false) as follows_unpublished
-			from (${some('document', of.documents)} union all ${some('page', of.pages)}) t join doors x on x.id = t.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id`,
+				coalesce(fp.published_id is null and not fp.id = any(${[...(kinds.asPublished ?? [])]}::uuid[]), false) as follows_unpublished
+			from (${some('document', kinds.documents)} union all ${some('page', kinds.pages)}) t join doors x on x.id = t.door_id left join page fp on fp.id = x.follows_page left join doors f on f.id = fp.door_id`,
 		site()
 	]);
 	const asIf = (row: (typeof rows)[number]): Guarded => {
-		if (!of.asIf || !row.document) return guardedOf(row, zone);
-		const thing = guardedOf({ ...row, door: { ...row.door, ...of.asIf.door } }, zone);
-		return of.asIf.follows === undefined ? thing : { ...thing, follows: of.asIf.follows };
+		if (!kinds.asIf || !row.document) return guardedOf(row, zone);
+		const thing = guardedOf({ ...row, door: { ...row.door, ...kinds.asIf.door } }, zone);
+		return kinds.asIf.follows === undefined ? thing : { ...thing, follows: kinds.asIf.follows };
 	};
 	return new Map(rows.map((row) => [row.id, asIf(row)]));
 }

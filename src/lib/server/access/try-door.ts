@@ -26,6 +26,7 @@ export async function whoOf(as: string, documentId: string): Promise<Who> {
 			return caller.who;
 		}
 		case 'group': {
+			// groupIds throws where a group is not there
 			const id = (await groupIds(db(), [name])).get(name)!;
 			return { kind: 'member', id: '', suspended: false, memberships: [{ group: id, span: { from: null, until: null } }] };
 		}

@@ -26,6 +26,7 @@ const types = { day: { to: 1082, from: [1082], serialize: asText, parse: asText 
 /** A pool of at most so many connections, `more` for all of them. */
 const poolOf = (max: number, more: Record<string, number> = {}) =>
 	// what `types` adds to postgres's own type is a name for days that nothing here uses
+	// the package's type does not know of our own types of columns
 	postgres(settings().IANUA_DATABASE_URL, { max, onnotice: () => {}, connection: { ...connection, ...more }, backoff, types }) as unknown as postgres.Sql;
 
 let client: postgres.Sql | undefined;
@@ -62,6 +63,7 @@ function drizzleOn(pool: postgres.Sql): Database {
  */
 const findWithin = 10_000;
 let finderClient: postgres.Sql | undefined;
+/** The connections of find alone: a slow search leaves those of all else free. */
 export function finder(): postgres.Sql {
 	return (finderClient ??= poolOf(4, { statement_timeout: findWithin }));
 }

@@ -128,8 +128,8 @@ export async function startPostgres(data: string, { quick = false } = {}): Promi
 	}
 	const password = readFileSync(secretFile, 'utf8').trim();
 	const running = runningPort(cluster);
-	const mine = running === null || !isAlive(resolve(data, 'start.pid'));
-	if (mine) writeFileSync(resolve(data, 'start.pid'), String(process.pid), { mode: 0o600 });
+	const startsHere = running === null || !isAlive(resolve(data, 'start.pid'));
+	if (startsHere) writeFileSync(resolve(data, 'start.pid'), String(process.pid), { mode: 0o600 });
 	const port = running ?? (await freePort());
 	if (running === null) {
 		const options = [
@@ -147,7 +147,7 @@ export async function startPostgres(data: string, { quick = false } = {}): Promi
 		folder,
 		// one that ran already is somebody else's to end
 		stop: () => {
-			if (mine) call('pg_ctl', ['-D', cluster, '-m', 'fast', '-w', 'stop'], folder);
+			if (startsHere) call('pg_ctl', ['-D', cluster, '-m', 'fast', '-w', 'stop'], folder);
 		},
 		kill: () => {
 			const main = Number(readFileSync(join(cluster, 'postmaster.pid'), 'utf8').split('\n')[0]);

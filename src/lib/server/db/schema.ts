@@ -25,6 +25,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { TurnedAwayWords } from '#core/access/door';
 import type { Cover } from '#core/documents/cover';
+import { editionOrigins } from '#core/documents/edition';
 import type { Facts, Finding } from '#core/intake/condition';
 import type { Layout, PageContent } from '#core/placing/content';
 import type { Scope } from '#core/people/scope';
@@ -299,9 +300,7 @@ export const edition = pgTable(
 		condition: text('condition', { enum: ['checking', 'sound', 'look', 'refused'] }).notNull(),
 		findings: jsonb('findings').$type<readonly Finding[]>().notNull(),
 		/** How it came: from a computer, a web address, or made here from another edition. */
-		origin: text('origin', { enum: ['upload', 'web', 'cleaned', 'unlocked'] })
-			.notNull()
-			.default('upload'),
+		origin: text('origin', { enum: editionOrigins }).notNull().default('upload'),
 		/** Whether a copy packed for reading lies beside the original. */
 		packed: boolean('packed').notNull().default(false),
 		/** Comes into force when its check is done. */

@@ -5,6 +5,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
 import { DoorChange } from '#core/access/door';
 import { restorableUntil } from '#core/documents/aside';
+import { notInForceYet } from '#core/documents/edition';
 import { slugMax, slugPattern } from '#core/documents/address';
 import type { Cover } from '#core/documents/cover';
 import { IanuaError } from '#core/errors';
@@ -126,8 +127,8 @@ async function goTo(tx: Queryable, row: DocumentRow, number: number, actor: stri
 		.from(edition)
 		.where(and(eq(edition.documentId, row.id), eq(edition.number, number)));
 	if (!to) throw new IanuaError('edition-unknown', { number: String(number) });
-	if (to.condition === 'refused') throw new IanuaError('edition-not-shown', { number: String(number) });
-	if (to.condition === 'checking') throw new IanuaError('still-checking');
+	const trouble = notInForceYet(to.condition);
+	if (trouble) throw new IanuaError(trouble, { number: String(number) });
 	if (to.id === row.editionId) return;
 	if (row.cover?.kind === 'page' && row.cover.page > to.pages) await writeCover(tx, row.id, null);
 	await putInForce(tx, row.id, to.id);

@@ -14,13 +14,14 @@ export async function compareEditions(slug: string, before: number, after: numbe
 	const view = await documentView(slug);
 	if (!view) throw new IanuaError('not-found');
 	const { editions } = documentJson(view);
-	const [from, to] = [before, after].map((number) => {
+	const byNumber = (number: number) => {
 		const edition = editions.find((e) => e.number === number);
 		if (!edition) throw new IanuaError('edition-unknown', { number: String(number) });
 		return edition;
-	});
-	const [was, is] = await Promise.all([textOf(view.id, before, from!.pages), textOf(view.id, after, to!.pages)]);
-	return { before: from!, after: to!, ...comparePages(was, is) };
+	};
+	const [from, to] = [byNumber(before), byNumber(after)];
+	const [was, is] = await Promise.all([textOf(view.id, before, from.pages), textOf(view.id, after, to.pages)]);
+	return { before: from, after: to, ...comparePages(was, is) };
 }
 
 /** The text of each page of an edition; pages without words are empty. */

@@ -1,6 +1,7 @@
 // The API of documents, editions, the room and find: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type } from '@sinclair/typebox';
 import { positions } from '#core/access/door';
+import { editionOrigins } from '#core/documents/edition';
 import { filterNames, filterValues, orderNames, type FilterName } from '#core/documents/filters';
 import { conditionWords } from '#core/intake/condition';
 import { ReadingSettings } from '#core/reading/settings';
@@ -21,7 +22,7 @@ export const EditionAnswer = Type.Object({
 	bytes: Type.Integer(),
 	pages: Type.Integer({ minimum: 0 }),
 	fileName: Type.String(),
-	origin: oneOf(['upload', 'web', 'cleaned', 'unlocked']),
+	origin: oneOf(editionOrigins),
 	condition: oneOf(statuses),
 	inForce: Type.Boolean()
 });

@@ -96,6 +96,7 @@ export function lineSelect(today: string, zone: string, now: number) {
 		from document d join edition e on e.id = d.edition_id`;
 }
 
+/** A row of the list as screens and the API show it; `zone` is the site’s, `now` in ms since 1970, UTC. */
 export function toListItem(row: LineRow, zone: string, now: number): DocumentLine {
 	const reach = reachOf(row.door, zone, row.set_aside_at !== null);
 	const position = positionNow(reach, now);

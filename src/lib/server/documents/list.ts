@@ -3,6 +3,7 @@ import { broughtSpans, filterNames, pageBands, usualOrder, withinSpans, type Cou
 import type postgres from 'postgres';
 import { dayOf } from '#core/access/hours';
 import { sql } from '../db/client';
+import { theRow } from '../db/rows';
 import { site } from '../site/site';
 import { hitsOf, longest, matchingDocuments, type Hit } from './find';
 import { toListItem, lineSelect, type DocumentLine, type LineRow } from './line';
@@ -149,15 +150,16 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		const [lines, hits] = await Promise.all([ids.length ? s<LineRow[]>`${lineSelect(today, zone, now)} where d.id in ${s(ids)}` : [], hitsOf(q, ids, 3)]);
 		return { ids, lines, hits };
 	});
-	const [[counted], { ids, lines, hits }, [there]] = await Promise.all([
+	const [counts_, { ids, lines, hits }, there_] = await Promise.all([
 		counting,
 		shown,
 		s<{ n: number | null; aside: number }[]>`
 			select ${found || query.aside ? s`(select count(*)::int from document d where set_aside_at is null and ${within})` : s`null`} as n,
 				(select count(*)::int from document d where set_aside_at is not null and gone_at is null and ${within}) as aside`
 	]);
+	const [counted, there] = [theRow(counts_), theRow(there_)];
 	// whoever has brought something in, known from the counts
-	const people = (counted!.counts ?? []).filter((c) => c.filter === 'by' && c.value).map((c) => c.value);
+	const people = (counted.counts ?? []).filter((c) => c.filter === 'by' && c.value).map((c) => c.value);
 	const names = people.length ? await s<{ id: string; name: string }[]>`select id, name from person where id in ${s(people)}` : [];
 	const byId = new Map(lines.map((row) => [row.id, row]));
 	const pagesOf = new Map(found?.ids.map((id, i) => [id, found.pages[i]!]));
@@ -165,18 +167,24 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const counts = Object.fromEntries(
 		filterNames.map((name) => [
 			name,
-			(counted!.counts ?? [])
+			(counted.counts ?? [])
 				.filter((c) => c.filter === name)
 				.map((c) => ({ value: c.value, count: c.n, ...(name === 'by' ? { words: nameOf.get(c.value) ?? 'Nobody' } : {}) }))
 				.sort((a, b) => b.count - a.count || (a.value < b.value ? -1 : 1))
 		])
+		// every filter has its counts: fromEntries forgets the names
 	) as unknown as Counts;
 	return {
-		items: ids.map((id) => ({ ...toListItem(byId.get(id)!, zone, now), hits: hits.get(id) ?? [], hitPages: pagesOf.has(id) ? pagesOf.get(id)! : 0 })),
-		total: counted!.total,
+		// one that went between the two queries is not shown
+		items: ids.flatMap((id) => {
+			const line = byId.get(id);
+			// has() says so
+			return line ? [{ ...toListItem(line, zone, now), hits: hits.get(id) ?? [], hitPages: pagesOf.has(id) ? pagesOf.get(id)! : 0 }] : [];
+		}),
+		total: counted.total,
 		// what was counted is all there is, unless it was found or is what was set aside
-		all: there!.n ?? counted!.all,
-		aside: there!.aside,
+		all: there.n ?? counted.all,
+		aside: there.aside,
 		counts: { ...counts, brought: withinSpans(counts.brought) }
 	};
 }

@@ -13,6 +13,7 @@ export interface SavedFilter {
 	readonly query: string;
 }
 
+/** A person’s saved filters, by name. */
 export function savedFilters(personId: string): Promise<SavedFilter[]> {
 	return db()
 		.select({ id: savedFilter.id, name: savedFilter.name, query: savedFilter.query })
@@ -40,6 +41,7 @@ export async function saveFilter(personId: string, given: { name: string; query:
 	return row;
 }
 
+/** Forgets a saved filter of that person. Throws `not-found`. */
 export async function dropFilter(personId: string, id: string): Promise<void> {
 	const dropped = /^[0-9a-f-]{36}$/.test(id)
 		? await db()

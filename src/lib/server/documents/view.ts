@@ -3,10 +3,12 @@ import { dayOf } from '#core/access/hours';
 import type { ReadingSettings } from '#core/reading/settings';
 import { fieldsShown, type Position } from '#core/access/door';
 import { sentence } from '#core/access/reach';
+import type { EditionOrigin } from '#core/documents/edition';
 import type { Cover } from '#core/documents/cover';
 import type { Condition, ConditionStatus, Facts, Finding } from '#core/intake/condition';
 import { reachOf, type DoorRow } from '../access/doors';
 import { sql } from '../db/client';
+import { theRow } from '../db/rows';
 import { site } from '../site/site';
 import { toListItem, lineSelect, type DocumentLine, type LineRow } from './line';
 
@@ -18,7 +20,7 @@ export interface EditionView {
 	readonly bytes: number;
 	readonly pages: number;
 	readonly fileName: string;
-	readonly origin: 'upload' | 'web' | 'cleaned' | 'unlocked';
+	readonly origin: EditionOrigin;
 	readonly condition: Condition;
 	readonly inForce: boolean;
 	/** Comes into force when its check is done. */
@@ -79,12 +81,12 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 	const { zone } = await site();
 	const now = Date.now();
 	const s = sql();
-	const [of] = await s<{ id: string }[]>`
+	const [found] = await s<{ id: string }[]>`
 		select d.id from document d where d.slug = ${slug} or d.id = (select a.document_id from document_address a where a.slug = ${slug})
 		order by d.slug = ${slug} desc limit 1`;
-	if (!of) return null;
-	const [[line], [row]] = await Promise.all([
-		s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)} where d.id = ${of.id}`,
+	if (!found) return null;
+	const [lines, rows] = await Promise.all([
+		s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)} where d.id = ${found.id}`,
 		s<Row[]>`
 			select d.description, d.cover_alt, d.reading, d.language as own_language, d.gone_at, e.facts, e.file_name,
 				(select jsonb_agg(jsonb_build_object('number', x.number, 'at', to_char(x.created_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'by', (select name from person where id = x.created_by), 'sha256', x.sha256,
@@ -96,26 +98,27 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 					from placement p join page pg on pg.id = p.page_id
 					where p.document_id = d.id and pg.set_aside_at is null
 						and (p.published or not exists (select 1 from placement q where q.id = p.id and q.page_id = p.page_id and q.published))), '[]') as placed
-			from document d join edition e on e.id = d.edition_id where d.id = ${of.id}`
+			from document d join edition e on e.id = d.edition_id where d.id = ${found.id}`
 	]);
-	const { door: lineDoor, ...rest } = toListItem(line!, zone, now);
-	const reach = reachOf(line!.door, zone, line!.set_aside_at !== null);
-	const { force: _force, ...door } = line!.door;
+	const [line, row] = [theRow(lines), theRow(rows)];
+	const { door: lineDoor, ...rest } = toListItem(line, zone, now);
+	const reach = reachOf(line.door, zone, line.set_aside_at !== null);
+	const { force: _force, ...door } = line.door;
 	return {
 		...rest,
-		description: row!.description,
-		fileName: row!.file_name,
-		facts: row!.facts,
-		cover: line!.cover,
-		coverAlt: row!.cover_alt,
-		reading: row!.reading,
-		ownLanguage: row!.own_language,
-		editions: row!.editions.map(({ status, findings, ...edition }) => ({ ...edition, condition: { status, findings } })),
-		source: row!.source,
-		addresses: row!.addresses,
+		description: row.description,
+		fileName: row.file_name,
+		facts: row.facts,
+		cover: line.cover,
+		coverAlt: row.cover_alt,
+		reading: row.reading,
+		ownLanguage: row.own_language,
+		editions: row.editions.map(({ status, findings, ...edition }) => ({ ...edition, condition: { status, findings } })),
+		source: row.source,
+		addresses: row.addresses,
 		door: { ...door, sentence: sentence(reach, now, zone), who: lineDoor.who, inForce: lineDoor.position },
-		placedOn: row!.placed,
-		goneAt: row!.gone_at?.toISOString() ?? null
+		placedOn: row.placed,
+		goneAt: row.gone_at?.toISOString() ?? null
 	};
 }
 

@@ -76,6 +76,7 @@ export async function settle(temporary: string, path: string): Promise<void> {
 	await handle.sync().finally(() => handle.close());
 }
 
+/** Whether a file can be read at a path. */
 export async function exists(path: string): Promise<boolean> {
 	return access(path).then(
 		() => true,

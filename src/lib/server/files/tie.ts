@@ -14,12 +14,12 @@ const idFile = () => join(settings().files, 'site-id');
 const looked = 200;
 
 /** How many of the database's editions lie in the store, of those looked for. */
-async function found(): Promise<{ there: number; of: number }> {
+async function found(): Promise<{ there: number; known: number }> {
 	const rows = await sql()<{ sha256: string }[]>`
 		select distinct e.sha256 from edition e join document d on d.id = e.document_id where d.gone_at is null order by e.sha256 limit ${looked}`;
 	let there = 0;
 	for (const { sha256 } of rows) if (await exists(pathOf(sha256))) there++;
-	return { there, of: rows.length };
+	return { there, known: rows.length };
 }
 
 /**
@@ -40,12 +40,12 @@ export async function tieStore(): Promise<void> {
 			`The store in ${store} belongs to another site than the database: its site id is ${inStore}, the database’s ${inDatabase}. Set IANUA_FILES or IANUA_DATABASE_URL to the two that belong together.`
 		);
 	}
-	const [{ there, of }, empty] = [await found(), (await originals()).length === 0];
+	const [{ there, known }, empty] = [await found(), (await originals()).length === 0];
 	// both new, or both from before there were ids and full of each other
-	const together = of === 0 ? empty : there === of || there >= of * 0.95;
+	const together = known === 0 ? empty : there === known || there >= known * 0.95;
 	if (!together)
 		throw new Error(
-			`The store in ${store} and the database do not belong together: ${of ? `of ${of} files that the database knows ${there} are there` : 'files lie there, and the database knows of none'}. If they do, write ${
+			`The store in ${store} and the database do not belong together: ${known ? `of ${known} files that the database knows ${there} are there` : 'files lie there, and the database knows of none'}. If they do, write ${
 				inDatabase ?? inStore ?? 'a site id'
 			} into the file site-id of the store${inDatabase ? '' : ' and into the row site-id of the table setting'}.`
 		);

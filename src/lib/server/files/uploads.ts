@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { settings } from '../settings';
 import { putFileBy } from './store';
 
+/** Where the pieces of uploads under way lie. */
 export const uploadsFolder = () => join(settings().files, 'uploads');
 const pathOf = (id: string) => join(uploadsFolder(), id);
 

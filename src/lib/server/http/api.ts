@@ -72,6 +72,7 @@ export async function documentAnswer(slug: string, status = 200, more: { readonl
 	return answer({ ...documentJson(view), ...more }, status);
 }
 
+/** An answer of the API as JSON, kept by nobody. */
 export const answer = (value: unknown, status = 200): Response => json(value, { status, headers: { 'cache-control': 'no-store' } });
 
 /** What the chain asks of a request that kit took. */

@@ -29,6 +29,7 @@ export function authCall(event: RequestEvent, path: string, body: unknown): Prom
 /** What an answer of better-auth says went wrong, in the reader's language. */
 export async function authTrouble({ locals }: RequestEvent, response: Response, otherwise: string): Promise<string> {
 	const { site, account } = messages[locals.language] as { site: Record<string, string>; account: Record<string, string> };
+	// every language has these words
 	if (response.status === 429) return site.tooManyTries!;
 	const { code } = (await response.json().catch(() => ({}))) as { code?: string };
 	const names: Record<string, string> = {

@@ -11,6 +11,7 @@ export const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
 
 export { nullable } from '#core/schema';
 
+/** One of these words and nothing else. */
 export const oneOf = (values: readonly string[]) => Type.Union(values.map((v) => Type.Literal(v)));
 
 /** Where the list goes on. */
@@ -50,7 +51,7 @@ export function closed(schema: TSchema): TSchema {
 	if (anyOf) return { ...schema, anyOf: anyOf.map(closed) };
 	if (type === 'array' && items) return { ...schema, items: closed(items) };
 	if (type !== 'object' || !properties) return schema;
-	const each = Object.fromEntries(Object.entries(properties).map(([name, of]) => [name, closed(of)]));
+	const each = Object.fromEntries(Object.entries(properties).map(([name, schema]) => [name, closed(schema)]));
 	return { ...schema, properties: each, additionalProperties: additionalProperties ?? false };
 }
 

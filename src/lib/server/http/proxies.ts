@@ -34,10 +34,10 @@ export function clientAddress(socket: string, forwarded: string | undefined, pro
 			.filter(Boolean),
 		socket
 	];
-	let at = chain.length - 1;
-	if ('count' in proxies) at = Math.max(0, at - proxies.count);
-	else while (at > 0 && isIn(chain[at]!, proxies.networks)) at--;
+	let hop = chain.length - 1;
+	if ('count' in proxies) hop = Math.max(0, hop - proxies.count);
+	else while (hop > 0 && isIn(chain[hop]!, proxies.networks)) hop--;
 	// what is no address was not written by a proxy: whoever handed it on is the nearest that is known
-	while (at < chain.length - 1 && !ipaddr.isValid(chain[at]!)) at++;
-	return chain[at]!;
+	while (hop < chain.length - 1 && !ipaddr.isValid(chain[hop]!)) hop++;
+	return chain[hop]!;
 }

@@ -122,33 +122,35 @@ async function newDocument(received: Received, fileName: string, facts: Facts, g
 /** The new edition comes into force when its check is done: readers never meet one without cover and condition. */
 async function insertEdition(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<Omit<BroughtIn, 'first'>> {
 	return db().transaction(async (tx) => {
-		const [of] = await tx
+		const [target] = await tx
 			.select({ id: document.id, slug: document.slug, current: document.editionId })
 			.from(document)
+			// only what comes as an edition gets here
 			.where(eq(document.slug, given.editionOf!))
 			.for('update');
-		if (!of) throw new IanuaError('document-unknown', { slug: given.editionOf! });
+		// as above
+		if (!target) throw new IanuaError('document-unknown', { slug: given.editionOf! });
 		const [same] = await tx
 			.select({ id: edition.id })
 			.from(edition)
-			.where(and(eq(edition.id, of.current), eq(edition.sha256, received.sha256)));
+			.where(and(eq(edition.id, target.current), eq(edition.sha256, received.sha256)));
 		if (same) throw new IanuaError('same-edition', { name: fileName });
 		const id = newId();
 		const [last] = await tx
 			.select({ n: max(edition.number) })
 			.from(edition)
-			.where(eq(edition.documentId, of.id));
+			.where(eq(edition.documentId, target.id));
 		await tx
 			.insert(edition)
-			.values({ id, documentId: of.id, number: (last?.n ?? 0) + 1, pending: true, ...editionRow(received, fileName, facts, given, actor) });
+			.values({ id, documentId: target.id, number: (last?.n ?? 0) + 1, pending: true, ...editionRow(received, fileName, facts, given, actor) });
 		await writeAudit(tx, {
 			actor,
 			action: 'edition-added',
 			kind: 'document',
-			thing: of.id,
+			thing: target.id,
 			after: { fileName, sha256: received.sha256, origin: given.origin ?? 'upload' }
 		});
-		return { id: of.id, slug: of.slug, edition: id };
+		return { id: target.id, slug: target.slug, edition: id };
 	});
 }
 

@@ -39,11 +39,11 @@ type Row = typeof edition.$inferSelect;
 
 async function write(row: Row, facts: Facts, condition: Condition, pages: readonly string[], packed: boolean, coverPage: number | null = null): Promise<void> {
 	await db().transaction(async (tx) => {
-		const [of] = await tx.select().from(document).where(eq(document.id, row.documentId)).for('update');
-		if (!of) return;
+		const [parent] = await tx.select().from(document).where(eq(document.id, row.documentId)).for('update');
+		if (!parent) return;
 		await tx.delete(editionPage).where(eq(editionPage.editionId, row.id));
 		const worded = pages.map((body, i) => ({ editionId: row.id, page: i + 1, body })).filter(({ body }) => body !== '');
-		for (let at = 0; at < worded.length; at += batch) await tx.insert(editionPage).values(worded.slice(at, at + batch));
+		for (let first = 0; first < worded.length; first += batch) await tx.insert(editionPage).values(worded.slice(first, first + batch));
 		await tx
 			.update(edition)
 			.set({
@@ -56,16 +56,16 @@ async function write(row: Row, facts: Facts, condition: Condition, pages: readon
 				language: facts.language ?? facts.guessed
 			})
 			.where(eq(edition.id, row.id));
-		if (coverPage !== null && coverPage !== 1 && of.cover === null) await writeCover(tx, of.id, { kind: 'page', page: coverPage });
+		if (coverPage !== null && coverPage !== 1 && parent.cover === null) await writeCover(tx, parent.id, { kind: 'page', page: coverPage });
 		if (row.pending && condition.status !== 'refused') {
 			// a cover from a page that the new edition does not have becomes its first
-			if (of.cover?.kind === 'page' && of.cover.page > facts.pages) await writeCover(tx, of.id, null);
-			await putInForce(tx, of.id, row.id);
-		} else if (of.editionId === row.id) {
+			if (parent.cover?.kind === 'page' && parent.cover.page > facts.pages) await writeCover(tx, parent.id, null);
+			await putInForce(tx, parent.id, row.id);
+		} else if (parent.editionId === row.id) {
 			// makes the document's own words anew, now that the language is known
-			await putInForce(tx, of.id, row.id);
+			await putInForce(tx, parent.id, row.id);
 		}
-		await tx.execute(raw`update intake set state = 'in', changed_at = now() where document_id = ${of.id} and state = 'checking'`);
+		await tx.execute(raw`update intake set state = 'in', changed_at = now() where document_id = ${parent.id} and state = 'checking'`);
 	});
 	await tellCondition(row.id);
 }

@@ -34,6 +34,7 @@ const guarded: LookupFunction = (host, options, done) => {
 			done(new IanuaError('web-private', { host }), '', 4);
 			return;
 		}
+		// with "all" Node's lookup wants the list, which its type leaves out
 		if (options.all) (done as unknown as (e: null, a: typeof addresses) => void)(null, addresses);
 		else done(null, addresses[0]!.address, addresses[0]!.family);
 	});
@@ -50,6 +51,7 @@ export interface Fetched {
 	readonly stream: AsyncIterable<Uint8Array> | null;
 }
 
+/** The address of a file on the web. Throws `web-address` where it is none. */
 export function webAddress(text: string): URL {
 	let url: URL;
 	try {

@@ -15,6 +15,7 @@ import { fetchFile, type Fetched } from './fetch';
 async function receiveFrom(fetched: Fetched): Promise<Received> {
 	const limit = settings().IANUA_MAX_UPLOAD;
 	try {
+		// an answer of 200 has a stream
 		return await receive(fetched.stream!, limit);
 	} catch (error) {
 		if (error instanceof TooLarge) throw new IanuaError('file-too-large', { name: fetched.fileName, limit: sizeWords(limit) });
@@ -47,6 +48,7 @@ async function sourceOf(slug: string) {
 	return row.source;
 }
 
+/** Whether a document’s source on the web is looked at again. Throws `no-source`. */
 export async function setWatch(slug: string, watch: boolean): Promise<void> {
 	const { documentId } = await sourceOf(slug);
 	await db().update(source).set({ watch }).where(eq(source.documentId, documentId));

@@ -32,6 +32,7 @@ export interface SweepStopped {
 	readonly of: number;
 }
 
+/** What the last sweep cleared and found; null before the first. */
 export async function sweepStopped(): Promise<SweepStopped | null> {
 	const [row] = await sql()<{ value: SweepStopped }[]>`select value from setting where key = 'sweep-stopped'`;
 	return row?.value ?? null;

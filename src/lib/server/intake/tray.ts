@@ -55,6 +55,7 @@ export async function trayOf(personId: string, ids?: readonly string[]): Promise
 			state: row.state,
 			arrived: row.state === 'uploading' ? await uploadOffset(row.id) : Number(row.bytes),
 			trouble: row.trouble ? { code: row.trouble.code, text: troubleWords(row.trouble.code, row.trouble.facts) } : null,
+			// with its slug a document's row is there, and all of it
 			document: row.slug ? { slug: row.slug, title: row.title!, condition: row.condition! } : null,
 			edition: row.edition_of !== null,
 			at: row.created_at.toISOString()
@@ -76,9 +77,9 @@ export interface NewIntake {
 export async function beginIntake(given: NewIntake): Promise<void> {
 	let editionOf: string | null = null;
 	if (given.editionOf) {
-		const [of] = await db().select({ id: document.id }).from(document).where(eq(document.slug, given.editionOf));
-		if (!of) throw new IanuaError('document-unknown', { slug: given.editionOf });
-		editionOf = of.id;
+		const [target] = await db().select({ id: document.id }).from(document).where(eq(document.slug, given.editionOf));
+		if (!target) throw new IanuaError('document-unknown', { slug: given.editionOf });
+		editionOf = target.id;
 	}
 	const begun = await db()
 		.insert(intake)
@@ -119,6 +120,7 @@ export async function holdOn(id: string, writer: string, ms: number): Promise<bo
 	return rows[0]?.writer_asked === false;
 }
 
+/** Gives an arriving file that this writer held free for others. */
 export async function releaseIntake(id: string, writer: string): Promise<void> {
 	await sql()`update intake set writer = null, writer_until = null where id = ${id} and writer = ${writer}`;
 }

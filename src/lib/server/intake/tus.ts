@@ -40,7 +40,7 @@ class RowLocker implements Locker {
 				}
 				clock = setInterval(() => {
 					holdOn(id, writer, heldFor).then(
-						(mine) => (mine ? undefined : stepDown()),
+						(leads) => (leads ? undefined : stepDown()),
 						() => {}
 					);
 				}, saysSo);
@@ -63,7 +63,7 @@ let server: Server | undefined;
 
 function make(): Server {
 	const limit = settings().IANUA_MAX_UPLOAD;
-	const mine = async (request: Request, id: string) => {
+	const isOwn = async (request: Request, id: string) => {
 		const person = people.get(request);
 		const known = await intakeOf(id);
 		// eslint-disable-next-line @typescript-eslint/only-throw-error -- what the library takes for an answer
@@ -82,9 +82,10 @@ function make(): Server {
 		disableTerminationForFinishedUploads: true,
 		onIncomingRequest: async (request, id) => {
 			// the request that creates an upload names one that is not there yet
-			if (request.method !== 'POST') await mine(request, id);
+			if (request.method !== 'POST') await isOwn(request, id);
 		},
 		onUploadCreate: async (request, upload) => {
+			// the guard before has put the person there
 			const person = people.get(request)!;
 			const { filename = '', folder, edition } = upload.metadata ?? {};
 			try {

@@ -25,9 +25,16 @@ let boss: PgBoss | undefined;
 let ready = false;
 const workers = new Map<Queue, string[]>();
 
+/** The queue; asking it before startJobs is a fault of ours. */
+function started(): PgBoss {
+	if (!boss) throw new Error('jobs are not started');
+	return boss;
+}
+
 /** Seconds after which a job counts as lost: well over what its bounded child processes can take together. */
 const lostAfter = 600;
 
+/** Opens the queue with connections of its own. Throws where the database cannot be reached. */
 export async function startJobs(): Promise<void> {
 	boss = new PgBoss({
 		connectionString: settings().IANUA_DATABASE_URL,
@@ -51,7 +58,7 @@ export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) 
 	const ids: string[] = [];
 	workers.set(queue, ids);
 	for (let i = 0; i < many; i++) {
-		const id: string = await boss!.work<Jobs[Q]>(queue, { pollingIntervalSeconds: 2, batchSize: 1 }, async (jobs) => {
+		const id: string = await started().work<Jobs[Q]>(queue, { pollingIntervalSeconds: 2, batchSize: 1 }, async (jobs) => {
 			try {
 				for (const job of jobs) await handle(job.data);
 			} catch (err) {
@@ -68,13 +75,13 @@ export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) 
 
 /** Queues a job; with a key, at most one such waits. A server on the same machine takes it at once. */
 export async function queueJob<Q extends Queue>(queue: Q, data: Jobs[Q], key?: string): Promise<void> {
-	await boss!.send(queue, data, key ? { singletonKey: key } : {});
-	for (const id of workers.get(queue) ?? []) boss!.notifyWorker(id);
+	await started().send(queue, data, key ? { singletonKey: key } : {});
+	for (const id of workers.get(queue) ?? []) started().notifyWorker(id);
 }
 
 /** Runs a queue's job by the clock (cron, UTC), once however many servers there are. */
 export async function everySo(queue: Queue, cron: string): Promise<void> {
-	await boss!.schedule(queue, cron, {}, { tz: 'UTC' });
+	await started().schedule(queue, cron, {}, { tz: 'UTC' });
 }
 
 /** For /readyz: whether jobs can be queued. */

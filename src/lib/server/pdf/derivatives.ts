@@ -10,6 +10,7 @@ async function writing(path: string): Promise<Limits> {
 	return { ...limits.structure, file: Math.max(limits.structure.file, size * 3) };
 }
 
+/** Where the copy for reading lies, made smaller. */
 export const packedPath = (sha256: string) => madePath(sha256, 'reading.pdf');
 
 /**

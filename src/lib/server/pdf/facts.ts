@@ -103,15 +103,15 @@ export async function structureOf(path: string): Promise<Structure> {
 		let text = decoder.write(chunk);
 		if (!inObjects) {
 			head += text;
-			const at = head.search(/^ {2}"qpdf": \[/m);
-			if (at < 0) {
+			const objects = head.search(/^ {2}"qpdf": \[/m);
+			if (objects < 0) {
 				// an outline this long is not read whole
 				if (head.length > 32 * 1024 * 1024) head = head.slice(-64);
 				return;
 			}
 			inObjects = true;
-			text = head.slice(at);
-			head = head.slice(0, at);
+			text = head.slice(objects);
+			head = head.slice(0, objects);
 		}
 		const seen = tail + text;
 		for (const [what, words] of acting) if (!active.has(words) && what.test(seen)) active.add(words);

@@ -79,22 +79,22 @@ export async function runInWorker<K extends keyof Work>(kind: K, ask: Work[K]['a
 		if (helper) break;
 		await new Promise<void>((go) => waiting.push(go));
 	}
-	const mine = helper;
-	const { process: child } = mine;
+	const current = helper;
+	const { process: child } = current;
 	child.ref();
 	child.channel?.ref();
 	const clock = setTimeout(() => child.kill('SIGKILL'), patience);
 	const answered = await new Promise<Answered | null>((done) => {
-		mine.busy = done;
+		current.busy = done;
 		child.send({ id: ++last, kind, ask } satisfies Asked, (error) => {
 			if (error) done(null);
 		});
 	});
 	clearTimeout(clock);
-	mine.busy = null;
+	current.busy = null;
 	child.unref();
 	child.channel?.unref();
-	if (++mine.done >= retiresAfter && child.connected) child.disconnect();
+	if (++current.done >= retiresAfter && child.connected) child.disconnect();
 	waiting.shift()?.();
 	if (answered === null) throw new Error('a helper broke off');
 	if ('refused' in answered) throw new IanuaError(answered.refused.code, answered.refused.facts);

@@ -35,10 +35,10 @@ export function readBoxes(html: string, page: number, turned: boolean): LeafText
 	const sheet = /<page ([^>]*)>/.exec(html);
 	if (!sheet) return null;
 	const lines: LeafLine[] = [];
-	for (const [, attributes, inner] of html.matchAll(/<line ([^>]*)>([\s\S]*?)<\/line>/g)) {
-		const text = [...inner!.matchAll(/<word [^>]*>([\s\S]*?)<\/word>/g)].map((m) => plain(m[1]!)).join(' ');
-		const [x, y] = [number(attributes!, 'xMin'), number(attributes!, 'yMin')];
-		const [width, height] = [number(attributes!, 'xMax') - x, number(attributes!, 'yMax') - y];
+	for (const [, attributes = '', inner = ''] of html.matchAll(/<line ([^>]*)>([\s\S]*?)<\/line>/g)) {
+		const text = [...inner.matchAll(/<word [^>]*>([\s\S]*?)<\/word>/g)].map((m) => plain(m[1]!)).join(' ');
+		const [x, y] = [number(attributes, 'xMin'), number(attributes, 'yMin')];
+		const [width, height] = [number(attributes, 'xMax') - x, number(attributes, 'yMax') - y];
 		if (text.trim() && [x, y, width, height].every(Number.isFinite) && width > 0 && height > 0)
 			lines.push({ x: round(x), y: round(y), width: round(width), height: round(height), text });
 	}

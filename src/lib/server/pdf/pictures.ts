@@ -52,6 +52,7 @@ export interface CoverOf {
 	readonly page: number | null;
 }
 
+/** Of which picture or page the covers of an edition are made. */
 export function coverOf(edition: { sha256: string }, cover: Cover | null): CoverOf {
 	return cover === null || cover.kind === 'page' ? { sha256: edition.sha256, page: cover?.page ?? 1 } : { sha256: cover.sha256, page: null };
 }
@@ -59,7 +60,7 @@ export function coverOf(edition: { sha256: string }, cover: Cover | null): Cover
 const coverName = ({ page }: CoverOf, width: number) => (page === null ? `cover-${width}.webp` : `cover-${page}-${width}.webp`);
 
 /** Makes the three covers from a drawing or picture; none is wider than that has pixels. */
-async function makeCovers(of: CoverOf, drawing: Sharp): Promise<void> {
+async function makeCovers(cover: CoverOf, drawing: Sharp): Promise<void> {
 	// each is made from the next larger one, so that the drawing is read once
 	let from = drawing;
 	for (const width of [...coverWidths].reverse()) {
@@ -67,7 +68,7 @@ async function makeCovers(of: CoverOf, drawing: Sharp): Promise<void> {
 		const raw = { width: info.width, height: info.height, channels: info.channels };
 		const temporary = await temporaryPath('.webp');
 		await sharp(data, { raw }).webp({ quality: 82, effort: 0 }).toFile(temporary);
-		await settle(temporary, madePath(of.sha256, coverName(of, width)));
+		await settle(temporary, madePath(cover.sha256, coverName(cover, width)));
 		from = sharp(data, { raw });
 	}
 }
@@ -87,20 +88,20 @@ export async function coverFrom(pdf: string, sha256: string, page: number): Prom
 }
 
 /** Makes the covers again from a page or a picture in the store; false where they cannot be made. */
-export async function remakeCovers(of: CoverOf): Promise<boolean> {
-	if (of.page !== null) return coverFrom(pathOf(of.sha256), of.sha256, of.page);
-	await makeCovers(of, sharp(pathOf(of.sha256), { limitInputPixels: mostPixels }).rotate().flatten({ background: '#ffffff' }));
+export async function remakeCovers(cover: CoverOf): Promise<boolean> {
+	if (cover.page !== null) return coverFrom(pathOf(cover.sha256), cover.sha256, cover.page);
+	await makeCovers(cover, sharp(pathOf(cover.sha256), { limitInputPixels: mostPixels }).rotate().flatten({ background: '#ffffff' }));
 	return true;
 }
 
 /** The path of a cover, made again for a place where it was thrown away; null where it cannot be made. Throws `busy` where too many wait. */
-export async function coverPath(of: CoverOf, width: CoverWidth, place: string): Promise<string | null> {
-	const path = madePath(of.sha256, coverName(of, width));
+export async function coverPath(cover: CoverOf, width: CoverWidth, place: string): Promise<string | null> {
+	const path = madePath(cover.sha256, coverName(cover, width));
 	if (await exists(path)) return path;
-	const name = `${of.sha256} ${of.page}`;
+	const name = `${cover.sha256} ${cover.page}`;
 	let remade = remaking.get(name);
 	if (!remade) {
-		remade = drawLane.run(place, () => runInWorker('covers', of)).finally(() => remaking.delete(name));
+		remade = drawLane.run(place, () => runInWorker('covers', cover)).finally(() => remaking.delete(name));
 		remaking.set(name, remade);
 	}
 	return (await remade) ? path : null;

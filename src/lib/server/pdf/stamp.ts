@@ -65,20 +65,20 @@ async function drawLine(words: string, size: { width: number; height: number }, 
  * that was thrown away is made again as it was.
  */
 export async function makeStamped(
-	of: { path: string; sha256: string },
+	source: { path: string; sha256: string },
 	stamp: { number: string; words: string },
 	size: { width: number; height: number }
 ): Promise<string | null> {
 	const [line, made] = [await temporaryPath('.pdf'), await temporaryPath('.pdf')];
 	try {
 		await drawLine(stamp.words, size, line);
-		const { size: bytes } = await stat(of.path);
-		const { code } = await run('qpdf', ['--decrypt', '--deterministic-id', '--warning-exit-0', of.path, '--overlay', line, '--repeat=1', '--', made], {
+		const { size: bytes } = await stat(source.path);
+		const { code } = await run('qpdf', ['--decrypt', '--deterministic-id', '--warning-exit-0', source.path, '--overlay', line, '--repeat=1', '--', made], {
 			...limits.structure,
 			file: Math.max(limits.structure.file, bytes * 3)
 		});
 		if (code !== 0) return null;
-		const path = stampedPath(of.sha256, stamp.number);
+		const path = stampedPath(source.sha256, stamp.number);
 		await settle(made, path);
 		return path;
 	} finally {

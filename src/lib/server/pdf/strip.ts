@@ -54,7 +54,9 @@ export function stripActive(): { take: (chunk: Buffer) => void; changes: () => u
 		const text = lines.join('\n');
 		if (/"\/(?:JS|JavaScript|AA|Launch|SubmitForm|ImportData|Rendition|Movie|Sound|GoTo3DView|RichMedia\w*|3D|Screen)"/.test(text)) {
 			const parsed = JSON.parse(`{${text}}`) as { value?: Json; stream?: { dict: Json } };
+			// values come after the name of their object
 			if (parsed.value !== undefined) changed[name!] = { value: withoutActive(parsed.value) };
+			// as above
 			else if (parsed.stream) changed[name!] = { stream: { dict: withoutActive(parsed.stream.dict) ?? {} } };
 		}
 		name = null;
@@ -63,6 +65,7 @@ export function stripActive(): { take: (chunk: Buffer) => void; changes: () => u
 	return {
 		take: (chunk) => {
 			const parts = (rest + decoder.write(chunk)).split('\n');
+			// split gives one part at least
 			rest = parts.pop()!;
 			for (const part of parts) line(part);
 		},

@@ -28,6 +28,7 @@ export async function wordsOf(path: string, pages: number): Promise<Words> {
 	return { pages: plain, whole: code === 0 && plain.length === pages };
 }
 
+/** Whether there is a letter or a figure in it. */
 export const hasWords = (text: string): boolean => /[\p{L}\p{N}]/u.test(text);
 
 /** The language that a text's words suggest (BCP 47), null where there is too little to tell by. */

@@ -53,12 +53,12 @@ async function checkSession(userId: string, call: AuthCall): Promise<void> {
 	// RFC 6238, 5.2: a code that was taken once is not taken again
 	if (call.path === '/two-factor/verify-totp') {
 		const code = hashOf(`${userId} ${String((call.body as { code?: unknown }).code)} ${settings().IANUA_SECRET}`);
-		const [mine] = await db()
+		const [known] = await db()
 			.insert(schema.attempt)
 			.values({ name: `code ${code}`, tries: 1, since: new Date() })
 			.onConflictDoUpdate({ target: schema.attempt.name, set: { since: new Date() }, setWhere: raw`${schema.attempt.since} < now() - interval '10 minutes'` })
 			.returning({ name: schema.attempt.name });
-		if (!mine) throw new APIError('UNAUTHORIZED', { code: 'INVALID_CODE', message: 'That code has been used.' });
+		if (!known) throw new APIError('UNAUTHORIZED', { code: 'INVALID_CODE', message: 'That code has been used.' });
 	}
 }
 
@@ -156,14 +156,15 @@ function make() {
 }
 
 let made: ReturnType<typeof make> | undefined;
+/** The sign-in library, set up once. */
 export function auth() {
 	return (made ??= make());
 }
 
-/** Argon2id with the package's defaults (19 MiB, 2 passes: OWASP's first choice, from memory). */
 /** Whether a password fits a hash, in the time it takes either way. */
 export const passwordFits = (hashed: string, password: string): Promise<boolean> => verify(hashed, password);
 
+/** A password as it is kept: Argon2id with the package's defaults (19 MiB, 2 passes: OWASP's first choice, from memory). */
 export function hashPassword(password: string): Promise<string> {
 	return hash(password);
 }

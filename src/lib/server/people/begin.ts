@@ -23,6 +23,7 @@ async function keptCode(): Promise<string | null> {
 export async function offerBeginCode(): Promise<void> {
 	if (await hasOwner()) return rm(codeFile(), { force: true });
 	await keepOnce('begin', { code: newCode() });
+	// it was written just now where there was none
 	const code = (await keptCode())!;
 	await writeFile(codeFile(), `${code}\n`, { mode: 0o600 });
 	console.log(`The site has no owner yet. The first visit asks for this code: ${code}`);

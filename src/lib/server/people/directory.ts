@@ -119,8 +119,9 @@ export async function listPeople({
 
 /** How many members each standing shows. */
 export async function countStandings(): Promise<{ lapsing: number; lapsed: number; suspended: number }> {
-	const [lapsing, lapsed, suspended] = await Promise.all(standings.map((standing) => listPeople({ standing, limit: 1 })));
-	return { lapsing: lapsing!.total, lapsed: lapsed!.total, suspended: suspended!.total };
+	const totalOf = async (standing: Standing) => (await listPeople({ standing, limit: 1 })).total;
+	const [lapsing, lapsed, suspended] = await Promise.all([totalOf('lapsing'), totalOf('lapsed'), totalOf('suspended')]);
+	return { lapsing, lapsed, suspended };
 }
 
 /** Adds a group; its address is made from its name. */
@@ -193,6 +194,7 @@ export async function insertMemberships(
 	);
 	await tx
 		.insert(membership)
+		// groupIds throws where a group is not there
 		.values(memberships.map((m) => ({ id: newId(), personId, groupId: ids.get(m.group)!, fromDay: m.from ?? null, untilDay: m.until ?? null })));
 }
 
@@ -231,6 +233,7 @@ export async function namesOf(): Promise<{ group: (id: string) => string; person
 	return { group: name, person: name };
 }
 
+/** Whether anybody owns the site yet. */
 export async function hasOwner(): Promise<boolean> {
 	if (ownerSeen) return true;
 	const [row] = await db().select({ id: person.id }).from(person).where(eq(person.role, 'owner')).limit(1);
@@ -265,6 +268,7 @@ export async function membershipsOf(personId: string): Promise<MembershipView[]>
 		from membership m join member_group g on g.id = m.group_id where m.person_id = ${personId} order by g.name`;
 }
 
+/** A person’s role; null where there is no such person. */
 export async function roleOf(personId: string): Promise<MemberRow['role'] | null> {
 	const [row] = await db().select({ role: person.role }).from(person).where(eq(person.id, personId));
 	return row?.role ?? null;

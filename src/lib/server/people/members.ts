@@ -65,6 +65,7 @@ type Row = Omit<MemberView, 'createdAt' | 'seenAt'> & { created_at: Date; seen_a
 export async function listMembers(query: PeopleQuery): Promise<{ items: MemberView[]; total: number }> {
 	const { items, total } = await listPeople({ ...query, members: true });
 	const views = new Map((await viewsOf(items.map((i) => i.id))).map((v) => [v.id, v]));
+	// a view for each of the ids
 	return { items: items.map((i) => views.get(i.id)!), total };
 }
 
@@ -122,6 +123,7 @@ export async function addMember(given: Omit<Static<typeof MemberGiven>, 'invite'
 	return db().transaction((tx) => insertPerson(tx, { ...given, role: 'member' }, actor));
 }
 
+/** Changes what is named, and gives what was there before in the same words. Throws `not-found`, `email-taken`. */
 export async function changeMember(id: string, change: MemberChange, actor: string): Promise<MemberChange> {
 	checkDays(change.memberships ?? []);
 	return db().transaction(async (tx) => {

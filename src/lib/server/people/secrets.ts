@@ -5,4 +5,5 @@ import { createHash, randomBytes } from 'node:crypto';
 export const tokenMark = 'ianua_';
 /** 256 random bits: no salt and no slow hash is needed against guessing. */
 export const hashOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
+/** 256 bits that nobody guesses, for an address or a header. */
 export const newSecret = (): string => randomBytes(32).toString('base64url');

@@ -35,6 +35,7 @@ export interface InvitationView {
 /** Days for which an invitation can be taken up. */
 export const invitationDays = 7;
 
+/** Staff, owners first, and open invitations. */
 export async function listStaff(): Promise<{ staff: StaffMember[]; invited: InvitationView[] }> {
 	const s = sql();
 	const [staff, invited] = await Promise.all([
@@ -152,6 +153,7 @@ async function setPassword(tx: Queryable, personId: string, password: string): P
 		await tx.insert(account).values({ id: newId(), accountId: personId, providerId: 'credential', userId: personId, password, createdAt: now, updatedAt: now });
 }
 
+/** Takes an invitation back; its address leads nowhere from then on. */
 export async function withdrawInvitation(id: string): Promise<void> {
 	if (/^[0-9a-f-]{36}$/.test(id))
 		await db()
@@ -167,6 +169,7 @@ const ownersBeside = (tx: Parameters<Parameters<ReturnType<typeof db>['transacti
 		.where(and(eq(person.role, 'owner'), isNull(person.closedAt), ne(person.id, id)))
 		.for('update');
 
+/** Gives a member of staff another role. Throws `last-owner` where none would be left, `not-found` for members. */
 export async function setRole(id: string, role: StaffRole, actor: string): Promise<void> {
 	await db().transaction(async (tx) => {
 		const [row] = await tx.select().from(person).where(eq(person.id, id)).for('update');

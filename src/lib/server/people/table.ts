@@ -106,11 +106,11 @@ export async function bringInTable(table: Table, wish: TableWish, actor: string)
 		const ids = await groupIds(tx, slugs);
 		const emails = [...new Set(plan.lines.flatMap((l) => (l.kind === 'wrong' ? [] : [l.email])))];
 		const people = new Map<string, { id: string; name: string }>();
-		for (let at = 0; at < emails.length; at += 5000)
+		for (let first = 0; first < emails.length; first += 5000)
 			for (const row of await tx
 				.select({ id: person.id, email: person.email, name: person.name })
 				.from(person)
-				.where(inArray(person.email, emails.slice(at, at + 5000))))
+				.where(inArray(person.email, emails.slice(first, first + 5000))))
 				people.set(row.email, row);
 		for (const line of plan.lines) {
 			if (line.kind === 'wrong' || line.kind === 'same') continue;
@@ -121,6 +121,7 @@ export async function bringInTable(table: Table, wish: TableWish, actor: string)
 			}
 			if (line.formerName !== undefined) await tx.update(person).set({ name: line.name, updatedAt: new Date() }).where(eq(person.id, there.id));
 			if (line.group) {
+				// groups that were missing have been made
 				const groupId = ids.get(made.get(line.group) ?? line.group)!;
 				if (line.former)
 					await tx.execute(raw`delete from membership where person_id = ${there.id} and group_id = ${groupId}

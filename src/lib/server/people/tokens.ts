@@ -41,6 +41,7 @@ export interface TokenView {
 	readonly withdrawnAt: string | null;
 }
 
+/** A person’s tokens without their secrets, the newest first. */
 export async function listTokens(personId: string): Promise<TokenView[]> {
 	const rows = await db().select().from(apiToken).where(eq(apiToken.personId, personId)).orderBy(desc(apiToken.createdAt));
 	return rows.map((t) => ({

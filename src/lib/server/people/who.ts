@@ -1,6 +1,7 @@
 // Who a request comes from: the session in its cookie, or the token of a program, with the memberships that the decision needs.
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import { visitor, type HeldKey, type Who } from '#core/access/decide';
+import { visitor, type Who } from '#core/access/decide';
+import type { HeldKey } from '#core/access/key';
 import { spanOf, type Instant } from '#core/access/hours';
 import { grants, type Grant, type Scope } from '#core/people/scope';
 import { sql } from '../db/client';
@@ -40,8 +41,8 @@ export const nobody: Caller = { who: visitor, person: null };
 /** Reads one cookie from a Cookie field. */
 export function cookieOf(field: string | null | undefined, name: string): string | null {
 	for (const part of field?.split(';') ?? []) {
-		const at = part.indexOf('=');
-		if (at > 0 && part.slice(0, at).trim() === name) return part.slice(at + 1).trim();
+		const equals = part.indexOf('=');
+		if (equals > 0 && part.slice(0, equals).trim() === name) return part.slice(equals + 1).trim();
 	}
 	return null;
 }
@@ -106,6 +107,7 @@ async function callerByToken(hash: string): Promise<Caller> {
 			from api_token t join person p on p.id = t.person_id where t.hash = ${hash} and t.withdrawn_at is null and p.role <> 'member' and not p.suspended`,
 		site()
 	]);
+	// a day given has an end
 	if (!row || spanOf(null, row.until_day, zone).until! <= Date.now()) return nobody;
 	// to the hour is enough to see which tokens are in use
 	await s`update api_token set used_at = now() where hash = ${hash} and (used_at is null or used_at < now() - interval '1 hour')`;

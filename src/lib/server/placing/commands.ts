@@ -262,7 +262,7 @@ export async function changePlacement(
 export async function changeContent(
 	tx: Queryable,
 	id: string,
-	change: (layout: Layout, content: PageContent, of: { readonly path: string; readonly published: boolean }) => PageContent,
+	change: (layout: Layout, content: PageContent, place: { readonly path: string; readonly published: boolean }) => PageContent,
 	actor: string
 ): Promise<void> {
 	const row = await lockedPage(tx, id);
@@ -299,6 +299,7 @@ async function indexPlacements(tx: Queryable, pageId: string, layout: Layout, co
 		placed.map((p) => ({
 			id: p.id,
 			pageId,
+			// a document that is not there has been refused above
 			documentId: ids.get(p.document)!,
 			form: p.form,
 			press: p.press,
@@ -315,14 +316,15 @@ export async function orderNavigation(paths: readonly string[], actor: string): 
 		const rows = await tx.select({ id: page.id, path: page.path, navigation: page.navigation }).from(page).where(isNull(page.setAsideAt));
 		for (const path of paths) if (!rows.some((r) => r.path === path)) throw new IanuaError('page-unknown', { path });
 		for (const row of rows) {
-			const at = paths.indexOf(row.path);
+			const rank = paths.indexOf(row.path);
 			await tx
 				.update(page)
-				.set({ navigation: at < 0 ? null : at + 1 })
+				.set({ navigation: rank < 0 ? null : rank + 1 })
 				.where(eq(page.id, row.id));
 		}
 		const before = rows
 			.filter((r) => r.navigation !== null)
+			// those without a place were left out
 			.sort((a, b) => a.navigation! - b.navigation!)
 			.map((r) => r.path);
 		await writeAudit(tx, {

@@ -49,6 +49,7 @@ export interface PlacedMismatch {
 
 /** As the API gives it. */
 export type MismatchJson = Omit<PlacedMismatch, 'documentId'>;
+/** A mismatch as the API shows it. */
 export const mismatchJson = ({ documentId: _id, ...mismatch }: PlacedMismatch): MismatchJson => mismatch;
 
 interface Row {
@@ -98,8 +99,8 @@ function kindsOf(page: Guarded, document: Guarded, population: Population): Kind
 
 /** Pages and documents as the decision sees them, with the people of today and their names. Of very many, all are read. */
 function thingsOf(pairs: readonly (readonly [page: string, document: string])[], asIf: AsIf | null = null) {
-	const some = (at: 0 | 1) => {
-		const ids = [...new Set(pairs.map((p) => p[at]))];
+	const some = (side: 0 | 1) => {
+		const ids = [...new Set(pairs.map((p) => p[side]))];
 		return ids.length > 1000 ? ('all' as const) : ids;
 	};
 	return Promise.all([allGuarded({ pages: some(0), documents: some(1), asPublished: [...new Set(pairs.map((p) => p[0]))], asIf }), allMembersOf(), namesOf()]);
@@ -118,6 +119,7 @@ export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf 
 	);
 	const population = new Populations(people).at(at);
 	const marks = new Map<Guarded, string>();
+	// set a moment before
 	const mark = (thing: Guarded) => marks.get(thing) ?? (marks.set(thing, markOf(thing)), marks.get(thing)!);
 	const known = new Map<string, Kind[]>();
 	const words = new Map<Audience, string>();
@@ -145,6 +147,7 @@ export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf 
 				from: new Date(from).toISOString(),
 				audience: { words: said, people: counted.count, of: counted.of, anyone: counted.anyone },
 				remedies: row.form === 'entry' ? remedies.filter((r) => r !== 'locked' && r !== 'take-out') : remedies,
+				// who marked it and when stand together with why
 				intended: kind === 'side-door' && row.why !== null ? { why: row.why, by: row.marked_by, at: row.marked_at!.toISOString() } : null
 			});
 		}
@@ -266,6 +269,7 @@ export async function mend(given: Mend, actor: string): Promise<{ before: { docu
 			if (!given.undo && !given.why?.trim()) throw new IanuaError('not-valid', { detail: 'a side door that is meant to be needs a reason' });
 			await db().transaction(async (tx) => {
 				await tx.delete(sideDoor).where(and(eq(sideDoor.pageId, page.id), eq(sideDoor.documentId, document.id)));
+				// without undo there are words, checked above
 				if (!given.undo) await tx.insert(sideDoor).values({ pageId: page.id, documentId: document.id, why: given.why!.trim(), markedBy: actor });
 				const row = theRow(await tx.select({ path: pageTable.path }).from(pageTable).where(eq(pageTable.id, page.id)));
 				await writeAudit(tx, {
@@ -273,6 +277,7 @@ export async function mend(given: Mend, actor: string): Promise<{ before: { docu
 					action: 'changed',
 					kind: 'document',
 					thing: document.id,
+					// without undo there are words, checked above
 					after: { sideDoor: row.path, meant: !given.undo, ...(given.undo ? {} : { why: given.why!.trim() }) }
 				});
 			});

@@ -1,7 +1,9 @@
 // What somebody sees of a page: its content, and of each placement what the document's own door allows.
 import type { DoorFields, Guarded } from '#core/access/door';
 import { isAway, standingOf, type Standing } from '#core/access/standing';
-import { decide, type HeldKey, type Reason, type RefusedCode } from '#core/access/decide';
+import { decide, type Reason, type RefusedCode } from '#core/access/decide';
+import type { HeldKey } from '#core/access/key';
+import { canBeShown } from '#core/documents/edition';
 import { dayWords, refusalWords } from '#core/access/reach';
 import { coverMark } from '#core/documents/cover';
 import { bare, onShow, placementsOf, type Article, type Catalogue, type ContentNode, type Layout, type PageContent, type Pocket } from '#core/placing/content';
@@ -197,10 +199,7 @@ async function placementsFor({ id, content }: Written, caller: Caller, keys: Key
 				view,
 				cover: seenCover(found, view.alt, view.page && view.page <= edition.pages ? view.page : null),
 				maySave: decide(who, found.thing, 'save', at).allowed,
-				frame:
-					attrs.form === 'frame' && edition.pages > 0 && edition.condition !== 'refused'
-						? { href: frameHref(found.slug, attrs.id, view), ratio: shapeRatio(size) }
-						: null
+				frame: attrs.form === 'frame' && canBeShown(edition) ? { href: frameHref(found.slug, attrs.id, view), ratio: shapeRatio(size) } : null
 			};
 		} else if (reason.code === 'shut' || reason.code === 'set-aside') placements[attrs.id] = { state: 'away', words, notice };
 		else
@@ -227,12 +226,15 @@ async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFo
 	const entries: SeenEntry[] = [];
 	for (const entry of shown) {
 		const words = entry.words?.trim() ?? '';
+		// kept entries have ids
 		const base = { id: entry.id! };
+		// one of the two is there
 		const icon = (otherwise: string | null) => (entry.icon || otherwise ? iconDrawing(entry.icon ?? otherwise!) : null);
 		if (entry.url) {
 			entries.push({ ...base, icon: await icon('link'), words, url: entry.url, document: null, kept: null });
 			continue;
 		}
+		// an entry leads to an address or a document
 		const found = documents.get(entry.document!);
 		// what is shut or gone is not on the list: whoever holds a card or poster can do nothing about it
 		if (!found || isAway(found.thing)) continue;
@@ -253,6 +255,7 @@ async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFo
 						maySave: decide(who, found.thing, 'save', at).allowed
 					}
 				: null,
+			// kept entries have ids
 			kept: allowed ? null : { href: `/d/${found.slug}?from=${entry.id!}`, needsSignIn: reasons[0].code === 'sign-in' }
 		});
 	}

@@ -4,6 +4,7 @@ import { readableBy } from '../access/readable';
 import { sql } from '../db/client';
 import { settings } from '../settings';
 
+/** A text within XML. */
 export const xml = (text: string): string =>
 	// XML 1.0, 2.2: control characters cannot stand in it at all
 	text.replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '').replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);

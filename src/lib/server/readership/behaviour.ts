@@ -34,19 +34,19 @@ export interface SummedDay {
  * The same of whoever is among the fresh entries: nobody else begins to behave like a robot now. Who came seldom enough is known from what
  * this server remembers, without asking the ledger; `known` are the day’s robots already.
  */
-export async function newRobots(tx: Transaction, recent: Recent, of: SummedDay, fresh: readonly Entry[], known: ReadonlySet<string>): Promise<string[]> {
+export async function newRobots(tx: Transaction, recent: Recent, day: SummedDay, fresh: readonly Entry[], known: ReadonlySet<string>): Promise<string[]> {
 	const hours = new Map<number, Entry[]>();
 	for (const e of fresh) {
-		if (e.at < of.from || e.at >= of.until || (e.kind !== 'opened' && e.kind !== 'saved') || e.person || e.key || e.staff || known.has(e.reader)) continue;
-		const hour = of.hourOf(e.at);
+		if (e.at < day.from || e.at >= day.until || (e.kind !== 'opened' && e.kind !== 'saved') || e.person || e.key || e.staff || known.has(e.reader)) continue;
+		const hour = day.hourOf(e.at);
 		const entries = hours.get(hour);
 		if (entries) entries.push(e);
 		else hours.set(hour, [e]);
 	}
 	const robots: string[] = [];
 	for (const [hour, entries] of hours) {
-		const { from, until } = clockHour(entries[0]!.at, of.hourOf, of);
-		const name = `${of.day} ${hour}`;
+		const { from, until } = clockHour(entries[0]!.at, day.hourOf, day);
+		const name = `${day.day} ${hour}`;
 		const suspects = new Set<string>();
 		const counts = recent.hour(name);
 		if (counts) {
@@ -57,7 +57,7 @@ export async function newRobots(tx: Transaction, recent: Recent, of: SummedDay, 
 			for (const { reader, n } of rows) if (all.add(reader, n) > robotOpeningsAnHour && !known.has(reader)) suspects.add(reader);
 			recent.keepHour(name, all);
 		}
-		if (suspects.size) robots.push(...(await markRobots(tx, of.day, of.zone, from, until, [...suspects])));
+		if (suspects.size) robots.push(...(await markRobots(tx, day.day, day.zone, from, until, [...suspects])));
 	}
 	return robots;
 }

@@ -19,6 +19,7 @@ const most = 100_000;
 /** Most clock hours that are held; one takes a megabyte. */
 const mostHours = 8;
 
+/** What the sums of the last days have read of the ledger, held between their runs within bounds; what was asked for longest ago goes first. */
 export class Recent {
 	#version: string | null = null;
 	#held = 0;
@@ -39,10 +40,10 @@ export class Recent {
 		const [first] = fresh;
 		if (!first) return [...known];
 		// new ones are mostly the latest: only what stands after the first of them is put in order
-		let at = known.length;
-		while (at > 0 && known[at - 1]!.at >= first.at) at--;
-		const tail = new Map([...known.slice(at), ...fresh].map((e) => [e.id, e]));
-		return [...known.slice(0, at), ...[...tail.values()].sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1))];
+		let index = known.length;
+		while (index > 0 && known[index - 1]!.at >= first.at) index--;
+		const tail = new Map([...known.slice(index), ...fresh].map((e) => [e.id, e]));
+		return [...known.slice(0, index), ...[...tail.values()].sort((a, b) => a.at - b.at || (a.id < b.id ? -1 : 1))];
 	}
 
 	/** Remembers days for a version of the sums, once that is committed; null forgets all. */

@@ -4,6 +4,7 @@ import { sql } from '../db/client';
 import { theRow } from '../db/rows';
 import type { Reported } from './reports/document';
 
+/** The edition that a report is about, and whether its door is keyed. A number that is not there gives the one in force. */
 export async function reported(view: Pick<DocumentView, 'id' | 'edition' | 'door'>, number = view.edition): Promise<Reported> {
 	const edition = theRow(
 		await sql()<Reported['edition'][]>`

@@ -34,6 +34,7 @@ export interface WebhookView {
 	readonly trouble: string | null;
 }
 
+/** All webhooks with how their last call went, secrets left out. */
 export async function webhooks(): Promise<WebhookView[]> {
 	const rows = await sql()<(Omit<WebhookView, 'createdAt' | 'withdrawnAt'> & { created_at: Date; withdrawn_at: Date | null })[]>`
 		select w.id, w.url, w.events, w.created_at, w.withdrawn_at, w.ended, count(d.delivered_at)::int as delivered,
@@ -58,6 +59,7 @@ export async function addWebhook(given: Static<typeof WebhookGiven>, actor: stri
 	return { id, secret };
 }
 
+/** Ends a webhook. Throws `not-found`. */
 export async function withdrawWebhook(id: string, actor: string): Promise<void> {
 	const [row] = await sql()<{ url: string }[]>`update webhook set withdrawn_at = now() where id = ${id} and withdrawn_at is null returning url`;
 	if (!row) throw new IanuaError('not-found');

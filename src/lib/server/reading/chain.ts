@@ -1,7 +1,8 @@
 // The way of every request for any part of a document: find → decide → record → deliver. Nothing else reads the store.
 import { createHash } from 'node:crypto';
 import { stat } from 'node:fs/promises';
-import { decide, type Action, type HeldKey, type RefusedCode } from '#core/access/decide';
+import { decide, type Action, type RefusedCode } from '#core/access/decide';
+import type { HeldKey } from '#core/access/key';
 import { wholeNumber } from '#core/text/number';
 import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError } from '#core/errors';

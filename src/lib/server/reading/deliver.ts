@@ -10,11 +10,11 @@ import { answerAttachment, answerFile, TurnedAway, type Answer, type FileRequest
 const chunkSize = 512 * 1024;
 
 async function* chunks(handle: FileHandle, first: number, length: number): AsyncGenerator<Buffer> {
-	let [at, left] = [first, length];
+	let [offset, left] = [first, length];
 	while (left > 0) {
 		const buffer = Buffer.allocUnsafeSlow(Math.min(chunkSize, left));
-		const bytes = await fill(handle, buffer, at);
-		at += bytes;
+		const bytes = await fill(handle, buffer, offset);
+		offset += bytes;
 		left -= bytes;
 		yield buffer.subarray(0, bytes);
 	}
@@ -77,10 +77,10 @@ export async function sendAnswer(answer: Answer, response: ServerResponse): Prom
 	}
 	let { first: at, length: left } = answer.file;
 	const handle = await open(answer.file.path, 'r');
-	const mine: Buffer[] = [];
+	const buffers: Buffer[] = [];
 	const take = () => {
 		const buffer = free.pop() ?? Buffer.allocUnsafeSlow(chunkSize);
-		mine.push(buffer);
+		buffers.push(buffer);
 		return buffer;
 	};
 	let sending: Promise<boolean> = Promise.resolve(true);
@@ -98,7 +98,7 @@ export async function sendAnswer(answer: Answer, response: ServerResponse): Prom
 		if (await sending) response.end();
 	} finally {
 		await sending;
-		if (!response.destroyed) for (const buffer of mine) if (free.length < mostFree) free.push(buffer);
+		if (!response.destroyed) for (const buffer of buffers) if (free.length < mostFree) free.push(buffer);
 		await handle.close();
 	}
 }
@@ -132,6 +132,7 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 	const [, slug, attachment] = match;
 	const ask: FileRequest = {
 		method: request.method,
+		// the address of a file has a slug
 		slug: slug!,
 		query: new URLSearchParams(mark < 0 ? '' : url.slice(mark + 1)),
 		address,

@@ -118,17 +118,17 @@ async function writeRead(found: Resolved, attention: Attention, asker: RequestCo
 	const line = toLedgerRow(found, { kind: 'opened', reason: null, goesOn: true }, asker);
 	const s = sql();
 	// where they came from is where the opening says they did
-	const mine = s`document_id = ${line.document} and reader = ${line.reader} and kind = 'opened'`;
+	const sameReader = s`document_id = ${line.document} and reader = ${line.reader} and kind = 'opened'`;
 	const [entered] = await s`
 		with of as (
-			select reading_id, told from reading where ${mine} and last_at > now() - ${`${readingGapMinutes} minutes`}::interval for update
+			select reading_id, told from reading where ${sameReader} and last_at > now() - ${`${readingGapMinutes} minutes`}::interval for update
 		), opening as (
 			select l.* from of join ledger l on l.document_id = ${line.document} and l.id = of.reading_id and l.at > now() - interval '2 days'
 		), attended as (
 			select a.page, least(a.seconds, greatest(0, coalesce(extract(epoch from clock_timestamp() - o.at) + ${ahead} - of.told, a.seconds))) as seconds
 			from of left join opening o on true, jsonb_to_recordset(${s.json(attention)}) as a (page int, seconds numeric)
 		), now_in as (
-			update reading set last_at = now(), told = told + (select max(seconds) from attended) where ${mine} and exists (select 1 from of) returning reading_id
+			update reading set last_at = now(), told = told + (select max(seconds) from attended) where ${sameReader} and exists (select 1 from of) returning reading_id
 		)
 		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, page_id, placement_id, outside, staff, robot, preload, key_id, attention,
 			device, controlled)

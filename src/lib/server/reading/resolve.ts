@@ -101,7 +101,9 @@ export async function resolveAll(slugs: readonly string[], asPublished: string |
 	const found = rows.map((row) => foundOf(row, zone));
 	const [byId, bySlug] = [new Map(found.map((f) => [f.id, f])), new Map(found.map((f) => [f.slug, f]))];
 	return new Map([
+		// joined with the documents found
 		...former.map((f) => [f.slug, byId.get(f.document_id)!] as const),
+		// has() says so
 		...asked.flatMap((slug) => (bySlug.has(slug) ? [[slug, bySlug.get(slug)!] as const] : []))
 	]);
 }

@@ -1,5 +1,6 @@
 // What a reading room is given, at whichever address it stands.
 import { error, type RequestEvent } from '@sveltejs/kit';
+import { canBeShown } from '#core/documents/edition';
 import { IanuaError } from '#core/errors';
 import type { OutlineLine, Facts } from '#core/intake/condition';
 import { askedSettings, roomSettings, type ReadingSettings, type RoomPlace } from '#core/reading/settings';
@@ -31,7 +32,7 @@ export async function enterRoom(event: RequestEvent, slug: string, place: RoomPl
 	const entered = await enter(event, slug, 'read');
 	const { found, caller } = entered;
 	const { edition } = found;
-	if (edition.pages === 0 || edition.condition === 'refused') {
+	if (!canBeShown(edition)) {
 		const known = new IanuaError('cannot-be-shown');
 		error(known.status, {
 			code: known.code,

@@ -4,6 +4,7 @@ import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
 import { stampNumber, stampNumbersIn, stampWords } from '#core/reading/stamp';
 import { sql } from '../db/client';
+import { theRow } from '../db/rows';
 import { exists, pathOf } from '../files/store';
 import { makeStamped, stampedPath } from '../pdf/stamp';
 import { wordsOf } from '../pdf/text';
@@ -26,20 +27,22 @@ export async function stampFor(found: Resolved, asker: RequestContext): Promise<
 	]);
 	const holder = person ? `p:${person.id}` : asker.key ? `k:${asker.key}` : 'v';
 	const [name, day] = [person?.name ?? key?.label ?? 'a visitor', dayOf(Date.now(), zone)];
-	const [stamp] = await s<{ number: string; name: string }[]>`
+	const stamp = theRow(
+		await s<{ number: string; name: string }[]>`
 		with made as (
 			insert into stamp (number, document_id, edition_id, name, holder, day)
 			values (${stampNumber(randomBytes(10))}, ${found.id}, ${found.edition.id}, ${name}, ${holder}, ${day})
 			on conflict (edition_id, holder, day) do update set name = stamp.name returning number, name
-		) select number, name from made`;
+		) select number, name from made`
+	);
 	const { sha256, sizes } = found.edition;
-	const path = stampedPath(sha256, stamp!.number);
-	if (await exists(path)) return { number: stamp!.number, path };
-	const words = stampWords(stamp!.name, day, stamp!.number);
-	const made = await makeStamped({ path: pathOf(sha256), sha256 }, { number: stamp!.number, words }, sizes[0] ?? { width: 595, height: 842 });
+	const path = stampedPath(sha256, stamp.number);
+	if (await exists(path)) return { number: stamp.number, path };
+	const words = stampWords(stamp.name, day, stamp.number);
+	const made = await makeStamped({ path: pathOf(sha256), sha256 }, { number: stamp.number, words }, sizes[0] ?? { width: 595, height: 842 });
 	// without its stamp a copy does not leave
 	if (!made) throw new IanuaError('stamp-not-made');
-	return { number: stamp!.number, path: made };
+	return { number: stamp.number, path: made };
 }
 
 export interface StampOwner {

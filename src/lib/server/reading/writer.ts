@@ -172,11 +172,11 @@ async function insertLines(lines: readonly Line[]): Promise<Map<string, { begun:
 }
 
 /** Enters that a person was reminded of a document, within the transaction that mails them. */
-export async function enterReminded(tx: postgres.TransactionSql, of: { document: string; edition: string; person: string }): Promise<void> {
+export async function enterReminded(tx: postgres.TransactionSql, copy: { document: string; edition: string; person: string }): Promise<void> {
 	const id = newId();
 	await tx`
 		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, staff, robot, preload)
-		values (${id}, clock_timestamp(), 'reminded', ${of.document}, ${of.edition}, ${id}, ${`p:${of.person}`}, 'member', ${of.person}, 'desk', false, false, false)`;
+		values (${id}, clock_timestamp(), 'reminded', ${copy.document}, ${copy.edition}, ${id}, ${`p:${copy.person}`}, 'member', ${copy.person}, 'desk', false, false, false)`;
 }
 
 /** Lets go of readings that are over. */

@@ -42,6 +42,7 @@ export function named<C extends object>(was: Readonly<Record<string, unknown>>, 
 	return Object.fromEntries(Object.keys(change).map((name) => [name, was[name] ?? null])) as C;
 }
 
+/** Writes who did what to which thing, in the transaction that does it. */
 export async function writeAudit(tx: Queryable, entry: AuditEntry): Promise<void> {
 	await tx.insert(audit).values({ id: newId(), ...entry, before: entry.before ?? null, after: entry.after ?? null });
 }

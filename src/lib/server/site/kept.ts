@@ -14,6 +14,7 @@ export async function keepOnce(key: Kept, value: Value): Promise<void> {
 	await sql()`insert into setting (key, value) values (${key}, ${sql().json(value)}) on conflict (key) do nothing`;
 }
 
+/** Forgets a kept value. */
 export async function drop(key: Kept): Promise<void> {
 	await sql()`delete from setting where key = ${key}`;
 }

@@ -27,6 +27,7 @@ function pageLanguages(): Promise<Map<string, Language>> {
 	return kept.pages;
 }
 
+/** Has the pages’ languages read anew at the next request. */
 export const forgetPageLanguages = (): void => void (kept = undefined);
 
 /** `header` gives a header of the request or null; `asked` is what its address asks for, `path` the page of the site, if it may be one. */
@@ -34,6 +35,7 @@ export async function languageOf(header: (name: string) => string | null, asked:
 	const chosen = isLanguage(asked) ? asked : cookieOf(header('cookie'), languageCookie);
 	const { language, front } = await site();
 	const pages = path ? await pageLanguages() : null;
+	// read a line above
 	const own = path && (pages!.get(path) ?? (path === '/' && front ? pages!.get(front) : null));
 	return languageFor(chosen, own || language, header('accept-language'));
 }

@@ -126,6 +126,7 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 	return was;
 }
 
+/** Keeps the site’s settings, whole. */
 export async function saveSite(value: Site): Promise<void> {
 	await db().transaction(async (tx) => {
 		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });

@@ -135,6 +135,7 @@ export async function restore({ from: given, data: into, say = () => {} }: { fro
 		say('The database');
 		execFileSync(
 			program('pg_restore'),
+			// without an address given, a server was started above
 			['--no-owner', '--exit-on-error', `--dbname=${process.env.IANUA_DATABASE_URL ?? postgres!.url}`, join(from, 'database.dump')],
 			{
 				stdio: ['ignore', 'ignore', 'pipe']

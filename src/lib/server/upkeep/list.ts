@@ -3,6 +3,7 @@ import { setAsideDays } from '#core/documents/aside';
 import type { Finding } from '#core/intake/condition';
 import { worstFirst, type UpkeepKind, type UpkeepLine } from '#core/upkeep/upkeep';
 import { sql } from '../db/client';
+import { theRow } from '../db/rows';
 
 interface Row {
 	kind: UpkeepKind;
@@ -25,7 +26,7 @@ function textOf(row: Row): string {
 		case 'cannot-be-shown':
 			return row.findings[0]?.text ?? '';
 		case 'active-content':
-			return row.findings.find((f) => f.code === 'active-content')!.text;
+			return row.findings.find((f) => f.code === 'active-content')?.text ?? '';
 		case 'set-aside':
 			return `Set aside; it can be restored for ${setAsideDays} days, then its file goes.`;
 		default:
@@ -37,7 +38,7 @@ function textOf(row: Row): string {
 export async function upkeep(): Promise<{ lines: UpkeepLine[]; look: number }> {
 	const s = sql();
 	const pages = s`(select count(distinct page_id)::int from placement p where p.document_id = d.id and p.published) as pages`;
-	const [rows, [other]] = await Promise.all([
+	const [rows, other] = await Promise.all([
 		s<Row[]>`
 			select case when e.condition = 'refused' then 'cannot-be-shown' else 'active-content' end as kind, d.slug, d.title, e.findings, '' as note, e.created_at as at, ${pages}
 				from document d join edition e on e.id = d.edition_id
@@ -51,6 +52,6 @@ export async function upkeep(): Promise<{ lines: UpkeepLine[]; look: number }> {
 	]);
 	return {
 		lines: worstFirst(rows.map((row) => ({ kind: row.kind, slug: row.slug, title: row.title, text: textOf(row), pages: row.pages, at: row.at.getTime() }))),
-		look: other!.n
+		look: theRow(other).n
 	};
 }

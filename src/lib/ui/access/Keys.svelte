@@ -52,6 +52,7 @@
 					...limits(),
 					...(words.trim() ? { words } : {})
 				});
+				// what was not mailed has its address in the answer
 				unmailed = made.items.filter((i) => !i.mailed).map((i) => ({ address: i.address, url: i.url! }));
 				[pasted, words, until, openings, several, open] = ['', '', '', null, false, false];
 				return made;
@@ -78,6 +79,7 @@
 	}
 	async function copy() {
 		try {
+			// the button stands beside it
 			await navigator.clipboard.writeText(issued!.url);
 			notify('The key’s address is copied.');
 		} catch {

@@ -41,7 +41,7 @@
 
 	let asked = 0;
 	async function look(who: string | null, moment: string, _door: string) {
-		const mine = ++asked;
+		const turn = ++asked;
 		trouble = '';
 		if (!who) {
 			tried = null;
@@ -52,9 +52,10 @@
 			const [read, save, print] = await Promise.all(
 				actions.map(([action]) => call<Tried>('GET', `/documents/${slug}/decision?as=${encodeURIComponent(who)}&action=${action}${when}`))
 			);
-			if (mine === asked) tried = { read: read!, save: save!, print: print! };
+			// one answer for each of the three
+			if (turn === asked) tried = { read: read!, save: save!, print: print! };
 		} catch (error) {
-			if (mine !== asked) return;
+			if (turn !== asked) return;
 			tried = null;
 			trouble = troubleOf(error);
 		}
@@ -77,7 +78,7 @@
 			</Select></label
 		>
 		<div class="moment-under wide">
-			When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time
+			When, in {zone.replace(/^.*\//, '').replaceAll('_', ' ')} time
 			<Moment label="When" value={instant || null} {zone} none="now" usual="12:00" change={(wanted) => (instant = wanted ?? '')} />
 		</div>
 		{#if as === 'member'}<label class="wide">E-mail address <Input type="email" bind:value={email} /></label>{/if}

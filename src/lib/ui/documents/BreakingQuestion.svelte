@@ -22,6 +22,7 @@
 		`Readers meet ${many === 1 ? `“${places[0]?.documentTitle}”` : counted(many, 'document', 'documents')} in ${counted(places.length, 'place', 'places')}`
 	);
 	const answer = (takeOut: boolean) => {
+		// its buttons are there while it is
 		const asked = question!;
 		question = null;
 		go(asked, takeOut);

@@ -78,9 +78,11 @@
 		const scale = Math.min(1, 1200 / area.width);
 		canvas.width = Math.max(1, Math.round(area.width * scale));
 		canvas.height = Math.max(1, Math.round(area.height * scale));
+		// a canvas without another context has this one
 		canvas.getContext('2d')!.drawImage(image, area.x, area.y, area.width, area.height, 0, 0, canvas.width, canvas.height);
 		const blob = await new Promise<Blob | null>((made) => canvas.toBlob(made, 'image/png'));
 		const form = new FormData();
+		// a canvas of more than no pixels gives one
 		form.append('file', blob!, 'cover.png');
 		await done(() => call('POST', `/documents/${slug}/cover`, form), 'The cover shows your picture.');
 		URL.revokeObjectURL(picture.address);
@@ -88,9 +90,9 @@
 	}
 	let asked = 0;
 	async function findIcons() {
-		const mine = ++asked;
+		const turn = ++asked;
 		const items = await soughtFor(call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word)}`));
-		if (mine === asked && items) icons = items;
+		if (turn === asked && items) icons = items;
 	}
 	$effect(() => {
 		if (way === 'icon' && !icons.length) void findIcons();

@@ -12,6 +12,7 @@
 
 	let { slug, editions, zone, maxUpload }: { slug: string; editions: readonly EditionView[]; zone: string; maxUpload: number } = $props();
 	let input = $state<HTMLInputElement>();
+	// a document always has one in force
 	const inForce = $derived(editions.find((e) => e.inForce)!);
 	const originWords = { upload: '', web: 'from the web', cleaned: 'without active content', unlocked: 'unlocked' } as const;
 

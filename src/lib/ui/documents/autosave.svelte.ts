@@ -3,6 +3,7 @@
 /** Ms without a key before what was typed is saved. */
 const pause = 700;
 
+/** Saves a field a moment after the last key, one request at a time, and says how it stands. */
 export class Autosave {
 	/** What the field shows. */
 	text = $state('');

@@ -3,6 +3,7 @@
 export const chosenRows = $state<{ slugs: string[] }>({ slugs: [] });
 let anchor: string | null = null;
 
+/** Whether a row is chosen. */
 export const isChosen = (slug: string): boolean => chosenRows.slugs.includes(slug);
 
 /** Chooses a row or lets it go; with `range`, all rows from the last one chosen to this. */
@@ -24,6 +25,7 @@ export function chooseAll(slugs: readonly string[]): void {
 	chosenRows.slugs = all ? chosenRows.slugs.filter((s) => !slugs.includes(s)) : [...new Set([...chosenRows.slugs, ...slugs])];
 }
 
+/** Chooses none. */
 export function chooseNone(): void {
 	chosenRows.slugs = [];
 	anchor = null;

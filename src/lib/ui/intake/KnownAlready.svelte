@@ -15,9 +15,9 @@
 	const earlier = $derived(entry.known.find((d) => !d.inForce));
 
 	async function offer() {
-		const mine = ++asked;
+		const turn = ++asked;
 		const items = await soughtFor(call<{ items: { slug: string; title: string }[] }>('GET', `/documents?limit=8&q=${encodeURIComponent(text)}`));
-		if (mine === asked && items) offered = items.filter((d) => !entry.known.some((k) => k.slug === d.slug && k.inForce));
+		if (turn === asked && items) offered = items.filter((d) => !entry.known.some((k) => k.slug === d.slug && k.inForce));
 	}
 </script>
 

@@ -18,7 +18,7 @@ self.onmessage = async ({ data }: MessageEvent<ChecksumRequest>) => {
 	try {
 		const hash = await createSHA256();
 		hash.init();
-		for (let at = 0; at < file.size; at += piece) hash.update(new Uint8Array(await file.slice(at, at + piece).arrayBuffer()));
+		for (let offset = 0; offset < file.size; offset += piece) hash.update(new Uint8Array(await file.slice(offset, offset + piece).arrayBuffer()));
 		self.postMessage({ key, sha256: hash.digest('hex') } satisfies ChecksumAnswer);
 	} catch {
 		self.postMessage({ key, sha256: null } satisfies ChecksumAnswer);

@@ -48,9 +48,11 @@ async function within<T>(mode: IDBTransactionMode, work: (files: IDBObjectStore)
 	}
 }
 
+/** Keeps a file in this browser until it has arrived whole. */
 export async function keepFile(id: string, kept: Kept): Promise<void> {
 	if (kept.file.size <= largestKept) await within('readwrite', (files) => files.put(kept, id));
 }
+/** Lets a kept file go. */
 export async function dropFile(id: string): Promise<void> {
 	await within('readwrite', (files) => files.delete(id));
 }

@@ -78,9 +78,10 @@ export function bringIn(list: Iterable<File>, limit: number, editionOf: string |
 			void keepFile(entry.id, { file, window: thisWindow, editionOf, at: Date.now() + entry.key / 1e6 });
 		}
 		tray.entries.push(entry);
-		const mine = tray.entries[tray.entries.length - 1]!;
-		put.push(mine);
-		if (mine.state === 'looking') takeChecksum(mine, file);
+		// from the list it is the one that screens watch
+		const shown = tray.entries[tray.entries.length - 1]!;
+		put.push(shown);
+		if (shown.state === 'looking') takeChecksum(shown, file);
 	}
 	tray.open = true;
 	next();
@@ -253,11 +254,11 @@ export async function takeUp(): Promise<void> {
 	const [kept, open] = await Promise.all([keptFiles(Date.now()), openWindows()]);
 	void locks?.request(lockOf(thisWindow), () => new Promise(() => {}));
 	for (const line of items) {
-		const mine = kept.get(line.id);
+		const saved = kept.get(line.id);
 		kept.delete(line.id);
 		if (here.has(line.id)) continue;
-		if (mine && line.state !== 'uploading') void dropFile(line.id);
-		const state = line.state !== 'uploading' ? line.state : !mine ? 'needs-file' : open.has(lockOf(mine.window)) ? 'elsewhere' : 'waiting';
+		if (saved && line.state !== 'uploading') void dropFile(line.id);
+		const state = line.state !== 'uploading' ? line.state : !saved ? 'needs-file' : open.has(lockOf(saved.window)) ? 'elsewhere' : 'waiting';
 		const entry: TrayEntry = {
 			key: ++last,
 			id: line.id,
@@ -269,33 +270,33 @@ export async function takeUp(): Promise<void> {
 			trouble: line.trouble?.text ?? null,
 			document: line.document,
 			known: [],
-			editionOf: mine?.editionOf ?? null
+			editionOf: saved?.editionOf ?? null
 		};
 		tray.entries.push(entry);
-		if (mine && state === 'waiting') {
-			files.set(entry.key, mine.file);
-			void keepFile(line.id, { ...mine, window: thisWindow });
+		if (saved && state === 'waiting') {
+			files.set(entry.key, saved.file);
+			void keepFile(line.id, { ...saved, window: thisWindow });
 		}
 	}
 	// those that had waited for their turn when their window was closed or loaded again
-	for (const [id, mine] of kept) {
-		if (here.has(id) || open.has(lockOf(mine.window))) continue;
+	for (const [id, saved] of kept) {
+		if (here.has(id) || open.has(lockOf(saved.window))) continue;
 		tray.entries.push({
 			key: ++last,
 			id,
 			begun: false,
-			name: mine.file.name,
-			bytes: mine.file.size,
+			name: saved.file.name,
+			bytes: saved.file.size,
 			state: 'looking',
 			progress: 0,
 			trouble: null,
 			document: null,
 			known: [],
-			editionOf: mine.editionOf
+			editionOf: saved.editionOf
 		});
-		files.set(last, mine.file);
-		void keepFile(id, { ...mine, window: thisWindow });
-		takeChecksum(tray.entries[tray.entries.length - 1]!, mine.file);
+		files.set(last, saved.file);
+		void keepFile(id, { ...saved, window: thisWindow });
+		takeChecksum(tray.entries[tray.entries.length - 1]!, saved.file);
 	}
 	// what moves shows itself; what waits for an answer stays a number in the lintel
 	if (tray.entries.some((e) => e.state === 'waiting' || e.state === 'looking' || e.state === 'checking')) tray.open = true;
@@ -304,6 +305,7 @@ export async function takeUp(): Promise<void> {
 }
 
 /** Pauses all uploads, or lets them go on. */
+/** Holds an upload; what has arrived stays. */
 export function pauseAll(paused: boolean): void {
 	tray.paused = paused;
 	for (const entry of tray.entries) {
@@ -319,6 +321,7 @@ export function pause(entry: TrayEntry): void {
 	next();
 }
 
+/** Goes on where an upload was held. */
 export function resume(entry: TrayEntry): void {
 	entry.state = 'waiting';
 	tray.paused = false;

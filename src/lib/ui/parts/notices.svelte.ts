@@ -18,6 +18,7 @@ export function notify(text: string, options: { tone?: 'done' | 'wrong'; undo?: 
 	if (notice.tone !== 'wrong') setTimeout(() => dismiss(notice.id), options.undo ? 12_000 : 6_000);
 }
 
+/** Takes a notice away. */
 export function dismiss(id: number): void {
 	notices.list = notices.list.filter((n) => n.id !== id);
 }

@@ -43,7 +43,7 @@
 	function reset() {
 		[name, email, rows, trouble] = [member.name, member.email, rowsOf(member), ''];
 	}
-	const given = (of: readonly Row[]) => of.map((r) => ({ group: r.group, from: r.from || null, until: r.until || null }));
+	const given = (rows: readonly Row[]) => rows.map((r) => ({ group: r.group, from: r.from || null, until: r.until || null }));
 	const changed = $derived(name !== member.name || email !== member.email || JSON.stringify(rows) !== JSON.stringify(rowsOf(member)));
 	const stands = (r: Row) => (r.from && r.from > today ? 'not begun' : r.until && r.until < today ? 'lapsed' : '');
 

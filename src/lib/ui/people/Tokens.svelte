@@ -41,6 +41,7 @@
 	const withdraw = (token: TokenView) =>
 		act(`“${token.label}” is withdrawn, with the keys and webhooks that it made.`, () => call('DELETE', `/tokens/${token.id}`));
 	async function copy() {
+		// the button stands beside it
 		await navigator.clipboard.writeText(made!.token).then(
 			() => notify('Copied.'),
 			() => notify('The browser did not allow copying; select the token and copy it.', { tone: 'wrong' })

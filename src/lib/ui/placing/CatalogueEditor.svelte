@@ -38,6 +38,7 @@
 		documents.splice(at + by, 0, ...documents.splice(at, 1));
 		set({ documents });
 	};
+	const handPicked = $derived(given.documents ?? []);
 	const all = $derived(!given.folders?.length && !given.topics?.length && !given.documents?.length);
 	const look = $derived(`/desk/pages/${writer.id}/preview?bare=1&v=${encodeURIComponent(writer.savedAt)}`);
 </script>
@@ -73,16 +74,16 @@
 			words="Add a document"
 			choose={(at) => {
 				titles.set(at.slug, at.title);
-				if (!given.documents?.includes(at.slug)) set({ documents: [...(given.documents ?? []), at.slug] });
+				if (!handPicked.includes(at.slug)) set({ documents: [...handPicked, at.slug] });
 			}}
 		/>
 		<ol>
-			{#each given.documents ?? [] as slug, i (slug)}
+			{#each handPicked as slug, i (slug)}
 				<li>
 					<span>{titles.get(slug) ?? slug}</span>
 					<Button disabled={i === 0} onclick={() => move(i, -1)} aria-label="{titles.get(slug)}: earlier">Earlier</Button>
-					<Button disabled={i === given.documents!.length - 1} onclick={() => move(i, 1)} aria-label="{titles.get(slug)}: later">Later</Button>
-					<Button onclick={() => set({ documents: given.documents!.filter((s) => s !== slug) })} aria-label="{titles.get(slug)}: out">Out</Button>
+					<Button disabled={i === handPicked.length - 1} onclick={() => move(i, 1)} aria-label="{titles.get(slug)}: later">Later</Button>
+					<Button onclick={() => set({ documents: handPicked.filter((s) => s !== slug) })} aria-label="{titles.get(slug)}: out">Out</Button>
 				</li>
 			{/each}
 		</ol>

@@ -4,6 +4,7 @@
 	import type { PictureAttrs } from '#core/placing/content';
 	import Figure from './Figure.svelte';
 	let { props }: { props: SvelteMap<'attrs', PictureAttrs> } = $props();
+	// the editor always gives them
 	const attrs = $derived(props.get('attrs')!);
 </script>
 

@@ -34,9 +34,9 @@
 		if (start) field?.focus();
 	});
 	async function find() {
-		const mine = ++asked;
+		const turn = ++asked;
 		const found = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?q=${encodeURIComponent(q)}`));
-		if (mine !== asked || !found) return;
+		if (turn !== asked || !found) return;
 		items = found.filter((item) => item.slug !== except).slice(0, 8);
 		at = q.trim() ? 0 : -1;
 		open = document.activeElement === field;

@@ -46,6 +46,7 @@
 		<form
 			onsubmit={(e) => {
 				e.preventDefault();
+				// asked for before
 				mend('intended', why!);
 				why = null;
 			}}

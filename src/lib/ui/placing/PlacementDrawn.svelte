@@ -8,6 +8,7 @@
 	import Placement from './Placement.svelte';
 	let { props, documents, defaults }: { props: SvelteMap<'attrs', KeptPlacement>; documents: SvelteMap<string, AtHand>; defaults: PlacementDefaults } =
 		$props();
+	// the editor always gives them
 	const attrs = $derived(props.get('attrs')!);
 	const at = $derived(documents.get(attrs.document));
 	const view = $derived(at ? placementView(attrs, at, defaults) : null);

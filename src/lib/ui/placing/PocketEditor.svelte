@@ -16,6 +16,7 @@
 
 	type Line = PocketEntry & { id: string };
 	let lead = $state(untrack(() => content.lead ?? ''));
+	// kept entries have ids
 	let entries = $state<Line[]>(untrack(() => content.entries.map((e) => ({ ...e, id: e.id! }))));
 	const titles = $state(untrack(() => new Map(placed.map((d) => [d.slug, d]))));
 	let url = $state('');
@@ -40,6 +41,7 @@
 			if (e.id !== id) return e;
 			const next = { ...e, ...given } as Record<string, unknown>;
 			for (const key of Object.keys(next)) if (next[key] === undefined || next[key] === '' || next[key] === false) delete next[key];
+			// the fields of both kinds are given together
 			return next as unknown as Line;
 		});
 		touch();

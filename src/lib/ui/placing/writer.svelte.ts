@@ -14,6 +14,7 @@ const pause = 900;
 
 const pageAddress = (path: string) => `/pages/${encodeURIComponent(path)}`;
 
+/** A page being written: what is kept as draft, what is published, and what to ask before that. */
 export class Writer {
 	readonly id: string;
 	readonly layout: Layout;

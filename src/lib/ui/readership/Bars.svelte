@@ -52,6 +52,7 @@
 			afterDatasetsDraw({ ctx, chartArea, scales }) {
 				let [lastX, row] = [-1000, 0];
 				for (const mark of marked) {
+					// a chart of bars has an x scale
 					const x = scales.x!.getPixelForValue(mark.at);
 					row = x - lastX < 120 ? row + 1 : 0;
 					lastX = x;

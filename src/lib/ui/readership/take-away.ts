@@ -31,6 +31,7 @@ export function keepJson(name: string, table: Table): void {
 export function keepPng(name: string, canvas: HTMLCanvasElement): void {
 	const whole = document.createElement('canvas');
 	[whole.width, whole.height] = [canvas.width, canvas.height];
+	// a canvas without another context has this one
 	const context = whole.getContext('2d')!;
 	context.fillStyle = getComputedStyle(document.body).backgroundColor;
 	context.fillRect(0, 0, whole.width, whole.height);

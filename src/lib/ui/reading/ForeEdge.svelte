@@ -23,6 +23,7 @@ thumb, where one was as a hollow one. Pressing, dragging, the wheel and the keys
 	const shown = $derived(pointed ?? (focused ? room.page : null));
 	const y = (page: number) => inset + shareOf(page, pages) * length;
 	const pageUnder = (event: PointerEvent) => {
+		// bound once it is mounted
 		const box = edge!.getBoundingClientRect();
 		return pageAt((event.clientY - box.top - inset) / length, pages);
 	};
@@ -107,7 +108,7 @@ thumb, where one was as a hollow one. Pressing, dragging, the wheel and the keys
 		<figure style="top:{Math.min(Math.max(y(shown), 130), height - 110)}px" aria-hidden="true">
 			<img src={room.leafAddress(shown, 200)} alt="" width="130" />
 			<figcaption>
-				{shown}{#if room.finding.pages.has(shown)}<em>{room.say('times', { count: room.finding.pages.get(shown)! })}</em>{/if}
+				{shown}{#if room.finding.pages.has(shown)}<em>{room.say('times', { count: room.finding.pages.get(shown) ?? 0 })}</em>{/if}
 			</figcaption>
 		</figure>
 	{/if}

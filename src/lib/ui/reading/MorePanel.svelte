@@ -63,8 +63,8 @@
 		<h2>{room.say('contents')}</h2>
 		<ol class="contents" dir="auto">
 			{#each doc.outline as line, i (i)}<li style="padding-inline-start:{Math.min(4, line.depth) * 14}px">
-					{#if line.page}<button onclick={() => room.go(line.page!)}><span>{line.title}</span><small>{line.page}</small></button>{:else}<span class="item"
-							>{line.title}</span
+					{#if line.page}{@const page = line.page}<button onclick={() => room.go(page)}><span>{line.title}</span><small>{line.page}</small></button>{:else}<span
+							class="item">{line.title}</span
 						>{/if}
 				</li>{/each}
 		</ol>

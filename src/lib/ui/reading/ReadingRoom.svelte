@@ -25,11 +25,13 @@
 	const edge = untrack(() => given.settings.foreEdge);
 
 	onMount(() => {
+		// bound once it is mounted
 		const end = room.begin(container!);
 		const keys = roomKeys(room, { screen: () => void fullScreen(), close: () => close() });
 		addEventListener('keydown', keys);
 		const screen = () => (full = Boolean(document.fullscreenElement));
 		document.addEventListener('fullscreenchange', screen);
+		// bound once it is mounted
 		const still = gestures(room, container!);
 		return () => {
 			end();

@@ -32,7 +32,7 @@
 {:else if room.left !== null}
 	<p class="note" dir={direction}>
 		{room.say('youWere', { page: room.left })}
-		<button onclick={() => room.go(room.left!)}>{room.say('goThere')}</button>
+		<button onclick={() => room.left && room.go(room.left)}>{room.say('goThere')}</button>
 		<button onclick={() => (room.left = null)}>{room.say('dismiss')}</button>
 	</p>
 {/if}

@@ -14,16 +14,16 @@ const pixelsOf = (view: PageView): number => [...view.div.querySelectorAll('canv
  * is let go when nothing has been asked for a while.
  */
 export function drawCalmly(viewer: PdfViewer, container: HTMLElement, cleanUp: () => void, ended: AbortSignal): void {
-	let [top, at, fast] = [0, 0, false];
+	let [top, index, fast] = [0, 0, false];
 	let [slower, idle]: (ReturnType<typeof setTimeout> | undefined)[] = [];
 	container.addEventListener(
 		'scroll',
 		() => {
 			const [now, place] = [performance.now(), container.scrollTop + container.scrollLeft];
-			const speed = Math.abs(place - top) / Math.max(1, now - at);
+			const speed = Math.abs(place - top) / Math.max(1, now - index);
 			// screens a second; a single jump is no flight
-			fast = now - at < flightGapMs && speed * 1000 > flightScreens * container.clientHeight;
-			[top, at] = [place, now];
+			fast = now - index < flightGapMs && speed * 1000 > flightScreens * container.clientHeight;
+			[top, index] = [place, now];
 			clearTimeout(slower);
 			if (fast)
 				slower = setTimeout(() => {

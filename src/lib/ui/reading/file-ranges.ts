@@ -15,6 +15,7 @@ export interface RangeEvents {
 /** Somebody is turned away at these; anything else is the server's or the network's trouble, which may pass. */
 const turnedAway = new Set([401, 403, 404, 410]);
 
+/** Fetches a file’s byte ranges for pdf.js, a few at a time, and asks again where one broke off. */
 export class Ranges {
 	readonly #address: string;
 	readonly #events: RangeEvents;

@@ -24,6 +24,7 @@ export interface FindOptions {
 	readonly sameAccents: boolean;
 }
 
+/** Find within the document: what is found on which page, and where the reader stands in it. */
 export class Finder {
 	readonly #pdf: PDFDocumentProxy;
 	readonly #bus: EventBus;
@@ -105,10 +106,10 @@ export class Finder {
 	#tellFound() {
 		const finder = this.#found;
 		const pages = new Map<number, number>();
-		let [count, at] = [0, 0];
+		let [count, index] = [0, 0];
 		finder.pageMatches.forEach((matches, i) => {
 			if (!matches?.length) return;
-			if (finder.selected.pageIdx === i && finder.selected.matchIdx >= 0) at = count + finder.selected.matchIdx + 1;
+			if (finder.selected.pageIdx === i && finder.selected.matchIdx >= 0) index = count + finder.selected.matchIdx + 1;
 			count += matches.length;
 			pages.set(i + 1, matches.length);
 		});
@@ -123,6 +124,6 @@ export class Finder {
 		// a page without a find is told of by nobody
 		clearTimeout(this.#lookingAgain);
 		if (looking && this.#wanted) this.#lookingAgain = setTimeout(() => this.#tellFound(), 250);
-		this.#tell({ count, at, pages, looked, state: looking ? 'looking' : count ? 'found' : 'none' });
+		this.#tell({ count, at: index, pages, looked, state: looking ? 'looking' : count ? 'found' : 'none' });
 	}
 }

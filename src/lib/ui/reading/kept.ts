@@ -23,12 +23,15 @@ function keep(key: string, value: unknown): void {
 	}
 }
 
+/** How this reader last chose to read, kept in the browser. */
 export const keptChoice = (): ReadersChoice => readersChoice(read(choiceKey));
+/** Keeps what of it was chosen now. */
 export const keepChoice = (choice: ReadersChoice): void => keep(choiceKey, { ...keptChoice(), ...choice });
 
 const places = () => (read(placeKey) as Record<string, number> | null) ?? {};
 /** The page at which this browser left a document, counted from 1. */
 export const keptPlace = (slug: string): number | undefined => places()[slug];
+/** Keeps the page a reader has come to. */
 export function keepPlace(slug: string, page: number): void {
 	const { [slug]: _before, ...others } = places();
 	keep(placeKey, Object.fromEntries([...Object.entries(others).slice(1 - mostPlaces), [slug, page]]));

@@ -1,6 +1,7 @@
 // The keys of the reading room; they never fire while somebody types.
 import type { Room } from './room.svelte';
 
+/** What keys do in the reading room; keys of fields and of the browser are left alone. */
 export function roomKeys(room: Room, also: { screen(): void; close(): void }): (event: KeyboardEvent) => void {
 	return (event) => {
 		const target = event.target as HTMLElement;

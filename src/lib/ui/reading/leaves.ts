@@ -56,15 +56,15 @@ class Leaf {
 	readonly #Viewport: ViewportMaker;
 	#text: Promise<TextContent> | undefined;
 
-	constructor(library: Library, of: LeavesOf, number: number, events: RangeEvents) {
+	constructor(library: Library, given: LeavesOf, number: number, events: RangeEvents) {
 		this.#library = library;
-		this.#of = of;
+		this.#of = given;
 		this.#events = events;
 		// the class of viewports is not exported by its name
 		const any = library.getXfaPageViewport({ attributes: { style: { width: '1', height: '1' } } }, { scale: 1, rotation: 0 });
 		this.#Viewport = any.constructor as ViewportMaker;
 		this.pageNumber = number;
-		this.#size = sizeOfPage(number, of.runs);
+		this.#size = sizeOfPage(number, given.runs);
 		this.view = [0, 0, this.#size.width, this.#size.height];
 	}
 
@@ -104,6 +104,7 @@ class Leaf {
 			const picture = await this.#picture(Math.ceil(across), stop.signal);
 			// eslint-disable-next-line @typescript-eslint/only-throw-error -- the library's own sign, which is no Error
 			if (stop.signal.aborted) throw new this.#library.RenderingCancelledException('closed', 0);
+			// a canvas without another context has this one
 			const context = canvas.getContext('2d')!;
 			context.save();
 			context.setTransform(...((transform ?? [1, 0, 0, 1, 0, 0]) as [number, number, number, number, number, number]));
@@ -180,22 +181,23 @@ class Leaf {
 }
 
 /** A document of pictures; `destroy` ends it. */
-export function leaves(library: Library, of: LeavesOf, events: RangeEvents): PDFDocumentProxy {
+export function leaves(library: Library, given: LeavesOf, events: RangeEvents): PDFDocumentProxy {
 	const open = new Map<number, Leaf>();
 	const page = (number: number): Leaf => {
-		const known = open.get(number) ?? new Leaf(library, of, number, events);
+		const known = open.get(number) ?? new Leaf(library, given, number, events);
 		open.set(number, known);
 		return known;
 	};
 	const nothing = () => Promise.resolve(null);
 	const made = {
-		numPages: of.pages,
-		fingerprints: [of.slug, null],
+		numPages: given.pages,
+		fingerprints: [given.slug, null],
 		loadingParams: { disableAutoFetch: true, enableXfa: false },
 		isPureXfa: false,
 		allXfaHtml: null,
 		annotationStorage: null,
-		pagesMapper: { pagesNumber: of.pages },
+		pagesMapper: { pagesNumber: given.pages },
+		// of a page, what pdf.js's viewer asks for
 		getPage: (number: number) => Promise.resolve(page(number) as unknown as PDFPageProxy),
 		getPageIndex: () => Promise.resolve(0),
 		cachedPageNumber: () => null,
@@ -214,5 +216,6 @@ export function leaves(library: Library, of: LeavesOf, events: RangeEvents): PDF
 		cleanup: nothing,
 		destroy: nothing
 	};
+	// of a document, what pdf.js's viewer asks for
 	return made as unknown as PDFDocumentProxy;
 }

@@ -1,12 +1,14 @@
 // pdf.js and its viewer components, loaded when a room opens. The components look for the library under a global name.
 import worker from 'pdfjs-dist/build/pdf.worker.mjs?worker&url';
 
+/** pdf.js and its viewer, fetched once, when first needed. */
 export async function library() {
 	const pdfjs = await import('pdfjs-dist');
 	(globalThis as { pdfjsLib?: unknown }).pdfjsLib = pdfjs;
 	pdfjs.GlobalWorkerOptions.workerSrc = worker;
 	const viewer = await import('pdfjs-dist/web/pdf_viewer.mjs');
 	// given beside the rest by scripts/trim-pdfjs.ts
+	// the viewer's build has it, its types do not
 	const { normalize } = viewer as unknown as { normalize: (text: string) => [string, unknown, boolean] };
 	return { pdfjs, viewer, normalize };
 }

@@ -11,6 +11,7 @@ const mostWaiting = 2_500;
 /** Likely pages that are read at once. The others are read one by one, so that pages are drawn meanwhile. */
 const atOnce = 3;
 
+/** Looks through pages for words in the background, those near the reader first. */
 export class LookThrough {
 	readonly #pdf: PDFDocumentProxy;
 	readonly #kept: FinderPages;
@@ -45,13 +46,13 @@ export class LookThrough {
 
 	/** Prepares a find that begins on page `from`; false where another was asked for meanwhile. */
 	async prepare(words: readonly string[], from: number): Promise<boolean> {
-		const mine = ++this.#asked;
+		const asked = ++this.#asked;
 		if (!this.#read.length) this.#begin();
 		let likely: readonly number[] | null = null;
 		if (this.#todo.size > few) {
 			const enough = new Promise<null>((done) => setTimeout(() => done(null), mostWaiting));
 			likely = await Promise.race([this.#pagesWith(words).catch(() => null), enough]);
-			if (mine !== this.#asked) return false;
+			if (asked !== this.#asked) return false;
 		}
 		const first = new Set(likely);
 		const round = [...this.#todo].sort((a, b) => Number(a < from) - Number(b < from) || a - b);

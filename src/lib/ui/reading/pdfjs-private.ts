@@ -110,6 +110,7 @@ export interface FinderState {
 
 // private in the library's types
 export const finderPages = (finder: FindController): FinderPages => finder as unknown as FinderPages;
+/** How pdf.js’s find stands, from fields it does not promise. */
 export const finderState = (finder: FindController): FinderState => finder as unknown as FinderState;
 
 /** Options that the library takes and its types do not name: its listeners end with the signal. */

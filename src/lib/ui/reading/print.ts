@@ -53,6 +53,7 @@ export async function drawForPrint(
 	}
 }
 
+/** Gives the memory of printed pages back. */
 export const forget = (pages: readonly PrintedPage[]): void => pages.forEach(({ url }) => URL.revokeObjectURL(url));
 
 /** Lays drawn pages out for the printer and asks for it. Resolves when the browser's print window is closed. */

@@ -7,6 +7,7 @@ const every = 20_000;
 /** Pages that one report may tell of. */
 const mostPages = 200;
 
+/** Tells the server for how long which page was read. */
 export class Reporter {
 	#clock: AttentionClock | undefined;
 

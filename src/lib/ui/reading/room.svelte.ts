@@ -40,6 +40,7 @@ export interface RoomGiven {
 export type Panel = 'ways' | 'fit' | 'find' | 'print' | 'more';
 const noFind: FindState = { count: 0, at: 0, looked: 0, state: 'none', pages: new Map() };
 
+/** A reading room: its document, the way of showing it, find, and what its panels show. */
 export class Room {
 	readonly given: RoomGiven;
 	viewer = $state.raw<Viewer>();
@@ -243,6 +244,7 @@ export class Room {
 	go(page: number) {
 		const to = Math.min(this.given.document.pages, Math.max(1, Math.round(page)));
 		if (Math.abs(to - this.page) > 1) this.was = this.page;
+		// its container comes with its viewer
 		if (this.way === 'turning' && this.viewer) void turnLeaf(this.viewer, this.#container!, to);
 		else this.viewer?.go(to);
 		this.left = null;
@@ -253,7 +255,7 @@ export class Room {
 		this.left = null;
 		const next = this.viewer.next(direction);
 		if (next === null) return;
-		if (this.way === 'turning') void turnLeaf(this.viewer, this.#container!, next);
+		if (this.way === 'turning') void turnLeaf(this.viewer, this.#container!, next); // as above
 		else this.viewer.go(next);
 	}
 

@@ -23,6 +23,7 @@ export async function turnLeaf(viewer: Viewer, container: HTMLElement, to: numbe
 	const spread = viewer.elementOf(going)?.getBoundingClientRect();
 	const front = copyOf(viewer, going);
 	const kept = staying === null ? null : copyOf(viewer, staying);
+	// it stays on screen
 	const keptBox = staying === null ? null : viewer.elementOf(staying)!.getBoundingClientRect();
 	viewer.go(to);
 	const arrived = viewer.elementOf(coming)?.getBoundingClientRect();
@@ -54,6 +55,7 @@ export async function turnLeaf(viewer: Viewer, container: HTMLElement, to: numbe
 		kept.style.cssText = 'width:100%;height:100%;display:block';
 		under.append(kept);
 	}
+	// the container stands in the stage
 	const holder = container.parentElement!;
 	holder.style.perspective = `${Math.round(width * 4)}px`;
 	if (under) holder.append(under);
@@ -83,6 +85,7 @@ function copyOf(viewer: Viewer, page: number): HTMLCanvasElement | null {
 	if (!drawn?.width) return null;
 	const copy = document.createElement('canvas');
 	[copy.width, copy.height] = [drawn.width, drawn.height];
+	// a canvas without another context has this one
 	copy.getContext('2d')!.drawImage(drawn, 0, 0);
 	return copy;
 }

@@ -45,6 +45,7 @@ export interface Asked {
 
 type Opened = { pdf: PDFDocumentProxy; close: () => void };
 
+/** The pages on screen, drawn by pdf.js. */
 export class Viewer {
 	readonly pdf: PDFDocumentProxy;
 	readonly #asked: Asked;
@@ -72,6 +73,7 @@ export class Viewer {
 		const lib = await library();
 		let opened: Opened;
 		if (ranges) {
+			// given wherever a file is fetched by ranges
 			const { length, first } = await begun!;
 			const task = lib.pdfjs.getDocument({
 				...documentOptions,
@@ -193,6 +195,7 @@ export class Viewer {
 		let page = 0;
 		for (const run of runs)
 			for (let i = 0; i < run.pages && page < this.pdf.numPages; i++, page++) {
+				// pages of the document, which all have a view
 				const view = pageView(this.#viewer, page + 1)!;
 				if (view.pdfPage) continue;
 				const { viewport } = view;
@@ -218,6 +221,7 @@ export class Viewer {
 
 	/** Size of a page at 100 %, as it is turned, in CSS px. */
 	pageBox(page: number): Box {
+		// pages of the document, which all have a view
 		const view = pageView(this.#viewer, page)!;
 		return { width: view.width / view.scale, height: view.height / view.scale };
 	}
@@ -320,6 +324,7 @@ export class Viewer {
 	/** Makes a page stand as its file has it: one that was not near yet is taken for one of its size that nobody turned. */
 	async #load(number: number): Promise<PDFPageProxy> {
 		const proxy = await this.pdf.getPage(number);
+		// pages of the document, which all have a view
 		const shown = pageView(this.#viewer, number)!;
 		if (!shown.pdfPage) shown.setPdfPage(proxy);
 		return proxy;
@@ -340,6 +345,7 @@ export class Viewer {
 		this.#attending?.abort();
 		const { signal } = (this.#attending = new AbortController());
 		const focus = () => this.elementOf(page)?.querySelector<HTMLElement>('.textLayer')?.focus({ preventScroll: true });
+		// pages of the document, which all have a view
 		const { renderingState } = pageView(this.#viewer, page)!;
 		if (renderingState === finished) return focus();
 		const heard = ({ pageNumber }: { pageNumber: number }) => {
@@ -372,6 +378,7 @@ export class Viewer {
 	/** Tries again to draw pages that could not be. */
 	again() {
 		for (let page = 1; page <= this.#viewer.pagesCount; page++) {
+			// pages of the document, which all have a view
 			const view = pageView(this.#viewer, page)!;
 			if (view.div.classList.contains('broken')) {
 				view.div.classList.remove('broken');

@@ -1,5 +1,6 @@
 // The document page.
 import type { PageServerLoad } from './$types';
+import { canBeShown } from '#core/documents/edition';
 import { decide, visitor } from '#core/access/decide';
 import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
@@ -26,7 +27,7 @@ export const load: PageServerLoad = async (event) => {
 			/** Of the cover's height to its width; null where the cover is no page. */
 			ratio: found.cover === null && edition.sizes[0] ? edition.sizes[0].height / edition.sizes[0].width : null,
 			cover: { mark: `${edition.number}-${coverMark(found.cover)}`, alt: found.coverAlt },
-			shown: edition.pages > 0 && edition.condition !== 'refused'
+			shown: canBeShown(edition)
 		},
 		asks: await asksToRemember(event, entered),
 		from: event.url.searchParams.get('from'),

@@ -12,9 +12,9 @@ import { savedFilters } from '$lib/server/documents/saved-filters';
 const pageLength = 50;
 
 export const load: LayoutServerLoad = async (event) => {
-	staff(event);
+	const person = staff(event);
 	event.depends('ianua:documents');
-	const { url, cookies, locals } = event;
+	const { url, cookies } = event;
 	const params = url.searchParams;
 	const filters = filtersOf(params);
 	const q = params.get('q')?.trim().slice(0, 300) ?? '';
@@ -23,7 +23,7 @@ export const load: LayoutServerLoad = async (event) => {
 	const shown = wholeNumber(params.get('page'), 1, { most: 100_000 });
 	const [list, saved, folders, topics] = await Promise.all([
 		listDocuments({ q, filters, order, aside, limit: pageLength, offset: (shown - 1) * pageLength }),
-		savedFilters(locals.caller.person!.id),
+		savedFilters(person.id),
 		labels('folder'),
 		labels('topic')
 	]);

@@ -25,7 +25,7 @@
 			: p.published
 				? p.changed
 					? 'Published, changed since'
-					: `Published ${dayText(p.publishedAt!, data.site.zone)}`
+					: ['Published', p.publishedAt && dayText(p.publishedAt, data.site.zone)].filter(Boolean).join(' ')
 				: 'Draft';
 </script>
 
@@ -109,7 +109,7 @@
 				<ul>
 					{#each data.aside as p (p.id)}
 						<li class="flex gap-3 items-center py-1">
-							<span>{p.title}</span><span class="soft">{p.path}, {dayText(p.setAsideAt!, data.site.zone)}</span>
+							<span>{p.title}</span><span class="soft">{p.path}, {p.setAsideAt ? dayText(p.setAsideAt, data.site.zone) : ''}</span>
 							<Button onclick={() => act(`“${p.title}” is restored.`, () => call('POST', `/pages/${encodeURIComponent(p.path)}/restore`))}>Restore</Button>
 						</li>
 					{/each}

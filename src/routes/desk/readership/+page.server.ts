@@ -8,12 +8,12 @@ import { overview } from '$lib/server/readership/reports/overview';
 import { periodFrom } from '$lib/server/readership/reports/report';
 
 export const load: PageServerLoad = async (event) => {
-	staff(event);
+	const person = staff(event);
 	event.depends('ianua:readership');
-	const { url, locals } = event;
+	const { url } = event;
 	const { of, cursor } = entriesQuery(url);
 	const [told, report, entries] = await Promise.all([
-		subscriptionOf(locals.caller.person!.id, null),
+		subscriptionOf(person.id, null),
 		overview(await periodFrom(url), url.searchParams.has('all') ? 1000 : 20),
 		ledger({ of, cursor, limit: 20 })
 	]);

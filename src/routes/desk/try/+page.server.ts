@@ -28,10 +28,12 @@ export const load: PageServerLoad = async (event) => {
 		const trial = await trialOf(new URLSearchParams({ try: as, at }));
 		if (!trial) trouble = as === 'member:' ? '' : 'Nobody is meant by that.';
 		else if (found || page) {
+			// without a document there is a page
 			const thing = found ? found.thing : await guardedPage(page!.id);
 			const keys = found ? await keysOfBrowser(trial, null, found.id) : [];
 			const who = trial.who.kind === 'staff' ? trial.who : { ...trial.who, keys };
 			tried = Object.fromEntries(
+				// the trial was begun above
 				(found ? (['read', 'save', 'print'] as const) : (['read'] as const)).map((action) => [action, toTried(decide(who, thing, action, trial.trial!.at))])
 			);
 		}

@@ -72,7 +72,7 @@
 				>E-mail address <Input type="email" value={data.as.slice(7)} onchange={(e) => go({ as: `member:${e.currentTarget.value.trim()}` })} /></label
 			>{/if}
 		<div class="moment-under">
-			When, in {zone.split('/').pop()!.replaceAll('_', ' ')} time
+			When, in {zone.replace(/^.*\//, '').replaceAll('_', ' ')} time
 			<Moment label="When" value={data.at} {zone} none="now" usual="12:00" change={(at) => go({ at: at ?? '' })} />
 		</div>
 		<div class="widths" role="group" aria-label="Width">

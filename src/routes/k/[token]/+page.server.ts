@@ -18,6 +18,7 @@ import { compile } from '$lib/server/validate';
 const keptFor = 180 * 24 * 3600;
 
 async function keyOrNothing(event: RequestEvent, password?: string): Promise<FoundKey> {
+	// the route has this parameter
 	const key = await keyAt(event.params.token!, event.request.headers.get('cookie'), password);
 	if (key) return key;
 	return turnAwayFromPage({ code: 'shut' }, null, event.locals.language);

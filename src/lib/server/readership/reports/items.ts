@@ -17,6 +17,6 @@ export async function items(period: Period): Promise<ItemReport & { readonly who
 			from ${piecesIn(period)} join sum_figures s using (span, day) join document d on d.id = s.document_id group by d.id, 3 order by d.title, 3`,
 		site()
 	]);
-	const of = { site: name, origin: settings().IANUA_ORIGIN, first: period.first, last: period.last, created: new Date().toISOString() };
-	return { ...itemReport(rows, of), whole };
+	const header = { site: name, origin: settings().IANUA_ORIGIN, first: period.first, last: period.last, created: new Date().toISOString() };
+	return { ...itemReport(rows, header), whole };
 }

@@ -3,6 +3,7 @@ import { noFigures, type Figures } from '#core/readership/counting';
 import { series, type Period } from '#core/readership/period';
 import { memberAnswer } from '#core/readership/words';
 import { sql } from '../../db/client';
+import { theRow } from '../../db/rows';
 import { sumsForReport } from '../sums/keep';
 import { type Report, whenOf } from './report';
 
@@ -37,18 +38,18 @@ type OfDay = { readonly day: string; readonly openings: number; readonly saves: 
 };
 
 /** What one member did, or what was done with one key. Null where there is no such. */
-export async function readerReport(of: { readonly person: string } | { readonly key: string }, period: Period): Promise<OneReader | null> {
+export async function readerReport(reader: { readonly person: string } | { readonly key: string }, period: Period): Promise<OneReader | null> {
 	const whole = await sumsForReport();
 	const s = sql();
-	const person = 'person' in of ? of.person : null;
-	const key = 'key' in of ? of.key : null;
+	const person = 'person' in reader ? reader.person : null;
+	const key = 'key' in reader ? reader.key : null;
 	const [known] = person
 		? await s<{ name: string }[]>`select name from person where id = ${person}`
 		: await s<{ name: string }[]>`select label as name from door_key where id = ${key}`;
 	if (!known) return null;
 	const own = person ? s`person_id = ${person}` : s`key_id = ${key}`;
 	// what they did is looked at once, and added up both by document and by day
-	const [both, [refused]] = await Promise.all([
+	const [both, refused] = await Promise.all([
 		s<(OfDocument | OfDay)[]>`
 			with own as (select * from sum_reader where ${own} and day between ${period.before.first} and ${period.last}),
 				c as (
@@ -71,7 +72,7 @@ export async function readerReport(of: { readonly person: string } | { readonly 
 		saves: total('saves'),
 		printed: total('printed'),
 		seconds: total('seconds'),
-		refusals: refused!.n,
+		refusals: theRow(refused).n,
 		readers: rows.length ? 1 : 0
 	};
 	return {

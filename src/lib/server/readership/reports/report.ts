@@ -7,6 +7,7 @@ import { addDays, type Added, type DayFigures } from '#core/readership/days';
 import { periodOf, series, type Bar, type Days, type Period } from '#core/readership/period';
 import type { Piece } from '#core/readership/words';
 import { sql } from '../../db/client';
+import { theRow } from '../../db/rows';
 import { site } from '../../site/site';
 import { piecesIn, readersIn } from '../sums/figures';
 
@@ -71,18 +72,19 @@ export async function inside(column: string, { first, last }: Days) {
 /** The days of a document, or of the whole site, and those before it, with what they add up to. */
 export async function countsOf(document: string, period: Period): Promise<{ figures: Figures; before: Figures; bars: Bar[] } & Omit<Added, 'figures'>> {
 	const s = sql();
-	const [days, [readers]] = await Promise.all([
+	const [days, counted] = await Promise.all([
 		s<DayFigures[]>`
 			select day::text as day, openings, saves, printed, refusals, seconds, staff_openings as "staffOpenings", staff_saves as "staffSaves", hours, devices
 			from sum_figures where span = 'day' and document_id = ${document} and day between ${period.before.first} and ${period.last}`,
 		s<{ now: number; before: number }[]>`
 			select ${readersIn(s`${document}::uuid`, period)} as now, ${readersIn(s`${document}::uuid`, period.before)} as before`
 	]);
+	const readers = theRow(counted);
 	const { figures, ...now } = addDays(days, period);
 	return {
 		...now,
-		figures: { ...figures, readers: readers!.now },
-		before: { ...addDays(days, period.before).figures, readers: readers!.before },
+		figures: { ...figures, readers: readers.now },
+		before: { ...addDays(days, period.before).figures, readers: readers.before },
 		bars: series(days, period)
 	};
 }
@@ -95,6 +97,7 @@ interface SourceRow {
 	saves: number;
 }
 
+/** Where the readers of a document came from in those days, the most used first. */
 export async function sourcesOf(document: string, days: Days, limit = 8): Promise<SourceFigures[]> {
 	const rows = await sql()<SourceRow[]>`
 		select case when c.key_id is not null then 'key' else c.kind end as kind, coalesce(k.label, p.draft_title, c.outside) as name, p.path, sum(c.openings)::int as openings, sum(c.saves)::int as saves

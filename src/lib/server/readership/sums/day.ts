@@ -34,10 +34,12 @@ export async function sumOneDay(
 	zone: string,
 	fresh: ReadonlyMap<string, readonly Entry[]> | null
 ): Promise<{ documents: readonly string[]; remembered: readonly Remembered[] }> {
-	const of: SummedDay = { day, zone, from: startOfDay(day, zone), until: endOfDay(day, zone), hourOf: hourIn(zone) };
-	const { from, until, hourOf } = of;
+	const summed: SummedDay = { day, zone, from: startOfDay(day, zone), until: endOfDay(day, zone), hourOf: hourIn(zone) };
+	const { from, until, hourOf } = summed;
 	const robotsOf = async () => new Set((await tx<{ reader: string }[]>`select reader from sum_robot where day = ${day}`).map((r) => r.reader));
-	const unmasked = fresh ? await newRobots(tx, recent, of, [...fresh.values()].flat(), await robotsOf()) : await markRobots(tx, day, zone, from, until, null);
+	const unmasked = fresh
+		? await newRobots(tx, recent, summed, [...fresh.values()].flat(), await robotsOf())
+		: await markRobots(tx, day, zone, from, until, null);
 	const wanted = fresh ? new Set(fresh.keys()) : null;
 	if (wanted && unmasked.length) {
 		const more = await tx<
@@ -55,6 +57,7 @@ export async function sumOneDay(
 
 	const unknown: string[] = [];
 	for (const document of wanted ?? []) {
+		// where documents are named, what is new was asked for
 		const news = fresh!.get(document) ?? [];
 		const entries = recent.with(day, document, news);
 		if (entries) add(document, entries, new Set([...news.map((e) => e.reader), ...unmasked]));
@@ -81,7 +84,7 @@ export async function sumOneDay(
 		if (document) add(document, entries, null);
 	}
 	await write(tx, day, wanted && [...wanted], sums);
-	return { documents: wanted ? [...wanted] : sums.map((of) => of.document), remembered };
+	return { documents: wanted ? [...wanted] : sums.map((sum) => sum.document), remembered };
 }
 
 /** Puts the sums of a day's documents, the named ones or (null) all of them, in place of what stands. */
@@ -99,7 +102,7 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 	const refused = written.flatMap(({ document, refused }) => refused.map((r) => ({ document, r })));
 	const numbers = await numbersOf(tx, new Set([...readers, ...refused].map(({ r }) => r.reader)));
 	const gone: Standing[] = [];
-	const whole = documents?.filter((document) => !sums.some((of) => of.document === document && of.changed)) ?? null;
+	const whole = documents?.filter((document) => !sums.some((sum) => sum.document === document && sum.changed)) ?? null;
 	if (!whole || whole.length) gone.push(...(await takeOut(tx, day, onlyOf(tx, whole))));
 	for (const { document, changed } of sums)
 		if (changed)
@@ -150,6 +153,7 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 			day,
 			document_id: document,
 			edition_id: r.edition,
+			// every reader of the day has been given a number
 			reader: numbers.get(r.reader)!,
 			person_id: r.person,
 			key_id: r.key,
@@ -173,6 +177,7 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 			document_id: document,
 			reason: r.reason ?? '',
 			page_id: r.page ?? noPage,
+			// every reader of the day has been given a number
 			reader: numbers.get(r.reader)!,
 			person_id: r.person,
 			key_id: r.key,
@@ -187,6 +192,7 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 	for (const row of gone) touched.set(`${row.document} ${row.edition} ${row.reader}`, row);
 	for (const { document, r } of readers) {
 		if (!r.person && !r.key) continue;
+		// every reader of the day has been given a number
 		const reader = numbers.get(r.reader)!;
 		touched.set(`${document} ${r.edition} ${reader}`, { document, edition: r.edition, reader });
 	}
@@ -220,6 +226,7 @@ function pagesOf(day: string, sums: readonly { document: string; sum: DaySum }[]
 					furthest = Math.max(furthest, page);
 				}
 			}
+			// the page somebody stopped at has been counted above
 			if (furthest) pages.get(`${document} ${r.edition} ${furthest}`)!.stops++;
 		}
 	}

@@ -41,6 +41,7 @@ async function sumAll(tx: Transaction, zone: string): Promise<void> {
 	for (const { day } of kept) await wholeOf(tx, day, null);
 	if (first) {
 		// double clicks over midnight count on the day before too
+		// a first entry means a last one
 		const last = dayOf(ends.last!.getTime(), zone);
 		await tx`delete from sum_robot where day >= ${first}`;
 		for (let day = first; day <= last; day = dayAfter(day, 1)) await sumOneDay(tx, day, zone, null);
@@ -179,9 +180,9 @@ const longestMs = 3_500;
 export function keepSumming(): void {
 	const next = (took: number) => setTimeout(() => void again(), Math.max(lookMs, Math.min(8 * took, longestMs), took)).unref();
 	const again = async () => {
-		const at = performance.now();
+		const started = performance.now();
 		await sumUp().catch((err: unknown) => log().warn({ err }, 'sums of the ledger'));
-		next(performance.now() - at);
+		next(performance.now() - started);
 	};
 	next(0);
 }

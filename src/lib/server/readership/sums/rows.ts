@@ -27,9 +27,11 @@ export interface EntryRow {
 	staff: boolean;
 }
 
+/** The columns of an entry, as a piece of a query. */
 export const entryColumns = () =>
 	sql()`id, at, kind, document_id, edition_id, reader, who, person_id, source_kind, page_id, placement_id, outside, key_id, device, controlled, attention, reason, staff`;
 
+/** A row of the ledger as the core counts it. */
 export const entryOf = (row: EntryRow): Entry => ({
 	id: row.id,
 	at: row.at.getTime(),

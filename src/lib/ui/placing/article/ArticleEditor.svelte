@@ -12,6 +12,7 @@
 	const article = new Article(untrack(() => given));
 
 	onMount(() => {
+		// bound once it is mounted
 		const end = article.begin(holder!, (what) => (asking = what));
 		if (place && article.documents.has(place)) {
 			article.putAtEnd(place);

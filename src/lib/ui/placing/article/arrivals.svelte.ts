@@ -13,6 +13,7 @@ interface Arrival {
 	readonly dom: HTMLElement;
 }
 
+/** Files that arrive in an article: each stands in its place as a line until it is a document. */
 export class Arrivals {
 	#list = $state<Arrival[]>([]);
 	#last = 0;
@@ -64,8 +65,8 @@ export class Arrivals {
 
 	#land(id: number, slug: string): void {
 		const { article } = this;
-		const at = article.editor ? placeOfArriving(article.editor.state, id) : null;
+		const place = article.editor ? placeOfArriving(article.editor.state, id) : null;
 		this.#remove(id);
-		void article.known(slug).then(() => article.put(slug, at ?? undefined));
+		void article.known(slug).then(() => article.put(slug, place ?? undefined));
 	}
 }

@@ -76,7 +76,7 @@ export class Article {
 	constructor(readonly given: ArticleGiven) {
 		this.arrivals = new Arrivals(this);
 		$effect.pre(() => {
-			for (const at of [...given.placed, ...given.atHand, ...(this.found ?? [])]) this.documents.set(at.slug, at);
+			for (const item of [...given.placed, ...given.atHand, ...(this.found ?? [])]) this.documents.set(item.slug, item);
 		});
 		$effect(() => {
 			const found = given.writer.mismatches;
@@ -168,7 +168,7 @@ export class Article {
 					return true;
 				},
 				handleDrop: (view, event) => {
-					const at = view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos ?? view.state.selection.to;
+					const position = view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos ?? view.state.selection.to;
 					const slug = event.dataTransfer?.getData(shelfDrag);
 					if (slug) {
 						// on a picture, it becomes what the picture leads to
@@ -176,16 +176,16 @@ export class Article {
 						if (on >= 0 && view.state.doc.nodeAt(on)?.type.name === 'picture') {
 							this.editor?.commands.setNodeSelection(on);
 							this.put(slug);
-						} else this.put(slug, at);
+						} else this.put(slug, position);
 						return true;
 					}
 					const files = [...(event.dataTransfer?.files ?? [])];
 					if (!files.length) return false;
 					const pictures = files.filter((f) => pictureType.test(f.type));
-					for (const file of pictures) void this.putPicture(file, at);
+					for (const file of pictures) void this.putPicture(file, position);
 					this.arrivals.bring(
 						files.filter((f) => !pictures.includes(f)),
-						at
+						position
 					);
 					return true;
 				}
@@ -208,7 +208,7 @@ export class Article {
 	async known(slug: string): Promise<boolean | undefined> {
 		if (this.documents.has(slug)) return true;
 		const items = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?slug=${encodeURIComponent(slug)}`));
-		for (const at of items ?? []) this.documents.set(slug, at);
+		for (const item of items ?? []) this.documents.set(slug, item);
 		return items && items.length > 0;
 	}
 
@@ -335,17 +335,17 @@ export class Article {
 		const { editor } = this;
 		if (!editor || !(this.chosen ?? this.chosenPicture)) return;
 		// setting attributes replaces the node, and with it the choice of it: choose it again
-		const at = editor.state.selection.from;
-		const node = editor.state.doc.nodeAt(at);
+		const position = editor.state.selection.from;
+		const node = editor.state.doc.nodeAt(position);
 		if (!node) return;
 		const attrs = { ...node.attrs, ...change };
 		editor
 			.chain()
 			.command(({ tr }) => {
-				tr.setNodeMarkup(at, undefined, attrs);
+				tr.setNodeMarkup(position, undefined, attrs);
 				return true;
 			})
-			.setNodeSelection(at)
+			.setNodeSelection(position)
 			.run();
 	}
 

@@ -12,6 +12,7 @@ import PlacementDrawn from '../PlacementDrawn.svelte';
 
 export const shelfDrag = 'application/x-ianua-document';
 
+/** An id for a new placement. */
 export const freshPlacement = () => crypto.randomUUID().replaceAll('-', '').slice(-16);
 
 /** Every attribute that a placement may have. */
@@ -28,12 +29,12 @@ export function placementNode(documents: SvelteMap<string, AtHand>, defaults: Pl
 		draggable: true,
 		addAttributes() {
 			// all of them in one attribute of the element: what is cut and pasted keeps its settings
-			const of = (name: string) => ({
+			const attribute = (name: string) => ({
 				default: name === 'form' ? 'text' : name === 'press' ? 'page' : null,
 				parseHTML: (el: HTMLElement) => ((JSON.parse(el.dataset.placementAttrs ?? '{}') as Record<string, unknown>)[name] ?? null) as unknown,
 				renderHTML: () => ({})
 			});
-			return Object.fromEntries(placementAttrs.map((name) => [name, of(name)]));
+			return Object.fromEntries(placementAttrs.map((name) => [name, attribute(name)]));
 		},
 		parseHTML() {
 			return [{ tag: 'span[data-placement-attrs]' }];
@@ -145,6 +146,7 @@ const Table = Node.create({
 /** ProseMirror's tables, of which @tiptap/pm brings the editing. */
 export const tables = [Table, Row, cell('tableCell', 'td'), cell('tableHeader', 'th')];
 
+/** An empty table with a row of headings. */
 export const newTable = (rows: number, columns: number) => ({
 	type: 'table',
 	content: Array.from({ length: rows }, (_, row) => ({
@@ -191,9 +193,9 @@ export function marks(flags: ReadonlyMap<string, string>) {
 					props: {
 						decorations(state) {
 							const found: Decoration[] = [];
-							state.doc.descendants((node, at) => {
+							state.doc.descendants((node, position) => {
 								const flag = node.type.name === 'placement' ? flags.get(String(node.attrs.id)) : undefined;
-								if (flag) found.push(Decoration.node(at, at + node.nodeSize, { class: flag }));
+								if (flag) found.push(Decoration.node(position, position + node.nodeSize, { class: flag }));
 							});
 							return DecorationSet.create(state.doc, found);
 						}

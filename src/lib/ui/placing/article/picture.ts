@@ -20,12 +20,12 @@ export const PictureNode = Node.create({
 	draggable: true,
 	addAttributes() {
 		// all of them in one attribute of the element: what is cut and pasted keeps them
-		const of = (name: string) => ({
+		const attribute = (name: string) => ({
 			default: null,
 			parseHTML: (el: HTMLElement) => ((JSON.parse(el.dataset.picture ?? '{}') as Record<string, unknown>)[name] ?? null) as unknown,
 			renderHTML: () => ({})
 		});
-		return Object.fromEntries(pictureAttrs.map((name) => [name, of(name)]));
+		return Object.fromEntries(pictureAttrs.map((name) => [name, attribute(name)]));
 	},
 	parseHTML() {
 		return [{ tag: 'figure[data-picture]' }];

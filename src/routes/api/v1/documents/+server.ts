@@ -54,5 +54,6 @@ export const POST: RequestHandler = route(async (event) => {
 		})
 	);
 	await checkDone(made.edition, _checkWait);
+	// made just now
 	return answer(documentJson((await documentView(made.slug))!), 201);
 });

@@ -13,6 +13,7 @@ const check = compile(KnockGiven);
 
 /** The refusal that somebody knocks at. */
 async function refusalOf(event: RequestEvent): Promise<TurnedAway> {
+	// the route has this parameter
 	const slug = event.params.slug!;
 	try {
 		await letIn(fileRequestOf(event, slug), 'read');

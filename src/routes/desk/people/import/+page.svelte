@@ -49,6 +49,7 @@
 		for (const [meaning, at] of Object.entries(mapping ?? {})) if (at !== undefined) params.set(meaning, String(at));
 		await act(
 			({ added, changed }) => (look ? '' : `${counted(added, 'member', 'members')} added, ${changed} changed.`),
+			// there is one before it can be looked at
 			() => call<Preview>('POST', `/members/import?${params}`, new Blob([file!], { type: 'text/csv' })),
 			null,
 			{
@@ -67,6 +68,7 @@
 		void send(true);
 	}
 	function setMeaning(column: number, meaning: string) {
+		// columns are chosen in the preview
 		const mapping: Mapping = Object.fromEntries(Object.entries(preview!.mapping).filter(([m, at]) => at !== column && m !== meaning));
 		void send(true, { mapping: meaning ? { ...mapping, [meaning]: column } : mapping });
 	}

@@ -30,6 +30,7 @@
 
 	async function answer(event: SubmitEvent, knock: KnockView) {
 		event.preventDefault();
+		// its buttons are there while it is
 		const { how } = answering!;
 		busy = true;
 		await act(
@@ -125,7 +126,8 @@
 							<TableBodyCell>{knock.person?.name ?? knock.email}<small>{knock.words}</small></TableBodyCell>
 							<TableBodyCell><a href="/desk/documents/{knock.document.slug}">{knock.document.title}</a></TableBodyCell>
 							<TableBodyCell
-								>{answerWords[knock.answer!]}<small>{dayText(knock.answeredAt!, data.zone)}{knock.answeredBy ? ` by ${knock.answeredBy}` : ''}</small
+								>{knock.answer ? answerWords[knock.answer] : ''}<small
+									>{knock.answeredAt ? dayText(knock.answeredAt, data.zone) : ''}{knock.answeredBy ? ` by ${knock.answeredBy}` : ''}</small
 								></TableBodyCell
 							>
 						</TableBodyRow>

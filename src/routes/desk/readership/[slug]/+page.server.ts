@@ -12,9 +12,9 @@ import { documentReport } from '$lib/server/readership/reports/document';
 import { periodFrom } from '$lib/server/readership/reports/report';
 
 export const load: PageServerLoad = async (event) => {
-	staff(event);
+	const person = staff(event);
 	event.depends('ianua:readership');
-	const { params, url, locals } = event;
+	const { params, url } = event;
 	const view = await documentView(params.slug);
 	if (!view) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/readership/${view.slug}${url.search}`);
@@ -23,7 +23,7 @@ export const load: PageServerLoad = async (event) => {
 	const [report, entries, told] = await Promise.all([
 		documentReport(await reported(view, asked), await periodFrom(url)),
 		ledger({ document: view.id, of, cursor, limit: 20 }),
-		subscriptionOf(locals.caller.person!.id, view.id)
+		subscriptionOf(person.id, view.id)
 	]);
 	return {
 		document: {

@@ -78,7 +78,7 @@
 				{#if r.mismatch && dead.findIndex((o) => o.slug === r.slug && o.page === r.page) === i}<Mismatch
 						found={r.mismatch}
 						zone={data.site.zone}
-						mend={(how, why) => void mendMismatch(r.mismatch!, how, why, refresh)}
+						mend={(how, why) => r.mismatch && void mendMismatch(r.mismatch, how, why, refresh)}
 					/>{/if}
 			{/each}
 		</section>
