@@ -1,6 +1,6 @@
 // What a door is: position, whom it admits, hours and allowance. Deciding is decide.ts; saying it in words is reach.ts.
 import { Type, type Static } from '@sinclair/typebox';
-import { nullable } from '../schema';
+import { nullable, type Unchanging } from '../schema';
 import { targetPattern } from '../text/link';
 import type { Span } from './hours';
 
@@ -59,7 +59,6 @@ export const DoorShape = Type.Object(
 	closed
 );
 
-type Unchanging<T> = T extends readonly (infer E)[] ? readonly Unchanging<E>[] : T extends object ? { readonly [K in keyof T]: Unchanging<T[K]> } : T;
 type EveryField = Unchanging<Static<typeof DoorShape>>;
 
 /** What someone let in may do beyond reading. */

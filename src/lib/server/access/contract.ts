@@ -1,7 +1,7 @@
 // The API of doors tried, keys and knocks: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type } from '@sinclair/typebox';
 import { DoorShape } from '#core/access/door';
-import { documentPath, Instant, Nothing, nullable, oneOf, type Operation } from '../http/contract';
+import { documentPath, Instant, listOf, Nothing, nullable, oneOf, type Operation } from '../http/contract';
 import { KeyGiven, keyStates } from '#core/access/key';
 import { KeysMailed } from './keys';
 import { KnockAnswer } from './knocks';
@@ -20,10 +20,9 @@ export const DecisionQuery = Type.Object({
 		description: 'visitor, member:<email>, group:<slug> or key:<id>'
 	}),
 	action: Type.Optional(
-		Type.Union(
-			['see', 'read', 'save', 'print'].map((a) => Type.Literal(a as 'see')),
-			{ description: 'what they would do; read where nothing is said' }
-		)
+		Type.Union([Type.Literal('see'), Type.Literal('read'), Type.Literal('save'), Type.Literal('print')], {
+			description: 'what they would do; read where nothing is said'
+		})
 	),
 	at: Type.Optional({ ...Instant, description: 'when, RFC 3339; now where nothing is said' })
 });
@@ -64,7 +63,7 @@ const Knock = Type.Object({
 	answeredBy: nullable(Type.String())
 });
 
-export const accessOperations: readonly Operation[] = [
+export const accessOperations = [
 	{
 		method: 'get',
 		path: `${documentPath}/decision`,
@@ -78,7 +77,7 @@ export const accessOperations: readonly Operation[] = [
 		path: `${documentPath}/keys`,
 		words: 'The keys of a document with what each did',
 		status: 200,
-		answer: Type.Object({ items: Type.Array(KeyAnswer), next: Type.Null() })
+		answer: listOf(KeyAnswer)
 	},
 	{
 		method: 'post',
@@ -94,17 +93,14 @@ export const accessOperations: readonly Operation[] = [
 		words: 'Issues a key for each of a list of addresses, and mails them',
 		body: KeysMailed,
 		status: 201,
-		answer: Type.Object({
-			items: Type.Array(Type.Object({ address: Type.String(), id: Type.String(), mailed: Type.Boolean(), url: nullable(Type.String()) })),
-			next: Type.Null()
-		})
+		answer: listOf(Type.Object({ address: Type.String(), id: Type.String(), mailed: Type.Boolean(), url: nullable(Type.String()) }))
 	},
 	{
 		method: 'get',
 		path: '/knocks',
 		words: 'Knocks, those that wait first',
 		status: 200,
-		answer: Type.Object({ items: Type.Array(Knock), next: Type.Null() })
+		answer: listOf(Knock)
 	},
 	{
 		method: 'post',
@@ -122,4 +118,4 @@ export const accessOperations: readonly Operation[] = [
 		status: 200,
 		answer: Type.Object({ sentence: Type.String(), people: Type.Integer({ description: 'of today, by groups and names' }), anyone: Type.Boolean() })
 	}
-];
+] as const satisfies readonly Operation[];

@@ -3,15 +3,29 @@ import { Type } from '@sinclair/typebox';
 import { positions } from '#core/access/door';
 import { editionOrigins } from '#core/documents/edition';
 import { filterNames, filterValues, orderNames, type FilterName } from '#core/documents/filters';
-import { conditionWords } from '#core/intake/condition';
+import { conditionWords, type ConditionStatus } from '#core/intake/condition';
 import { ReadingSettings } from '#core/reading/settings';
 import { Line } from '#core/text/line';
 import { DoorAnswer } from '../access/contract';
-import { Cursor, documentPath, Instant, Limit, Nothing, nullable, oneOf, type Operation, several, Sha256, withBefore } from '../http/contract';
+import {
+	Cursor,
+	documentPath,
+	Instant,
+	Limit,
+	listInParts,
+	listOf,
+	Nothing,
+	nullable,
+	oneOf,
+	type Operation,
+	several,
+	Sha256,
+	withBefore
+} from '../http/contract';
 import { PlaceAnswer } from '../placing/contract';
 import { BulkChange, DocumentChange } from './change';
 
-export const statuses = Object.keys(conditionWords);
+export const statuses = Object.keys(conditionWords) as ConditionStatus[];
 
 export const Condition = Type.Object({ status: oneOf(statuses), findings: Type.Array(Type.Object({ code: Type.String(), text: Type.String() })) });
 
@@ -90,18 +104,15 @@ export const LineAnswer = Type.Object({
 
 export const Stretches = Type.Array(Type.Object({ text: Type.String(), marked: Type.Boolean() }));
 
-export const FindAnswer = Type.Object({
-	items: Type.Array(
-		Type.Object({
-			slug: Type.String(),
-			title: Type.String(),
-			pages: nullable(Type.Integer({ description: 'pages with all the words; null where more than 1,000 documents fit' })),
-			hits: Type.Array(Type.Object({ page: Type.Integer({ minimum: 1 }), text: Type.String(), stretches: Stretches }))
-		})
-	),
-	next: nullable(Type.String()),
-	total: Type.Integer()
-});
+export const FindAnswer = listInParts(
+	Type.Object({
+		slug: Type.String(),
+		title: Type.String(),
+		pages: nullable(Type.Integer({ description: 'pages with all the words; null where more than 1,000 documents fit' })),
+		hits: Type.Array(Type.Object({ page: Type.Integer({ minimum: 1 }), text: Type.String(), stretches: Stretches }))
+	}),
+	{ total: Type.Integer() }
+);
 
 /** What a filter of the list goes by. */
 const filterMeanings: { readonly [N in FilterName]: string } = {
@@ -148,7 +159,7 @@ export const BulkAnswer = Type.Composite([
 	})
 ]);
 
-export const Labels = Type.Object({ items: Type.Array(Type.Object({ name: Type.String(), count: Type.Integer() })), next: Type.Null() });
+export const Labels = listOf(Type.Object({ name: Type.String(), count: Type.Integer() }));
 
 export const Compared = Type.Object({
 	before: EditionAnswer,
@@ -166,16 +177,14 @@ export const Compared = Type.Object({
 	)
 });
 
-export const documentsOperations: readonly Operation[] = [
+export const documentsOperations = [
 	{
 		method: 'get',
 		path: '/documents',
 		words: 'Lists documents; filters may be given several times',
 		query: ListQuery,
 		status: 200,
-		answer: Type.Object({
-			items: Type.Array(LineAnswer),
-			next: nullable(Type.String()),
+		answer: listInParts(LineAnswer, {
 			counts: Type.Object({
 				total: Type.Integer(),
 				all: Type.Integer(),
@@ -226,7 +235,7 @@ export const documentsOperations: readonly Operation[] = [
 		path: '/filters',
 		words: 'Your saved filters',
 		status: 200,
-		answer: Type.Object({ items: Type.Array(Type.Object({ id: Type.String(), name: Type.String(), query: Type.String() })), next: Type.Null() })
+		answer: listOf(Type.Object({ id: Type.String(), name: Type.String(), query: Type.String() }))
 	},
 	{
 		method: 'post',
@@ -237,4 +246,4 @@ export const documentsOperations: readonly Operation[] = [
 		answer: Type.Object({ id: Type.String(), name: Type.String(), query: Type.String() })
 	},
 	{ method: 'delete', path: '/filters/{id}', words: 'Takes a saved filter away', status: 200, answer: Nothing }
-];
+] as const satisfies readonly Operation[];

@@ -1,5 +1,6 @@
 // What the contracts of the capabilities are written with: an operation of the API, and shapes that all of them use.
-import { Type, type TObject, type TSchema } from '@sinclair/typebox';
+import { Type, type TObject, type TProperties, type TSchema } from '@sinclair/typebox';
+import { nullable } from '#core/schema';
 
 export const documentPath = '/documents/{slug}';
 
@@ -9,10 +10,19 @@ export const Instant = Type.String({ format: 'date-time', description: 'RFC 3339
 
 export const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
 
-export { nullable } from '#core/schema';
+export { nullable };
 
 /** One of these words and nothing else. */
-export const oneOf = (values: readonly string[]) => Type.Union(values.map((v) => Type.Literal(v)));
+export const oneOf = <const Word extends string>(values: readonly Word[]) => Type.Unsafe<Word>(Type.Union(values.map((v) => Type.Literal(v))));
+
+/** A list that is answered whole. */
+export const listOf = <Item extends TSchema>(item: Item) => Type.Object({ items: Type.Array(item), next: Type.Null() });
+
+const Next = nullable(Type.String({ description: 'where it goes on; null at its end' }));
+
+/** A list that is answered in parts, with what else stands beside it. */
+export const listInParts = <Item extends TSchema, More extends TProperties>(item: Item, more: More) =>
+	Type.Object({ items: Type.Array(item), next: Next, ...more });
 
 /** Where the list goes on. */
 export const Cursor = Type.Optional(Type.String({ pattern: '^\\d{1,9}$', description: '`next` of the answer before' }));
@@ -56,4 +66,5 @@ export function closed(schema: TSchema): TSchema {
 }
 
 /** An answer with what puts back what a change replaced. */
-export const withBefore = (answer: TObject, change: TSchema) => Type.Object({ ...answer.properties, before: change });
+export const withBefore = <Fields extends TProperties, Change extends TSchema>(answer: TObject<Fields>, change: Change) =>
+	Type.Object({ ...answer.properties, before: change });

@@ -8,7 +8,7 @@ import { readershipOperations } from '../readership/contract';
 import { siteOperations } from '../site/contract';
 import { closed, type Operation } from './contract';
 
-const all: readonly Operation[] = [
+const all = [
 	...documentsOperations,
 	...intakeOperations,
 	...accessOperations,
@@ -16,6 +16,9 @@ const all: readonly Operation[] = [
 	...placingOperations,
 	...readershipOperations,
 	...siteOperations
-];
+] as const satisfies readonly Operation[];
 
-export const operations: readonly Operation[] = all.map((o) => ({ ...o, answer: o.answer && closed(o.answer) }));
+/** Every operation by how it is called, as `get /documents/{slug}`: what it takes and gives, for whoever calls it. */
+export type Operations = { [One in (typeof all)[number] as `${One['method']} ${One['path']}`]: One };
+
+export const operations: readonly Operation[] = all.map((o: Operation) => ({ ...o, answer: o.answer && closed(o.answer) }));

@@ -1,7 +1,7 @@
 // The API of what comes in: uploads, web addresses, pictures, and what the check offers: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type } from '@sinclair/typebox';
 import { DocumentAnswer, statuses } from '../documents/contract';
-import { documentPath, Instant, Nothing, nullable, oneOf, type Operation, Sha256 } from '../http/contract';
+import { documentPath, Instant, listOf, Nothing, nullable, oneOf, type Operation, Sha256 } from '../http/contract';
 
 export const KnownQuery = Type.Object({ sha256: { ...Sha256, description: 'SHA-256 of the file, in hexadecimal' } }, { additionalProperties: false });
 
@@ -25,24 +25,21 @@ export const SourceAction = Type.Object({ do: oneOf(['compare', 'take', 'leave']
 
 export const IntakeStop = Type.Object({ stop: Type.Array(Type.String({ format: 'uuid' }), { minItems: 1, maxItems: 1000 }) }, { additionalProperties: false });
 
-export const IntakeAnswer = Type.Object({
-	items: Type.Array(
-		Type.Object({
-			id: Type.String({ format: 'uuid' }),
-			name: Type.String(),
-			bytes: Type.Integer(),
-			state: oneOf(['uploading', 'checking', 'in', 'refused', 'stopped']),
-			arrived: Type.Integer({ description: 'bytes here' }),
-			trouble: nullable(Type.Object({ code: Type.String(), text: Type.String() })),
-			document: nullable(Type.Object({ slug: Type.String(), title: Type.String(), condition: oneOf(statuses) })),
-			edition: Type.Boolean(),
-			at: Instant
-		})
-	),
-	next: Type.Null()
-});
+export const IntakeAnswer = listOf(
+	Type.Object({
+		id: Type.String({ format: 'uuid' }),
+		name: Type.String(),
+		bytes: Type.Integer(),
+		state: oneOf(['uploading', 'checking', 'in', 'refused', 'stopped']),
+		arrived: Type.Integer({ description: 'bytes here' }),
+		trouble: nullable(Type.Object({ code: Type.String(), text: Type.String() })),
+		document: nullable(Type.Object({ slug: Type.String(), title: Type.String(), condition: oneOf(statuses) })),
+		edition: Type.Boolean(),
+		at: Instant
+	})
+);
 
-export const intakeOperations: readonly Operation[] = [
+export const intakeOperations = [
 	{ method: 'post', path: `${documentPath}/clean`, words: 'Makes an edition without active content', status: 201, answer: DocumentAnswer },
 	{ method: 'post', path: `${documentPath}/unlock`, words: 'Gives the password of a locked file, once', body: UnlockBody, status: 201, answer: DocumentAnswer },
 	{
@@ -83,7 +80,7 @@ export const intakeOperations: readonly Operation[] = [
 		words: 'Documents with the same bytes',
 		query: KnownQuery,
 		status: 200,
-		answer: Type.Object({ items: Type.Array(Type.Object({ slug: Type.String(), title: Type.String(), inForce: Type.Boolean() })), next: Type.Null() })
+		answer: listOf(Type.Object({ slug: Type.String(), title: Type.String(), inForce: Type.Boolean() }))
 	},
 	{
 		method: 'get',
@@ -91,7 +88,7 @@ export const intakeOperations: readonly Operation[] = [
 		words: 'Icons for covers, by a word',
 		query: Type.Object({ q: Type.String({ maxLength: 80, description: 'what the icon shows, in English' }) }),
 		status: 200,
-		answer: Type.Object({ items: Type.Array(Type.Object({ name: Type.String(), svg: Type.String() })), next: Type.Null() })
+		answer: listOf(Type.Object({ name: Type.String(), svg: Type.String() }))
 	},
 	{
 		method: 'post',
@@ -101,4 +98,4 @@ export const intakeOperations: readonly Operation[] = [
 		status: 201,
 		answer: Type.Object({ picture: Sha256, width: Type.Integer(), height: Type.Integer() })
 	}
-];
+] as const satisfies readonly Operation[];

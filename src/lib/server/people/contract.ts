@@ -1,8 +1,8 @@
 // The API of members, groups and tokens: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
-import { Type } from '@sinclair/typebox';
-import { dayOrders } from '#core/people/csv';
+import { Type, type TInteger, type TOptional } from '@sinclair/typebox';
+import { dayOrders, meanings, type Meaning } from '#core/people/csv';
 import { scopes } from '#core/people/scope';
-import { Cursor, Instant, Limit, Nothing, nullable, oneOf, type Operation, withBefore } from '../http/contract';
+import { Cursor, Instant, Limit, listInParts, listOf, Nothing, nullable, oneOf, type Operation, withBefore } from '../http/contract';
 import { GroupChange, GroupGiven, MemberChange, MemberGiven } from './members';
 import { standings } from './directory';
 import { TokenGiven } from './tokens';
@@ -31,7 +31,13 @@ export const TableQuery = Type.Object({
 			{ description: 'how days are written in the table' }
 		)
 	),
-	makeGroups: Type.Optional(Type.Boolean({ description: 'groups that are not there yet are made' }))
+	makeGroups: Type.Optional(Type.Boolean({ description: 'groups that are not there yet are made' })),
+	preview: Type.Optional(
+		Type.Union([Type.Literal(''), Type.Literal('true'), Type.Literal('false')], { description: 'tells what it would change, and changes nothing' })
+	),
+	...(Object.fromEntries(
+		meanings.map((m) => [m, Type.Optional(Type.Integer({ minimum: 0, description: `the column of ${m}, from 0; guessed by the headings where none is said` }))])
+	) as Record<Meaning, TOptional<TInteger>>)
 });
 
 export const MemberAnswer = Type.Object({
@@ -91,27 +97,24 @@ export const TableAnswer = Type.Object({
 	done: Type.Boolean()
 });
 
-export const peopleOperations: readonly Operation[] = [
+export const peopleOperations = [
 	{
 		method: 'get',
 		path: '/tokens',
 		words: 'Your tokens for programs',
 		status: 200,
-		answer: Type.Object({
-			items: Type.Array(
-				Type.Object({
-					id: Type.String(),
-					label: Type.String(),
-					scopes: Type.Array(oneOf(scopes)),
-					folders: nullable(Type.Array(Type.String())),
-					until: Type.String({ format: 'date' }),
-					createdAt: Instant,
-					usedAt: nullable(Instant),
-					withdrawnAt: nullable(Instant)
-				})
-			),
-			next: Type.Null()
-		})
+		answer: listOf(
+			Type.Object({
+				id: Type.String(),
+				label: Type.String(),
+				scopes: Type.Array(oneOf(scopes)),
+				folders: nullable(Type.Array(Type.String())),
+				until: Type.String({ format: 'date' }),
+				createdAt: Instant,
+				usedAt: nullable(Instant),
+				withdrawnAt: nullable(Instant)
+			})
+		)
 	},
 	{
 		method: 'post',
@@ -122,7 +125,7 @@ export const peopleOperations: readonly Operation[] = [
 		answer: Type.Object({ id: Type.String(), label: Type.String(), token: Type.String(), until: Type.String({ format: 'date' }) })
 	},
 	{ method: 'delete', path: '/tokens/{id}', words: 'Withdraws a token', status: 200, answer: Nothing },
-	{ method: 'get', path: '/groups', words: 'Groups of members', status: 200, answer: Type.Object({ items: Type.Array(GroupAnswer), next: Type.Null() }) },
+	{ method: 'get', path: '/groups', words: 'Groups of members', status: 200, answer: listOf(GroupAnswer) },
 	{ method: 'post', path: '/groups', words: 'Makes a group', body: GroupGiven, status: 201, answer: GroupAnswer },
 	{ method: 'get', path: '/groups/{slug}', words: 'One group', status: 200, answer: GroupAnswer },
 	{ method: 'patch', path: '/groups/{slug}', words: 'Changes a group', body: GroupChange, status: 200, answer: withBefore(GroupAnswer, GroupChange) },
@@ -133,7 +136,7 @@ export const peopleOperations: readonly Operation[] = [
 		words: 'Lists members',
 		query: MembersQuery,
 		status: 200,
-		answer: Type.Object({ items: Type.Array(MemberAnswer), next: nullable(Type.String()), total: Type.Integer() })
+		answer: listInParts(MemberAnswer, { total: Type.Integer() })
 	},
 	{ method: 'post', path: '/members', words: 'Adds a member', body: MemberGiven, status: 201, answer: MemberAnswer },
 	{ method: 'get', path: '/members/{id}', words: 'One member', status: 200, answer: MemberAnswer },
@@ -162,4 +165,4 @@ export const peopleOperations: readonly Operation[] = [
 		status: 200,
 		answer: TableAnswer
 	}
-];
+] as const satisfies readonly Operation[];

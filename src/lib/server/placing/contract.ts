@@ -6,7 +6,7 @@ import { pagePathPattern } from '#core/placing/path';
 import { Line } from '#core/text/line';
 import { languages } from '#core/words/words';
 import { DoorAnswer } from '../access/contract';
-import { Instant, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
+import { Instant, listInParts, listOf, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
 
 /** A page as the API takes it. */
 const pageFields = {
@@ -227,8 +227,8 @@ const Revision = Type.Object({
 	inForce: Type.Boolean()
 });
 
-export const placingOperations: readonly Operation[] = [
-	{ method: 'get', path: '/pages', words: 'The pages of the site', status: 200, answer: Type.Object({ items: Type.Array(PageLine), next: Type.Null() }) },
+export const placingOperations = [
+	{ method: 'get', path: '/pages', words: 'The pages of the site', status: 200, answer: listOf(PageLine) },
 	{ method: 'post', path: '/pages', words: 'Makes a page; it is a draft until published', body: PageGiven, status: 201, answer: PageAnswer },
 	{ method: 'get', path: pagePath, words: 'One page with its draft; the front page is %2F', status: 200, answer: PageAnswer },
 	{
@@ -258,7 +258,7 @@ export const placingOperations: readonly Operation[] = [
 		path: `${pagePath}/revisions`,
 		words: 'Published revisions, the newest first',
 		status: 200,
-		answer: Type.Object({ items: Type.Array(Revision), next: Type.Null() })
+		answer: listOf(Revision)
 	},
 	{
 		method: 'post',
@@ -274,7 +274,7 @@ export const placingOperations: readonly Operation[] = [
 		words: 'Dead ends and side doors, with their spans of time',
 		query: MismatchQuery,
 		status: 200,
-		answer: Type.Object({ items: Type.Array(MismatchAnswer), next: nullable(Type.String()) })
+		answer: listInParts(MismatchAnswer, {})
 	},
 	{
 		method: 'post',
@@ -298,7 +298,7 @@ export const placingOperations: readonly Operation[] = [
 		words: 'Documents at hand while a page is written: those with a word, or those named',
 		query: ShelfQuery,
 		status: 200,
-		answer: Type.Object({ items: Type.Array(AtHand), next: Type.Null() })
+		answer: listOf(AtHand)
 	},
 	{
 		method: 'patch',
@@ -308,4 +308,4 @@ export const placingOperations: readonly Operation[] = [
 		status: 200,
 		answer: withBefore(Nothing, Type.Object({ paths: Type.Array(Type.String()) }))
 	}
-];
+] as const satisfies readonly Operation[];

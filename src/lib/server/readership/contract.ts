@@ -2,7 +2,7 @@
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { itemMetrics } from '#core/readership/items';
 import { lengths, steps } from '#core/readership/period';
-import { documentPath, Instant, Nothing, nullable, oneOf, type Operation } from '../http/contract';
+import { documentPath, Instant, listInParts, listOf, Nothing, nullable, oneOf, type Operation } from '../http/contract';
 import { LedgerQuery } from './query';
 import { Reminding } from './remind';
 import { SubscriptionGiven } from './subscriptions';
@@ -39,7 +39,7 @@ const Entry = Type.Object({
 	device: nullable(Type.String()),
 	pages: Type.Optional(Type.Array(Type.Object({ page: Type.Integer(), seconds: Type.Number() })))
 });
-export const Entries = Type.Object({ items: Type.Array(Entry), next: nullable(Type.String()) });
+export const Entries = listInParts(Entry, {});
 
 const Days = Type.Object({ first: Type.String({ format: 'date' }), last: Type.String({ format: 'date' }) });
 const Period = Type.Object({
@@ -125,7 +125,7 @@ const WebhookAnswer = Type.Object({
 	trouble: nullable(Type.String({ description: 'what the last try that failed got for an answer' }))
 });
 
-export const readershipOperations: readonly Operation[] = [
+export const readershipOperations = [
 	{
 		method: 'get',
 		path: `${documentPath}/ledger`,
@@ -155,7 +155,7 @@ export const readershipOperations: readonly Operation[] = [
 		path: '/webhooks',
 		words: 'Programs that are told what happens',
 		status: 200,
-		answer: Type.Object({ items: Type.Array(WebhookAnswer), next: Type.Null() })
+		answer: listOf(WebhookAnswer)
 	},
 	{
 		method: 'post',
@@ -192,4 +192,4 @@ export const readershipOperations: readonly Operation[] = [
 		status: 200,
 		answer: ItemReportAnswer
 	}
-];
+] as const satisfies readonly Operation[];

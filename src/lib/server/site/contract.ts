@@ -3,7 +3,7 @@ import { Type } from '@sinclair/typebox';
 import { type Operation, withBefore } from '../http/contract';
 import { SiteChange } from './site';
 
-export const siteOperations: readonly Operation[] = [
+export const siteOperations = [
 	{ method: 'get', path: '/site', words: 'The site’s settings', status: 200, answer: SiteChange },
 	{
 		method: 'patch',
@@ -14,4 +14,4 @@ export const siteOperations: readonly Operation[] = [
 		answer: withBefore(SiteChange, SiteChange)
 	},
 	{ method: 'get', path: '/openapi.json', words: 'This description', status: 200, answer: Type.Any() }
-];
+] as const satisfies readonly Operation[];

@@ -47,10 +47,13 @@
 		await act(
 			({ items }) => `${counted(items.filter((i) => i.mailed).length, 'key is', 'keys are')} on their way.`,
 			async () => {
-				const made = await call<{ items: { address: string; mailed: boolean; url: string | null }[] }>('POST', `/documents/${slug}/keys/mail`, {
-					addresses,
-					...limits(),
-					...(words.trim() ? { words } : {})
+				const made = await call('post /documents/{slug}/keys/mail', {
+					path: { slug },
+					body: {
+						addresses,
+						...limits(),
+						...(words.trim() ? { words } : {})
+					}
 				});
 				// what was not mailed has its address in the answer
 				unmailed = made.items.filter((i) => !i.mailed).map((i) => ({ address: i.address, url: i.url! }));
@@ -69,7 +72,7 @@
 		event.preventDefault();
 		busy = true;
 		const change = async () => {
-			const { url } = await call<{ id: string; url: string }>('POST', `/documents/${slug}/keys`, { label, ...limits(), ...(password ? { password } : {}) });
+			const { url } = await call('post /documents/{slug}/keys', { path: { slug }, body: { label, ...limits(), ...(password ? { password } : {}) } });
 			const { toString } = await import('qrcode');
 			issued = { label, url, qr: await toString(url, { type: 'svg', margin: 4 }) };
 			[label, until, openings, password, open] = ['', '', null, '', false];
@@ -88,7 +91,7 @@
 	}
 	function withdraw(key: KeyView) {
 		withdrawing = null;
-		void act(`The key “${key.label}” opens nothing any more.`, () => call('DELETE', `/keys/${key.id}`), null, { show });
+		void act(`The key “${key.label}” opens nothing any more.`, () => call('delete /keys/{id}', { path: { id: key.id } }), null, { show });
 	}
 	const facts = (key: KeyView) =>
 		[

@@ -47,10 +47,9 @@
 			tried = null;
 			return;
 		}
-		const when = moment ? `&at=${encodeURIComponent(moment)}` : '';
 		try {
 			const [read, save, print] = await Promise.all(
-				actions.map(([action]) => call<Tried>('GET', `/documents/${slug}/decision?as=${encodeURIComponent(who)}&action=${action}${when}`))
+				actions.map(([action]) => call('get /documents/{slug}/decision', { path: { slug }, query: { as: who, action, ...(moment ? { at: moment } : {}) } }))
 			);
 			// one answer for each of the three
 			if (turn === asked) tried = { read: read!, save: save!, print: print! };

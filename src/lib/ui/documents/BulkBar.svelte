@@ -7,9 +7,10 @@
 	import { page } from '$app/state';
 	import type { DoorChange } from '#core/access/door';
 	import { counted } from '#core/access/reach';
+	import { filterNames } from '#core/documents/filters';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { act } from '$lib/ui/parts/act';
-	import { call } from '$lib/ui/parts/api';
+	import { call, type Answer as AnswerOf, type Given } from '$lib/ui/parts/api';
 	import BreakingQuestion from './BreakingQuestion.svelte';
 	import BulkDoor from './BulkDoor.svelte';
 	import { askFirst, carryOut, type Answer, type Breaking, type Question } from './breaking';
@@ -37,8 +38,8 @@
 	/** What is said of the change that was asked about, once it is made. */
 	let asked = '';
 
-	const change = (what: Record<string, unknown>, words: string) =>
-		press(what, () => call<Answer>('POST', '/bulk', { documents: chosenRows.slugs, ...what }), words);
+	const change = (what: Omit<Given<'post /bulk'>['body'], 'documents'>, words: string) =>
+		press(what, () => call('post /bulk', { body: { documents: chosenRows.slugs, ...what } }), words);
 	const ask = (breaking: Breaking, words: string, trouble?: (words: string) => void) => {
 		asked = words;
 		return press(breaking, () => askFirst(chosenRows.slugs, breaking), words, false, trouble);
@@ -70,7 +71,7 @@
 		const done = await act(
 			({ undo, asks }) => (asks ? '' : `${counted(undo.length, 'document', 'documents')}: ${words}`),
 			work,
-			final ? null : ({ undo }) => call('POST', '/bulk/undo', { undo }),
+			final ? null : ({ undo }) => call('post /bulk/undo', { body: { undo } }),
 			{ show, trouble }
 		);
 		busy = false;
@@ -84,16 +85,14 @@
 		await act('', every, null, { show });
 		busy = false;
 	}
+	type Part = AnswerOf<'get /documents'>;
 	async function every() {
-		const params = new URLSearchParams(page.url.searchParams);
-		params.delete('page');
-		params.delete('as');
-		if (params.has('aside')) params.set('aside', 'true');
-		params.set('limit', '200');
+		const params = page.url.searchParams;
+		const narrowed = Object.fromEntries(filterNames.map((name) => [name, params.getAll(name)]));
+		const [q, order] = [params.get('q') ?? undefined, params.get('order') ?? undefined];
 		const slugs: string[] = [];
 		for (let cursor: string | null = '0'; cursor !== null && slugs.length < most;) {
-			params.set('cursor', cursor);
-			const part: { items: { slug: string }[]; next: string | null } = await call('GET', `/documents?${params}`);
+			const part: Part = await call('get /documents', { query: { ...narrowed, q, order, aside, limit: 200, cursor } });
 			slugs.push(...part.items.map((i) => i.slug));
 			cursor = part.next;
 		}

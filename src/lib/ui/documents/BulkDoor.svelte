@@ -38,7 +38,7 @@
 	let save = $state('');
 	let print = $state('');
 	onMount(async () => {
-		groups = (await soughtFor(call<{ items: GroupLine[] }>('GET', '/groups'))) ?? [];
+		groups = (await soughtFor(call('get /groups'))) ?? [];
 	});
 
 	const named = $derived(groups.filter((group) => chosen.includes(group.slug)).map((group) => group.name));

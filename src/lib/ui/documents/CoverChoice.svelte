@@ -56,8 +56,8 @@
 		busy = false;
 	}
 	const choosePage = (page: number) =>
-		done(() => call('PATCH', `/documents/${slug}`, { coverPage: page === 1 ? null : page }), `The cover shows page ${page}.`);
-	const chooseIcon = (name: string) => done(() => call('POST', `/documents/${slug}/cover`, { icon: name }), 'The cover shows an icon.');
+		done(() => call('patch /documents/{slug}', { path: { slug }, body: { coverPage: page === 1 ? null : page } }), `The cover shows page ${page}.`);
+	const chooseIcon = (name: string) => done(() => call('post /documents/{slug}/cover', { path: { slug }, body: { icon: name } }), 'The cover shows an icon.');
 
 	function load(file: File | undefined) {
 		if (!file) return;
@@ -84,14 +84,14 @@
 		const form = new FormData();
 		// a canvas of more than no pixels gives one
 		form.append('file', blob!, 'cover.png');
-		await done(() => call('POST', `/documents/${slug}/cover`, form), 'The cover shows your picture.');
+		await done(() => call('post /documents/{slug}/cover', { path: { slug }, body: form }), 'The cover shows your picture.');
 		URL.revokeObjectURL(picture.address);
 		picture = null;
 	}
 	let asked = 0;
 	async function findIcons() {
 		const turn = ++asked;
-		const items = await soughtFor(call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word)}`));
+		const items = await soughtFor(call('get /icons', { query: { q: word } }));
 		if (turn === asked && items) icons = items;
 	}
 	$effect(() => {

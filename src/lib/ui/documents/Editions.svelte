@@ -19,8 +19,8 @@
 	const putInForce = (edition: EditionView) =>
 		act(
 			`Edition ${edition.number} is in force.`,
-			() => call<{ before: unknown }>('PATCH', `/documents/${slug}`, { edition: edition.number }),
-			({ before }) => call('PATCH', `/documents/${slug}`, before)
+			() => call('patch /documents/{slug}', { path: { slug }, body: { edition: edition.number } }),
+			({ before }) => call('patch /documents/{slug}', { path: { slug }, body: before })
 		);
 </script>
 

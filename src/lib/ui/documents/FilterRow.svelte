@@ -81,15 +81,15 @@
 		event.preventDefault();
 		const name = naming;
 		void act(`Saved as “${name.trim()}”.`, async () => {
-			await call('POST', '/filters', { name, query });
+			await call('post /filters', { body: { name, query } });
 			naming = '';
 		});
 	}
 	const drop = ({ id, name, query }: { id: string; name: string; query: string }) =>
 		act(
 			`“${name}” is no longer saved.`,
-			() => call('DELETE', `/filters/${id}`),
-			() => call('POST', '/filters', { name, query })
+			() => call('delete /filters/{id}', { path: { id } }),
+			() => call('post /filters', { body: { name, query } })
 		);
 </script>
 

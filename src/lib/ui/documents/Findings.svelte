@@ -9,13 +9,14 @@
 	let password = $state('');
 	let busy = $state('');
 
-	async function make(what: 'clean' | 'unlock', body: unknown, words: string) {
+	async function make(what: 'clean' | 'unlock', words: string) {
 		busy = what;
 		const change = async () => {
-			await call('POST', `/documents/${slug}/${what}`, body);
+			const path = { slug };
+			await (what === 'clean' ? call('post /documents/{slug}/clean', { path }) : call('post /documents/{slug}/unlock', { path, body: { password } }));
 			password = '';
 		};
-		await act(words, change, what === 'clean' ? () => call('PATCH', `/documents/${slug}`, { edition }) : null);
+		await act(words, change, what === 'clean' ? () => call('patch /documents/{slug}', { path: { slug }, body: { edition } }) : null);
 		busy = '';
 	}
 </script>
@@ -24,10 +25,7 @@
 	<div class="finding" class:wrong={finding.code === 'locked' || finding.code === 'not-drawn'}>
 		<p>{finding.text}</p>
 		{#if finding.remedy === 'clean'}
-			<Button
-				class="mt-1.5"
-				disabled={busy !== ''}
-				onclick={() => make('clean', {}, 'The edition in force carries no active content. The original is kept below.')}
+			<Button class="mt-1.5" disabled={busy !== ''} onclick={() => make('clean', 'The edition in force carries no active content. The original is kept below.')}
 				>{busy === 'clean' ? 'Cleaning…' : 'Make a cleaned edition'}</Button
 			>
 		{:else if finding.remedy === 'password'}
@@ -35,7 +33,7 @@
 				class="mt-1.5 flex gap-2"
 				onsubmit={(e) => {
 					e.preventDefault();
-					void make('unlock', { password }, 'Unlocked. The password was not kept.');
+					void make('unlock', 'Unlocked. The password was not kept.');
 				}}
 			>
 				<Input

@@ -10,12 +10,17 @@
 	let busy = $state(false);
 	const stateWords = { same: 'The same as here', changed: 'Changed', gone: 'Gone', unreachable: 'Not reached' } as const;
 
-	async function ask(words: string, method: 'POST' | 'PATCH', body: unknown) {
+	async function change(words: string, work: () => Promise<unknown>) {
 		busy = true;
-		await act(words, () => call(method, `/documents/${slug}/source`, body));
+		await act(words, work);
 		busy = false;
 	}
-	const look = (what: 'compare' | 'take' | 'leave', words = '') => ask(words, 'POST', { do: what });
+	const look = (what: 'compare' | 'take' | 'leave', words = '') =>
+		change(words, () => call('post /documents/{slug}/source', { path: { slug }, body: { do: what } }));
+	const setWatch = (watch: boolean) =>
+		change(watch ? 'Watched: the site looks every hour.' : 'No longer watched.', () =>
+			call('patch /documents/{slug}/source', { path: { slug }, body: { watch } })
+		);
 </script>
 
 <div class="source" class:wrong={source.state === 'gone' || source.state === 'unreachable'} class:news={source.state === 'changed'}>
@@ -29,12 +34,7 @@
 			<Button disabled={busy} onclick={() => look('leave', 'Left as it is; the next change is offered again.')}>Leave it</Button>
 		{/if}
 		<Button kind="quiet" disabled={busy} onclick={() => look('compare')}>{busy ? 'Looking…' : 'Look now'}</Button>
-		<label
-			><Checkbox
-				checked={source.watch}
-				onchange={(e) => ask(source.watch ? 'No longer watched.' : 'Watched: the site looks every hour.', 'PATCH', { watch: e.currentTarget.checked })}
-			/> Watch</label
-		>
+		<label><Checkbox checked={source.watch} onchange={(e) => setWatch(e.currentTarget.checked)} /> Watch</label>
 	</div>
 </div>
 

@@ -1,13 +1,13 @@
 // Changes by which readers may be turned away from what stands on published pages, from the sheet and from the bar: asked about once.
 import type { DoorChange } from '#core/access/door';
-import { call } from '$lib/ui/parts/api';
+import { call, type Given } from '$lib/ui/parts/api';
 import type { Place } from '$lib/server/placing/placed';
 
 /** Setting aside, or another door. */
 export type Breaking = { readonly aside: true } | { readonly door: DoorChange };
 
 export interface Undo {
-	readonly undo: readonly unknown[];
+	readonly undo: Given<'post /bulk/undo'>['body']['undo'];
 }
 export type Answer = Undo & { readonly asks?: Place[] };
 
@@ -19,10 +19,10 @@ export interface Question {
 }
 
 /** Makes the change; where that would break places, does nothing and gives these. */
-export const askFirst = (documents: readonly string[], change: Breaking): Promise<Answer> => call('POST', '/bulk', { documents, ...change, ask: true });
+export const askFirst = (documents: readonly string[], change: Breaking): Promise<Answer> => call('post /bulk', { body: { documents, ...change, ask: true } });
 
 /** Makes the change without asking, the placements taken out of the pages first where that is wanted. */
 export async function carryOut({ documents, change, places }: Question, takeOut: boolean): Promise<Answer> {
-	if (takeOut) for (const { page, document, placement } of places) await call('POST', '/mismatches', { page, document, placement, remedy: 'take-out' });
-	return call('POST', '/bulk', { documents, ...change });
+	if (takeOut) for (const { page, document, placement } of places) await call('post /mismatches', { body: { page, document, placement, remedy: 'take-out' } });
+	return call('post /bulk', { body: { documents, ...change } });
 }

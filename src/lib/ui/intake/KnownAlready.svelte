@@ -16,7 +16,7 @@
 
 	async function offer() {
 		const turn = ++asked;
-		const items = await soughtFor(call<{ items: { slug: string; title: string }[] }>('GET', `/documents?limit=8&q=${encodeURIComponent(text)}`));
+		const items = await soughtFor(call('get /documents', { query: { limit: 8, q: text } }));
 		if (turn === asked && items) offered = items.filter((d) => !entry.known.some((k) => k.slug === d.slug && k.inForce));
 	}
 </script>

@@ -16,7 +16,7 @@
 	async function fetchIt(event: SubmitEvent) {
 		event.preventDefault();
 		busy = true;
-		const made = await act('', () => call<{ slug: string }>('POST', '/from-web', { url, folder, watch }), null, {
+		const made = await act('', () => call('post /from-web', { body: { url, folder, watch } }), null, {
 			trouble: (words) => (trouble = words),
 			show: ({ slug }) => goWith(`/desk/documents/${slug}`, ['documents', 'document'])
 		});

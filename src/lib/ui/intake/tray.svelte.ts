@@ -106,7 +106,7 @@ async function checksumTaken({ key, sha256 }: ChecksumAnswer): Promise<void> {
 	if (!entry || entry.state !== 'looking') return;
 	if (sha256) {
 		try {
-			const { items } = await call<{ items: TrayEntry['known'] }>('GET', `/intake/known?sha256=${sha256}`);
+			const { items } = await call('get /intake/known', { query: { sha256 } });
 			// for a new edition only the same document counts
 			const known = entry.editionOf ? items.filter((d) => d.slug === entry.editionOf && d.inForce) : items;
 			if (known.length) {
@@ -215,7 +215,7 @@ function look(): void {
 async function lookOnce(): Promise<void> {
 	looking = undefined;
 	try {
-		const { items } = await call<{ items: ServerLine[] }>('GET', '/intake');
+		const { items } = await call('get /intake');
 		const byId = new Map(items.map((line) => [line.id, line]));
 		for (const entry of tray.entries) {
 			const line = byId.get(entry.id);
@@ -245,7 +245,7 @@ function settle(entry: TrayEntry, line: ServerLine): void {
 export async function takeUp(): Promise<void> {
 	let items: ServerLine[] = [];
 	try {
-		({ items } = await call<{ items: ServerLine[] }>('GET', '/intake'));
+		({ items } = await call('get /intake'));
 	} catch (error) {
 		if (error instanceof ApiTrouble) return;
 		throw error;
@@ -332,7 +332,7 @@ export function resume(entry: TrayEntry): void {
 export function stop(entry: TrayEntry): void {
 	entry.state = 'stopped';
 	void uploads.get(entry.key)?.abort();
-	if (entry.begun) void call('PATCH', '/intake', { stop: [entry.id] }).catch(() => {});
+	if (entry.begun) void call('patch /intake', { body: { stop: [entry.id] } }).catch(() => {});
 	ended(entry);
 	next();
 }
@@ -346,7 +346,7 @@ export function stopAll(): void {
 export function clearDone(): void {
 	tray.entries = tray.entries.filter(underWay);
 	if (!tray.entries.length) tray.open = false;
-	void call('DELETE', '/intake').catch(() => {});
+	void call('delete /intake').catch(() => {});
 }
 
 /** True while leaving the desk would break an upload off that does not go on by itself when the desk is open again. */

@@ -1,4 +1,8 @@
 // Calls from the desk to the server. A refusal comes back as its sentence; where the session is gone, one signs in in place and the call goes on.
+import type { Static, TSchema } from '@sinclair/typebox';
+import type { Unchanging } from '#core/schema';
+import type { Operation } from '$lib/server/http/contract';
+import type { Operations } from '$lib/server/http/operations';
 import { signInAgain } from './session.svelte';
 
 /** What the server said was wrong, in words; `code` is the catalogue's. */
@@ -40,5 +44,45 @@ export async function request<T>(method: Method, address: string, body?: unknown
 	return request(method, address, body);
 }
 
-/** A call to the API. */
-export const call = <T>(method: Method, path: string, body?: unknown): Promise<T> => request<T>(method, `/api/v1${path}`, body);
+type Names<Path extends string> = Path extends `${string}{${infer Name}}${infer Rest}` ? Name | Names<Rest> : never;
+type Path<One extends Operation> = [Names<One['path']>] extends [never] ? object : { readonly path: Readonly<Record<Names<One['path']>, string>> };
+/** A query may be left out where nothing in it must be said. */
+type Asked<Fields> = Partial<Fields> extends Fields ? { readonly query?: Fields } : { readonly query: Fields };
+type Query<One> = One extends { query: infer Q extends TSchema } ? Asked<Static<Q>> : object;
+type Sent<One> =
+	| (One extends { body: infer B extends TSchema } ? Unchanging<Static<B>> : never)
+	| (One extends { form: unknown } ? FormData : never)
+	| (One extends { csv: true } ? Blob : never);
+type Body<One> = [Sent<One>] extends [never] ? object : { readonly body: Sent<One> };
+
+type QueryValue = string | number | boolean | undefined;
+
+/** An operation of the API, as `get /documents/{slug}`. */
+export type OperationName = keyof Operations;
+/** What an operation is called with: what stands in its path, its query and its body. */
+export type Given<Name extends OperationName> = Path<Operations[Name]> & Query<Operations[Name]> & Body<Operations[Name]>;
+/** What it answers, as its contract says. */
+export type Answer<Name extends OperationName> = Operations[Name]['answer'] extends infer A extends TSchema ? Static<A> : undefined;
+
+/** Calls an operation of the API. `call('get /documents/{slug}', { path: { slug } })` gives the document. Throws `ApiTrouble`. */
+export function call<Name extends OperationName>(
+	name: Name,
+	...[given]: object extends Given<Name> ? [given?: Given<Name>] : [given: Given<Name>]
+): Promise<Answer<Name>> {
+	const {
+		path = {},
+		query = {},
+		body
+	} = (given ?? {}) as { path?: Record<string, string>; query?: Record<string, QueryValue | readonly QueryValue[]>; body?: unknown };
+	const [method, address] = name.split(' ') as [Lowercase<Method>, string];
+	const params = new URLSearchParams(
+		Object.entries(query).flatMap(([key, value]) =>
+			[value]
+				.flat()
+				.filter((v) => v !== undefined)
+				.map((v) => [key, String(v)])
+		)
+	);
+	const filled = address.replace(/\{(\w+)\}/g, (_, key: string) => encodeURIComponent(path[key] ?? ''));
+	return request(method.toUpperCase() as Method, `/api/v1${filled}${params.size ? `?${params}` : ''}`, body);
+}

@@ -25,15 +25,15 @@
 	const save = () =>
 		act(
 			`“${name}” is changed.`,
-			() => call<{ before: { name: string; description: string } }>('PATCH', `/groups/${group.slug}`, { name, description }),
+			() => call('patch /groups/{slug}', { path: { slug: group.slug }, body: { name, description } }),
 			async ({ before }) => {
-				await call('PATCH', `/groups/${group.slug}`, before);
-				({ name, description } = before);
+				await call('patch /groups/{slug}', { path: { slug: group.slug }, body: before });
+				({ name = name, description = description } = before);
 			},
 			{ trouble: say }
 		);
 	const remove = () =>
-		act(`“${group.name}” is taken away.`, () => call('DELETE', `/groups/${group.slug}`), null, {
+		act(`“${group.name}” is taken away.`, () => call('delete /groups/{slug}', { path: { slug: group.slug } }), null, {
 			trouble: say,
 			show: () => goWith('/desk/people', ['people'])
 		});

@@ -56,8 +56,8 @@
 		};
 		return act(
 			words,
-			() => call<{ before: MemberChange }>('PATCH', `/members/${id}`, wanted),
-			({ before }) => call('PATCH', `/members/${id}`, before),
+			() => call('patch /members/{id}', { path: { id }, body: wanted }),
+			({ before }) => call('patch /members/{id}', { path: { id }, body: before }),
 			{ trouble: say, show }
 		);
 	}
@@ -65,7 +65,7 @@
 		const made = await act(
 			({ address, mailed }) =>
 				mailed ? `An invitation is on its way to ${member.email}.` : address ? 'No mail is set up here: give them the address below.' : '',
-			() => call<{ address: string | null; mailed: boolean }>('POST', `/members/${member.id}/invite`),
+			() => call('post /members/{id}/invite', { path: { id: member.id } }),
 			null,
 			{ trouble: say }
 		);
@@ -74,7 +74,7 @@
 		if (!made.mailed && !address) trouble = 'The invitation could not be mailed. Where no mail is set up, an owner is shown its address.';
 	}
 	const remove = () =>
-		act(`${member.name} is taken out.`, () => call('DELETE', `/members/${member.id}`), null, {
+		act(`${member.name} is taken out.`, () => call('delete /members/{id}', { path: { id: member.id } }), null, {
 			trouble: say,
 			show: () => goWith(away, ['people'])
 		});

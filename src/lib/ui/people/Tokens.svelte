@@ -34,12 +34,12 @@
 	function make(event: SubmitEvent) {
 		event.preventDefault();
 		void act('', async () => {
-			made = await call<{ label: string; token: string }>('POST', '/tokens', { label, scopes: wanted, folders: bound.length ? bound : null, until });
+			made = await call('post /tokens', { body: { label, scopes: wanted, folders: bound.length ? bound : null, until } });
 			label = '';
 		});
 	}
 	const withdraw = (token: TokenView) =>
-		act(`“${token.label}” is withdrawn, with the keys and webhooks that it made.`, () => call('DELETE', `/tokens/${token.id}`));
+		act(`“${token.label}” is withdrawn, with the keys and webhooks that it made.`, () => call('delete /tokens/{id}', { path: { id: token.id } }));
 	async function copy() {
 		// the button stands beside it
 		await navigator.clipboard.writeText(made!.token).then(

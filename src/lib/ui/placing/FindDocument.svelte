@@ -35,7 +35,7 @@
 	});
 	async function find() {
 		const turn = ++asked;
-		const found = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?q=${encodeURIComponent(q)}`));
+		const found = await soughtFor(call('get /shelf', { query: { q } }));
 		if (turn !== asked || !found) return;
 		items = found.filter((item) => item.slug !== except).slice(0, 8);
 		at = q.trim() ? 0 : -1;

@@ -30,7 +30,7 @@
 	const trouble = $derived(entryTrouble(entry));
 	let icons = $state.raw<readonly { name: string; svg: string }[]>([]);
 	async function findIcons(word: string) {
-		const found = word.trim() ? await soughtFor(call<{ items: typeof icons }>('GET', `/icons?q=${encodeURIComponent(word.trim())}`)) : [];
+		const found = word.trim() ? await soughtFor(call('get /icons', { query: { q: word.trim() } })) : [];
 		icons = found?.slice(0, 12) ?? icons;
 	}
 </script>

@@ -74,7 +74,7 @@
 	async function keep(file: File) {
 		const form = new FormData();
 		form.append('file', file);
-		await act('', () => call<{ picture: string }>('POST', '/pictures', form), null, { show: ({ picture }) => set({ picture }) });
+		await act('', () => call('post /pictures', { body: form }), null, { show: ({ picture }) => set({ picture }) });
 	}
 	const number = (name: 'page' | 'start', text: string) =>
 		set({ [name]: Math.max(1, Number.parseInt(text, 10) || 0) === 1 && name === 'start' ? null : Number.parseInt(text, 10) || null });

@@ -44,14 +44,14 @@
 		if (!file) return;
 		const form = new FormData();
 		form.append('file', file);
-		await setSite(async () => ({ [kind]: (await call<{ picture: string }>('POST', '/pictures', form)).picture }));
+		await setSite(async () => ({ [kind]: (await call('post /pictures', { body: form })).picture }));
 	}
 
 	const order = (paths: string[]) =>
 		act(
 			'The navigation is set.',
-			() => call<{ before: { paths: string[] } }>('PATCH', '/navigation', { paths }),
-			({ before }) => call('PATCH', '/navigation', before)
+			() => call('patch /navigation', { body: { paths } }),
+			({ before }) => call('patch /navigation', { body: before })
 		);
 	const move = (at: number, by: number) => {
 		const paths = [...navigation];

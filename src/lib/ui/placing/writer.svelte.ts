@@ -3,16 +3,18 @@ import { untrack } from 'svelte';
 import { refresh } from '$lib/ui/parts/refresh';
 import type { DoorChange } from '#core/access/door';
 import type { Layout } from '#core/placing/content';
+import type { Language } from '#core/words/words';
 import type { Remedy } from '#core/placing/mismatch';
 import type { MismatchJson } from '$lib/server/placing/mismatches';
 import type { PageDraft } from '$lib/server/placing/views';
 import { act } from '$lib/ui/parts/act';
-import { ApiTrouble, call, troubleOf } from '$lib/ui/parts/api';
+import { ApiTrouble, call, troubleOf, type Given } from '$lib/ui/parts/api';
+
+type PageChange = Given<'patch /pages/{path}'>['body'];
+type Publishing = Given<'post /pages/{path}/publish'>['body'];
 
 /** Ms after the last change at which the draft is saved. */
 const pause = 900;
-
-const pageAddress = (path: string) => `/pages/${encodeURIComponent(path)}`;
 
 /** A page being written: what is kept as draft, what is published, and what to ask before that. */
 export class Writer {
@@ -22,7 +24,7 @@ export class Writer {
 	path = $state('');
 	inNavigation = $state(false);
 	/** In which readers are spoken to on the page; null goes by the site's. */
-	language = $state<string | null>(null);
+	language = $state<Language | null>(null);
 	savedAt = $state('');
 	publishedAt = $state<string | null>(null);
 	publishAt = $state<string | null>(null);
@@ -37,7 +39,7 @@ export class Writer {
 	#kept = '';
 	#draftNumber: number;
 	/** Where the API has the page: by the path under which it was last kept. */
-	#address: string;
+	#savedPath: string;
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#running: Promise<boolean> = Promise.resolve(true);
 
@@ -53,7 +55,7 @@ export class Writer {
 		this.publishAt = draft.publishAt;
 		this.changed = draft.changed;
 		this.#draftNumber = draft.draftNumber;
-		this.#address = pageAddress(draft.path);
+		this.#savedPath = draft.path;
 		this.mismatches = mismatches;
 	}
 
@@ -92,12 +94,12 @@ export class Writer {
 			}
 			this.saving = 'saving';
 			try {
-				const answer = await this.#change<{ path: string; draftNumber: number; draftAt: string; mismatches: MismatchJson[] }>({
+				const answer = await this.#change({
 					...draft,
 					draftNumber: this.#draftNumber
 				});
 				this.#kept = text;
-				this.#address = pageAddress(answer.path);
+				this.#savedPath = answer.path;
 				this.#draftNumber = answer.draftNumber;
 				this.savedAt = answer.draftAt;
 				this.mismatches = answer.mismatches;
@@ -115,7 +117,7 @@ export class Writer {
 		return this.#running;
 	};
 
-	#change = <T>(change: object): Promise<T> => call('PATCH', this.#address, change);
+	#change = (change: PageChange) => call('patch /pages/{path}', { path: { path: this.#savedPath }, body: change });
 
 	/** Publishes, now or `at` an instant; where somebody would be turned away, asks first. */
 	publish = async ({ anyway = false, at }: { anyway?: boolean; at?: string } = {}): Promise<void> => {
@@ -125,7 +127,7 @@ export class Writer {
 	takeDown = (): Promise<void> => this.#out({ published: false }, 'Taken down. The draft is still here.');
 	callOff = (): Promise<void> => this.#out({ published: false, at: null }, 'It is not published by itself any more.');
 
-	async #out(body: object, done: string, at?: string): Promise<void> {
+	async #out(body: Publishing, done: string, at?: string): Promise<void> {
 		const before = this.publishedAt;
 		await act(
 			({ asks }) => (asks ? '' : done),
@@ -145,12 +147,12 @@ export class Writer {
 	}
 
 	/** Publishes or takes down. Where there are dead ends that are to be asked about first, nothing is done, and `asks` has them. */
-	async #publish(body: object): Promise<{ publishedAt: string | null; publishAt: string | null; asks?: readonly MismatchJson[] }> {
+	async #publish(body: Publishing): Promise<{ publishedAt: string | null; publishAt: string | null; asks?: readonly MismatchJson[] }> {
 		try {
-			return await call('POST', `${this.#address}/publish`, body);
+			return await call('post /pages/{path}/publish', { path: { path: this.#savedPath }, body });
 		} catch (error) {
 			if (!(error instanceof ApiTrouble) || error.code !== 'dead-ends') throw error;
-			const { items } = await call<{ items: MismatchJson[] }>('GET', `/mismatches?draft&page=${encodeURIComponent(this.path)}`);
+			const { items } = await call('get /mismatches', { query: { draft: '', page: this.path } });
 			const { publishedAt, publishAt } = this;
 			const asked = error.facts.documents?.split(', ') ?? [];
 			return { publishedAt, publishAt, asks: items.filter(({ kind, document }) => kind === 'dead-end' && asked.includes(document)) };
@@ -158,9 +160,8 @@ export class Writer {
 	}
 
 	changeDoor = async (change: DoorChange): Promise<void> => {
-		type Answer = { mismatches: MismatchJson[]; before: { door?: DoorChange } };
-		const set = (door: DoorChange | undefined) => this.#change<Answer>({ door });
-		const back = async ({ before }: Answer) => {
+		const set = (door: DoorChange | undefined) => this.#change({ door });
+		const back = async ({ before }: Awaited<ReturnType<typeof set>>) => {
 			this.mismatches = (await set(before.door)).mismatches;
 		};
 		await act(`Door of “${this.title}” set.`, () => set(change), back, {
@@ -214,14 +215,14 @@ export async function mendMismatch(found: MismatchJson, remedy: Remedy, why: str
 	const undone = remedy !== 'restore' && remedy !== 'locked' && remedy !== 'take-out';
 	await act(
 		done[remedy],
-		() => call<{ before: { document?: DoorChange; page?: DoorChange } }>('POST', '/mismatches', { page, document, placement, remedy, ...(why ? { why } : {}) }),
+		() => call('post /mismatches', { body: { page, document, placement, remedy, ...(why ? { why } : {}) } }),
 		undone
 			? ({ before }) =>
 					before.document
-						? call('PATCH', `/documents/${document}`, { door: before.document })
+						? call('patch /documents/{slug}', { path: { slug: document }, body: { door: before.document } })
 						: before.page
-							? call('PATCH', pageAddress(page), { door: before.page })
-							: call('POST', '/mismatches', { page, document, remedy, undo: true })
+							? call('patch /pages/{path}', { path: { path: page }, body: { door: before.page } })
+							: call('post /mismatches', { body: { page, document, remedy, undo: true } })
 			: null,
 		{ show: () => after() }
 	);

@@ -42,7 +42,7 @@
 				].filter(Boolean);
 				return `${counted(mailed, 'reminder', 'reminders')} mailed${left.length ? `; ${left.join('; ')}` : ''}.`;
 			},
-			() => call<{ mailed: number; recently: number; failed: number }>('POST', `/documents/${slug}/remind`, { group: group || null })
+			() => call('post /documents/{slug}/remind', { path: { slug }, body: { group: group || null } })
 		);
 		sending = false;
 	}

@@ -11,7 +11,7 @@
 	let email = $state('');
 	const words = { week: 'every Monday', month: 'on the first of the month' };
 
-	const set = (change: Record<string, unknown>, said: string) => act(said, () => call('PATCH', '/readership/subscription', { document, ...change }));
+	const set = (change: Record<string, unknown>, said: string) => act(said, () => call('patch /readership/subscription', { body: { document, ...change } }));
 	const every = (chosen: 'week' | 'month' | null) =>
 		set({ every: chosen }, chosen ? `You get this report by mail, ${words[chosen]}.` : 'You get this report no more.');
 </script>

@@ -21,7 +21,7 @@
 	};
 	const add = () =>
 		act('', async () => {
-			made = (await call<{ secret: string }>('POST', '/webhooks', { url, events })).secret;
+			made = (await call('post /webhooks', { body: { url, events } })).secret;
 			url = '';
 		});
 </script>
@@ -65,9 +65,10 @@
 					<TableBodyCell class="n"
 						>{#if w.withdrawnAt}withdrawn {dayText(w.withdrawnAt, zone)}{:else}{#if w.failed || w.ended || w.waiting}<Button
 									kind="quiet"
-									onclick={() => act('What failed is sent again now.', () => call('POST', `/webhooks/${w.id}`))}>Try again</Button
+									onclick={() => act('What failed is sent again now.', () => call('post /webhooks/{id}', { path: { id: w.id } }))}>Try again</Button
 								>{/if}
-							<Button kind="quiet" onclick={() => act('It is told nothing any more.', () => call('DELETE', `/webhooks/${w.id}`))}>Withdraw</Button
+							<Button kind="quiet" onclick={() => act('It is told nothing any more.', () => call('delete /webhooks/{id}', { path: { id: w.id } }))}
+								>Withdraw</Button
 							>{/if}</TableBodyCell
 					>
 				</TableBodyRow>

@@ -244,8 +244,7 @@ export class Room {
 	go(page: number) {
 		const to = Math.min(this.given.document.pages, Math.max(1, Math.round(page)));
 		if (Math.abs(to - this.page) > 1) this.was = this.page;
-		// its container comes with its viewer
-		if (this.way === 'turning' && this.viewer) void turnLeaf(this.viewer, this.#container!, to);
+		if (this.way === 'turning' && this.viewer && this.#container) void turnLeaf(this.viewer, this.#container, to);
 		else this.viewer?.go(to);
 		this.left = null;
 	}
@@ -255,7 +254,7 @@ export class Room {
 		this.left = null;
 		const next = this.viewer.next(direction);
 		if (next === null) return;
-		if (this.way === 'turning') void turnLeaf(this.viewer, this.#container!, next); // as above
+		if (this.way === 'turning' && this.#container) void turnLeaf(this.viewer, this.#container, next);
 		else this.viewer.go(next);
 	}
 

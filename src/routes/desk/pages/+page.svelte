@@ -110,7 +110,7 @@
 					{#each data.aside as p (p.id)}
 						<li class="flex gap-3 items-center py-1">
 							<span>{p.title}</span><span class="soft">{p.path}, {p.setAsideAt ? dayText(p.setAsideAt, data.site.zone) : ''}</span>
-							<Button onclick={() => act(`“${p.title}” is restored.`, () => call('POST', `/pages/${encodeURIComponent(p.path)}/restore`))}>Restore</Button>
+							<Button onclick={() => act(`“${p.title}” is restored.`, () => call('post /pages/{path}/restore', { path: { path: p.path } }))}>Restore</Button>
 						</li>
 					{/each}
 				</ul>

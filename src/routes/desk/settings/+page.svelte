@@ -30,8 +30,8 @@
 	const setSite = (change: Record<string, unknown> | (() => Promise<Record<string, unknown>>)) =>
 		act(
 			'Set for the whole site.',
-			async () => call<{ before: Record<string, unknown> }>('PATCH', '/site', typeof change === 'function' ? await change() : change),
-			({ before }) => call('PATCH', '/site', before),
+			async () => call('patch /site', { body: typeof change === 'function' ? await change() : change }),
+			({ before }) => call('patch /site', { body: before }),
 			{
 				show: async () => {
 					await refresh('site', 'settings');

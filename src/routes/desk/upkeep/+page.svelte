@@ -30,30 +30,30 @@
 		readonly done: string;
 		readonly undo?: (slug: string) => Promise<unknown>;
 	}
-	const source = (what: 'take' | 'leave' | 'compare') => (slug: string) => call('POST', `/documents/${slug}/source`, { do: what });
+	const source = (what: 'take' | 'leave' | 'compare') => (slug: string) => call('post /documents/{slug}/source', { path: { slug }, body: { do: what } });
 	const remedies: Partial<Record<UpkeepLine['kind'], readonly Remedy[]>> = {
 		'source-changed': [
 			{ words: 'Take as new edition', main: true, do: source('take'), done: 'Taken as the new edition.' },
 			{ words: 'Leave it', do: source('leave'), done: 'Left as it is; the next change is offered again.' }
 		],
 		'source-gone': [
-			{ words: 'Stop watching', do: (slug) => call('PATCH', `/documents/${slug}/source`, { watch: false }), done: 'No longer watched.' },
+			{ words: 'Stop watching', do: (slug) => call('patch /documents/{slug}/source', { path: { slug }, body: { watch: false } }), done: 'No longer watched.' },
 			{ words: 'Look again', do: source('compare'), done: '' }
 		],
 		'source-unreachable': [{ words: 'Look again', do: source('compare'), done: '' }],
 		'active-content': [
 			{
 				words: 'Make a cleaned edition',
-				do: (slug) => call('POST', `/documents/${slug}/clean`, {}),
+				do: (slug) => call('post /documents/{slug}/clean', { path: { slug } }),
 				done: 'Cleaned; the original is kept as the edition before.'
 			}
 		],
 		'set-aside': [
 			{
 				words: 'Restore',
-				do: (slug) => call('POST', `/documents/${slug}/restore`),
+				do: (slug) => call('post /documents/{slug}/restore', { path: { slug } }),
 				done: 'Restored, with its door, its placements and its history.',
-				undo: (slug) => call('DELETE', `/documents/${slug}`)
+				undo: (slug) => call('delete /documents/{slug}', { path: { slug } })
 			}
 		]
 	};

@@ -38,8 +38,8 @@
 		exchanging = false;
 		await act(
 			({ places }: ExchangeAnswer) => `“${view.title}” exchanged for “${other.title}” in ${counted(places.length, 'place', 'places')}`,
-			() => call<ExchangeAnswer>('POST', `/documents/${view.slug}/exchange`, { with: other.slug }),
-			({ before }) => call('POST', `/documents/${before.document}/exchange`, before.exchange)
+			() => call('post /documents/{slug}/exchange', { path: { slug: view.slug }, body: { with: other.slug } }),
+			({ before }) => call('post /documents/{slug}/exchange', { path: { slug: before.document }, body: before.exchange })
 		);
 	}
 

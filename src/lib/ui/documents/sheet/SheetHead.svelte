@@ -45,7 +45,7 @@
 
 	/** Saves one field as it is typed; the sheet around it follows. */
 	const saver = (name: string) => async (text: string) => {
-		await call('PATCH', `/documents/${view.slug}`, { [name]: text });
+		await call('patch /documents/{slug}', { path: { slug: view.slug }, body: { [name]: text } });
 		// the list has no descriptions
 		await (name === 'description' ? refresh('document') : refresh());
 	};
@@ -55,8 +55,8 @@
 		const [former, slug] = [view.slug, address];
 		void act(
 			`The address is now /d/${slug}. /d/${former} leads there for good.`,
-			() => call<{ before: unknown }>('PATCH', `/documents/${former}`, { slug }),
-			({ before }) => call('PATCH', `/documents/${slug}`, before),
+			() => call('patch /documents/{slug}', { path: { slug: former }, body: { slug } }),
+			({ before }) => call('patch /documents/{slug}', { path: { slug }, body: before }),
 			{
 				trouble: (words) => (addressTrouble = words),
 				show: async (_, undone) => {

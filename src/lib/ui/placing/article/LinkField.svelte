@@ -18,7 +18,7 @@
 	let pages = $state.raw<readonly PageLine[]>([]);
 	untrack(() => (article.found = null));
 	onMount(async () => {
-		pages = (await soughtFor(call<{ items: PageLine[] }>('GET', '/pages'))) ?? [];
+		pages = (await soughtFor(call('get /pages'))) ?? [];
 	});
 
 	/** What was typed, as an address: a website may be named without its protocol. */

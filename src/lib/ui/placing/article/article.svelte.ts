@@ -207,7 +207,7 @@ export class Article {
 	/** Whether there is a document at an address; it is at hand from then on. Undefined where that could not be asked, which has then been said. */
 	async known(slug: string): Promise<boolean | undefined> {
 		if (this.documents.has(slug)) return true;
-		const items = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?slug=${encodeURIComponent(slug)}`));
+		const items = await soughtFor(call('get /shelf', { query: { slug: [slug] } }));
 		for (const item of items ?? []) this.documents.set(slug, item);
 		return items && items.length > 0;
 	}
@@ -219,7 +219,7 @@ export class Article {
 			this.found = null;
 			return;
 		}
-		const items = await soughtFor(call<{ items: AtHand[] }>('GET', `/shelf?q=${encodeURIComponent(word)}`));
+		const items = await soughtFor(call('get /shelf', { query: { q: word } }));
 		if (asking === this.#asked && items) this.found = items;
 	}
 
@@ -373,7 +373,7 @@ export class Article {
 	async putPicture(file: File, at?: number): Promise<void> {
 		const form = new FormData();
 		form.append('file', file);
-		await act('', () => call<{ picture: string; width: number; height: number }>('POST', '/pictures', form), null, {
+		await act('', () => call('post /pictures', { body: form }), null, {
 			show: ({ picture, width, height }) => {
 				this.putBlock({ type: 'picture', attrs: { picture, width, height } }, at);
 				this.#chooseWhere((attrs) => attrs.picture === picture);

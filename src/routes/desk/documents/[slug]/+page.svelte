@@ -11,7 +11,7 @@
 	import ReadStation from '$lib/ui/documents/sheet/ReadStation.svelte';
 	import SheetHead from '$lib/ui/documents/sheet/SheetHead.svelte';
 	import { act } from '$lib/ui/parts/act';
-	import { call } from '$lib/ui/parts/api';
+	import { call, type Given } from '$lib/ui/parts/api';
 	import { goWith, refresh } from '$lib/ui/parts/refresh';
 	import { dayText } from '$lib/ui/parts/when';
 
@@ -20,12 +20,12 @@
 	const zone = $derived(data.site.zone);
 
 	/** Changes the document; what was before is the server's to know. */
-	const patch = (change: Record<string, unknown>, words: string) => {
+	const patch = (change: Given<'patch /documents/{slug}'>['body'], words: string) => {
 		const { slug, title } = view;
 		return act(
 			`“${title}”: ${words}`,
-			() => call<{ before: unknown }>('PATCH', `/documents/${slug}`, change),
-			({ before }) => call('PATCH', `/documents/${slug}`, before)
+			() => call('patch /documents/{slug}', { path: { slug }, body: change }),
+			({ before }) => call('patch /documents/{slug}', { path: { slug }, body: before })
 		);
 	};
 
@@ -39,7 +39,7 @@
 		return act(
 			({ asks }) => (asks ? '' : aside ? `“${title}” is set aside. It can be restored for 30 days.` : `Door of “${title}” set.`),
 			work,
-			final ? null : ({ undo }) => call('POST', '/bulk/undo', { undo }),
+			final ? null : ({ undo }) => call('post /bulk/undo', { body: { undo } }),
 			{
 				show: async ({ asks }, undone) => {
 					if (asks) question = { documents: [slug], change, places: asks };
@@ -50,7 +50,8 @@
 		);
 	}
 	const ask = (change: Breaking) => press(change, () => askFirst([view.slug], change));
-	const restore = () => act(`“${view.title}” is back, with its door, its placements and its history.`, () => call('POST', `/documents/${view.slug}/restore`));
+	const restore = () =>
+		act(`“${view.title}” is back, with its door, its placements and its history.`, () => call('post /documents/{slug}/restore', { path: { slug: view.slug } }));
 
 	const checking = $derived(view.condition.status === 'checking' || view.editions.some((e) => e.pending));
 	// a check goes on: look again until it is done, and then at the list

@@ -7,7 +7,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { layoutWords, type Catalogue, type Pocket } from '#core/placing/content';
 	import { listWords } from '#core/access/reach';
-	import { languageNames, languages } from '#core/words/words';
+	import { isLanguage, languageNames, languages } from '#core/words/words';
 	import DoorPicker from '$lib/ui/access/DoorPicker.svelte';
 	import ArticleEditor from '$lib/ui/placing/article/ArticleEditor.svelte';
 	import CatalogueEditor from '$lib/ui/placing/CatalogueEditor.svelte';
@@ -45,15 +45,15 @@
 		if (!(await writer.save())) return;
 		// the editor begins anew with what the draft is now
 		const show = () => location.reload();
-		await act('', () => call('POST', `/pages/${encodeURIComponent(writer.path)}/revisions`, { number }), null, { show });
+		await act('', () => call('post /pages/{path}/revisions', { path: { path: writer.path }, body: { number } }), null, { show });
 	}
 	async function setAside() {
 		await writer.save();
 		const { path, title } = writer;
 		await act(
 			`“${title}” is set aside.`,
-			() => call('DELETE', `/pages/${encodeURIComponent(path)}`),
-			() => call('POST', `/pages/${encodeURIComponent(path)}/restore`),
+			() => call('delete /pages/{path}', { path: { path } }),
+			() => call('post /pages/{path}/restore', { path: { path } }),
 			{ show: (_, undone) => (undone ? refresh() : goto('/desk/pages')) }
 		);
 	}
@@ -117,7 +117,7 @@
 					<Select
 						value={writer.language ?? ''}
 						onchange={(e) => {
-							writer.language = e.currentTarget.value || null;
+							writer.language = isLanguage(e.currentTarget.value) ? e.currentTarget.value : null;
 							writer.touch();
 						}}
 					>

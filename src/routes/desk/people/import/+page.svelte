@@ -6,23 +6,11 @@
 	import { counted } from '#core/access/reach';
 	import { dayOrders, meanings, type DayOrder, type Mapping, type Meaning, type PlannedLine } from '#core/people/csv';
 	import { act } from '$lib/ui/parts/act';
-	import { call } from '$lib/ui/parts/api';
+	import { call, type Answer } from '$lib/ui/parts/api';
 
 	let { data } = $props();
 
-	interface Preview {
-		readonly added: number;
-		readonly changed: number;
-		readonly same: number;
-		readonly wrong: number;
-		readonly newGroups: readonly string[];
-		readonly endless: number;
-		readonly lines: readonly PlannedLine[];
-		readonly header: readonly string[];
-		readonly encoding: string;
-		readonly mapping: Mapping;
-		readonly dayOrder: DayOrder;
-	}
+	type Preview = Answer<'post /members/import'>;
 	const meaningWords: Record<Meaning, string> = {
 		email: 'E-mail address',
 		name: 'Name',
@@ -43,14 +31,15 @@
 	async function send(look: boolean, wish: { mapping?: Mapping; dayOrder?: DayOrder } = {}) {
 		busy = true;
 		const mapping = wish.mapping ?? preview?.mapping;
-		const params = new URLSearchParams({ makeGroups: String(makeGroups), ...(look ? { preview: 'true' } : {}) });
-		const order = wish.dayOrder ?? (wish.mapping ? undefined : preview?.dayOrder);
-		if (order) params.set('dayOrder', order);
-		for (const [meaning, at] of Object.entries(mapping ?? {})) if (at !== undefined) params.set(meaning, String(at));
+		const dayOrder = wish.dayOrder ?? (wish.mapping ? undefined : preview?.dayOrder);
 		await act(
 			({ added, changed }) => (look ? '' : `${counted(added, 'member', 'members')} added, ${changed} changed.`),
-			// there is one before it can be looked at
-			() => call<Preview>('POST', `/members/import?${params}`, new Blob([file!], { type: 'text/csv' })),
+			() =>
+				call('post /members/import', {
+					query: { makeGroups, dayOrder, ...mapping, ...(look ? { preview: 'true' } : {}) },
+					// there is one before it can be looked at
+					body: new Blob([file!], { type: 'text/csv' })
+				}),
 			null,
 			{
 				trouble: (words) => (trouble = words),

@@ -37,11 +37,14 @@
 			({ mailed }) =>
 				`${knock.email} is ${how === 'declined' ? 'declined' : 'let in'}${mailed ? ' and told so by mail' : '. The mail could not be sent: tell them yourself'}.`,
 			() =>
-				call<{ mailed: boolean }>('POST', `/knocks/${knock.id}/answer`, {
-					do: how,
-					...(how === 'group' ? { group } : {}),
-					...(how !== 'declined' && until ? { until } : {}),
-					...(how === 'declined' && words.trim() ? { words } : {})
+				call('post /knocks/{id}/answer', {
+					path: { id: knock.id },
+					body:
+						how === 'declined'
+							? { do: how, ...(words.trim() ? { words } : {}) }
+							: how === 'group'
+								? { do: how, group, ...(until ? { until } : {}) }
+								: { do: how, ...(until ? { until } : {}) }
 				}),
 			null,
 			{
