@@ -23,12 +23,12 @@ test('members come from a table once its wrong line is put right, and one of the
 	await page.getByLabel('Find a person').fill('reed@example.org');
 	await page.getByLabel('Find a person').press('Enter');
 	await page.getByRole('link', { name: 'Quentin Reed' }).click();
-	await expect(page.getByLabel('Until day')).toHaveValue('2030-12-31');
-	await page.getByLabel('Until day').fill('2031-12-31');
+	await expect(page.getByLabel('Until day', { exact: true })).toHaveValue('31 Dec 2030');
+	await page.getByLabel('Until day', { exact: true }).fill('2031-12-31');
 	await page.getByRole('button', { name: 'Save', exact: true }).click();
 	await expect(page.getByText('Quentin Reed is changed.')).toBeVisible();
 	await page.getByRole('button', { name: 'Undo' }).click();
-	await expect(page.getByLabel('Until day')).toHaveValue('2030-12-31');
+	await expect(page.getByLabel('Until day', { exact: true })).toHaveValue('31 Dec 2030');
 	expect(await axe(page)).toEqual([]);
 });
 

@@ -17,7 +17,7 @@ test('the overview answers in a sentence, over the time that is chosen; tables a
 	await page.getByRole('button', { name: 'Choose dates' }).click();
 	const day = (back: number) => new Date(Date.now() - back * 86_400_000).toISOString().slice(0, 10);
 	await page.getByLabel('From', { exact: true }).fill(day(20));
-	await page.getByLabel('Until').fill(day(7));
+	await page.getByLabel('Until', { exact: true }).fill(day(7));
 	await page.getByRole('button', { name: 'Show', exact: true }).click();
 	await expect(page).toHaveURL(new RegExp(`from=${day(20)}&until=${day(7)}`));
 	await expect(answer).toContainText(/ from \d+ \w+ \d{4} to \d+ \w+ \d{4}/);

@@ -1,6 +1,6 @@
 <!-- A member in the sheet: name, memberships with their days, what they may open, invitation, suspending, taking out. -->
 <script lang="ts">
-	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import { Button, Day, Input, Select } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { goWith, refresh } from '$lib/ui/parts/refresh';
 	import { counted } from '#core/access/reach';
@@ -106,8 +106,8 @@
 			<Select bind:value={row.group} aria-label="Group">
 				{#each groups as group (group.slug)}<option value={group.slug}>{group.name}</option>{/each}
 			</Select>
-			<label>From day <Input type="date" bind:value={row.from} /></label>
-			<label>Until day <Input type="date" bind:value={row.until} min={row.from || undefined} /></label>
+			<label>From day <Day label="From day" bind:value={row.from} /></label>
+			<label>Until day <Day label="Until day" bind:value={row.until} least={row.from || undefined} near={row.from || null} /></label>
 			<Button kind="quiet" onclick={() => (rows = rows.filter((_, n) => n !== i))}>Take away</Button>
 			{#if stands(row)}<em>{stands(row)}</em>{/if}
 		</fieldset>

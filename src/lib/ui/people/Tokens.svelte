@@ -1,6 +1,6 @@
 <!-- Tokens for programs: made with what each may do, in which folders and until when, shown once, withdrawn. -->
 <script lang="ts">
-	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
+	import { Button, Checkbox, Day, Input } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import { folderScopes, scopes, scopeWords, type Scope } from '#core/people/scope';
@@ -63,7 +63,7 @@
 <form onsubmit={make}>
 	<div class="line">
 		<label>Which program it is for<Input bind:value={label} required maxlength={100} /></label>
-		<label>Its last day<Input type="date" bind:value={until} required min={today} max={latest} /></label>
+		<label>Its last day<Day label="Its last day" bind:value={until} required least={today} most={latest} /></label>
 	</div>
 	<fieldset>
 		<legend>What it may do</legend>

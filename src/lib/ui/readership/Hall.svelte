@@ -1,6 +1,6 @@
 <!-- The frame of every report: its name, the ways to the other reports, the time it goes over, the answer. -->
 <script lang="ts">
-	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import { Button, Day, Select } from '$lib/ui/parts/controls';
 	import type { Snippet } from 'svelte';
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
@@ -77,8 +77,8 @@
 					>{/each}
 				<Popup label={period.preset ? 'Choose dates' : `${say(period.first)} to ${say(period.last)}`} on={!period.preset} bind:open={choosing} end width={270}>
 					<form class="dates" data-sveltekit-noscroll onsubmit={() => (choosing = false)}>
-						<label>From <Input type="date" name="from" value={period.first} max={period.last} required /></label>
-						<label>Until <Input type="date" name="until" value={period.last} /></label>
+						<label>From <Day name="from" label="From" value={period.first} required /></label>
+						<label>Until <Day name="until" label="Until" value={period.last} /></label>
 						<label
 							>In <Select name="by" value={period.by}
 								>{#each steps as step (step)}<option value={step}>{stepWords[step]}</option>{/each}</Select

@@ -1,6 +1,7 @@
 <!-- The documents room: filters with counts, the table or the wall of covers, and the sheet at the right. -->
 <script lang="ts">
-	import { Button, Input } from '$lib/ui/parts/controls';
+	import Paging from '$lib/ui/parts/Paging.svelte';
+	import { Button } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
@@ -24,7 +25,6 @@
 	const wall = $derived(page.url.searchParams.get('as') === 'covers');
 	const items = $derived(data.list.items);
 	const slugs = $derived(items.map((d) => d.slug));
-	const pages = $derived(Math.max(1, Math.ceil(data.list.total / data.pageLength)));
 	const finding = $derived(data.query.q !== '');
 	const filtered = $derived(finding || Object.keys(data.query.filters).length > 0);
 
@@ -145,28 +145,7 @@
 				{sheet}
 			/>
 		{/if}
-		{#if pages > 1}
-			<nav class="paging" aria-label="Pages of the list">
-				{#if data.query.page > 1}<Button href={address({ page: data.query.page - 1 })}>Back</Button>{/if}
-				<span class="soft"
-					>{(data.query.page - 1) * data.pageLength + 1} to {Math.min(data.list.total, data.query.page * data.pageLength)} of {data.list.total.toLocaleString(
-						'en'
-					)}</span
-				>
-				{#if data.query.page < pages}<Button href={address({ page: data.query.page + 1 })}>Further</Button>{/if}
-				{#if pages > 3}<label class="soft flex items-center gap-2"
-						>Page <Input
-							class="w-20!"
-							type="number"
-							min="1"
-							max={pages}
-							value={data.query.page}
-							onchange={(e) => goto(address({ page: Math.min(pages, Math.max(1, Number(e.currentTarget.value) || 1)) }))}
-						/>
-						of {pages}</label
-					>{/if}
-			</nav>
-		{/if}
+		<Paging label="Pages of the list" shown={data.query.page} length={data.pageLength} total={data.list.total} address={(n) => address({ page: n })} />
 		{#if chosenRows.slugs.length}<BulkBar
 				folders={data.folders}
 				topics={data.topics}
@@ -216,13 +195,6 @@
 	.empty p {
 		margin: 6px 0 16px;
 		color: var(--ink-soft);
-	}
-	.paging {
-		display: flex;
-		gap: 12px;
-		align-items: center;
-		justify-content: center;
-		padding: 14px 0 4px;
 	}
 	@media (max-width: 1000px) {
 		.room.with-sheet {

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import Paging from '$lib/ui/parts/Paging.svelte';
+	import { Button, Day, Input, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
@@ -8,7 +9,6 @@
 	import PersonSheet from '$lib/ui/people/PersonSheet.svelte';
 	let { data, form } = $props();
 	const roleWords = { owner: 'Owner', editor: 'Editor', member: '' } as const;
-	const pages = $derived(Math.max(1, Math.ceil(data.people.total / data.pageLength)));
 	function address(change: Record<string, string | null>) {
 		const params = new URLSearchParams(page.url.searchParams);
 		if (!('person' in change)) params.delete('page');
@@ -86,13 +86,13 @@
 					{/each}
 				</TableBody>
 			</Table>
-			{#if pages > 1}
-				<nav class="flex items-center justify-center gap-3 pt-3" aria-label="Pages of the list">
-					{#if data.query.page > 1}<Button href={address({ page: String(data.query.page - 1) })}>Back</Button>{/if}
-					<span class="soft">{data.query.page} of {pages}</span>
-					{#if data.query.page < pages}<Button href={address({ page: String(data.query.page + 1) })}>Further</Button>{/if}
-				</nav>
-			{/if}
+			<Paging
+				label="Pages of the list"
+				shown={data.query.page}
+				length={data.pageLength}
+				total={data.people.total}
+				address={(n) => address({ page: String(n) })}
+			/>
 		{:else}<p class="soft py-8">Nobody fits. <a href="/desk/people">Show everyone</a></p>{/if}
 	</section>
 	<aside>
@@ -121,8 +121,8 @@
 							>{/each}</Select
 					></label
 				>
-				<label>From day <Input type="date" name="from" /></label>
-				<label>Until day <Input type="date" name="until" /></label>
+				<label class="wide">From day <Day name="from" label="From day" /></label>
+				<label class="wide">Until day <Day name="until" label="Until day" /></label>
 				<label class="wide"
 					>First password; left empty, they are invited by mail to choose one
 					<Input type="password" name="password" minlength={data.passwordLength.min} autocomplete="new-password" /></label

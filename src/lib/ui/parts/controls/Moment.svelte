@@ -15,6 +15,9 @@
 		usual = null,
 		near = null,
 		required = false,
+		dayOnly = false,
+		least,
+		most,
 		change
 	}: {
 		/** A day (YYYY-MM-DD, the whole of it), an instant (RFC 3339), or nothing. */
@@ -29,6 +32,11 @@
 		/** A bound beside it, at whose month the calendar opens. */
 		near?: string | null;
 		required?: boolean;
+		/** No time is asked for: `value` is a day and stays one. */
+		dayOnly?: boolean;
+		/** The first and the last day that may be chosen. */
+		least?: string;
+		most?: string;
 		change: (value: string | null) => void;
 	} = $props();
 
@@ -40,7 +48,9 @@
 	/** Calendars know days of their own zone alone: noon of the day there. */
 	const noon = (day: string) => new Date(`${day}T12:00`);
 	const dayWords = $derived(
-		shown ? new Intl.DateTimeFormat(spoken, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' }).format(noon(shown.day)) : ''
+		shown
+			? new Intl.DateTimeFormat(spoken, { ...(dayOnly ? {} : { weekday: 'short' }), day: 'numeric', month: 'short', year: 'numeric' }).format(noon(shown.day))
+			: ''
 	);
 	/** What is typed and not taken yet, or was not understood. */
 	let typedDay = $state<string | null>(null);
@@ -63,9 +73,13 @@
 		say('');
 		[typedDay, typedTime] = [null, null];
 	}
+	/** A day in words, without its weekday. */
+	const named = (day: string) => new Intl.DateTimeFormat(spoken, { day: 'numeric', month: 'long', year: 'numeric' }).format(noon(day));
 	function set(day: string, time: string | null) {
+		if (least && day < least) return say(`It is ${named(least)} at the earliest.`);
+		if (most && day > most) return say(`It is ${named(most)} at the latest.`);
 		taken();
-		const bound = boundOf(day, time ?? usual, zone);
+		const bound = dayOnly ? day : boundOf(day, time ?? usual, zone);
 		if (bound !== value) change(bound);
 	}
 	function clear() {
@@ -77,7 +91,10 @@
 		if (!text.trim()) return clear();
 		if (text === dayWords) return taken();
 		const read = readMoment(text, dayOf(Date.now(), zone), habit);
-		if (!read) return say(`“${text}” is not a day. Write it like ${habit.dayFirst ? '7/12' : '12/7'} or 7 December, with the time behind it if you like.`);
+		if (!read || (dayOnly && read.time))
+			return say(
+				`“${text}” is not a day. Write it like ${habit.dayFirst ? '7/12' : '12/7'} or 7 December${dayOnly ? '' : ', with the time behind it if you like'}.`
+			);
 		open = false;
 		set(read.day, read.time ?? shown?.time ?? null);
 	}
@@ -97,6 +114,8 @@
 			}
 		};
 		mend();
+		// at the right edge it stands under the end of its field
+		if (node.getBoundingClientRect().right > document.documentElement.clientWidth) [node.style.left, node.style.right] = ['auto', '0'];
 		node.scrollIntoView({ block: 'nearest' });
 		const observer = new MutationObserver(mend);
 		observer.observe(node, { subtree: true, childList: true });
@@ -124,11 +143,11 @@
 	}}
 />
 
-<span class="moment" bind:this={root} role="group" aria-label={label}>
+<span class="moment" class:day={dayOnly} bind:this={root} role={dayOnly ? undefined : 'group'} aria-label={dayOnly ? undefined : label}>
 	<Input
 		bind:elementRef={field}
 		class="moment-day"
-		aria-label="{label}: day"
+		aria-label={dayOnly ? label : `${label}: day`}
 		aria-describedby={trouble ? `${id}-trouble` : undefined}
 		aria-invalid={trouble ? true : undefined}
 		placeholder={none}
@@ -149,17 +168,17 @@
 			<path d="M2.5 4h11v9.5h-11z M2.5 7.2h11 M5.5 2v3.4 M10.5 2v3.4" fill="none" stroke="currentColor" stroke-width="1.4" />
 		</svg>
 	</Button>
-	<Input
-		class="moment-time"
-		aria-label="{label}: time"
-		placeholder={usual ?? 'all day'}
-		autocomplete="off"
-		disabled={!shown}
-		bind:value={() => typedTime ?? shown?.time ?? '', (text) => (typedTime = text)}
-		oninput={forgive}
-		onchange={(e) => typeTime(e.currentTarget.value)}
-	/>
-	{#if value && !required}<Button kind="quiet" onclick={clear}>{none}</Button>{/if}
+	{#if !dayOnly}<Input
+			class="moment-time"
+			aria-label="{label}: time"
+			placeholder={usual ?? 'all day'}
+			autocomplete="off"
+			disabled={!shown}
+			bind:value={() => typedTime ?? shown?.time ?? '', (text) => (typedTime = text)}
+			oninput={forgive}
+			onchange={(e) => typeTime(e.currentTarget.value)}
+		/>{/if}
+	{#if value && !required && none}<Button kind="quiet" onclick={clear}>{none}</Button>{/if}
 	{#if trouble}<small class="trouble" id="{id}-trouble" role="alert">{trouble}</small>{/if}
 	{#if open}
 		<span class="calendar" {@attach mended}>
@@ -170,6 +189,8 @@
 				locale={spoken}
 				firstDayOfWeek={spoken === 'en-US' ? 0 : 1}
 				monthColor="alternative"
+				availableFrom={least ? noon(least) : null}
+				availableTo={most ? noon(most) : null}
 				onselect={(chosen) => choose(chosen instanceof Date ? chosen : undefined)}
 			/>
 		</span>
@@ -183,6 +204,21 @@
 		flex-wrap: wrap;
 		align-items: center;
 		gap: 4px;
+	}
+	/* a day alone stays in one line and takes what room there is, up to a long month */
+	.moment.day {
+		display: inline-grid;
+		grid-template-columns: minmax(0, 130px) max-content;
+		justify-content: start;
+	}
+	.moment.day :global(.moment-day) {
+		width: 100%;
+		min-width: 0;
+	}
+	.day .trouble {
+		grid-column: 1 / -1;
+		width: 0;
+		min-width: 100%;
 	}
 	.moment :global(.moment-day) {
 		width: 150px;

@@ -1,6 +1,7 @@
 <!-- Knocks: who asks to be let in where, and the answer. -->
 <script lang="ts">
-	import { Button, Input, Select, Textarea } from '$lib/ui/parts/controls';
+	import { dayOf } from '#core/access/hours';
+	import { Button, Day, Select, Textarea } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { counted, refusalWords } from '#core/access/reach';
@@ -98,7 +99,9 @@
 									></label
 								>
 							{/if}
-							{#if answering.how !== 'declined'}<label>Last day, if there is one <Input type="date" bind:value={until} /></label>
+							{#if answering.how !== 'declined'}<label
+									>Last day, if there is one <Day label="Last day, if there is one" bind:value={until} least={dayOf(Date.now(), data.zone)} /></label
+								>
 							{:else}<label class="wide">Words for the mail, if any <Textarea rows={2} maxlength={2000} bind:value={words}></Textarea></label>{/if}
 							{#if answering.how === 'group' && !knock.person}<p class="soft wide">They become a member and are invited by mail to choose a password.</p>{/if}
 							<p class="wide checks">

@@ -19,5 +19,5 @@ export const load: PageServerLoad = async (event) => {
 		trailActors(),
 		site()
 	]);
-	return { lines, total, actors, query, page, pages: Math.max(1, Math.ceil(total / pageLength)), zone };
+	return { lines, total, actors, query, page, pageLength, zone };
 };

@@ -1,6 +1,7 @@
 <!-- The audit trail: who changed which door, key, group, page or document, from what to what. -->
 <script lang="ts">
-	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import Paging from '$lib/ui/parts/Paging.svelte';
+	import { Button, Day, Input, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { page } from '$app/state';
 	import { counted } from '#core/access/reach';
@@ -46,8 +47,8 @@
 				><option value="">anything</option>{#each trailActions as action (action)}<option value={action}>{actionWords(action)}</option>{/each}</Select
 			></label
 		>
-		<label>From <Input type="date" name="from" value={data.query.from} /></label>
-		<label>Until <Input type="date" name="until" value={data.query.until} /></label>
+		<label>From <Day name="from" label="From" value={data.query.from} /></label>
+		<label>Until <Day name="until" label="Until" value={data.query.until} /></label>
 		<label class="grow">Name or word <Input type="search" name="q" value={data.query.q} /></label>
 		<Button type="submit">Show</Button>
 		{#if filtered}<a class="quiet" href="/desk/upkeep/trail">Show everything</a>{/if}
@@ -78,13 +79,7 @@
 				{/each}
 			</TableBody>
 		</Table>
-		{#if data.pages > 1}
-			<nav class="flex items-center justify-center gap-3 pt-3" aria-label="Pages of the trail">
-				{#if data.page > 1}<Button href={address(data.page - 1)}>Later</Button>{/if}
-				<span class="soft">{data.page} of {data.pages}</span>
-				{#if data.page < data.pages}<Button href={address(data.page + 1)}>Earlier</Button>{/if}
-			</nav>
-		{/if}
+		<Paging label="Pages of the trail" shown={data.page} length={data.pageLength} total={data.total} {address} back="Later" further="Earlier" />
 	{:else}<p class="soft py-8">{filtered ? 'Nothing fits.' : 'Nothing has been changed yet.'}</p>{/if}
 </section>
 
