@@ -98,6 +98,14 @@
 		open = false;
 		set(read.day, read.time ?? shown?.time ?? null);
 	}
+	/** A day alone counts as soon as it can be read, so that a form knows of it before the field is left; the text stays as it is typed. */
+	function whileTyping(text: string) {
+		forgive();
+		if (!dayOnly) return;
+		const read = readMoment(text, dayOf(Date.now(), zone), habit);
+		const day = read && !read.time && (!least || read.day >= least) && (!most || read.day <= most) ? read.day : null;
+		if (day ? day !== value : !text.trim() && value !== null) change(day);
+	}
 	function typeTime(text: string) {
 		if (!shown) return;
 		const time = text.trim() ? readTime(text) : null;
@@ -154,7 +162,7 @@
 		autocomplete="off"
 		{required}
 		bind:value={() => typedDay ?? dayWords, (text) => (typedDay = text)}
-		oninput={forgive}
+		oninput={(e) => whileTyping(e.currentTarget.value)}
 		onchange={(e) => typeDay(e.currentTarget.value)}
 		onkeydown={(e) => {
 			if (e.key === 'ArrowDown') {
