@@ -27,6 +27,37 @@ test('the desk goes by keyboard: rooms, find, the table, the sheet', async ({ pe
 	await expect(page.getByRole('dialog')).toContainText('All shortcuts');
 });
 
+test('find leads to what is called so, of every kind, by keyboard and by mouse; Enter finds the words in documents', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents');
+	const field = page.getByRole('searchbox', { name: 'Find documents' });
+	const list = page.getByRole('listbox', { name: 'What is called so' });
+	await page.keyboard.press('/');
+	await page.keyboard.type('lock');
+	await expect(list.getByRole('group', { name: 'Documents' }).getByRole('option', { name: 'Lock warden handbook' })).toBeVisible();
+	await expect(list.getByRole('group', { name: 'Pages' })).toContainText('When the locks open again');
+	await expect(list.getByRole('group', { name: 'People' })).toContainText('dot.lockyer@example.org');
+	await expect(list.getByRole('group', { name: 'Groups' })).toContainText('Lock wardens');
+	expect(await axeLightAndDark(page)).toEqual([]);
+	await list.getByRole('option', { name: 'Lock wardens', exact: true }).click();
+	await expect(page).toHaveURL(/\/desk\/people\?group=lock-wardens$/);
+	await expect(list).toBeHidden();
+	// a screen, by another word for it, with the arrow keys
+	await field.fill('webhooks');
+	await expect(list.getByRole('option')).toHaveCount(1);
+	await expect(list.getByRole('option')).toHaveText(/Programs told/);
+	await field.press('ArrowDown');
+	await field.press('Enter');
+	await expect(page).toHaveURL(/\/desk\/settings#told$/);
+	// nothing is marked: the words are found in documents
+	await field.fill('windlass');
+	await field.press('Escape');
+	await expect(list).toBeHidden();
+	await field.press('Enter');
+	await expect(page).toHaveURL(/\/desk\/documents\?q=windlass$/);
+	await expect(field).toHaveValue('windlass');
+});
+
 test('filters stand in the address and count', async ({ people }) => {
 	const page = await people.as('staff');
 	await page.goto('/desk/documents');

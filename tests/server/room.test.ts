@@ -409,3 +409,31 @@ it('no intake is left behind', async () => {
 	const waiting = async () => (await sql()`select 1 from edition where condition = 'checking' and pending`).length === 0;
 	expect(await until(waiting)).toBe(true);
 });
+
+describe('find over all that has a screen', () => {
+	const find = async (who: { get(path: string): Promise<Response> }, q: string) => {
+		const response = await who.get(`/desk/find?q=${encodeURIComponent(q)}`);
+		return response.ok ? ((await response.json()) as { items: { kind: string; title: string; href: string }[] }).items : response.status;
+	};
+	it('gives staff documents, pages, people and groups, each with the address of its screen', async () => {
+		const boss = await staff();
+		const { slug } = await bring('Sluice keeping at Marlmouth', {}, 1);
+		await boss.api('POST', '/pages', { title: 'Days at Marlmouth', path: '/marlmouth', layout: 'article' });
+		await boss.api('POST', '/groups', { name: 'Marlmouth rowers' });
+		await boss.api('POST', '/members', { name: 'Marl Mouthe', email: 'm@marlmouth.example' });
+		const items = await find(boss, 'marlmouth');
+		expect(items).toEqual([
+			expect.objectContaining({ kind: 'document', title: 'Sluice keeping at Marlmouth', href: `/desk/documents/${slug}` }),
+			expect.objectContaining({ kind: 'page', title: 'Days at Marlmouth', href: expect.stringMatching(/^\/desk\/pages\/[0-9a-f-]{36}$/) }),
+			expect.objectContaining({ kind: 'person', title: 'Marl Mouthe', href: expect.stringMatching(/^\/desk\/people\?person=[0-9a-f-]{36}$/) }),
+			expect.objectContaining({ kind: 'group', title: 'Marlmouth rowers', href: '/desk/people?group=marlmouth-rowers' })
+		]);
+		for (const { href } of items as { href: string }[]) expect((await boss.get(href)).status, href).toBe(200);
+		expect(await find(boss, '')).toEqual([]);
+		expect(await find(boss, 'nothing-is-called-this')).toEqual([]);
+	});
+	it('tells visitors and members nothing', async () => {
+		expect(await find(visitor(), 'marlmouth')).toBe(401);
+		expect(await find(await member(), 'marlmouth')).toBe(403);
+	});
+});

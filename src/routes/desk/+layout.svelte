@@ -13,7 +13,7 @@
 	import SignInAgain from '$lib/ui/parts/SignInAgain.svelte';
 	import Tray from '$lib/ui/intake/Tray.svelte';
 	import { droppedFiles } from '$lib/ui/intake/dropped-files';
-	import { bringIn, leavingBreaksOff, onBroughtIn, takeUp, tray } from '$lib/ui/intake/tray.svelte';
+	import { bringIn, leavingBreaksOff, onBroughtIn, takeUp, tray, underWay } from '$lib/ui/intake/tray.svelte';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { chooser } from '$lib/ui/intake/chooser';
 	import { isTyping, shortcutWords } from '$lib/ui/parts/shortcuts';
@@ -34,7 +34,7 @@
 		chooser.openFolder = () => folder?.click();
 		onBroughtIn((entry) => {
 			// a single file shows itself, where nothing else is open or about to be
-			if (!navigating.to && page.url.pathname === '/desk/documents' && entry.document && tray.entries.length === 1)
+			if (!navigating.to && page.url.pathname === '/desk/documents' && entry.document && entry.alone && !tray.entries.some(underWay))
 				void goWith(`/desk/documents/${entry.document.slug}`, ['documents'], { noScroll: true, keepFocus: true });
 			else
 				refreshing ??= setTimeout(() => {

@@ -97,6 +97,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	// the desk
 	'/desk': desk(),
 	'/desk/documents': desk(),
+	'/desk/find': desk({ answers: 'problem' }),
 	'/desk/documents/[slug]': desk(),
 	'/desk/documents/[slug]/compare': desk(),
 	'/desk/pages': desk(),

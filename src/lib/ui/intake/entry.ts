@@ -1,4 +1,5 @@
 // A file on its way in, as the tray shows it and as the server tells of it.
+import type { Answer } from '$lib/ui/parts/api';
 import type { ConditionStatus } from '#core/intake/condition';
 
 export type EntryState =
@@ -37,16 +38,9 @@ export interface TrayEntry {
 	known: readonly { slug: string; title: string; inForce: boolean }[];
 	/** The document it is a new edition of. */
 	editionOf: string | null;
+	/** Put in by itself: it shows itself once it is in. */
+	readonly alone: boolean;
 }
 
-/** What the server knows of a file (GET /api/v1/intake). */
-export interface ServerLine {
-	id: string;
-	name: string;
-	bytes: number;
-	state: 'uploading' | 'checking' | 'in' | 'refused' | 'stopped';
-	arrived: number;
-	trouble: { code: string; text: string } | null;
-	document: TrayEntry['document'];
-	edition: boolean;
-}
+/** What the server knows of a file. */
+export type ServerLine = Answer<'get /intake'>['items'][number];

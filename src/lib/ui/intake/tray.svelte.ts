@@ -49,7 +49,8 @@ export function onBroughtIn(call: (entry: TrayEntry) => void): void {
 /** Puts files into the tray. `limit` is the largest the site takes, bytes; with `editionOf` they are new editions of that document. Gives their entries. */
 export function bringIn(list: Iterable<File>, limit: number, editionOf: string | null = null): TrayEntry[] {
 	const put: TrayEntry[] = [];
-	for (const file of list) {
+	const given = [...list];
+	for (const file of given) {
 		const again = tray.entries.find((e) => e.state === 'needs-file' && e.name === file.name && e.bytes === file.size);
 		if (again) {
 			files.set(again.key, file);
@@ -68,7 +69,8 @@ export function bringIn(list: Iterable<File>, limit: number, editionOf: string |
 			trouble: null,
 			document: null,
 			known: [],
-			editionOf
+			editionOf,
+			alone: given.length === 1
 		};
 		if (file.size > limit) {
 			entry.state = 'refused';
@@ -270,7 +272,8 @@ export async function takeUp(): Promise<void> {
 			trouble: line.trouble?.text ?? null,
 			document: line.document,
 			known: [],
-			editionOf: saved?.editionOf ?? null
+			editionOf: saved?.editionOf ?? null,
+			alone: false
 		};
 		tray.entries.push(entry);
 		if (saved && state === 'waiting') {
@@ -292,7 +295,8 @@ export async function takeUp(): Promise<void> {
 			trouble: null,
 			document: null,
 			known: [],
-			editionOf: saved.editionOf
+			editionOf: saved.editionOf,
+			alone: false
 		});
 		files.set(last, saved.file);
 		void keepFile(id, { ...saved, window: thisWindow });

@@ -2,11 +2,16 @@
 <script lang="ts">
 	import { Dropdown, DropdownItem } from 'flowbite-svelte';
 	import { page } from '$app/state';
-	import { tray, underWay } from '$lib/ui/intake/tray.svelte';
+	import { tray } from '$lib/ui/intake/tray.svelte';
+	import GreatFind from './GreatFind.svelte';
 	import { setTheme, type Theme } from './theme';
 	import { rooms } from './rooms';
 
-	let { siteName, person, find = $bindable() }: { siteName: string; person: { name: string; email: string }; find?: HTMLInputElement } = $props();
+	let {
+		siteName,
+		person,
+		find = $bindable()
+	}: { siteName: string; person: { name: string; email: string; owner: boolean }; find?: HTMLInputElement } = $props();
 
 	const initials = $derived(
 		person.name
@@ -15,7 +20,8 @@
 			.slice(0, 2)
 			.join('')
 	);
-	const under = $derived(tray.entries.filter(underWay).length);
+	const came = $derived(tray.entries.filter((e) => e.state === 'in').length);
+	const refused = $derived(tray.entries.filter((e) => e.state === 'refused').length);
 	const themes: [Theme, string][] = [
 		['system', 'As the system'],
 		['light', 'Light'],
@@ -35,20 +41,10 @@
 			<a href={room.href} aria-current={page.url.pathname.startsWith(room.href) ? 'page' : undefined}>{room.name}</a>
 		{/each}
 	</nav>
-	<form class="find" action="/desk/documents" role="search">
-		<input
-			bind:this={find}
-			name="q"
-			type="search"
-			placeholder="Find titles and words"
-			aria-label="Find documents"
-			value={page.url.searchParams.get('q') ?? ''}
-		/>
-		<kbd>/</kbd>
-	</form>
+	<GreatFind isOwner={person.owner} bind:field={find} />
 	{#if tray.entries.length}
 		<button class="edge" onclick={() => (tray.open = !tray.open)} aria-expanded={tray.open}
-			>Intake {tray.entries.length - under} of {tray.entries.length}</button
+			>Intake {came} of {tray.entries.length}{refused ? `, ${refused} refused` : ''}</button
 		>
 	{/if}
 	<a class="edge try" href="/desk/try">Try the door</a>
@@ -131,36 +127,6 @@
 		padding: 0 18px;
 		font-weight: 600;
 	}
-	.find {
-		margin-left: auto;
-		align-self: center;
-		display: flex;
-		align-items: center;
-		position: relative;
-	}
-	.lintel .find input {
-		width: 270px;
-		height: 32px;
-		padding: 0 30px 0 10px;
-		background: #ffffff14;
-		border: 1px solid #ffffff66;
-		border-radius: var(--corner);
-		color: inherit;
-		font-size: 14px;
-	}
-	.find input::placeholder {
-		color: var(--on-dark);
-		opacity: 0.85;
-	}
-	kbd {
-		position: absolute;
-		right: 8px;
-		font: 11px var(--body);
-		border: 1px solid #ffffff66;
-		border-radius: 2px;
-		padding: 0 5px;
-		pointer-events: none;
-	}
 	.edge {
 		align-self: center;
 		display: inline-flex;
@@ -191,8 +157,7 @@
 			gap: 8px 12px;
 			padding: 8px 12px 0;
 		}
-		small,
-		kbd {
+		small {
 			display: none;
 		}
 		nav {
@@ -200,9 +165,6 @@
 			width: 100%;
 			margin: 0;
 			overflow-x: auto;
-		}
-		.lintel .find input {
-			width: 130px;
 		}
 	}
 </style>

@@ -11,21 +11,9 @@
 	import ReadershipForm from '$lib/ui/readership/ReadershipForm.svelte';
 	import Tokens from '$lib/ui/people/Tokens.svelte';
 	import Part from '$lib/ui/parts/Part.svelte';
+	import { settingsParts } from '$lib/ui/parts/screens';
 
 	let { data } = $props();
-	const parts = [
-		['site', 'The site'],
-		['navigation', 'Front page and navigation'],
-		['language', 'Language'],
-		['reading', 'Reading rooms'],
-		['placements', 'Placements'],
-		['framers', 'Other websites'],
-		['turned-away', 'Turned away'],
-		['readers', 'What is kept of readers'],
-		['weaknesses', 'Reports of weaknesses'],
-		['told', 'Programs told'],
-		['tokens', 'Tokens']
-	] as const;
 	let contact = $state(untrack(() => data.given.contact ?? ''));
 	const setSite = (change: Record<string, unknown> | (() => Promise<Record<string, unknown>>)) =>
 		act(
@@ -46,7 +34,7 @@
 	<h1>Settings</h1>
 	{#if data.owner}
 		<nav aria-label="On this page">
-			{#each parts as [id, words] (id)}<a href="#{id}">{words}</a>{/each}
+			{#each settingsParts as [id, words] (id)}<a href="#{id}">{words}</a>{/each}
 		</nav>
 	{/if}
 	<div class="parts">
