@@ -73,7 +73,7 @@
 			marked = Math.min(lines.length - 1, marked + 1);
 		} else if (event.key === 'ArrowUp') marked = Math.max(-1, marked - 1);
 		else if (event.key === 'Enter' && line) take(line);
-		else if (event.key === 'Escape' && shown) open = false;
+		else if (event.key === 'Escape' && open) open = false;
 		else return;
 		event.preventDefault();
 	}
