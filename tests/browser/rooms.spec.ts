@@ -226,3 +226,23 @@ for (const [what, who, paths] of [
 		}
 	});
 }
+
+test('the handbook opens where one is, is found by other words, and leads to the screen', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/people');
+	await page.getByRole('link', { name: 'Handbook: Members and groups' }).click();
+	await expect(page.getByRole('heading', { level: 1, name: 'Members and groups' })).toBeVisible();
+	expect(await axeLightAndDark(page)).toEqual([]);
+	await page.getByRole('main').getByRole('link', { name: 'Handbook', exact: true }).click();
+	await page.getByLabel('Find in the handbook').fill('upload');
+	await expect(page.locator('.topics li')).toHaveCount(1);
+	await page.getByRole('link', { name: 'Bring documents in' }).click();
+	await page.getByRole('link', { name: 'Go there' }).click();
+	await expect(page).toHaveURL(/\/desk\/documents$/);
+	await page.goto('/desk/help');
+	expect(await axeLightAndDark(page)).toEqual([]);
+	// what there is not is told in words
+	const gone = await page.goto('/desk/help/zeppelins');
+	expect(gone?.status()).toBe(404);
+	await expect(page.getByText('The handbook has no such topic.')).toBeVisible();
+});

@@ -137,6 +137,7 @@
 				<dd>{words}</dd>
 			{/each}
 		</dl>
+		<p><a href="/desk/help" onclick={() => (help = false)}>Handbook</a>, with the words that are used here</p>
 	</Modal>
 </ThemeProvider>
 

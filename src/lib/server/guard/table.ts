@@ -98,6 +98,8 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/desk': desk(),
 	'/desk/documents': desk(),
 	'/desk/find': desk({ answers: 'problem' }),
+	'/desk/help': desk(),
+	'/desk/help/[topic]': desk(),
 	'/desk/documents/[slug]': desk(),
 	'/desk/documents/[slug]/compare': desk(),
 	'/desk/pages': desk(),

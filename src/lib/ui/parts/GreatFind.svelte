@@ -6,6 +6,7 @@
 	import type { Found } from '$lib/server/find';
 	import { request } from './api';
 	import DoorMark from './DoorMark.svelte';
+	import { topicsFor } from '$lib/ui/help/topics';
 	import { screensFor } from './screens';
 
 	let { isOwner, field = $bindable() }: { isOwner: boolean; field?: HTMLInputElement } = $props();
@@ -35,7 +36,16 @@
 	const groups: readonly { readonly title: string; readonly lines: readonly Line[] }[] = $derived(
 		[
 			...kinds.map((kind) => ({ title: kindWords[kind], lines: found.filter((f) => f.kind === kind) })),
-			{ title: 'Screens', lines: screensFor(q, isOwner).slice(0, 6) }
+			{ title: 'Screens', lines: screensFor(q, isOwner).slice(0, 6) },
+			{
+				title: 'Handbook',
+				lines:
+					words.length > 2
+						? topicsFor(q)
+								.slice(0, 3)
+								.map(({ slug, title }) => ({ title, note: '', href: `/desk/help/${slug}` }))
+						: []
+			}
 		].filter(({ lines }) => lines.length)
 	);
 	const lines = $derived(groups.flatMap((group) => group.lines));
@@ -138,7 +148,8 @@
 		position: relative;
 	}
 	input {
-		width: 270px;
+		width: 100%;
+		min-width: 0;
 		height: 32px;
 		padding: 0 30px 0 10px;
 		background: #ffffff14;
@@ -216,9 +227,6 @@
 	@media (max-width: 900px) {
 		kbd {
 			display: none;
-		}
-		input {
-			width: 130px;
 		}
 	}
 </style>

@@ -5,6 +5,7 @@
 	import { tray } from '$lib/ui/intake/tray.svelte';
 	import GreatFind from './GreatFind.svelte';
 	import { setTheme, type Theme } from './theme';
+	import { topicAt } from '$lib/ui/help/topics';
 	import { rooms } from './rooms';
 
 	let {
@@ -29,6 +30,8 @@
 	];
 	let chosen = $state<string>(page.data.theme as string);
 	let menu = $state(false);
+	/** What the handbook has for the screen one is on. */
+	const topic = $derived(topicAt(page.url.pathname));
 </script>
 
 <header class="lintel">
@@ -48,6 +51,12 @@
 		>
 	{/if}
 	<a class="edge try" href="/desk/try">Try the door</a>
+	<a
+		class="edge help"
+		href={topic ? `/desk/help/${topic.slug}` : '/desk/help'}
+		aria-label={topic ? `Handbook: ${topic.title}` : 'Handbook'}
+		title={topic?.title ?? 'Handbook'}>?</a
+	>
 	<button class="me" id="me" aria-label="{person.name}: menu" aria-haspopup="menu">{initials}</button>
 	<Dropdown bind:isOpen={menu} triggeredBy="#me" simple class="w-60 border border-[var(--edge)] p-0" placement="bottom-end">
 		<li class="list-none border-b border-[var(--line)] px-4 py-2.5">
@@ -67,6 +76,7 @@
 			{/each}
 		</li>
 		<DropdownItem href="/desk/settings">Settings</DropdownItem>
+		<DropdownItem href="/desk/help">Handbook</DropdownItem>
 		<DropdownItem href="/">To the site</DropdownItem>
 		<li class="list-none border-t border-[var(--line)]">
 			<form method="POST" action="/sign-in?/out"><button class="w-full cursor-pointer px-4 py-2.5 text-left">Sign out</button></form>
@@ -89,6 +99,11 @@
 	}
 	.lintel > :global(*) {
 		flex: none;
+	}
+	/* what is beside it stays whole */
+	.lintel > :global(form.find) {
+		flex: 0 1 270px;
+		min-width: 130px;
 	}
 	.mark {
 		display: flex;
@@ -150,15 +165,20 @@
 		font-size: 12px;
 		cursor: pointer;
 	}
-	@media (max-width: 900px) {
+	@media (max-width: 1200px) {
+		small {
+			display: none;
+		}
+		nav a {
+			padding: 0 9px;
+		}
+	}
+	@media (max-width: 1060px) {
 		.lintel {
 			height: auto;
 			flex-wrap: wrap;
 			gap: 8px 12px;
 			padding: 8px 12px 0;
-		}
-		small {
-			display: none;
 		}
 		nav {
 			order: 9;
