@@ -1,7 +1,8 @@
 import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import { namesIn, topicAt, topicOf, topics, topicsFor } from './topics';
+import { topicHere } from './here';
+import { namesIn, topicOf, topics, topicsFor } from './topics';
 
 /** All that stands on screens of the desk, as its sources have it. */
 function sources(folder: string): string {
@@ -42,8 +43,23 @@ describe('the handbook', () => {
 		expect(topicsFor('zeppelin')).toEqual([]);
 	});
 	it('opens where one is', () => {
-		expect(topicAt('/desk/people/knocks')?.slug).toBe('knocks');
-		expect(topicAt('/desk/documents/rules-for-fishing')?.slug).toBe('door');
-		expect(topicAt('/desk/settings')).toBeUndefined();
+		expect(topicHere('/desk/people/knocks')?.slug).toBe('knocks');
+		expect(topicHere('/desk/documents/rules-for-fishing')?.slug).toBe('door');
+		expect(topicHere('/desk/settings')).toBeUndefined();
+		for (const path of [
+			'/desk/people/knocks',
+			'/desk/people',
+			'/desk/pages/x',
+			'/desk/pages',
+			'/desk/readership',
+			'/desk/upkeep',
+			'/desk/try',
+			'/desk/documents/x',
+			'/desk/documents'
+		]) {
+			const here = topicHere(path);
+			expect(here && topicOf(here.slug)?.title, path).toBe(here?.title);
+			expect(here, path).toBeDefined();
+		}
 	});
 });

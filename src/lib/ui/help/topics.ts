@@ -332,23 +332,6 @@ export function topicsFor(sought: string): readonly Topic[] {
 		.sort((a, b) => Number(inTitle(b)) - Number(inTitle(a)));
 }
 
-/** The topic that is most likely meant on a screen of the desk. */
-export function topicAt(path: string): Topic | undefined {
-	const own: readonly (readonly [string, string])[] = [
-		['/desk/people/knocks', 'knocks'],
-		['/desk/people', 'groups'],
-		['/desk/pages/', 'place'],
-		['/desk/pages', 'publish'],
-		['/desk/readership', 'readers'],
-		['/desk/upkeep', 'upkeep'],
-		['/desk/try', 'try'],
-		['/desk/documents/', 'door'],
-		['/desk/documents', 'bring-in']
-	];
-	const [, slug] = own.find(([begins]) => path.startsWith(begins)) ?? [];
-	return slug ? topicOf(slug) : undefined;
-}
-
 /** A sentence in parts: what is a name on the screen, and what is not. */
 export const namesIn = (text: string): readonly { readonly text: string; readonly name: boolean }[] =>
 	text

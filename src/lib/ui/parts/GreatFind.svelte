@@ -6,7 +6,6 @@
 	import type { Found } from '$lib/server/find';
 	import { request } from './api';
 	import DoorMark from './DoorMark.svelte';
-	import { topicsFor } from '$lib/ui/help/topics';
 	import { screensFor } from './screens';
 
 	let { isOwner, field = $bindable() }: { isOwner: boolean; field?: HTMLInputElement } = $props();
@@ -29,6 +28,8 @@
 	let foundFor = $state('');
 	let open = $state(false);
 	let marked = $state(-1);
+	/** Of the handbook, fetched once something is looked for. */
+	let topics = $state.raw<readonly Line[]>([]);
 	let turn = 0;
 	let timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -39,12 +40,7 @@
 			{ title: 'Screens', lines: screensFor(q, isOwner).slice(0, 6) },
 			{
 				title: 'Handbook',
-				lines:
-					words.length > 2
-						? topicsFor(q)
-								.slice(0, 3)
-								.map(({ slug, title }) => ({ title, note: '', href: `/desk/help/${slug}` }))
-						: []
+				lines: topics
 			}
 		].filter(({ lines }) => lines.length)
 	);
@@ -62,14 +58,22 @@
 		clearTimeout(timer);
 		const mine = ++turn;
 		if (!words) {
-			[found, foundFor] = [[], ''];
+			[found, foundFor, topics] = [[], '', []];
 			return;
 		}
 		timer = setTimeout(async () => {
 			const sought = words;
 			// where it cannot be looked, Enter still does; what is wrong is said there
 			const answer = await request<{ items: Found[] }>('GET', `/desk/find?q=${encodeURIComponent(sought)}`).catch(() => ({ items: [] }));
-			if (mine === turn) [found, foundFor] = [answer.items, sought];
+			const { topicsFor } = await import('$lib/ui/help/topics');
+			if (mine !== turn) return;
+			[found, foundFor] = [answer.items, sought];
+			topics =
+				sought.length > 2
+					? topicsFor(sought)
+							.slice(0, 3)
+							.map(({ slug, title }) => ({ title, note: '', href: `/desk/help/${slug}` }))
+					: [];
 		}, pause);
 	}
 	function take(line: Line) {

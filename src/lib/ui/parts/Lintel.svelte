@@ -5,7 +5,7 @@
 	import { tray } from '$lib/ui/intake/tray.svelte';
 	import GreatFind from './GreatFind.svelte';
 	import { setTheme, type Theme } from './theme';
-	import { topicAt } from '$lib/ui/help/topics';
+	import { topicHere } from '$lib/ui/help/here';
 	import { rooms } from './rooms';
 
 	let {
@@ -31,7 +31,7 @@
 	let chosen = $state<string>(page.data.theme as string);
 	let menu = $state(false);
 	/** What the handbook has for the screen one is on. */
-	const topic = $derived(topicAt(page.url.pathname));
+	const topic = $derived(topicHere(page.url.pathname));
 </script>
 
 <header class="lintel">
