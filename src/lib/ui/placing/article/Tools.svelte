@@ -81,7 +81,7 @@
 		display: flex;
 		flex-wrap: wrap;
 		align-items: center;
-		gap: 2px;
+		gap: 0;
 		/* wider than the page: all of it in one row where there is room */
 		max-width: 1010px;
 		margin: 0 auto;
@@ -90,7 +90,7 @@
 	}
 	.tools > :global(button),
 	.tool {
-		padding: 3px 9px;
+		padding: 3px 7px;
 		border: 1px solid transparent;
 		border-radius: var(--corner);
 		cursor: pointer;
