@@ -56,6 +56,7 @@ it('gets no 5xx, from nobody’s hand', async () => {
 		id: crypto.randomUUID(),
 		path: 'x',
 		kind: 'svg',
+		topic: 'door',
 		page: '1',
 		width: '300',
 		number: '1',

@@ -35,6 +35,7 @@ beforeAll(async () => {
 		id: page!.id,
 		path: 'guarded',
 		kind: 'svg',
+		topic: 'door',
 		'/api/v1/groups/[slug] slug': slug,
 		'/api/v1/members/[id] id': id,
 		'/api/v1/members/[id]/invite id': id,
@@ -126,8 +127,8 @@ const everyWay = function* (ids: typeof closed, ways: (path: string) => readonly
 };
 
 describe('what the desk shows', () => {
-	// what is the same for everybody at all times, and a redirect
-	const never = ['+layout.server.ts', '+page.server.ts'];
+	// what is the same for everybody at all times (the handbook is), and a redirect
+	const never = ['+layout.server.ts', '+page.server.ts', 'help/+page.server.ts', 'help/[topic]/+page.server.ts'];
 	it('is loaded anew by its name after a change: every load has one', () =>
 		expect(
 			loads('src/routes/desk')
