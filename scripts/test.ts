@@ -9,6 +9,8 @@ import { build } from './build';
 const results = '.test';
 /** What came out of the database while the server tests ran (watch-rows.js). */
 const rows = join(results, 'rows');
+/** Which errors of the catalogue were made meanwhile (watch-errors.js). */
+const errors = join(results, 'errors');
 rmSync(results, { recursive: true, force: true });
 mkdirSync(results, { recursive: true });
 let passed = 0;
@@ -97,8 +99,10 @@ vitest('core');
 try {
 	build();
 	count('build', 1, 0);
-	vitest('server', { NODE_OPTIONS: `--import ${pathToFileURL('scripts/watch-rows.js').href}`, WATCH_ROWS: resolve(rows) });
+	const watching = ['watch-rows', 'watch-errors'].map((name) => `--import ${pathToFileURL(`scripts/${name}.js`).href}`);
+	vitest('server', { NODE_OPTIONS: watching.join(' '), WATCH_ROWS: resolve(rows), WATCH_ERRORS: resolve(errors) });
 	await check('rows as their types say', ['--import', 'tsx', 'scripts/rows.ts', rows]);
+	await check('errors, each raised once', ['--import', 'tsx', 'scripts/errors.ts', errors]);
 	playwright();
 } catch (error) {
 	console.error(error);
