@@ -9,7 +9,7 @@ const excused: Partial<Record<keyof typeof catalogue, string>> = {
 	shut: 'a reason of the door: answered as if there were nothing, without an error being made (access/turned-away)',
 	'set-aside': 'the same',
 	'range-not-satisfiable': 'answered by the delivery of ranges without an error being made; delivery.test.ts asks for it',
-	'not-ready': 'answered by the program before there is an application; breaks.test.ts and restart.test.ts ask for it',
+	'not-ready': 'answered by the program while there is no application, or none any more; breaks.test.ts asks for it',
 	'web-too-slow': 'takes half a minute to raise',
 	'not-cleaned': 'no file is known that qpdf reads and active content cannot be taken out of',
 	'stamp-not-made': 'no file is known that can be read here and not be stamped'
