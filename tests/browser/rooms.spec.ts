@@ -49,6 +49,14 @@ test('find leads to what is called so, of every kind, by keyboard and by mouse; 
 	await field.press('ArrowDown');
 	await field.press('Enter');
 	await expect(page).toHaveURL(/\/desk\/settings#told$/);
+	// where it cannot be looked, that is said, and not that there is nothing
+	await page.route('**/desk/find?*', (route) => route.fulfill({ status: 429, json: { title: 'Too many at once.', code: 'busy' } }));
+	await field.fill('zzq');
+	await expect(list).toContainText('It could not be looked. Too many at once.');
+	await expect(list).not.toContainText('Nothing is called so');
+	await page.unroute('**/desk/find?*');
+	await field.fill('zzqq');
+	await expect(list).toContainText('Nothing is called so');
 	// nothing is marked: the words are found in documents
 	await field.fill('windlass');
 	await field.press('Escape');

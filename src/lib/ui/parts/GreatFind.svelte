@@ -4,7 +4,7 @@
 	import { page } from '$app/state';
 	import type { Position } from '#core/access/door';
 	import type { Found } from '$lib/server/find';
-	import { request } from './api';
+	import { request, troubleOf } from './api';
 	import DoorMark from './DoorMark.svelte';
 	import { screensFor } from './screens';
 
@@ -26,6 +26,8 @@
 	let found = $state.raw<readonly Found[]>([]);
 	/** For which words that is. */
 	let foundFor = $state('');
+	/** Why it could not be looked. */
+	let trouble = $state('');
 	let open = $state(false);
 	let marked = $state(-1);
 	/** Of the handbook, fetched once something is looked for. */
@@ -56,24 +58,26 @@
 	function typed() {
 		[open, marked] = [true, -1];
 		clearTimeout(timer);
-		const mine = ++turn;
+		const asked = ++turn;
 		if (!words) {
 			[found, foundFor, topics] = [[], '', []];
 			return;
 		}
 		timer = setTimeout(async () => {
 			const sought = words;
-			// where it cannot be looked, Enter still does; what is wrong is said there
-			const answer = await request<{ items: Found[] }>('GET', `/desk/find?q=${encodeURIComponent(sought)}`).catch(() => ({ items: [] }));
-			const { topicsFor } = await import('$lib/ui/help/topics');
-			if (mine !== turn) return;
-			[found, foundFor] = [answer.items, sought];
-			topics =
-				sought.length > 2
-					? topicsFor(sought)
-							.slice(0, 3)
-							.map(({ slug, title }) => ({ title, note: '', href: `/desk/help/${slug}` }))
-					: [];
+			const { items, said } = await request<{ items: Found[] }>('GET', `/desk/find?q=${encodeURIComponent(sought)}`).then(
+				(answer) => ({ ...answer, said: '' }),
+				(error: unknown) => ({ items: [], said: `It could not be looked. ${troubleOf(error)}` })
+			);
+			// without it there are no topics, which nobody misses who cannot reach the server
+			const handbook = await import('$lib/ui/help/topics').catch(() => null);
+			if (asked !== turn) return;
+			[found, foundFor, trouble] = [items, sought, said];
+			topics = (sought.length > 2 && handbook ? handbook.topicsFor(sought).slice(0, 3) : []).map(({ slug, title }) => ({
+				title,
+				note: '',
+				href: `/desk/help/${slug}`
+			}));
 		}, pause);
 	}
 	function take(line: Line) {
@@ -124,7 +128,7 @@
 	/>
 	<kbd>/</kbd>
 	<span class="sr-only" id="{id}-how">Enter finds words in documents; with the arrow keys one goes to what is called so.</span>
-	<span class="sr-only" role="status">{shown ? (lines.length ? `${lines.length} called so` : 'Nothing is called so') : ''}</span>
+	<span class="sr-only" role="status">{shown ? trouble || (lines.length ? `${lines.length} called so` : 'Nothing is called so') : ''}</span>
 	<!-- pressing a line leaves the focus in the field, so that the list stands until the press is done -->
 	<div class="panel" id="{id}-list" role="listbox" tabindex="-1" aria-label="What is called so" hidden={!shown} onmousedown={(e) => e.preventDefault()}>
 		{#each groups as group (group.title)}
@@ -138,7 +142,8 @@
 					</a>
 				{/each}
 			</div>
-		{:else}<p class="soft">Nothing is called so.</p>{/each}
+		{:else}{#if !trouble}<p class="soft">Nothing is called so.</p>{/if}{/each}
+		{#if trouble}<p class="trouble">{trouble}</p>{/if}
 		<p class="soft">Enter finds “{words}” in all documents, on their pages too.</p>
 	</div>
 </form>
