@@ -207,7 +207,12 @@ export const pages = (today: string): readonly DemoPage[] => [
 				['Green', 'The river is fit for all boats'],
 				['Yellow', 'Go if you know the river; locks with two on board'],
 				['Red', 'Stay where you are']
-			)
+			),
+			heading('The year’s bulletins'),
+			{
+				type: 'documentList',
+				attrs: { id: 'levels-bulletins', folders: ['Notices/Water levels'], show: 'list', order: '-changed', beside: true, filters: false }
+			}
 		)
 	},
 	{

@@ -1,6 +1,6 @@
-// Debian's Chromium as tests and pictures start it: no sandbox as root, no calls home.
+// Debian's Chromium as tests and pictures start it, built without windows of its own: no sandbox as root, no calls home.
 export const chromiumOptions = {
-	executablePath: '/usr/bin/chromium',
+	executablePath: '/usr/bin/chromium-headless-shell',
 	args: [
 		'--no-sandbox',
 		'--disable-dev-shm-usage',

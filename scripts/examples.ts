@@ -188,6 +188,7 @@ try {
 	await call('patch /navigation', null, { paths: ['/library', '/water-levels', '/volunteering'] });
 	await call('get /pages', null);
 	await call('get /shelf', null, undefined, '?q=towpath');
+	await call('post /listing', null, { folders: ['Notices'], show: 'list', order: '-changed', beside: false, most: 3 });
 	await call('patch /documents/{slug}', towpath, { door: { position: 'keyed', groups: ['lock-wardens'] } });
 	await call('get /mismatches', null, undefined, `?page=${encodeURIComponent(page)}`);
 	await call('post /mismatches', null, { page, document: towpath, remedy: 'page-door' });

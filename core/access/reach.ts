@@ -15,9 +15,9 @@ export interface Reach extends Door {
 }
 
 /** 'a', 'a and b', 'a, b and c'. */
-export function listWords(items: readonly string[]): string {
+export function listWords(items: readonly string[], joined: 'and' | 'or' = 'and'): string {
 	if (items.length < 2) return items[0] ?? '';
-	return `${items.slice(0, -1).join(', ')} and ${items[items.length - 1]}`;
+	return `${items.slice(0, -1).join(', ')} ${joined} ${items[items.length - 1]}`;
 }
 
 /** '1 person', '14 people': a number with its noun. */

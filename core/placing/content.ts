@@ -4,6 +4,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { linkPattern } from '../text/link';
 import { slugPattern } from '../documents/address';
 import { within, spanOf, type Instant } from '../access/hours';
+import { ListAttrs, listingFields, listingWords, pickedPlace } from './listing';
 import { pictureName, PlacementAttrs, Width, type KeptPlacement } from './placement';
 
 const Mark = Type.Union([
@@ -53,6 +54,7 @@ const Picture = Type.Object({
 	)
 });
 export type PictureAttrs = Static<typeof Picture>['attrs'];
+const DocumentList = Type.Object({ type: Type.Literal('documentList'), attrs: ListAttrs });
 const span = Type.Optional(Type.Integer({ minimum: 1, maximum: 50 }));
 const CellAttrs = Type.Optional(Type.Object({ colspan: span, rowspan: span, colwidth: Type.Optional(Type.Any()) }, { additionalProperties: false }));
 
@@ -63,6 +65,7 @@ const Block = Type.Recursive((This) =>
 		Heading,
 		Rule,
 		Picture,
+		DocumentList,
 		PlacementNode,
 		Type.Object({ type: Type.Literal('blockquote'), content: Type.Array(This) }),
 		Type.Object({
@@ -93,24 +96,12 @@ const Block = Type.Recursive((This) =>
 export const Article = Type.Object({ type: Type.Literal('doc'), content: Type.Array(Block, { maxItems: 5000 }) }, { additionalProperties: false });
 export type Article = Static<typeof Article>;
 
-export const catalogueShows = ['list', 'covers', 'table'] as const;
-/** Documents of a catalogue shown at once. */
-export const catalogueStep = 60;
-export const catalogueOrders = ['title', '-changed', 'folder', '-pages', 'given'] as const;
-/** A catalogue: documents of these folders, with these topics, or picked by hand; all there are where it names none. */
+/** A page that lists documents. */
 export const Catalogue = Type.Object(
 	{
 		/** Words above the list. */
 		lead: Type.Optional(Type.String({ maxLength: 2000 })),
-		folders: Type.Optional(Type.Array(Type.String({ maxLength: 200 }), { maxItems: 200 })),
-		topics: Type.Optional(Type.Array(Type.String({ maxLength: 80 }), { maxItems: 200 })),
-		documents: Type.Optional(Type.Array(Type.String({ pattern: slugPattern, maxLength: 80 }), { maxItems: 2000 })),
-		show: Type.Union(catalogueShows.map((s) => Type.Literal(s))),
-		order: Type.Optional(Type.Union(catalogueOrders.map((o) => Type.Literal(o)))),
-		/** Choosing a title shows the document beside the list. */
-		beside: Type.Boolean(),
-		/** Filters by folder and topic with counts, and find. */
-		filters: Type.Optional(Type.Boolean())
+		...listingFields
 	},
 	{ additionalProperties: false }
 );
@@ -186,19 +177,23 @@ export function phoneScreens(entries: number): number {
 const marksOf = ({ marks }: ContentNode) => (marks?.length ? { marks } : {});
 
 /**
- * Content as it is kept: a placement stands in a paragraph (it is an inline node), and each has an id of its own, which
+ * Content as it is kept: a placement stands in a paragraph (it is an inline node), and each placement and list has an id of its own, which
  * `freshId` makes where there is none or where a copy brought the same along; `anew` for all, of another page's content.
  */
 export function settled(content: Article, freshId: () => string, anew = false): Article {
 	const seen = new Set<string>();
+	const identified = (node: ContentNode): ContentNode => {
+		const given = node.attrs?.id;
+		const id = !anew && typeof given === 'string' && !seen.has(given) ? given : freshId();
+		seen.add(id);
+		return { type: node.type, attrs: { ...node.attrs, id }, ...marksOf(node) };
+	};
 	const walk = (node: ContentNode, inParagraph: boolean): ContentNode => {
 		if (node.type === 'placement') {
-			const attrs = node.attrs as Record<string, unknown>;
-			const id = !anew && typeof attrs.id === 'string' && !seen.has(attrs.id) ? attrs.id : freshId();
-			seen.add(id);
-			const kept: ContentNode = { type: 'placement', attrs: { ...attrs, id }, ...marksOf(node) };
+			const kept = identified(node);
 			return inParagraph ? kept : { type: 'paragraph', content: [kept] };
 		}
+		if (node.type === 'documentList') return identified(node);
 		if (!node.content) return node;
 		const inner = node.type === 'paragraph' || node.type === 'heading';
 		return { ...node, content: node.content.map((child) => walk(child, inner)) };
@@ -206,10 +201,11 @@ export function settled(content: Article, freshId: () => string, anew = false): 
 	return walk(content, false) as Article;
 }
 
-/** Content as it is sent to readers: of a placement only its id and form, for which document it is may be nobody's business. */
+/** Content as it is sent to readers: of a placement only its id and form, for which document it is may be nobody's business; of a list its id. */
 export function bare(content: Article): ContentNode {
 	const walk = (node: ContentNode): ContentNode => {
 		if (node.type === 'placement') return { type: 'placement', attrs: { id: node.attrs?.id, form: node.attrs?.form }, ...marksOf(node) };
+		if (node.type === 'documentList') return { type: node.type, attrs: { id: node.attrs?.id } };
 		return node.content ? { ...node, content: node.content.map(walk) } : node;
 	};
 	return walk(content);
@@ -229,10 +225,13 @@ export function settledPocket(content: Pocket, freshId: () => string, anew = fal
 }
 
 /** A placement as the index of placements knows it. */
+/** A document list as it is kept: with its id. */
+export type KeptList = ListAttrs & { id: string };
+
 export interface Indexed {
 	readonly id: string;
 	readonly document: string;
-	/** `list` in a catalogue, which shows nobody what they may not open; `entry` on a pocket page. */
+	/** `list` where it is picked by hand for a list, which shows nobody what they may not open; `entry` on a pocket page. */
 	readonly form: KeptPlacement['form'] | 'list' | 'entry';
 	readonly press: KeptPlacement['press'];
 	readonly locked: boolean;
@@ -240,27 +239,26 @@ export interface Indexed {
 	readonly page: number | null;
 }
 
-/** Where documents stand on a page, whichever its layout. */
+const pickedFrom = (documents: readonly string[] = [], list?: string): Indexed[] =>
+	[...new Set(documents)].map((document, i) => ({ id: pickedPlace(i, list), document, form: 'list', press: 'page', locked: false, page: null }));
+
+/** Where documents stand on a page, whichever its layout; of lists those picked by hand. */
 export function indexOf(layout: Layout, content: PageContent): Indexed[] {
 	switch (layout) {
 		case 'article':
-			return placementsOf(content as Article).map(({ id, document, form, press, locked, page }) => ({
-				id,
-				document,
-				form,
-				press,
-				locked: locked ?? false,
-				page: page ?? null
-			}));
+			return [
+				...placementsOf(content as Article).map(({ id, document, form, press, locked, page }) => ({
+					id,
+					document,
+					form,
+					press,
+					locked: locked ?? false,
+					page: page ?? null
+				})),
+				...listsOf(content as Article).flatMap(({ id, documents }) => pickedFrom(documents, id))
+			];
 		case 'catalogue':
-			return [...new Set((content as Catalogue).documents ?? [])].map((document, i) => ({
-				id: `list-${i + 1}`,
-				document,
-				form: 'list',
-				press: 'page',
-				locked: false,
-				page: null
-			}));
+			return pickedFrom((content as Catalogue).documents);
 		case 'pocket':
 			// an entry that rests is met by nobody: it turns nobody away
 			return (content as Pocket).entries.flatMap(({ id, document, resting = false }) =>
@@ -296,17 +294,22 @@ export function withoutPlacement(layout: Layout, content: PageContent, id: strin
 	}
 }
 
-/** Every placement of a page, in the order in which they stand. The content has been `settled`. */
-export function placementsOf(content: Article): KeptPlacement[] {
-	const out: KeptPlacement[] = [];
+/** The attributes of every node of a type, in the order in which they stand. */
+function attrsOf(content: Article, type: string): unknown[] {
+	const out: unknown[] = [];
 	const walk = (node: ContentNode) => {
-		// a node of this type has these attributes: the schema of contents says so
-		if (node.type === 'placement') out.push(node.attrs as unknown as KeptPlacement);
+		if (node.type === type) out.push(node.attrs);
 		node.content?.forEach(walk);
 	};
 	walk(content);
 	return out;
 }
+
+/** Every placement of an article, in the order in which they stand. The content has been `settled`. */
+export const placementsOf = (content: Article): KeptPlacement[] => attrsOf(content, 'placement') as KeptPlacement[];
+
+/** Every document list of an article, in the order in which they stand. The content has been `settled`. */
+export const listsOf = (content: Article): KeptList[] => attrsOf(content, 'documentList') as KeptList[];
 
 /** A page in plain lines, a block or entry each: what two revisions are compared by. */
 export function contentLines(layout: Layout, content: PageContent): string[] {
@@ -329,6 +332,8 @@ export function contentLines(layout: Layout, content: PageContent): string[] {
 			};
 			const walk = (node: ContentNode) => {
 				if (node.type === 'paragraph' || node.type === 'heading' || node.type === 'picture') lines.push(words(node));
+				// a node of this type has these attributes: the schema of contents says so
+				else if (node.type === 'documentList') lines.push(`[document list: ${listingWords(node.attrs as unknown as ListAttrs)}]`);
 				else node.content?.forEach(walk);
 			};
 			walk(content as ContentNode);

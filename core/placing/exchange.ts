@@ -1,10 +1,11 @@
 // A document exchanged for another in the content of a page: the places stay as they are, their ids, forms and words too.
-import type { Article, Catalogue, ContentNode, Layout, PageContent, Pocket } from './content';
+import type { Article, Catalogue, ContentNode, KeptList, Layout, PageContent, Pocket } from './content';
+import { pickedPlace } from './listing';
 
 export interface Exchanged {
 	/** The very content that was given where nothing was exchanged in it. */
 	readonly content: PageContent;
-	/** The places: ids of placements and entries; `list-3` for the third document of those that a catalogue lists by hand. */
+	/** The places: ids of placements and entries; what `pickedPlace` says of a document picked by hand for a list. */
 	readonly places: readonly string[];
 }
 
@@ -19,7 +20,12 @@ export function exchanged(layout: Layout, content: PageContent, from: ReadonlySe
 		if (is) places.push(String(place));
 		return is;
 	};
+	const inList = (documents: readonly string[], list?: string) => documents.map((document, i) => (isPlaced(pickedPlace(i, list), document) ? to : document));
 	const walk = (node: ContentNode): ContentNode => {
+		if (node.type === 'documentList') {
+			const { id, documents } = node.attrs as KeptList;
+			return documents ? { ...node, attrs: { ...node.attrs, documents: inList(documents, id) } } : node;
+		}
 		if (node.type === 'placement') return isPlaced(node.attrs?.id, node.attrs?.document) ? { ...node, attrs: { ...node.attrs, document: to } } : node;
 		return node.content ? { ...node, content: node.content.map(walk) } : node;
 	};
@@ -30,7 +36,7 @@ export function exchanged(layout: Layout, content: PageContent, from: ReadonlySe
 				return walk(content as Article) as unknown as Article;
 			case 'catalogue': {
 				const { documents = [], ...rest } = content as Catalogue;
-				return { ...rest, documents: documents.map((document, i) => (isPlaced(`list-${i + 1}`, document) ? to : document)) };
+				return { ...rest, documents: inList(documents) };
 			}
 			case 'pocket': {
 				const { entries, ...rest } = content as Pocket;

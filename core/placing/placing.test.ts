@@ -212,10 +212,17 @@ describe('pocket pages and catalogues', () => {
 					paragraph(text('Read '), placement({ id: 'abcdef', words: 'the map', form: 'button', press: 'save' })),
 					paragraph(),
 					{ type: 'table', content: [{ type: 'tableRow', content: [cell] }] },
-					{ type: 'picture', attrs: { picture: 'a'.repeat(64), alt: 'A lock', caption: 'In spring', href: '/library' } }
+					{ type: 'picture', attrs: { picture: 'a'.repeat(64), alt: 'A lock', caption: 'In spring', href: '/library' } },
+					{ type: 'documentList', attrs: { id: 'ghijkl', topics: ['boating'], show: 'list', order: '-changed', beside: false, most: 12 } }
 				) as ArticleType
 			)
-		).toEqual(['Title', 'Read [the map: map, button, save]', 'in a cell', '[picture: A lock, In spring, leads to /library]']);
+		).toEqual([
+			'Title',
+			'Read [the map: map, button, save]',
+			'in a cell',
+			'[picture: A lock, In spring, leads to /library]',
+			'[document list: about boating; newest first, 12 documents at most]'
+		]);
 		expect(contentLines('catalogue', { folders: ['Notices'], show: 'table', beside: true })).toEqual([
 			'Folder Notices',
 			'Shown as table, order title, read beside the list'

@@ -158,6 +158,7 @@ export const ar: Messages = {
 		bestMatch: 'الأنسب',
 		documents: { zero: 'لا مستندات', one: 'مستند واحد', two: 'مستندان', few: '{count} مستندات', many: '{count} مستنداً', other: '{count} مستند' },
 		nothingFits: 'لا شيء هنا يطابق ذلك.',
+		nothingListed: 'لا شيء هنا للقراءة بعد.',
 		showAll: 'عرض الكل',
 		document: 'المستند',
 		pagesHead: 'الصفحات',

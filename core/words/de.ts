@@ -151,6 +151,7 @@ export const de: Messages = {
 		bestMatch: 'Am besten passend',
 		documents: { one: '{count} Dokument', other: '{count} Dokumente' },
 		nothingFits: 'Hier passt nichts dazu.',
+		nothingListed: 'Hier gibt es noch nichts zu lesen.',
 		showAll: 'Alle zeigen',
 		document: 'Dokument',
 		pagesHead: 'Seiten',

@@ -149,6 +149,7 @@ export const en = {
 		bestMatch: 'Best match',
 		documents: { one: '{count} document', other: '{count} documents' },
 		nothingFits: 'Nothing here fits that.',
+		nothingListed: 'There is nothing here to read yet.',
 		showAll: 'Show all',
 		document: 'Document',
 		pagesHead: 'Pages',

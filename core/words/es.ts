@@ -151,6 +151,7 @@ export const es: Messages = {
 		bestMatch: 'Lo más parecido',
 		documents: { one: '{count} documento', many: '{count} documentos', other: '{count} documentos' },
 		nothingFits: 'Aquí no hay nada que encaje.',
+		nothingListed: 'Aquí todavía no hay nada para leer.',
 		showAll: 'Mostrar todo',
 		document: 'Documento',
 		pagesHead: 'Páginas',

@@ -151,6 +151,7 @@ export const fr: Messages = {
 		bestMatch: 'Le plus pertinent',
 		documents: { one: '{count} document', many: '{count} documents', other: '{count} documents' },
 		nothingFits: 'Rien ici n’y correspond.',
+		nothingListed: 'Il n’y a encore rien à lire ici.',
 		showAll: 'Tout montrer',
 		document: 'Document',
 		pagesHead: 'Pages',

@@ -151,6 +151,7 @@ export const pl: Messages = {
 		bestMatch: 'Najlepiej pasujące',
 		documents: { one: '{count} dokument', few: '{count} dokumenty', many: '{count} dokumentów', other: '{count} dokumentu' },
 		nothingFits: 'Nic tu do tego nie pasuje.',
+		nothingListed: 'Nie ma tu jeszcze nic do czytania.',
 		showAll: 'Pokaż wszystkie',
 		document: 'Dokument',
 		pagesHead: 'Strony',

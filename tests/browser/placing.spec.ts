@@ -526,6 +526,60 @@ test('a catalogue is made, seen by each as far as they may, and read beside its 
 	await expect(visitor.locator('ul.list li')).toHaveCount(1);
 });
 
+test('documents are listed inside an article, read beside the list, and narrowed with and without script', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'Listed among words');
+	await textOf(page).click();
+	await page.keyboard.type('What the wardens and the trustees read.');
+	await page.getByRole('button', { name: 'Document list' }).click();
+	const sheet = page.getByRole('complementary', { name: 'This list' });
+	await expect(sheet.getByRole('status')).toContainText(/^\d+ documents of all there are; newest first/);
+	await sheet.getByRole('checkbox', { name: /^Wardens/ }).check();
+	await sheet.getByRole('checkbox', { name: /^Leaflets/ }).check();
+	await sheet.getByRole('checkbox', { name: /beside the list/ }).check();
+	await sheet.getByRole('checkbox', { name: 'Filters and find' }).check();
+	await sheet.getByLabel('At most').fill('20');
+	await sheet.getByLabel('At most').press('Tab');
+	await expect(sheet.getByRole('status')).toContainText(/in Leaflets or Wardens|in Wardens or Leaflets/);
+	await expect(sheet.getByRole('status')).toContainText('20 documents at most, each read beside the list');
+	await expect(sheet).toContainText(/A visitor sees \d+ of the \d+/);
+	await expect(textOf(page).getByText('Lock warden handbook')).toBeVisible();
+	// what is drawn leads nowhere; the words before it stay
+	await page.locator('.document-list').getByText('Lock warden handbook').click({ force: true });
+	await expect(sheet).toBeVisible();
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /listed-among-words')).toBeVisible();
+	// saved and loaded again it is as it was made
+	await page.reload();
+	await page.locator('.document-list .tab').click();
+	await expect(sheet.getByRole('checkbox', { name: /^Wardens/ })).toBeChecked();
+	await expect(sheet.getByLabel('At most')).toHaveValue('20');
+
+	const visitor = await people.as('visitor');
+	await visitor.goto('/listed-among-words');
+	await expect(visitor.getByText('Lock warden handbook')).toHaveCount(0);
+	const warden = await people.as('member');
+	await warden.goto('/listed-among-words');
+	await warden.getByRole('link', { name: 'Lock warden handbook' }).click();
+	await expect(warden.frameLocator('section.beside iframe').locator('.page[data-loaded] canvas').first()).toBeVisible();
+	expect(await warden.locator('section.beside').evaluate((el) => el.getBoundingClientRect().top)).toBeLessThan(500);
+	await warden.locator('select[name=folder]').selectOption({ label: 'Wardens (3)' });
+	await expect(warden.locator('.listing li')).toHaveCount(3);
+	await expect(warden.getByText('What the wardens and the trustees read.')).toBeAttached();
+
+	const plain = await people.as('visitor', { javaScriptEnabled: false, viewport: { width: 390, height: 844 } });
+	await plain.goto('/listed-among-words');
+	await plain.getByRole('searchbox').fill('éclusier');
+	await plain.getByRole('button', { name: 'Show' }).click();
+	await expect(plain.locator('.listing li')).toHaveCount(1);
+	await plain.locator('.listing li a').first().click();
+	await expect(plain.locator('section.beside')).toBeVisible();
+	expect(await plain.locator('section.beside').evaluate((el) => el.getBoundingClientRect().bottom)).toBeLessThan(
+		await plain.locator('.listing ul').evaluate((el) => el.getBoundingClientRect().top + 1)
+	);
+});
+
 test('a pocket page is put in order by keyboard and by hand, rests what it should, and leads back to its list', async ({ people }) => {
 	const page = await people.as('staff');
 	await write(page, 'In the pocket', 'Pocket page');
@@ -554,8 +608,17 @@ test('a pocket page is put in order by keyboard and by hand, rests what it shoul
 	await page.mouse.move(from.x + from.width / 2, from.y - 20, { steps: 8 });
 	// it is in the hand before it is carried on
 	await expect(page.locator('#dnd-action-dragged-el')).toBeVisible();
-	await page.mouse.move(to.x + to.width / 2, to.y + 4, { steps: 16 });
-	await page.waitForTimeout(400);
+	// carried until the list has made room for it there: that is looked at five times a second, and only after it has come some way
+	await expect(async () => {
+		for (const below of [40, 4]) {
+			await page.mouse.move(to.x + to.width / 2, to.y + below, { steps: 8 });
+			await page.waitForTimeout(300);
+		}
+		expect((await names())[0]).toBe('Towpath map');
+	}).toPass();
+	// what is written is saved meanwhile as it was, and nothing is said to be wrong
+	await saved(page);
+	await expect(page.locator('.trouble')).toHaveCount(0);
 	await page.mouse.up();
 	await expect.poll(names).toEqual(['Towpath map', 'Tides', 'Cruising guide']);
 	await page.getByRole('button', { name: 'Rest', exact: true }).nth(1).click();

@@ -275,6 +275,58 @@ describe('layouts', () => {
 		expect(await html(visitor(), `${path}?read=${b}`)).toContain(`<iframe src="/d/${b}/read?frame=1`);
 		expect(await html(visitor(), `${path}?read=${c}`)).not.toContain(`<iframe`);
 	});
+	it('a document list in an article is narrowed by itself, tells nothing of what it does not show, and nobody meets a dead end in it', async () => {
+		const keeper = await member({ group: 'List keepers' });
+		const folder = `Lists ${process.pid}`;
+		const make = async (title: string, door: object) => {
+			const { slug } = (await (await send(await pdf(['words']), `${title}.pdf`, { title, folder })).json()) as DocumentJson;
+			await boss.api('PATCH', `/documents/${slug}`, { door, topics: [title.slice(0, 1)] });
+			return slug;
+		};
+		const slugs = [
+			await make('A of the list', { position: 'open' }),
+			await make('B of the list', { position: 'open' }),
+			await make('C of the list', { position: 'keyed', groups: ['list-keepers'] }),
+			await make('D of the list', { position: 'shut' })
+		];
+		const list = (id: string, attrs: object) => ({ type: 'documentList', attrs: { id, show: 'list', order: 'title', beside: true, ...attrs } });
+		const { path } = await page({
+			content: { type: 'doc', content: [list('all-of-it', { folders: [folder] }), list('two-newest', { documents: slugs, order: '-changed', most: 2 })] }
+		});
+		/** Titles of each of its lists. */
+		const listed = async (who: Client, query = '') =>
+			(await html(who, path + query))
+				.split('id="list-')
+				.slice(1)
+				.map((part) => [...part.matchAll(/<strong[^>]*>(\w) of the list<\/strong>/g)].map((m) => m[1]));
+		expect(await listed(visitor())).toEqual([
+			['A', 'B'],
+			['B', 'A']
+		]);
+		expect(await listed(keeper)).toEqual([
+			['A', 'B', 'C'],
+			['C', 'B']
+		]);
+		expect(await listed(keeper, '?list=all-of-it&topic=C')).toEqual([['C'], ['C', 'B']]);
+		expect(await listed(visitor(), '?list=two-newest&q=nothing-of-the-kind')).toEqual([['A', 'B'], []]);
+		const read = await html(visitor(), `${path}?list=two-newest&read=${slugs[0]}`);
+		expect(read.split('id="list-')[1]).not.toContain('<iframe');
+		expect(read.split('id="list-')[2]).toContain(`<iframe src="/d/${slugs[0]}/read?frame=1`);
+		expect(await html(visitor(), `${path}?list=two-newest&read=${slugs[2]}`)).not.toContain('<iframe');
+		const seen = await html(visitor(), path);
+		for (const hidden of [slugs[2]!, slugs[3]!, 'C of the list', 'D of the list', folder]) expect(seen).not.toContain(hidden);
+		// shut and kept ones are no dead ends there, yet they are known to stand there
+		expect((await boss.api<{ items: unknown[] }>('GET', `/mismatches?page=${path}`)).items).toEqual([]);
+		expect((await boss.api<DocumentJson>('GET', `/documents/${slugs[3]}`)).placements).toMatchObject([{ page: path, form: 'list' }]);
+		// exchanged for another, and found by what it would show
+		await boss.api('POST', `/documents/${slugs[0]}/exchange`, { with: slugs[2] });
+		const { content } = await boss.api<{ content: { content: { attrs: { documents?: string[] } }[] } }>('GET', `/pages${path}`);
+		expect(content.content[1]!.attrs.documents).toEqual([slugs[2], slugs[1], slugs[2], slugs[3]]);
+		const would = { folders: [folder], show: 'list', order: 'title', beside: false };
+		expect(await boss.api('POST', '/listing', would)).toMatchObject({ total: 3, visitors: 2, items: [{ slug: slugs[0] }, {}, {}] });
+		expect((await boss.send('POST', '/api/v1/listing', { ...would, most: 0 })).status).toBe(422);
+		for (const who of [visitor(), keeper]) expect([401, 403]).toContain((await who.send('POST', '/api/v1/listing', would)).status);
+	});
 	it('a pocket page shows what is on show, in its order, to whom it may', async () => {
 		const [open, keyed, shut] = [await document({ position: 'open' }), await document({ position: 'keyed', groups: [] }), await document()];
 		const day = (offset: number) => new Date(Date.now() + offset * 86_400_000).toISOString().slice(0, 10);

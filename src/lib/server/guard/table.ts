@@ -168,6 +168,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/members/[id]': api(...people),
 	'/api/v1/members/[id]/invite': api(...people),
 	'/api/v1/members/import': api(...people, { takesFiles: true }),
+	'/api/v1/listing': api([], ['pages:read', 'documents:read']),
 	'/api/v1/mismatches': api(['pages:read', 'documents:read'], ['pages:write', 'documents:write']),
 	'/api/v1/navigation': api(...pages),
 	'/api/v1/pages': api(...pages),

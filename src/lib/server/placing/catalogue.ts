@@ -1,7 +1,8 @@
-// What a catalogue lists, to whom: only what they may see, with counts of its filters.
+// What a catalogue or a document list of an article lists, to whom: only what they may see, with counts of its filters.
 import { dayWords } from '#core/access/reach';
+import { wholeNumber } from '#core/text/number';
 import { coverMark, type Cover } from '#core/documents/cover';
-import { catalogueStep, type Catalogue } from '#core/placing/content';
+import { listStep, type Listing } from '#core/placing/listing';
 import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
 import { readableBy } from '../access/readable';
@@ -10,10 +11,12 @@ import { findLane } from '../lanes';
 import { hitsOf, matchingDocuments } from '../documents/find';
 import type { Caller } from '../people/who';
 import { site } from '../site/site';
-import type { SeenCover } from './page-view';
+import type { SeenList } from './contract';
 
-/** What somebody asks of a catalogue by its address. */
-export interface CatalogueQuery {
+/** What somebody asks of a list by the page's address. */
+export interface ListQuery {
+	/** Of an article's lists, the one that is asked, by its id. */
+	readonly list?: string;
 	readonly q?: string;
 	readonly folder?: string;
 	readonly topic?: string;
@@ -23,33 +26,10 @@ export interface CatalogueQuery {
 	readonly place?: string;
 }
 
-export interface ListedDocument {
-	readonly slug: string;
-	readonly title: string;
-	readonly description: string;
-	readonly folder: string;
-	readonly facts: string;
-	readonly pages: number;
-	readonly bytes: number;
-	readonly date: string;
-	readonly changedAt: string;
-	readonly cover: SeenCover;
-	/** Pages on which what was asked for stands. */
-	readonly hitPages: readonly number[];
-}
-
-export interface SeenCatalogue {
-	readonly lead: string;
-	readonly show: Catalogue['show'];
-	readonly beside: boolean;
-	readonly filters: boolean;
-	readonly items: readonly ListedDocument[];
-	readonly total: number;
-	readonly offset: number;
-	readonly order: string;
-	/** Values of each filter with how many documents each would show, the other filter and the find taken into account. */
-	readonly folders: readonly { readonly value: string; readonly count: number }[];
-	readonly topics: readonly { readonly value: string; readonly count: number }[];
+/** What the query of a page's address asks; the interface writes such addresses (`ListBody.svelte`). */
+export function listQueryOf(search: URLSearchParams, place?: string): ListQuery {
+	const said = (name: string) => search.get(name) ?? undefined;
+	return { list: said('list'), q: said('q'), folder: said('folder'), topic: said('topic'), order: said('order'), offset: wholeNumber(said('from'), 0), place };
 }
 
 interface Row {
@@ -68,8 +48,8 @@ interface Row {
 	cover_alt: string;
 }
 
-/** The documents of a catalogue that a caller may see, newest first; not yet asked for anything. Staff see what readers could. */
-async function documentsOf(content: Catalogue, caller: Caller): Promise<Row[]> {
+/** The documents of a list that a caller may see, newest first; not yet asked for anything. Staff see what readers could. */
+async function documentsOf(content: Listing, caller: Caller): Promise<Row[]> {
 	const s = sql();
 	const { folders = [], topics = [], documents = [] } = content;
 	const parts = [
@@ -89,8 +69,8 @@ const counts = (values: readonly string[]) => {
 	return [...by].map(([value, count]) => ({ value, count })).sort((a, b) => b.count - a.count || (a.value < b.value ? -1 : 1));
 };
 
-/** What a catalogue shows a caller who asks for something of it. */
-export async function listFor(content: Catalogue, caller: Caller, query: CatalogueQuery): Promise<SeenCatalogue> {
+/** What a list shows a caller who asks for something of it. */
+export async function listFor(content: Listing, caller: Caller, query: ListQuery): Promise<SeenList> {
 	const { zone } = await site();
 	const q = query.q?.trim().slice(0, 200) ?? '';
 	const [all, found] = await Promise.all([
@@ -113,16 +93,15 @@ export async function listFor(content: Catalogue, caller: Caller, query: Catalog
 		given: (a, b) => (given.get(a.slug) ?? 9999) - (given.get(b.slug) ?? 9999) || title(a, b),
 		match: (a, b) => (ranks?.get(b.id) ?? 0) - (ranks?.get(a.id) ?? 0) || title(a, b)
 	};
-	const sorted = [...fitting].sort(orders[order] ?? title);
+	const sorted = [...fitting].sort(orders[order] ?? title).slice(0, content.most);
 	const offset = Math.max(0, Math.min(query.offset ?? 0, Math.max(0, sorted.length - 1)));
-	const shown = sorted.slice(offset, offset + catalogueStep);
+	const shown = sorted.slice(offset, offset + listStep);
 	const hits = await hitsOf(
 		q,
 		shown.map((row) => row.id),
 		3
 	);
 	return {
-		lead: content.lead ?? '',
 		show: content.show,
 		beside: content.beside,
 		filters: content.filters ?? true,

@@ -2,6 +2,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { DoorChange, positions } from '#core/access/door';
 import { Article, Catalogue, layouts, Pocket } from '#core/placing/content';
+import { Listing, listShows } from '#core/placing/listing';
 import { pagePathPattern } from '#core/placing/path';
 import { Line } from '#core/text/line';
 import { languages } from '#core/words/words';
@@ -66,7 +67,10 @@ const Places = Type.Array(
 	Type.Object(
 		{
 			page: Type.String({ maxLength: 200, description: 'path of the page' }),
-			placement: Type.String({ maxLength: 40, description: 'its id, or `list-3` for the third document of a catalogue made by hand' }),
+			placement: Type.String({
+				maxLength: 40,
+				description: 'its id, or `list-3` for the third document that a catalogue lists by hand, with the id of the list in its place in an article'
+			}),
 			published: Type.Optional(Type.Boolean({ description: 'in what is published, or in the draft; both where it is not said' }))
 		},
 		{ additionalProperties: false }
@@ -103,6 +107,13 @@ export const Publishing = Type.Object(
 
 export type Publishing = Static<typeof Publishing>;
 
+const Cover = Type.Object({
+	slug: Type.String(),
+	query: Type.String({ description: 'what follows the address of the picture' }),
+	alt: Type.String(),
+	ratio: Type.Union([Type.Number(), Type.Null()], { description: 'of height to width; null where the cover is no page' })
+});
+
 /** What the editor draws a placement of it with. */
 export const AtHand = Type.Object({
 	slug: Type.String(),
@@ -111,18 +122,45 @@ export const AtHand = Type.Object({
 	pages: Type.Integer(),
 	bytes: Type.Integer(),
 	date: Type.String({ description: 'when its edition came, as the site’s day' }),
-	cover: Type.Object({
-		slug: Type.String(),
-		query: Type.String({ description: 'what follows the address of the picture' }),
-		alt: Type.String(),
-		ratio: Type.Union([Type.Number(), Type.Null()], { description: 'of height to width; null where the cover is no page' })
-	}),
+	cover: Cover,
 	edition: Type.Integer({ description: 'its number' }),
 	position: Type.Union(positions.map((p) => Type.Literal(p))),
 	who: Type.String(),
 	sentence: Type.String()
 });
 export type AtHand = Static<typeof AtHand>;
+
+const ListedDocument = Type.Object({
+	slug: Type.String(),
+	title: Type.String(),
+	description: Type.String(),
+	folder: Type.String(),
+	facts: Type.String(),
+	pages: Type.Integer(),
+	bytes: Type.Integer(),
+	date: Type.String({ description: 'when its edition came, as the site’s day' }),
+	changedAt: Instant,
+	cover: Cover,
+	hitPages: Type.Array(Type.Integer(), { description: 'pages on which what was asked for stands' })
+});
+export type ListedDocument = Static<typeof ListedDocument>;
+
+const Counts = Type.Array(Type.Object({ value: Type.String(), count: Type.Integer() }), {
+	description: 'how many documents each would show, the other filter and the find taken into account'
+});
+/** A list as somebody sees it. */
+export const SeenList = Type.Object({
+	show: oneOf(listShows),
+	beside: Type.Boolean(),
+	filters: Type.Boolean(),
+	items: Type.Array(ListedDocument),
+	total: Type.Integer(),
+	offset: Type.Integer(),
+	order: Type.String(),
+	folders: Counts,
+	topics: Counts
+});
+export type SeenList = Static<typeof SeenList>;
 
 export const ShelfQuery = Type.Object(
 	{
@@ -299,6 +337,14 @@ export const placingOperations = [
 		query: ShelfQuery,
 		status: 200,
 		answer: listOf(AtHand)
+	},
+	{
+		method: 'post',
+		path: '/listing',
+		words: 'What a document list would show whoever asks, and how many documents a visitor; nothing is changed',
+		body: Listing,
+		status: 200,
+		answer: Type.Object({ ...SeenList.properties, visitors: Type.Integer() })
 	},
 	{
 		method: 'patch',

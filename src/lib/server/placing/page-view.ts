@@ -6,7 +6,18 @@ import type { HeldKey } from '#core/access/key';
 import { canBeShown } from '#core/documents/edition';
 import { dayWords, refusalWords } from '#core/access/reach';
 import { coverMark } from '#core/documents/cover';
-import { bare, onShow, placementsOf, type Article, type Catalogue, type ContentNode, type Layout, type PageContent, type Pocket } from '#core/placing/content';
+import {
+	bare,
+	listsOf,
+	onShow,
+	placementsOf,
+	type Article,
+	type Catalogue,
+	type ContentNode,
+	type Layout,
+	type PageContent,
+	type Pocket
+} from '#core/placing/content';
 import type { Facts } from '#core/intake/condition';
 import { shapeRatio } from '#core/placing/frame';
 import { factsWords, frameHref, placementView, type PlacementDefaults, type PlacementView } from '#core/placing/placement';
@@ -18,7 +29,8 @@ import { iconDrawing } from '../intake/icons';
 import { instantOf, type Caller } from '../people/who';
 import { resolveAll, type Resolved } from '../reading/resolve';
 import { site } from '../site/site';
-import { listFor, type CatalogueQuery, type SeenCatalogue } from './catalogue';
+import { listFor, type ListQuery } from './catalogue';
+import type { SeenList } from './contract';
 import type { PageDraft } from './views';
 
 /** A cover as it is drawn. */
@@ -67,8 +79,14 @@ export interface SeenPage {
 	readonly title: string;
 	readonly standing: Standing;
 	readonly body:
-		| { readonly layout: 'article'; readonly content: ContentNode; readonly placements: Readonly<Record<string, SeenPlacement>> }
-		| ({ readonly layout: 'catalogue' } & SeenCatalogue)
+		| {
+				readonly layout: 'article';
+				readonly content: ContentNode;
+				readonly placements: Readonly<Record<string, SeenPlacement>>;
+				/** Its document lists, by their ids. */
+				readonly lists: Readonly<Record<string, SeenList>>;
+		  }
+		| { readonly layout: 'catalogue'; readonly lead: string; readonly list: SeenList }
 		| { readonly layout: 'pocket'; readonly lead: string; readonly entries: readonly SeenEntry[] };
 }
 
@@ -90,7 +108,7 @@ type KeysFor = (documentId: string) => Promise<readonly HeldKey[]>;
 const noKeys: KeysFor = () => Promise.resolve([]);
 
 /** The published page at a path as a caller gets it; `keys` are those in their browser, `query` what they ask of a catalogue. */
-export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKeys, query: CatalogueQuery = {}): Promise<PageAnswer> {
+export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKeys, query: ListQuery = {}): Promise<PageAnswer> {
 	const [[row], { zone }] = await Promise.all([
 		sql()<SiteRow[]>`
 			select p.id, p.path, r.title, p.layout, r.content, p.set_aside_at, door_json(p.door_id) as door
@@ -108,7 +126,7 @@ export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKey
 }
 
 /** The draft of a page as a caller would get it once published: for the preview. `content` in place of the draft's. */
-export async function previewOf(draft: PageDraft, caller: Caller, query: CatalogueQuery = {}, content = draft.content): Promise<SeenPage> {
+export async function previewOf(draft: PageDraft, caller: Caller, query: ListQuery = {}, content = draft.content): Promise<SeenPage> {
 	const { zone } = await site();
 	const row = theRow(await sql()<GuardedRow[]>`select p.set_aside_at, door_json(p.door_id) as door from page p where p.id = ${draft.id}`);
 	return seen({ ...draft, content }, guardedOf(row, zone), caller, noKeys, query);
@@ -116,20 +134,32 @@ export async function previewOf(draft: PageDraft, caller: Caller, query: Catalog
 
 type Written = { id: string; path: string; title: string; layout: Layout; content: PageContent };
 
-async function seen(page: Written, thing: Guarded, caller: Caller, keys: KeysFor, query: CatalogueQuery): Promise<SeenPage> {
+async function seen(page: Written, thing: Guarded, caller: Caller, keys: KeysFor, query: ListQuery): Promise<SeenPage> {
 	const body = await bodyOf(page, caller, keys, query);
 	return { id: page.id, path: page.path, title: page.title, standing: standingOf(thing, instantOf(caller)), body };
 }
 
-async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: CatalogueQuery): Promise<SeenPage['body']> {
+async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: ListQuery): Promise<SeenPage['body']> {
 	switch (page.layout) {
 		case 'article':
-			return { layout: 'article', content: bare(page.content as Article), placements: await placementsFor(page, caller, keys) };
+			return {
+				layout: 'article',
+				content: bare(page.content as Article),
+				placements: await placementsFor(page, caller, keys),
+				lists: await listsFor(page.content as Article, caller, query)
+			};
 		case 'catalogue':
-			return { layout: 'catalogue', ...(await listFor(page.content as Catalogue, caller, query)) };
+			return { layout: 'catalogue', lead: (page.content as Catalogue).lead ?? '', list: await listFor(page.content as Catalogue, caller, query) };
 		case 'pocket':
 			return { layout: 'pocket', lead: (page.content as Pocket).lead ?? '', entries: await entriesFor(page, caller, keys) };
 	}
+}
+
+/** The document lists of an article: the one that is asked as it is asked, the others as they come. */
+async function listsFor(content: Article, caller: Caller, query: ListQuery): Promise<Record<string, SeenList>> {
+	const lists: Record<string, SeenList> = {};
+	for (const { id, ...listing } of listsOf(content)) lists[id] = await listFor(listing, caller, id === query.list ? query : {});
+	return lists;
 }
 
 /** The cover of a document as it is drawn; `page` is another page than its own. */

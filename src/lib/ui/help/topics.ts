@@ -95,14 +95,17 @@ export const topics: readonly Topic[] = [
 	{
 		slug: 'catalogue',
 		title: 'List documents on a page',
-		lead: 'A catalogue lists documents by folder or topic and keeps itself up to date.',
+		lead: 'A catalogue lists documents by folder or topic and keeps itself up to date; a document list does the same among the words of an article.',
 		steps: [
-			'In **Pages** write a page with the layout Catalogue.',
+			'In **Pages** write a page with the layout Catalogue; or in an article press **Document list** where it is to stand.',
 			'Under **What it lists** choose folders and topics, or pick documents by hand.',
 			'Under **How** choose list, covers or table, the order, and whether visitors get **Filters and find above the list**.',
 			'**Choosing a title shows the document beside the list** lets readers go through many without coming and going.'
 		],
-		notes: ['Each visitor sees only what they may open; staff see in the preview what a visitor sees.'],
+		notes: [
+			'Each visitor sees only what they may open; staff see in the preview what a visitor sees. Nobody meets a dead end in a list.',
+			'**At most** keeps a list short: the three newest notices on the front page.'
+		],
 		beside: ['publish', 'many'],
 		at: '/desk/pages',
 		words: 'library table archive'

@@ -46,12 +46,12 @@ export async function act<T>(
 	return done;
 }
 
+/** What is answered, or undefined where asking failed, which has then been said. */
+export const answerTo = async <T>(asked: Promise<T>): Promise<T | undefined> =>
+	asked.catch((error: unknown) => {
+		notify(troubleOf(error), { tone: 'wrong' });
+		return undefined;
+	});
+
 /** What was found, or undefined where that failed, which has then been said. */
-export const soughtFor = async <T>(answer: Promise<{ items: T }>): Promise<T | undefined> =>
-	answer.then(
-		({ items }) => items,
-		(error: unknown) => {
-			notify(troubleOf(error), { tone: 'wrong' });
-			return undefined;
-		}
-	);
+export const soughtFor = <T>(asked: Promise<{ items: T }>): Promise<T | undefined> => answerTo(asked.then(({ items }) => items));

@@ -3,16 +3,27 @@
 	import type { Snippet } from 'svelte';
 	import type { ContentNode, PictureAttrs } from '#core/placing/content';
 	import type { Form } from '#core/placing/placement';
+	import type { SeenList } from '$lib/server/placing/contract';
 	import type { SeenPlacement } from '$lib/server/placing/page-view';
 	import Content from './Content.svelte';
 	import Figure from './Figure.svelte';
+	import ListBody from './ListBody.svelte';
 	import Placement from './Placement.svelte';
-	let { nodes, placements }: { nodes: readonly ContentNode[]; placements: Readonly<Record<string, SeenPlacement>> } = $props();
+	let {
+		nodes,
+		placements,
+		lists
+	}: {
+		nodes: readonly ContentNode[];
+		placements: Readonly<Record<string, SeenPlacement>>;
+		/** Its document lists, and what is asked of one of them. */
+		lists: { readonly seen: Readonly<Record<string, SeenList>>; readonly reading: string | null; readonly query: string };
+	} = $props();
 	const mark = (node: ContentNode, type: string) => node.marks?.find((m) => m.type === type);
 	const attr = (node: ContentNode, name: string) => node.attrs?.[name] as number | undefined;
 </script>
 
-{#snippet inside(node: ContentNode)}{#if node.content}<Content nodes={node.content} {placements} />{/if}{/snippet}
+{#snippet inside(node: ContentNode)}{#if node.content}<Content nodes={node.content} {placements} {lists} />{/if}{/snippet}
 
 {#snippet text(node: ContentNode)}{node.text}{/snippet}
 {#snippet placement(node: ContentNode)}{@const seen = placements[String(node.attrs?.id)]}{#if seen}<Placement
@@ -45,7 +56,12 @@
 			colspan={attr(node, 'colspan')}
 			rowspan={attr(node, 'rowspan')}>{@render inside(node)}</th
 		>{:else if node.type === 'tableCell'}<td colspan={attr(node, 'colspan')} rowspan={attr(node, 'rowspan')}>{@render inside(node)}</td
-		>{:else if node.type === 'picture'}<Figure attrs={node.attrs as PictureAttrs} />{/if}{/each}
+		>{:else if node.type === 'documentList'}{@const id = String(node.attrs?.id)}{@const seen = lists.seen[id]}{#if seen}<ListBody
+				{seen}
+				list={id}
+				reading={lists.reading}
+				query={lists.query}
+			/>{/if}{:else if node.type === 'picture'}<Figure attrs={node.attrs as PictureAttrs} />{/if}{/each}
 
 <style>
 	.columns {

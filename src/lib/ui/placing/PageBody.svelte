@@ -4,20 +4,16 @@
 	import Catalogue from './Catalogue.svelte';
 	import Content from './Content.svelte';
 	import Pocket from './Pocket.svelte';
-	let {
-		page,
-		reading = null,
-		query = ''
-	}: { page: SeenPage; /** The document read beside a catalogue's list. */ reading?: string | null; query?: string } = $props();
+	let { page, reading = null, query = '' }: { page: SeenPage; /** The document read beside a list. */ reading?: string | null; query?: string } = $props();
 </script>
 
 {#if page.body.layout === 'article'}
 	<article class="prose-page">
 		<h1>{page.title}</h1>
-		<Content nodes={page.body.content.content ?? []} placements={page.body.placements} />
+		<Content nodes={page.body.content.content ?? []} placements={page.body.placements} lists={{ seen: page.body.lists, reading, query }} />
 	</article>
 {:else if page.body.layout === 'catalogue'}
-	<Catalogue title={page.title} seen={page.body} {reading} {query} />
+	<Catalogue title={page.title} lead={page.body.lead} list={page.body.list} {reading} {query} />
 {:else}
 	<Pocket title={page.title} lead={page.body.lead} entries={page.body.entries} />
 {/if}

@@ -63,10 +63,15 @@
 		entries = next;
 		touch();
 	}
-	const sorted = (event: CustomEvent<DndEvent<Line>>, done: boolean) => {
+	/** The lines while one of them is in the hand: where it would stand. What is kept stays as it is until it is let go. */
+	let held = $state.raw<Line[] | null>(null);
+	const lines = $derived(held ?? entries);
+	const consider = (event: CustomEvent<DndEvent<Line>>) => (held = event.detail.items);
+	function letGo(event: CustomEvent<DndEvent<Line>>) {
 		entries = event.detail.items;
-		if (done) touch();
-	};
+		held = null;
+		touch();
+	}
 	const named = (e: PocketEntry) => e.words?.trim() || (e.document ? (titles.get(e.document)?.title ?? e.document) : (e.url ?? ''));
 	/** Where the bar of an entry begins and ends, as shares of the weeks shown. */
 	function bar(e: PocketEntry): { left: number; width: number } | null {
@@ -96,12 +101,12 @@
 			><span></span>
 		</div>
 		<ol
-			use:dragHandleZone={{ items: entries, flipDurationMs: 120, dropTargetStyle: {}, zoneItemTabIndex: -1, autoAriaDisabled: false }}
-			onconsider={(e) => sorted(e, false)}
-			onfinalize={(e) => sorted(e, true)}
+			use:dragHandleZone={{ items: lines, flipDurationMs: 120, dropTargetStyle: {}, zoneItemTabIndex: -1, autoAriaDisabled: false }}
+			onconsider={consider}
+			onfinalize={letGo}
 			aria-label="Entries"
 		>
-			{#each entries as entry (entry.id)}
+			{#each lines as entry (entry.id)}
 				{@const at = bar(entry)}
 				<li class:unseen={!onShow(entry, lookAt, zone)}>
 					<div class="line">

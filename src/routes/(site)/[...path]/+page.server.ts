@@ -2,11 +2,11 @@
 import { error } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 import { messages } from '#core/words/messages';
-import { wholeNumber } from '#core/text/number';
 import { keysOfBrowser } from '$lib/server/access/keys';
 import { turnAway, turnAwayFromPage } from '$lib/server/http/page';
 import { placeOf } from '$lib/server/people/attempts';
 import { openDocumentsFor } from '$lib/server/documents/readable';
+import { listQueryOf } from '$lib/server/placing/catalogue';
 import { pageAt } from '$lib/server/placing/page-view';
 import { navigationFor } from '$lib/server/placing/views';
 import { site } from '$lib/server/site/site';
@@ -17,14 +17,7 @@ export const csr = false;
 export const load: PageServerLoad = async ({ params, locals, request, url, getClientAddress }) => {
 	const path = `/${params.path}`;
 	const { searchParams } = url;
-	const query = {
-		q: searchParams.get('q') ?? undefined,
-		folder: searchParams.get('folder') ?? undefined,
-		topic: searchParams.get('topic') ?? undefined,
-		order: searchParams.get('order') ?? undefined,
-		offset: wholeNumber(searchParams.get('from'), 0),
-		place: placeOf(getClientAddress())
-	};
+	const query = listQueryOf(searchParams, placeOf(getClientAddress()));
 	const at = (where: string) => pageAt(where, locals.caller, (id) => keysOfBrowser(locals.caller, request.headers.get('cookie'), id), query);
 	const [first, navigation, { front }] = await Promise.all([at(path).catch(turnAway), navigationFor(locals.caller), site()]);
 	// a site may name another of its pages as the one that stands at the root

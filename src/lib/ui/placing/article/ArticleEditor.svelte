@@ -25,7 +25,7 @@
 	});
 </script>
 
-<div class="article" class:chosen={article.chosen ?? article.chosenPicture}>
+<div class="article" class:chosen={article.chosen ?? article.chosenPicture ?? article.chosenList}>
 	<div class="desk">
 		<Tools {article} bind:asking />
 		<article>
@@ -115,6 +115,10 @@
 	.text :global(.picture:is([data-align='left'], [data-align='right']).ProseMirror-selectednode figure) {
 		outline: 2px solid var(--brass-bright);
 		outline-offset: 3px;
+	}
+	.text :global(.document-list) {
+		cursor: pointer;
+		margin: 12px 0;
 	}
 	.text :global(.columns) {
 		display: grid;

@@ -1,4 +1,4 @@
-<!-- What is chosen in the text, beside it: the placement with its form and settings and what is wrong with it, or the picture. -->
+<!-- What is chosen in the text, beside it: the placement with its form and settings and what is wrong with it, the picture, or the document list. -->
 <script lang="ts">
 	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm, widthOf } from '#core/placing/placement';
 	import { Button, Input } from '$lib/ui/parts/controls';
@@ -6,6 +6,7 @@
 	import Mismatch from '../Mismatch.svelte';
 	import SettingFields from '../SettingFields.svelte';
 	import type { Article } from './article.svelte';
+	import ListSettings from './ListSettings.svelte';
 
 	let { article, zone, link }: { article: Article; zone: string; /** Asks where a chosen picture leads. */ link: () => void } = $props();
 	const chosen = $derived(article.chosen);
@@ -137,6 +138,8 @@
 		>
 		<p><Button class="mt-4" onclick={() => article.takeOut()}>Take out</Button></p>
 	</aside>
+{:else if article.chosenList}
+	<aside aria-label="This list"><ListSettings {article} list={article.chosenList} /></aside>
 {/if}
 
 <style>

@@ -5,7 +5,8 @@
 	import { call } from '$lib/ui/parts/api';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { Button } from '$lib/ui/parts/controls';
-	import { documentAt, type Article } from './article.svelte';
+	import type { Article } from './article.svelte';
+	import { documentAt } from './selection';
 	import FindField, { type Candidate } from './FindField.svelte';
 
 	let { article, close, back }: { article: Article; close: () => void; back: () => void } = $props();

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { addColumnAfter, addRowAfter, deleteColumn, deleteRow, deleteTable } from '@tiptap/pm/tables';
 	import { Button, Fileupload } from '$lib/ui/parts/controls';
+	import Popup from '$lib/ui/parts/Popup.svelte';
 	import type { Article } from './article.svelte';
 	import { newTable } from './nodes';
 	import LinkField from './LinkField.svelte';
@@ -29,14 +30,7 @@
 		{ words: 'Heading', on: article.active('heading', { level: 2 }), run: () => chain()?.toggleHeading({ level: 2 }).run() },
 		{ words: 'Subheading', on: article.active('heading', { level: 3 }), run: () => chain()?.toggleHeading({ level: 3 }).run() },
 		{ words: 'List', on: article.active('bulletList'), run: () => chain()?.toggleBulletList().run() },
-		{ words: 'Numbers', on: article.active('orderedList'), run: () => chain()?.toggleOrderedList().run() },
-		{ words: 'Quote', on: article.active('blockquote'), run: () => chain()?.toggleBlockquote().run() },
 		{ words: 'Link', on: article.active('link'), run: () => (asking = 'link') },
-		{
-			words: 'Two columns',
-			on: article.active('columns'),
-			run: () => article.putBlock({ type: 'columns', content: [0, 1].map(() => ({ type: 'column', content: [{ type: 'paragraph' }] })) })
-		},
 		...(article.inTable
 			? [
 					{ words: 'Row', on: false, run: () => article.run(addRowAfter) },
@@ -45,8 +39,20 @@
 					{ words: 'Column out', on: false, run: () => article.run(deleteColumn) },
 					{ words: 'Table out', on: false, run: () => article.run(deleteTable) }
 				]
-			: [{ words: 'Table', on: false, run: () => article.putBlock(newTable(3, 3)) }])
+			: [])
 	]);
+	/** What is put in now and then. */
+	const more = $derived<Tool[]>([
+		{ words: 'Numbers', on: article.active('orderedList'), run: () => chain()?.toggleOrderedList().run() },
+		{ words: 'Quote', on: article.active('blockquote'), run: () => chain()?.toggleBlockquote().run() },
+		{
+			words: 'Two columns',
+			on: article.active('columns'),
+			run: () => article.putBlock({ type: 'columns', content: [0, 1].map(() => ({ type: 'column', content: [{ type: 'paragraph' }] })) })
+		},
+		{ words: 'Table', on: false, run: () => article.putBlock(newTable(3, 3)) }
+	]);
+	let moreOpen = $state(false);
 	const steps: readonly Tool[] = [
 		{ words: 'Undo', on: false, run: () => chain()?.undo().run() },
 		{ words: 'Redo', on: false, run: () => chain()?.redo().run() }
@@ -67,6 +73,18 @@
 				if (file) void article.putPicture(file);
 			}}
 		/></label
+	>
+	{@render press({ words: 'Document list', on: article.chosenList !== null, run: () => article.putList() })}
+	<Popup label="More tools" on={more.some((tool) => tool.on)} width={160} bind:open={moreOpen}
+		>{#each more as tool (tool.words)}<Button
+				kind="bare"
+				class={['more', { on: tool.on }]}
+				aria-pressed={tool.on}
+				onclick={() => {
+					moreOpen = false;
+					tool.run();
+				}}>{tool.words}</Button
+			>{/each}</Popup
 	>
 	{#each steps as tool (tool.words)}{@render press(tool)}{/each}
 	<Button kind="bare" class="place" title="Alt and p" onclick={() => (asking = 'place')}>Place a document</Button>
@@ -89,6 +107,7 @@
 		background: var(--ground);
 	}
 	.tools > :global(button),
+	.tools :global(.more),
 	.tool {
 		padding: 3px 7px;
 		border: 1px solid transparent;
@@ -96,14 +115,21 @@
 		cursor: pointer;
 	}
 	.tools > :global(button:hover),
+	.tools :global(.more:hover),
 	.tool:hover,
 	.tool:focus-within {
 		border-color: var(--edge);
 	}
-	.tools > :global(button.on) {
+	.tools > :global(button.on),
+	.tools :global(.more.on) {
 		background: var(--brass-wash);
 		border-color: var(--brass-bright);
 		color: var(--brass);
+	}
+	.tools :global(.more) {
+		display: block;
+		width: 100%;
+		text-align: left;
 	}
 	.tools > :global(.place) {
 		margin-left: auto;

@@ -5,7 +5,8 @@ import { isInTable } from '@tiptap/pm/tables';
 import StarterKit from '@tiptap/starter-kit';
 import { untrack } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
-import type { PictureAttrs } from '#core/placing/content';
+import type { KeptList, PictureAttrs } from '#core/placing/content';
+import { newListing } from '#core/placing/listing';
 import type { Remedy } from '#core/placing/mismatch';
 import { settingsOfForm, type Form, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
 import type { AtHand } from '$lib/server/placing/contract';
@@ -14,8 +15,10 @@ import { act, soughtFor } from '$lib/ui/parts/act';
 import { call } from '$lib/ui/parts/api';
 import type { Writer } from '../writer.svelte';
 import { Arrivals } from './arrivals.svelte';
+import { listNode, type Lists } from './list';
 import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, placementNode, plain, shelfDrag, tables } from './nodes';
 import { PictureNode, pictureType, placementOf } from './picture';
+import { documentAt, onlyText, takeSelection } from './selection';
 
 export interface ArticleGiven {
 	readonly writer: Writer;
@@ -25,39 +28,15 @@ export interface ArticleGiven {
 	/** Those that stand on the page. */
 	readonly placed: readonly AtHand[];
 	readonly defaults: PlacementDefaults;
+	/** What a document list may be of. */
+	readonly folders: readonly { name: string; count: number }[];
+	readonly topics: readonly { name: string; count: number }[];
 	/** Bytes that a file may have. */
 	readonly maxUpload: number;
 }
 
 /** What a press on a tool does to the editor. */
 export type Command = (state: Editor['state'], dispatch: Editor['view']['dispatch']) => boolean;
-
-/** A document's address, here or with this site before it. */
-const addressPattern = /^\s*(https?:\/\/[^/\s]+)?\/d\/([a-z0-9-]+)(?:\/(?:read|file))?(?:[?#]\S*)?\s*$/;
-
-/** The document at an address of this site, by its slug; null where the address is of something else. */
-export function documentAt(address: string): string | null {
-	const [, origin, slug] = addressPattern.exec(address) ?? [];
-	return slug && (!origin || origin === location.origin) ? slug : null;
-}
-
-/** Whether a selection holds words of one line and nothing else, as another placement. */
-function onlyText(doc: Editor['state']['doc'], { from, to, $from, $to }: TextSelection): boolean {
-	let only = $from.sameParent($to);
-	doc.nodesBetween(from, to, (node) => {
-		if (node.isInline && !node.isText) only = false;
-	});
-	return only;
-}
-
-/** Takes over what the browser has selected: it tells of the keys before only a moment later, and a field that opens meanwhile would lose them. */
-function takeSelection(view: Editor['view']): void {
-	const { anchorNode, anchorOffset, focusNode, focusOffset } = getSelection() ?? {};
-	if (!anchorNode || !focusNode || !view.dom.contains(anchorNode) || !view.dom.contains(focusNode)) return;
-	if (!(view.state.selection instanceof TextSelection)) return;
-	const [anchor, head] = [view.posAtDOM(anchorNode, anchorOffset ?? 0), view.posAtDOM(focusNode, focusOffset ?? 0)];
-	view.dispatch(view.state.tr.setSelection(TextSelection.create(view.state.doc, anchor, head)));
-}
 
 /** Made while the component that shows it is made: it watches what that is given. */
 export class Article {
@@ -67,6 +46,8 @@ export class Article {
 	/** By their addresses. */
 	readonly documents = new SvelteMap<string, AtHand>();
 	readonly arrivals: Arrivals;
+	/** What the document lists show now. */
+	readonly lists: Lists = new SvelteMap();
 	/** Placements that would turn somebody away, by their ids; the editor's decorations look here. */
 	readonly #flags = new Map<string, string>();
 	/** Counts the editor's transactions, for what is read from its state. */
@@ -93,6 +74,7 @@ export class Article {
 	readonly #node = $derived((this.#state?.selection as { node?: { type: { name: string }; attrs: Record<string, unknown> } } | undefined)?.node);
 	readonly chosen = $derived(this.#node?.type.name === 'placement' ? (plain(this.#node.attrs) as KeptPlacement) : null);
 	readonly chosenPicture = $derived(this.#node?.type.name === 'picture' ? (plain(this.#node.attrs) as PictureAttrs) : null);
+	readonly chosenList = $derived(this.#node?.type.name === 'documentList' ? (plain(this.#node.attrs) as KeptList) : null);
 	readonly inTable = $derived(this.#state ? isInTable(this.#state) : false);
 
 	/** Whether what the cursor stands in is marked so. */
@@ -118,6 +100,7 @@ export class Article {
 				}),
 				placementNode(this.documents, defaults),
 				PictureNode,
+				listNode(this.lists),
 				Columns,
 				Column,
 				...tables,
@@ -330,10 +313,10 @@ export class Article {
 		if (last !== undefined) this.editor?.chain().setNodeSelection(last).run();
 	}
 
-	/** Sets attributes of what is chosen: a placement or a picture. */
+	/** Sets attributes of what is chosen: a placement, a picture or a document list. */
 	set(change: Record<string, unknown>): void {
 		const { editor } = this;
-		if (!editor || !(this.chosen ?? this.chosenPicture)) return;
+		if (!editor || !(this.chosen ?? this.chosenPicture ?? this.chosenList)) return;
 		// setting attributes replaces the node, and with it the choice of it: choose it again
 		const position = editor.state.selection.from;
 		const node = editor.state.doc.nodeAt(position);
@@ -368,6 +351,13 @@ export class Article {
 			.focus()
 			.insertContentAt(at ?? this.editor.state.selection.to, block)
 			.run();
+	}
+
+	/** Puts a document list in and chooses it. */
+	putList(): void {
+		const id = freshPlacement();
+		this.putBlock({ type: 'documentList', attrs: { id, ...newListing } });
+		this.choose(id);
 	}
 
 	async putPicture(file: File, at?: number): Promise<void> {

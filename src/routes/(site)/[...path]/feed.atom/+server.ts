@@ -16,9 +16,10 @@ export const GET: RequestHandler = async (event) => {
 	const { IANUA_ORIGIN } = settings();
 	const { name } = await site();
 	const { title, body } = answer.page;
+	const { items } = body.list;
 	const at = (address: string) => xml(IANUA_ORIGIN + address);
 	const self = `${path === '/' ? '' : path}/feed.atom`;
-	const entries = body.items.map(
+	const entries = items.map(
 		(item) => `\t<entry>
 		<id>${at(`/d/${item.slug}`)}</id>
 		<title>${xml(item.title)}</title>
@@ -27,7 +28,7 @@ export const GET: RequestHandler = async (event) => {
 		${item.description ? `<summary>${xml(item.description)}</summary>` : `<summary>${xml(item.facts)}</summary>`}
 	</entry>`
 	);
-	const updated = body.items[0]?.changedAt ?? new Date(0).toISOString();
+	const updated = items[0]?.changedAt ?? new Date(0).toISOString();
 	return new Response(
 		`<?xml version="1.0" encoding="utf-8"?>
 <feed xmlns="http://www.w3.org/2005/Atom">

@@ -176,6 +176,8 @@
 			placed={data.placed}
 			place={data.place}
 			defaults={data.placing}
+			folders={data.folders}
+			topics={data.topics}
 			maxUpload={data.maxUpload}
 			zone={data.site.zone}
 		/>

@@ -6,6 +6,7 @@ import { IanuaError } from '#core/errors';
 import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
 import { listGroups } from '$lib/server/people/directory';
+import { listQueryOf } from '$lib/server/placing/catalogue';
 import { previewer } from '$lib/server/placing/preview';
 import { previewOf } from '$lib/server/placing/page-view';
 import { guardedPage, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/views';
@@ -27,14 +28,13 @@ export const load: PageServerLoad = async (event) => {
 	const number = wholeNumber(url.searchParams.get('revision'), null);
 	const { title, content } = number ? await revisionOf(draft.id, number).catch(turnAway) : draft;
 	const { searchParams } = url;
-	const query = { q: searchParams.get('q') ?? undefined, folder: searchParams.get('folder') ?? undefined, topic: searchParams.get('topic') ?? undefined };
 	return {
 		draft: { id: draft.id, title, path: draft.path },
 		revision: number,
 		as,
 		trouble,
 		groups: groups.map(({ slug, name }) => ({ slug, name })),
-		page: decision.allowed ? await previewOf({ ...draft, title }, caller, query, content) : null,
+		page: decision.allowed ? await previewOf({ ...draft, title }, caller, listQueryOf(searchParams), content) : null,
 		reading: searchParams.get('read'),
 		query: searchParams.toString(),
 		refusedFor: decision.reasons[0].code,

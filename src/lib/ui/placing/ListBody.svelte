@@ -1,0 +1,327 @@
+<!-- A list of documents as the page's reader may see it, filtered and in an order; where it is set so, a document is read beside the list. Works without
+     script: what is asked stands in the page's address. An article may have several; `list` says which of them is asked. -->
+<script lang="ts">
+	import type { SiteWords } from '#core/words/words';
+	import { listOrders, listStep as step } from '#core/placing/listing';
+	import type { ListedDocument, SeenList } from '$lib/server/placing/contract';
+	import { words } from '$lib/ui/parts/words';
+	import Cover from './Cover.svelte';
+	let {
+		seen,
+		reading,
+		query,
+		list = null
+	}: {
+		seen: SeenList;
+		/** The document read beside it. */ reading: string | null;
+		query: string;
+		/** Its id among the lists of an article. */ list?: string | null;
+	} = $props();
+
+	/** What a list is asked; the rest of the address stays as it is: a preview is for somebody. */
+	const own = ['list', 'q', 'folder', 'topic', 'order', 'from', 'read'];
+	const given = $derived(new URLSearchParams(query));
+	const isAsked = $derived(list === null || given.get('list') === list);
+	const asked = $derived(isAsked ? given : new URLSearchParams());
+	const others = $derived([...given].filter(([name]) => !own.includes(name)));
+	const narrowed = $derived(['q', 'folder', 'topic'].some((name) => asked.get(name)));
+	const anchor = $derived(list === null ? '' : `#list-${list}`);
+	const orderWords: Record<string, keyof SiteWords> = {
+		title: 'byTitle',
+		'-changed': 'newest',
+		folder: 'byFolder',
+		'-pages': 'longest',
+		given: 'asArranged',
+		match: 'bestMatch'
+	};
+	const orders = $derived([...(asked.get('q') ? ['match'] : []), ...listOrders]);
+	function address(change: Record<string, string | null>): string {
+		const params = new URLSearchParams([
+			...others,
+			...(list === null ? [] : [['list', list]]),
+			...[...asked].filter(([name]) => own.includes(name) && name !== 'list')
+		]);
+		for (const [name, value] of Object.entries(change))
+			if (value === null) params.delete(name);
+			else params.set(name, value);
+		return `?${params}${anchor}`;
+	}
+	const href = (document: ListedDocument) => (seen.beside ? address({ read: document.slug }) : `/d/${document.slug}`);
+	const read = $derived(reading && isAsked ? seen.items.find((d) => d.slug === reading) : undefined);
+</script>
+
+<div class="listing" class:within={list !== null} id={anchor.slice(1) || undefined}>
+	{#if seen.filters}
+		<form class="ask" role="search" action={anchor || undefined}>
+			{#each [...others, ...(list === null ? [] : [['list', list]])] as [name, value], i (i)}<input type="hidden" {name} {value} />{/each}
+			<input class="field" type="search" name="q" value={asked.get('q') ?? ''} placeholder={words('findWords')} aria-label={words('findHere')} />
+			{#each [{ name: 'folder', said: words('folder'), values: seen.folders }, { name: 'topic', said: words('topic'), values: seen.topics }] as filter (filter.name)}
+				{#if filter.values.length > 1 || asked.get(filter.name)}
+					<label
+						>{filter.said}
+						<select class="field" name={filter.name} data-asks>
+							<option value="">{words('all')}</option>
+							{#each filter.values as { value, count } (value)}<option {value} selected={asked.get(filter.name) === value}>{value} ({count})</option>{/each}
+						</select></label
+					>
+				{/if}
+			{/each}
+			<label
+				>{words('order')}
+				<select class="field" name="order" data-asks>
+					{#each orders as order (order)}<option value={order} selected={seen.order === order}>{words(orderWords[order]!)}</option>{/each}
+				</select></label
+			>
+			<button class="btn">{words('show')}</button>
+		</form>
+	{/if}
+	{#if seen.filters || !seen.total || list === null}<p class="soft" role="status">
+			{seen.total ? words('documents', { count: seen.total }) : words(narrowed ? 'nothingFits' : 'nothingListed')}
+			{#if narrowed}<a href={address({ q: null, folder: null, topic: null, order: null, from: null, read: null })}>{words('showAll')}</a>{/if}
+		</p>{/if}
+	<div class="both" class:reading={read}>
+		<div>
+			{#if seen.show === 'table'}
+				<table>
+					<thead
+						><tr
+							><th scope="col">{words('document')}</th><th scope="col">{words('folder')}</th><th scope="col">{words('pagesHead')}</th><th scope="col"
+								>{words('changed')}</th
+							></tr
+						></thead
+					>
+					<tbody>
+						{#each seen.items as document (document.slug)}
+							<tr aria-current={document.slug === read?.slug || undefined}>
+								<td><a href={href(document)} data-sveltekit-noscroll>{document.title}</a></td><td>{document.folder}</td><td class="n">{document.pages}</td><td
+									>{document.date}</td
+								>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			{:else}
+				<ul class={seen.show}>
+					{#each seen.items as document (document.slug)}
+						<li>
+							<a href={href(document)} aria-current={document.slug === read?.slug || undefined} data-sveltekit-noscroll>
+								{#if seen.show === 'covers'}<Cover cover={document.cover} width={170} alt="" />{/if}
+								<strong>{document.title}</strong>
+							</a>
+							{#if seen.show === 'list' && document.description}<p>{document.description}</p>{/if}
+							<p class="soft">
+								{document.facts}, {document.date}{#if document.hitPages.length}; {words('foundOn', { count: document.hitPages.length })}
+									{#each document.hitPages as n, i (n)}{i ? ', ' : ''}<a
+											href="/d/{document.slug}/read#page={n}&search={encodeURIComponent(asked.get('q') ?? '')}">{n}</a
+										>{/each}{/if}
+							</p>
+						</li>
+					{/each}
+				</ul>
+			{/if}
+			{#if seen.total > step}
+				<p class="turn">
+					{#if seen.offset > 0}<a class="btn" href={address({ from: String(Math.max(0, seen.offset - step)) })}>{words('before')}</a>{/if}
+					<span class="soft">{words('range', { from: seen.offset + 1, until: Math.min(seen.total, seen.offset + step), count: seen.total })}</span>
+					{#if seen.offset + step < seen.total}<a class="btn" href={address({ from: String(seen.offset + step) })}>{words('further')}</a>{/if}
+				</p>
+			{/if}
+		</div>
+		{#if read}
+			<section class="beside" aria-label={words('reading', { title: read.title })}>
+				<header>
+					<strong>{read.title}</strong><a href="/d/{read.slug}">{words('aboutIt')}</a><a href={address({ read: null })} data-sveltekit-noscroll
+						>{words('close')}</a
+					>
+				</header>
+				{#key read.slug}<iframe src="/d/{read.slug}/read?frame=1&edge=1" title={read.title}></iframe>{/key}
+			</section>
+		{/if}
+	</div>
+</div>
+
+<style>
+	.ask {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 12px;
+		align-items: end;
+		margin: 18px 0 8px;
+	}
+	.ask input {
+		flex: 1 1 220px;
+	}
+	.ask label {
+		display: flex;
+		align-items: center;
+		gap: 6px;
+		font-size: 14px;
+		color: var(--ink-soft);
+	}
+	.ask select {
+		max-width: 200px;
+		padding: 0 28px 0 8px;
+		height: 38px;
+		font-size: 15px;
+	}
+	@media (max-width: 600px) {
+		.ask {
+			display: grid;
+			grid-template-columns: 1fr 1fr;
+		}
+		.ask input {
+			grid-column: 1 / -1;
+			height: 40px;
+		}
+		.ask label {
+			display: grid;
+			gap: 2px;
+		}
+		.ask select {
+			width: 100%;
+			max-width: none;
+		}
+		.ask .btn {
+			height: 38px;
+		}
+	}
+	.both.reading {
+		display: grid;
+		grid-template-columns: minmax(220px, 320px) minmax(0, 1fr);
+		gap: 24px;
+	}
+	ul {
+		list-style: none;
+		padding: 0;
+		margin-top: 10px;
+	}
+	ul.list li {
+		padding: 11px 0;
+		border-top: 1px solid var(--line);
+	}
+	ul.covers {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
+		gap: 22px;
+	}
+	.reading ul.covers {
+		grid-template-columns: repeat(2, 1fr);
+	}
+	ul.covers :global(img) {
+		width: 100%;
+		height: auto;
+		border: 1px solid var(--line);
+		background: #fff;
+		margin-bottom: 6px;
+	}
+	li a {
+		text-decoration: none;
+	}
+	li strong {
+		font: 600 17px/1.3 var(--title);
+	}
+	li a:hover strong {
+		text-decoration: underline;
+	}
+	[aria-current] strong,
+	tr[aria-current] a {
+		border-bottom: 2px solid var(--brass-bright);
+	}
+	.soft {
+		font-size: 14px;
+	}
+	table {
+		width: 100%;
+		border-collapse: collapse;
+		margin-top: 10px;
+	}
+	th,
+	td {
+		text-align: left;
+		padding: 8px 14px 8px 0;
+		border-bottom: 1px solid var(--line);
+		vertical-align: top;
+	}
+	th {
+		font-size: 13px;
+		color: var(--ink-soft);
+		font-weight: 500;
+	}
+	td.n {
+		font-variant-numeric: tabular-nums;
+	}
+	.turn {
+		display: flex;
+		gap: 14px;
+		align-items: center;
+		margin-top: 18px;
+	}
+	.beside {
+		position: sticky;
+		top: 12px;
+		height: calc(100dvh - 24px);
+		display: flex;
+		flex-direction: column;
+		border: 1px solid var(--line);
+		background: var(--ground);
+	}
+	.beside header {
+		display: flex;
+		gap: 14px;
+		align-items: baseline;
+		padding: 8px 12px;
+		border-bottom: 1px solid var(--line);
+	}
+	.beside header strong {
+		flex: 1;
+		min-width: 0;
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+		font-family: var(--title);
+	}
+	.beside iframe {
+		flex: 1;
+		border: 0;
+		width: 100%;
+	}
+	.within {
+		container-type: inline-size;
+		margin: 18px 0;
+		clear: both;
+		scroll-margin-top: 12px;
+	}
+	.within .both.reading {
+		display: grid;
+		grid-template-columns: minmax(200px, 2fr) minmax(0, 3fr);
+	}
+	.within .beside {
+		height: min(720px, calc(100dvh - 24px));
+	}
+	/* in an article that is too narrow for both, it is read above its list */
+	@container (max-width: 559px) {
+		.within .both.reading {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.within .beside {
+			order: -1;
+			position: static;
+		}
+	}
+	@media (max-width: 760px) {
+		.both.reading {
+			display: block;
+		}
+		.listing:not(.within) .beside {
+			position: fixed;
+			inset: 0;
+			height: 100dvh;
+			z-index: 30;
+			border: 0;
+		}
+		table th:nth-child(2),
+		table td:nth-child(2) {
+			display: none;
+		}
+	}
+</style>

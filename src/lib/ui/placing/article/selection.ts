@@ -1,0 +1,30 @@
+// What is selected or pasted in the article editor.
+import { TextSelection, type EditorState } from '@tiptap/pm/state';
+import type { EditorView } from '@tiptap/pm/view';
+
+/** A document's address, here or with this site before it. */
+const addressPattern = /^\s*(https?:\/\/[^/\s]+)?\/d\/([a-z0-9-]+)(?:\/(?:read|file))?(?:[?#]\S*)?\s*$/;
+
+/** The document at an address of this site, by its slug; null where the address is of something else. */
+export function documentAt(address: string): string | null {
+	const [, origin, slug] = addressPattern.exec(address) ?? [];
+	return slug && (!origin || origin === location.origin) ? slug : null;
+}
+
+/** Whether a selection holds words of one line and nothing else, as another placement. */
+export function onlyText(doc: EditorState['doc'], { from, to, $from, $to }: TextSelection): boolean {
+	let only = $from.sameParent($to);
+	doc.nodesBetween(from, to, (node) => {
+		if (node.isInline && !node.isText) only = false;
+	});
+	return only;
+}
+
+/** Takes over what the browser has selected: it tells of the keys before only a moment later, and a field that opens meanwhile would lose them. */
+export function takeSelection(view: EditorView): void {
+	const { anchorNode, anchorOffset, focusNode, focusOffset } = getSelection() ?? {};
+	if (!anchorNode || !focusNode || !view.dom.contains(anchorNode) || !view.dom.contains(focusNode)) return;
+	if (!(view.state.selection instanceof TextSelection)) return;
+	const [anchor, head] = [view.posAtDOM(anchorNode, anchorOffset ?? 0), view.posAtDOM(focusNode, focusOffset ?? 0)];
+	view.dispatch(view.state.tr.setSelection(TextSelection.create(view.state.doc, anchor, head)));
+}
