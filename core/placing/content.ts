@@ -5,7 +5,7 @@ import { linkPattern } from '../text/link';
 import { slugPattern } from '../documents/address';
 import { within, spanOf, type Instant } from '../access/hours';
 import { ListAttrs, listingFields, listingWords, pickedPlace } from './listing';
-import { pictureName, PlacementAttrs, Width, type KeptPlacement } from './placement';
+import { ledTo, pictureName, PlacementAttrs, Width, type KeptPlacement } from './placement';
 
 const Mark = Type.Union([
 	Type.Object({ type: Type.Union([Type.Literal('bold'), Type.Literal('italic')]) }, { additionalProperties: true }),
@@ -237,23 +237,26 @@ export interface Indexed {
 	readonly locked: boolean;
 	/** The page that its cover shows, where that is not the document's. */
 	readonly page: number | null;
+	/** Of a teaser: the path of the page to which it leads. */
+	readonly leads: string | null;
 }
 
 const pickedFrom = (documents: readonly string[] = [], list?: string): Indexed[] =>
-	[...new Set(documents)].map((document, i) => ({ id: pickedPlace(i, list), document, form: 'list', press: 'page', locked: false, page: null }));
+	[...new Set(documents)].map((document, i) => ({ id: pickedPlace(i, list), document, form: 'list', press: 'page', locked: false, page: null, leads: null }));
 
 /** Where documents stand on a page, whichever its layout; of lists those picked by hand. */
 export function indexOf(layout: Layout, content: PageContent): Indexed[] {
 	switch (layout) {
 		case 'article':
 			return [
-				...placementsOf(content as Article).map(({ id, document, form, press, locked, page }) => ({
+				...placementsOf(content as Article).map(({ id, document, form, press, locked, page, leads }) => ({
 					id,
 					document,
 					form,
 					press,
 					locked: locked ?? false,
-					page: page ?? null
+					page: page ?? null,
+					leads: ledTo({ form, leads })
 				})),
 				...listsOf(content as Article).flatMap(({ id, documents }) => pickedFrom(documents, id))
 			];
@@ -263,7 +266,7 @@ export function indexOf(layout: Layout, content: PageContent): Indexed[] {
 			// an entry that rests is met by nobody: it turns nobody away
 			return (content as Pocket).entries.flatMap(({ id, document, resting = false }) =>
 				// whoever asks for placements has given every entry its id (withIds)
-				document ? [{ id: id!, document, form: 'entry' as const, press: 'over' as const, locked: resting, page: null }] : []
+				document ? [{ id: id!, document, form: 'entry' as const, press: 'over' as const, locked: resting, page: null, leads: null }] : []
 			);
 	}
 }
@@ -280,6 +283,14 @@ export function withPlacement(content: Article, id: string, change: (attrs: Kept
 	};
 	// one node in, one node out, of the same type
 	return walk(content)[0] as unknown as Article;
+}
+
+/** Content whose teasers lead to another path than before; the very content where none did. */
+export function withLeads(layout: Layout, content: PageContent, from: string, to: string): PageContent {
+	if (layout !== 'article' || from === to) return content;
+	return placementsOf(content as Article)
+		.filter(({ leads }) => leads === from)
+		.reduce((article, { id }) => withPlacement(article, id, (attrs) => ({ ...attrs, leads: to })), content as Article);
 }
 
 /** A page without one of its placements: a node of an article, an entry of a pocket page. A catalogue lists, and has none. */
@@ -319,8 +330,8 @@ export function contentLines(layout: Layout, content: PageContent): string[] {
 			const words = (node: ContentNode): string => {
 				if (node.type === 'placement') {
 					// a node of this type has these attributes: the schema of contents says so
-					const { document, form, press, words: own, picture } = node.attrs as unknown as KeptPlacement;
-					return `[${own ? `${own}: ` : ''}${document}, ${picture ? 'own picture, ' : ''}${form}, ${press}]`;
+					const { document, form, press, words: own, picture, leads } = node.attrs as unknown as KeptPlacement;
+					return `[${own ? `${own}: ` : ''}${document}, ${picture ? 'own picture, ' : ''}${form}, ${leads ? `leads to ${leads}` : press}]`;
 				}
 				if (node.type === 'picture') {
 					// a node of this type has these attributes: the schema of contents says so

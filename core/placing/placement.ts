@@ -4,6 +4,7 @@ import { counted } from '../access/reach';
 import { slugPattern } from '../documents/address';
 import { sizeWords } from '../documents/size';
 import { askedFor, readingSettings } from '../reading/settings';
+import { pagePathPattern } from './path';
 
 export const forms = ['text', 'button', 'cover', 'card', 'frame'] as const;
 export type Form = (typeof forms)[number];
@@ -101,7 +102,9 @@ export const PlacementAttrs = Type.Composite(
 			/** Words shown; the document's title where left out. */
 			words: Type.Optional(Type.String({ maxLength: 300 })),
 			/** Those whom the document turns away are meant to see it as a locked card: no dead end then. */
-			locked: Type.Optional(Type.Boolean())
+			locked: Type.Optional(Type.Boolean()),
+			/** Of a teaser: the path of the site's page to which a press leads, in place of the document. No reading frame leads anywhere. */
+			leads: Type.Optional(Type.String({ pattern: pagePathPattern, maxLength: 200 }))
 		}),
 		Settings
 	],
@@ -217,17 +220,25 @@ export function pressHref(slug: string, press: Press, placement: string, read: P
 	}
 }
 
-/** A placement made ready to be drawn. */
-export function placementView(attrs: KeptPlacement, document: PlacedDocument, site: PlacementDefaults = {}): PlacementView {
+/** The path of the page to which a placement leads instead of its document; null where it is no teaser. */
+export const ledTo = ({ form, leads }: Pick<PlacementAttrs, 'form' | 'leads'>): string | null => (form === 'frame' ? null : (leads ?? null));
+
+/** A placement made ready to be drawn; of a teaser `page` is where it leads. What is said of the document it says only where it is told to. */
+export function placementView(
+	attrs: KeptPlacement,
+	document: PlacedDocument,
+	site: PlacementDefaults = {},
+	page: { readonly path: string; readonly title: string } | null = null
+): PlacementView {
 	const settings = settingsOf(attrs, site);
 	return {
 		...settings,
-		href: pressHref(document.slug, attrs.press, attrs.id, settings),
+		href: page?.path ?? pressHref(document.slug, attrs.press, attrs.id, settings),
 		newTab: attrs.press === 'tab',
-		download: attrs.press === 'save',
-		over: attrs.press === 'over',
-		words: attrs.words?.trim() || document.title,
-		said: factsWords(document, settings.facts ?? [])
+		download: !page && attrs.press === 'save',
+		over: !page && attrs.press === 'over',
+		words: attrs.words?.trim() || (page ?? document).title,
+		said: page && !attrs.facts ? '' : factsWords(document, settings.facts ?? [])
 	};
 }
 

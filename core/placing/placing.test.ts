@@ -12,11 +12,12 @@ import {
 	placementsOf,
 	settled,
 	settledPocket,
+	withLeads,
 	withPlacement,
 	type Article as ArticleType
 } from './content';
 import { pathTrouble } from './path';
-import { cssWidth, defaultsOf, factsWords, frameHref, placementView, pressHref, settingsOf, widthOf } from './placement';
+import { cssWidth, defaultsOf, factsWords, frameHref, ledTo, placementView, pressHref, settingsOf, widthOf } from './placement';
 
 const valid = new Ajv().compile(Article);
 const doc = (...content: unknown[]) => ({ type: 'doc', content });
@@ -201,6 +202,28 @@ describe('pocket pages and catalogues', () => {
 		['-5', undefined]
 	])('a width typed as “%s” is %s', (typed, width) => {
 		expect(widthOf(typed)).toBe(width);
+	});
+	it('a teaser leads to its page in place of the document, and says of the document what it is told to', () => {
+		const map = { slug: 'map', title: 'Map', pages: 2, bytes: 2000 };
+		const attrs = { id: 'abcdef', document: 'map', form: 'cover', press: 'save', leads: '/the-line' } as const;
+		const page = { path: ledTo(attrs)!, title: 'The line' };
+		expect(placementView(attrs, map, {}, page)).toMatchObject({ href: '/the-line', words: 'The line', said: '', download: false, over: false, newTab: false });
+		expect(placementView({ ...attrs, press: 'tab', words: 'Go', facts: ['pages'] }, map, {}, page)).toMatchObject({
+			words: 'Go',
+			said: '2 pages',
+			newTab: true
+		});
+		expect(ledTo({ ...attrs, form: 'frame' })).toBeNull();
+		expect(indexOf('article', doc(paragraph(placement(attrs)), paragraph(placement({ ...attrs, form: 'frame' }))) as ArticleType).map((p) => p.leads)).toEqual([
+			'/the-line',
+			null
+		]);
+	});
+	it('teasers lead on to another path; content without one is left as it is', () => {
+		const content = doc(paragraph(placement({ id: 'abcdef', leads: '/the-line' }), placement({ id: 'ghijkl', leads: '/other' }))) as ArticleType;
+		expect(placementsOf(withLeads('article', content, '/the-line', '/line') as ArticleType).map((p) => p.leads)).toEqual(['/line', '/other']);
+		expect(withLeads('article', content, '/nowhere', '/line')).toBe(content);
+		expect(withLeads('article', content, '/other', '/other')).toBe(content);
 	});
 	it('every layout is told in lines, a block or entry each, for revisions to be compared by', () => {
 		const cell = { type: 'tableCell', content: [paragraph(text('in a cell'))] };

@@ -580,6 +580,44 @@ test('documents are listed inside an article, read beside the list, and narrowed
 	);
 });
 
+test('a page made from a document gets its teaser on the front page: by the door of that page', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'Upper flight');
+	await textOf(page).click();
+	await page.keyboard.press('Alt+p');
+	await page.getByRole('combobox', { name: 'Which document' }).fill('towpath');
+	await page.getByRole('option', { name: 'Towpath map' }).click();
+	await sheetOf(page).getByRole('button', { name: 'Reading frame' }).click();
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await page.getByRole('link', { name: 'Put a teaser on the front page' }).click();
+	// the editor of the other page, and nothing of this one
+	await expect(page.getByRole('textbox', { name: 'Title' })).toHaveValue('Thirty-one miles of quiet water');
+	const sheet = sheetOf(page);
+	await expect(sheet.getByRole('combobox', { name: 'Leads to' }).locator('option:checked')).toHaveText('the page “Upper flight”');
+	await expect(textOf(page).locator('.placement a.cover', { hasText: 'Upper flight' })).toBeVisible();
+	expect(new URL(page.url()).search).toBe('');
+	await saved(page);
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /', { exact: true })).toBeVisible();
+	const visitor = await people.as('visitor', { javaScriptEnabled: false });
+	await visitor.goto('/');
+	await visitor.locator('a.cover', { hasText: 'Upper flight' }).click();
+	await expect(visitor).toHaveURL(/\/upper-flight$/);
+
+	// one that leads to a page for few says so, and becomes a placement of the document again
+	await page.getByRole('button', { name: 'Teaser' }).click();
+	await page.getByRole('combobox', { name: 'Page to which it leads' }).fill('wardens');
+	await page.getByRole('combobox', { name: 'Page to which it leads' }).press('Enter');
+	await expect(sheet).toContainText('who cannot open the page “Wardens’ room”, to which it leads');
+	await sheet.getByRole('button', { name: 'Show the others a locked card' }).click();
+	await expect(sheet).not.toContainText('Dead end');
+	await sheet.getByRole('combobox', { name: 'Leads to' }).selectOption({ label: 'the document itself' });
+	await expect(sheet.getByRole('button', { name: 'Read over the page' })).toBeVisible();
+	await sheet.getByRole('button', { name: 'Take out' }).click();
+	await saved(page);
+});
+
 test('a pocket page is put in order by keyboard and by hand, rests what it should, and leads back to its list', async ({ people }) => {
 	const page = await people.as('staff');
 	await write(page, 'In the pocket', 'Pocket page');

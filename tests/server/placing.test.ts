@@ -22,6 +22,7 @@ interface PageJson {
 	deadEnds?: number;
 }
 interface MismatchJson {
+	leadsTo: { path: string; title: string } | null;
 	kind: string;
 	page: string;
 	document: string;
@@ -326,6 +327,57 @@ describe('layouts', () => {
 		expect(await boss.api('POST', '/listing', would)).toMatchObject({ total: 3, visitors: 2, items: [{ slug: slugs[0] }, {}, {}] });
 		expect((await boss.send('POST', '/api/v1/listing', { ...would, most: 0 })).status).toBe(422);
 		for (const who of [visitor(), keeper]) expect([401, 403]).toContain((await who.send('POST', '/api/v1/listing', would)).status);
+	});
+	it('a teaser leads to its page by the page’s door, shows its document by the document’s, and is a dead end where the page turns away', async () => {
+		const keeper = await member({ group: 'Teaser keepers' });
+		const [open, keyed] = [await document({ position: 'open' }), await document({ position: 'keyed', groups: ['teaser-keepers'] })];
+		const led = await page({ content: article(placed(open.slug)), title: 'Where it leads' });
+		const kept = await page({ content: article(placed(open.slug)), title: 'Where few are led' });
+		await boss.api('PATCH', `/pages${kept.path}`, { door: { position: 'keyed', groups: ['teaser-keepers'] } });
+		const draft = await page({ title: 'Not out' }, false);
+		const teaser = (id: string, slug: string, leads: string, more: object = {}) => placed(slug, { id, form: 'cover', press: 'save', leads, ...more });
+		const { path } = await page({
+			content: article(
+				teaser('to-led-open', open.slug, led.path),
+				teaser('to-led-keyed', keyed.slug, led.path, { words: 'Behind the cover' }),
+				teaser('to-kept', open.slug, kept.path),
+				teaser('to-draft', open.slug, draft.path, { words: 'Not yet' })
+			)
+		});
+		/** Covers that lead to a path: the navigation may lead there too. */
+		const teasersTo = (text: string, to: string) => [...text.matchAll(/<a class="cover[^>]* href="([^"]+)"/g)].filter((m) => m[1] === to).length;
+		const seen = await html(visitor(), path);
+		// what is said and pressed is the page's; nothing is saved by it
+		expect(teasersTo(seen, led.path)).toBe(2);
+		expect(seen).not.toContain('?save');
+		expect(seen).toContain('Where it leads');
+		expect(seen).toContain(`/d/${open.slug}/cover/`);
+		for (const hidden of [keyed.slug, keyed.title, 'Where few are led']) expect(seen).not.toContain(hidden);
+		expect(seen).toContain('Behind the cover');
+		expect(seen).toContain('A page kept for members');
+		expect(seen).toContain('Not yet');
+		expect(teasersTo(seen, draft.path)).toBe(0);
+		const admitted = await html(keeper, path);
+		expect(admitted).toContain(`/d/${keyed.slug}/cover/`);
+		expect(teasersTo(admitted, kept.path)).toBe(1);
+		expect(admitted).toContain('Where few are led');
+		// the cover of a document that is shut to them is no dead end: they are led to the page
+		const items = await mismatches(path);
+		expect(items.map((m) => [m.placement, m.kind, m.remedies]).sort()).toEqual([
+			['to-draft', 'dead-end', ['take-out']],
+			['to-kept', 'dead-end', ['locked', 'take-out']]
+		]);
+		expect(items.find((m) => m.placement === 'to-kept')!.leadsTo).toEqual({ path: kept.path, title: 'Where few are led' });
+		// its path changes: the teasers go along, in the draft and in what is out
+		await boss.api('PATCH', `/pages${led.path}`, { path: `${led.path}-moved` });
+		expect(teasersTo(await html(visitor(), path), `${led.path}-moved`)).toBe(2);
+		// a page that is not there is refused; one that is set aside leads nowhere
+		const refused = await boss.send('PATCH', `/api/v1/pages${path}`, { content: article(teaser('to-nothing', open.slug, '/not-there')) });
+		expect(refused.status).toBe(422);
+		expect(((await refused.json()) as { code: string }).code).toBe('page-unknown');
+		await boss.api('DELETE', `/pages${led.path}-moved`);
+		expect(teasersTo(await html(visitor(), path), `${led.path}-moved`)).toBe(0);
+		expect((await mismatches(path)).map((m) => m.placement).sort()).toEqual(['to-draft', 'to-kept', 'to-led-keyed', 'to-led-open']);
 	});
 	it('a pocket page shows what is on show, in its order, to whom it may', async () => {
 		const [open, keyed, shut] = [await document({ position: 'open' }), await document({ position: 'keyed', groups: [] }), await document()];

@@ -527,9 +527,17 @@ export const placement = pgTable(
 		/** Those whom the document turns away are meant to see a locked card. */
 		locked: boolean('locked').notNull().default(false),
 		/** The page that its cover shows, where that is not the document's. */
-		coverPage: integer('cover_page')
+		coverPage: integer('cover_page'),
+		/** Of a teaser: the page to which a press leads. */
+		leadsTo: uuid('leads_to').references(() => page.id, { onDelete: 'cascade' })
 	},
-	(t) => [primaryKey({ columns: [t.id, t.pageId, t.published] }), index('placement_document').on(t.documentId)]
+	(t) => [
+		primaryKey({ columns: [t.id, t.pageId, t.published] }),
+		index('placement_document').on(t.documentId),
+		index('placement_leads_to')
+			.on(t.leadsTo)
+			.where(sql`leads_to is not null`)
+	]
 );
 
 /** Side doors that are meant to be. */

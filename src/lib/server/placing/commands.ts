@@ -1,8 +1,20 @@
 // What changes pages: written, published at once or at a time, taken down, set aside, put in order. Each in one transaction with its audit trail.
-import { and, eq, isNotNull, isNull, lte, sql as raw } from 'drizzle-orm';
+import { and, eq, inArray, isNotNull, isNull, lte, ne, sql as raw } from 'drizzle-orm';
 import { DoorChange } from '#core/access/door';
 import { IanuaError } from '#core/errors';
-import { Article, Catalogue, emptyContent, entryTrouble, indexOf, Pocket, settled, settledPocket, type Layout, type PageContent } from '#core/placing/content';
+import {
+	Article,
+	Catalogue,
+	emptyContent,
+	entryTrouble,
+	indexOf,
+	Pocket,
+	settled,
+	settledPocket,
+	withLeads,
+	type Layout,
+	type PageContent
+} from '#core/placing/content';
 import { pathTrouble } from '#core/placing/path';
 import { changeDoor, doorLike, insertDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
@@ -125,9 +137,9 @@ export async function changePage(id: string, { door, draftNumber, ...draft }: Pa
 
 async function saveDraft(tx: Queryable, row: typeof page.$inferSelect, given: Omit<PageChange, 'door' | 'draftNumber'>, actor: string): Promise<void> {
 	const { id } = row;
-	const content = given.content === undefined ? row.draft : contentFrom(row.layout, given.content);
-	const draftNumber = row.draftNumber + 1;
 	const path = given.path ?? row.path;
+	const content = withLeads(row.layout, given.content === undefined ? row.draft : contentFrom(row.layout, given.content), row.path, path);
+	const draftNumber = row.draftNumber + 1;
 	if (path !== row.path) {
 		const trouble = pathTrouble(path);
 		if (trouble) throw new IanuaError('not-valid', { detail: trouble });
@@ -138,7 +150,8 @@ async function saveDraft(tx: Queryable, row: typeof page.$inferSelect, given: Om
 	const draftTitle = given.title?.trim() ?? row.draftTitle;
 	const language = given.language === undefined ? row.language : given.language;
 	await tx.update(page).set({ path, draft: content, draftTitle, draftNumber, draftAt: new Date(), navigation, language }).where(eq(page.id, id));
-	if (given.content !== undefined) await indexPlacements(tx, id, row.layout, content, false);
+	if (content !== row.draft) await indexPlacements(tx, id, row.layout, content, false);
+	if (path !== row.path) await leadAlong(tx, id, row.path, path, actor);
 	await writeAudit(tx, {
 		actor,
 		action: 'written',
@@ -146,6 +159,15 @@ async function saveDraft(tx: Queryable, row: typeof page.$inferSelect, given: Om
 		thing: id,
 		after: { title: draftTitle, draft: draftNumber, ...(path === row.path ? {} : { path }) }
 	});
+}
+
+/** Teasers on other pages lead on to a page whose path changes. */
+async function leadAlong(tx: Queryable, id: string, from: string, to: string, actor: string): Promise<void> {
+	const teasers = await tx
+		.selectDistinct({ page: placement.pageId })
+		.from(placement)
+		.where(and(eq(placement.leadsTo, id), ne(placement.pageId, id)));
+	for (const teaser of teasers) await changeContent(tx, teaser.page, (layout, content) => withLeads(layout, content, from, to), actor);
 }
 
 /** Publishes the draft as a new revision. */
@@ -295,6 +317,10 @@ async function indexPlacements(tx: Queryable, pageId: string, layout: Layout, co
 		.where(raw`${document.slug} in (${slugs}) or ${documentAddress.slug} in (${slugs})`);
 	const ids = new Map(rows.flatMap((r) => [[r.slug, r.id] as const, ...(r.former ? [[r.former, r.id] as const] : [])]));
 	for (const p of placed) if (!ids.has(p.document)) throw new IanuaError('document-unknown', { slug: p.document });
+	const leads = [...new Set(placed.flatMap((p) => p.leads ?? []))];
+	const led = leads.length ? await tx.select({ id: page.id, path: page.path }).from(page).where(inArray(page.path, leads)) : [];
+	const pages = new Map(led.map((p) => [p.path, p.id]));
+	for (const path of leads) if (!pages.has(path)) throw new IanuaError('page-unknown', { path });
 	await tx.insert(placement).values(
 		placed.map((p) => ({
 			id: p.id,
@@ -305,7 +331,8 @@ async function indexPlacements(tx: Queryable, pageId: string, layout: Layout, co
 			press: p.press,
 			published,
 			locked: p.locked,
-			coverPage: p.page
+			coverPage: p.page,
+			leadsTo: p.leads === null ? null : pages.get(p.leads)
 		}))
 	);
 }

@@ -230,7 +230,10 @@ const PlacedMismatchAnswer = Type.Object({
 	from: Instant,
 	audience: Audience,
 	remedies: Type.Array(Mend.properties.remedy),
-	intended: nullable(Type.Object({ why: Type.String(), by: nullable(Type.String()), at: Instant }))
+	intended: nullable(Type.Object({ why: Type.String(), by: nullable(Type.String()), at: Instant })),
+	leadsTo: nullable(
+		Type.Object({ path: Type.String(), title: Type.String() }, { description: 'of a teaser: the page that they cannot open; null where it is the document' })
+	)
 });
 
 export const MismatchAnswer = Type.Object({ ...PlacedMismatchAnswer.properties, intervals: Type.Array(IntervalAnswer) });

@@ -45,12 +45,21 @@ export interface PlacedMismatch {
 	readonly remedies: readonly Remedy[];
 	/** A side door that is meant to be: why, and by whom that was said. */
 	readonly intended: { readonly why: string; readonly by: string | null; readonly at: string } | null;
+	/** Of a teaser: the page to which it leads, which is the one that they cannot open; null where it is the document. */
+	readonly leadsTo: { readonly path: string; readonly title: string } | null;
+	/** The same page by its id, and whether it is out. */
+	readonly led: Led | null;
+}
+
+interface Led {
+	readonly id: string;
+	readonly out: boolean;
 }
 
 /** As the API gives it. */
-export type MismatchJson = Omit<PlacedMismatch, 'documentId'>;
+export type MismatchJson = Omit<PlacedMismatch, 'documentId' | 'led'>;
 /** A mismatch as the API shows it. */
-export const mismatchJson = ({ documentId: _id, ...mismatch }: PlacedMismatch): MismatchJson => mismatch;
+export const mismatchJson = ({ documentId: _id, led: _led, ...mismatch }: PlacedMismatch): MismatchJson => mismatch;
 
 interface Row {
 	id: string;
@@ -62,6 +71,10 @@ interface Row {
 	title: string;
 	form: string;
 	locked: boolean;
+	led_id: string | null;
+	led_path: string | null;
+	led_title: string | null;
+	led_out: boolean | null;
 	why: string | null;
 	marked_by: string | null;
 	marked_at: Date | null;
@@ -71,10 +84,13 @@ async function placed({ page, document, documents, draft = false }: Which): Prom
 	const s = sql();
 	return s<Row[]>`
 		select x.id, x.page_id, p.path, p.title as page_title, x.document_id, d.slug, d.title, x.form, x.locked,
+			l.id as led_id, l.path as led_path, l.title as led_title, l.published_id is not null and l.set_aside_at is null as led_out,
 			i.why, (select name from person where id = i.marked_by) as marked_by, i.marked_at
 		from placement x join page p on p.id = x.page_id join document d on d.id = x.document_id
+			left join page l on l.id = x.leads_to
 			left join side_door i on i.page_id = x.page_id and i.document_id = x.document_id
 		where x.published = ${!draft} and p.set_aside_at is null and d.gone_at is null and x.form <> 'list'
+			and (x.leads_to is null or l.id <> p.id)
 			${page ? s`and p.id = ${page}` : s``} ${document ? s`and d.slug = ${document}` : s``} ${documents ? (documents.length ? s`and d.id in ${s(documents)}` : s`and false`) : s``}
 		order by p.path, d.title, x.id`;
 }
@@ -98,13 +114,36 @@ function kindsOf(page: Guarded, document: Guarded, population: Population): Kind
 }
 
 /** Pages and documents as the decision sees them, with the people of today and their names. Of very many, all are read. */
-function thingsOf(pairs: readonly (readonly [page: string, document: string])[], asIf: AsIf | null = null) {
-	const some = (side: 0 | 1) => {
-		const ids = [...new Set(pairs.map((p) => p[side]))];
+function thingsOf(places: readonly Ends[], asIf: AsIf | null = null) {
+	const some = (of: readonly string[]) => {
+		const ids = [...new Set(of)];
 		return ids.length > 1000 ? ('all' as const) : ids;
 	};
-	return Promise.all([allGuarded({ pages: some(0), documents: some(1), asPublished: [...new Set(pairs.map((p) => p[0]))], asIf }), allMembersOf(), namesOf()]);
+	const pages = places.map((p) => p.pageId);
+	return Promise.all([
+		allGuarded({
+			pages: some([...pages, ...places.flatMap((p) => p.led?.id ?? [])]),
+			documents: some(places.map((p) => p.documentId)),
+			asPublished: [...new Set(pages)],
+			asIf
+		}),
+		allMembersOf(),
+		namesOf()
+	]);
 }
+
+/** Where a placement stands, and where it leads: to its document, or as a teaser to a page. */
+type Ends = Pick<PlacedMismatch, 'pageId' | 'documentId' | 'led'>;
+
+/** The page, and what a press on it leads to, as the decision sees them; a teaser's page that is not out is as one set aside. */
+function endsOf({ pageId, documentId, led }: Ends, things: ReadonlyMap<string, Guarded>): [page: Guarded | undefined, other: Guarded | undefined] {
+	const page = things.get(pageId);
+	if (!led) return [page, things.get(documentId)];
+	const other = things.get(led.id) ?? page;
+	return [page, other && !led.out ? { ...other, setAside: true } : other];
+}
+
+const ledOf = ({ led_id, led_out }: Row): Led | null => (led_id === null ? null : { id: led_id, out: led_out === true });
 
 /**
  * The dead ends and side doors of some placements, the worst first; those that are met (locked cards) are left out. `asIf` tells of them as they
@@ -114,7 +153,7 @@ export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf 
 	const rows = await placed(which);
 	if (!rows.length) return [];
 	const [things, people, names] = await thingsOf(
-		rows.map((r) => [r.page_id, r.document_id] as const),
+		rows.map((r) => ({ pageId: r.page_id, documentId: r.document_id, led: ledOf(r) })),
 		asIf
 	);
 	const population = new Populations(people).at(at);
@@ -125,7 +164,8 @@ export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf 
 	const words = new Map<Audience, string>();
 	const found: PlacedMismatch[] = [];
 	for (const row of rows) {
-		const [page, document] = [things.get(row.page_id), things.get(row.document_id)];
+		const led = ledOf(row);
+		const [page, document] = endsOf({ pageId: row.page_id, documentId: row.document_id, led }, things);
 		if (!page || !document) continue;
 		// by the page itself where the document follows it, whatever the page's door is
 		const key = `${mark(page)} ${mark(document)}`;
@@ -133,6 +173,8 @@ export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf 
 		if (!kinds) known.set(key, (kinds = kindsOf(page, document, population)));
 		for (const { kind, from, audience, counted, remedies } of kinds) {
 			if (kind === 'dead-end' && row.locked) continue;
+			// a page is met in more places than through a teaser
+			if (kind === 'side-door' && led) continue;
 			let said = words.get(audience);
 			if (said === undefined) words.set(audience, (said = audienceWords(audience, names)));
 			found.push({
@@ -146,7 +188,13 @@ export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf 
 				placement: row.id,
 				from: new Date(from).toISOString(),
 				audience: { words: said, people: counted.count, of: counted.of, anyone: counted.anyone },
-				remedies: row.form === 'entry' ? remedies.filter((r) => r !== 'locked' && r !== 'take-out') : remedies,
+				remedies: led
+					? remedies.filter((r) => r === 'locked' || r === 'take-out')
+					: row.form === 'entry'
+						? remedies.filter((r) => r !== 'locked' && r !== 'take-out')
+						: remedies,
+				leadsTo: row.led_path === null ? null : { path: row.led_path, title: row.led_title ?? row.led_path },
+				led,
 				// who marked it and when stand together with why
 				intended: kind === 'side-door' && row.why !== null ? { why: row.why, by: row.marked_by, at: row.marked_at!.toISOString() } : null
 			});
@@ -209,10 +257,10 @@ export interface Interval {
 
 /** The spans of mismatches, over all time to come, in the order of `found`. */
 export async function intervalsOf(found: readonly PlacedMismatch[], at = Date.now()): Promise<Interval[][]> {
-	const [things, people, names] = await thingsOf(found.map((f) => [f.pageId, f.documentId] as const));
+	const [things, people, names] = await thingsOf(found);
 	const populations = new Populations(people);
 	return found.map((f) => {
-		const [page, document] = [things.get(f.pageId), things.get(f.documentId)];
+		const [page, document] = endsOf(f, things);
 		if (!page || !document) return [];
 		const spans = mismatchesOf(page, document, populations, at).find((m) => m.kind === f.kind)?.spans ?? [];
 		return spans.map(({ span, audience, counted }) => ({

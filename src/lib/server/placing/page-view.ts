@@ -20,7 +20,7 @@ import {
 } from '#core/placing/content';
 import type { Facts } from '#core/intake/condition';
 import { shapeRatio } from '#core/placing/frame';
-import { factsWords, frameHref, placementView, type PlacementDefaults, type PlacementView } from '#core/placing/placement';
+import { factsWords, frameHref, ledTo, placementView, type KeptPlacement, type PlacementDefaults, type PlacementView } from '#core/placing/placement';
 import { sizeOfPage } from '#core/reading/fit';
 import { guardedOf, type GuardedRow } from '../access/doors';
 import { sql } from '../db/client';
@@ -50,7 +50,8 @@ export type SeenPlacement =
 			readonly id: string;
 			readonly slug: string;
 			readonly view: PlacementView;
-			readonly cover: SeenCover;
+			/** Null where a teaser leads those to a page whom the document it shows turns away. */
+			readonly cover: SeenCover | null;
 			readonly title: string;
 			readonly description: string;
 			readonly maySave: boolean;
@@ -196,12 +197,18 @@ async function placementsFor({ id, content }: Written, caller: Caller, keys: Key
 		site()
 	]);
 	const placements: Record<string, SeenPlacement> = {};
+	const pages = await pagesLedTo(placed.flatMap((p) => ledTo(p) ?? []));
 	const runs = await runsOf([...documents.values()].filter((d) => placed.some((p) => p.form === 'frame' && p.document === d.slug)));
 	const notice = refusalWords('shut', zone).words;
 	const defaults: PlacementDefaults = placing ?? {};
 	for (const attrs of placed) {
 		const found = documents.get(attrs.document);
 		const words = attrs.words?.trim() || null;
+		const leads = ledTo(attrs);
+		if (leads !== null) {
+			placements[attrs.id] = await teaserFor(attrs, pages.get(leads), found, caller, keys);
+			continue;
+		}
 		// staff too see that what was set aside is not there for readers
 		if (!found || isAway(found.thing)) {
 			placements[attrs.id] = { state: 'away', words, notice };
@@ -243,6 +250,57 @@ async function placementsFor({ id, content }: Written, caller: Caller, keys: Key
 			};
 	}
 	return placements;
+}
+
+interface LedRow extends GuardedRow {
+	path: string;
+	title: string;
+}
+
+/** Published pages to which teasers lead, by their paths. */
+async function pagesLedTo(paths: readonly string[]): Promise<Map<string, LedRow>> {
+	if (!paths.length) return new Map();
+	const rows = await sql()<LedRow[]>`
+		select p.path, r.title, p.set_aside_at, door_json(p.door_id) as door
+		from page p join revision r on r.id = p.published_id where p.path = any(${[...new Set(paths)]}) and p.set_aside_at is null`;
+	return new Map(rows.map((row) => [row.path, row]));
+}
+
+/** A teaser as a caller sees it: the page's door decides whether it leads there, the document's whether its cover and title are shown. */
+async function teaserFor(attrs: KeptPlacement, page: LedRow | undefined, found: Resolved | undefined, caller: Caller, keys: KeysFor): Promise<SeenPlacement> {
+	const { zone, placing } = await site();
+	const words = attrs.words?.trim() || null;
+	const at = instantOf(caller);
+	const away = { state: 'away', words, notice: refusalWords('shut', zone).words } as const;
+	if (!page) return away;
+	const { allowed, reasons } = decide(caller.who, guardedOf(page, zone), 'read', at);
+	if (!allowed) {
+		const [{ code }] = reasons;
+		if (code === 'shut' || code === 'set-aside') return away;
+		return { state: 'kept', words: words ?? 'A page kept for members', href: page.path, needsSignIn: code === 'sign-in', locked: attrs.locked ?? false };
+	}
+	const shown = found && !isAway(found.thing) && decide(await whoFor(caller, found, keys), found.thing, 'read', at).allowed ? found : null;
+	const document = shown
+		? {
+				slug: shown.slug,
+				title: shown.title,
+				pages: shown.edition.pages,
+				bytes: shown.edition.bytes,
+				date: dayWords(shown.edition.createdAt.getTime(), zone)
+			}
+		: { slug: '', title: '', pages: 0, bytes: 0 };
+	const view = placementView(shown ? attrs : { ...attrs, facts: [] }, document, placing ?? {}, page);
+	return {
+		state: 'open',
+		id: attrs.id,
+		slug: document.slug,
+		title: page.title,
+		description: shown && attrs.form === 'card' && view.description ? shown.description : '',
+		view,
+		cover: shown && seenCover(shown, view.alt, view.page && view.page <= shown.edition.pages ? view.page : null),
+		maySave: false,
+		frame: null
+	};
 }
 
 async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFor): Promise<SeenEntry[]> {

@@ -17,8 +17,10 @@ export async function putOutPage(
 	else {
 		const deadEnds = (await mismatches({ page: id, draft: true })).filter((m) => m.kind === 'dead-end');
 		if (ask && deadEnds.length) {
-			const met = new Set((await mismatches({ page: id })).filter((m) => m.kind === 'dead-end').map((m) => m.documentId));
-			const added = deadEnds.filter((m) => !met.has(m.documentId));
+			// what readers cannot open: the document, or the page of a teaser
+			const other = (m: PlacedMismatch) => m.led?.id ?? m.documentId;
+			const met = new Set((await mismatches({ page: id })).filter((m) => m.kind === 'dead-end').map(other));
+			const added = deadEnds.filter((m) => !met.has(other(m)));
 			if (added.length) return { asks: true, deadEnds: added };
 		}
 		if (at) await publishLater(id, new Date(at), actor);

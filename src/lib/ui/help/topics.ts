@@ -93,6 +93,23 @@ export const topics: readonly Topic[] = [
 		words: 'viewer iframe inline height width'
 	},
 	{
+		slug: 'teaser',
+		title: 'Lead from one page to another with a cover',
+		lead: 'A teaser is a cover, a card, a button or words that lead to a page of the site and not to the document itself.',
+		steps: [
+			'In an article press **Teaser** where it is to stand, and choose the page. The first document of that page lends its cover.',
+			'Or choose a placement that is there, and under **Leads to** a page in place of the document.',
+			'A page that is published for the first time offers it by itself: **Put a teaser on the front page**.'
+		],
+		notes: [
+			'Who may open the page decides whether a teaser leads there: its dead ends are told like those of documents.',
+			'Whom the document turns away sees no cover, and is led to the page all the same. When the page’s path changes, its teasers go along.'
+		],
+		beside: ['place', 'publish'],
+		at: '/desk/pages',
+		words: 'front page preview thumbnail link cover'
+	},
+	{
 		slug: 'catalogue',
 		title: 'List documents on a page',
 		lead: 'A catalogue lists documents by folder or topic and keeps itself up to date; a document list does the same among the words of an article.',

@@ -13,6 +13,7 @@
 		>
 			<div class="flex items-center gap-4">
 				<span class={notice.tone === 'wrong' ? 'text-[var(--brick)]' : 'text-[var(--ink)]'}>{notice.text}</span>
+				{#if notice.next}<a class="quiet" href={notice.next.href} onclick={() => dismiss(notice.id)}>{notice.next.words}</a>{/if}
 				{#if notice.undo}
 					<button class="quiet" aria-label="Undo: {notice.text}" onclick={() => undo(notice)}>Undo</button>
 				{/if}

@@ -1,7 +1,7 @@
 // Every press in the desk that changes something goes this way: the change is made, what is shown is brought up to date, what was done is said,
 // with an undo where there is one, and why it was not done where it failed.
 import { troubleOf } from './api';
-import { notify } from './notices.svelte';
+import { notify, type Notice } from './notices.svelte';
 import { refresh } from './refresh';
 
 export interface ActOptions<T> {
@@ -9,6 +9,8 @@ export interface ActOptions<T> {
 	readonly trouble?: (words: string) => void;
 	/** Shows how things stand afterwards, undone or not: what is shown is asked for anew otherwise. */
 	readonly show?: (done: T, undone: boolean) => unknown;
+	/** What one may want to do next. */
+	readonly next?: (done: T) => Notice['next'];
 }
 
 /** Words for what was done; none where it need not be said. */
@@ -22,7 +24,7 @@ export async function act<T>(
 	words: Words<T>,
 	change: () => Promise<T>,
 	undo?: ((done: T) => Promise<unknown>) | null,
-	{ trouble, show = () => refresh() }: ActOptions<T> = {}
+	{ trouble, show = () => refresh(), next }: ActOptions<T> = {}
 ): Promise<T | undefined> {
 	let done: T;
 	try {
@@ -42,7 +44,7 @@ export async function act<T>(
 			await show(done, true);
 			notify(`Taken back: ${said}`);
 		});
-	if (said) notify(said, back ? { undo: back } : {});
+	if (said) notify(said, { ...(back ? { undo: back } : {}), next: next?.(done) });
 	return done;
 }
 

@@ -6,16 +6,18 @@ export interface Notice {
 	readonly text: string;
 	readonly tone: 'done' | 'wrong';
 	readonly undo?: () => void | Promise<void>;
+	/** What one may want to do next, elsewhere. */
+	readonly next?: { readonly words: string; readonly href: string };
 }
 
 let last = 0;
 export const notices = $state<{ list: Notice[] }>({ list: [] });
 
-/** Shows a notice; one with an undo stays 12 s, others 6 s, what went wrong until closed. */
-export function notify(text: string, options: { tone?: 'done' | 'wrong'; undo?: Notice['undo'] } = {}): void {
-	const notice: Notice = { id: ++last, text, tone: options.tone ?? 'done', undo: options.undo };
+/** Shows a notice; one with an undo or with what comes next stays 12 s, others 6 s, what went wrong until closed. */
+export function notify(text: string, { tone = 'done', ...more }: Partial<Pick<Notice, 'tone' | 'undo' | 'next'>> = {}): void {
+	const notice: Notice = { id: ++last, text, tone, ...more };
 	notices.list = [...notices.list.slice(-3), notice];
-	if (notice.tone !== 'wrong') setTimeout(() => dismiss(notice.id), options.undo ? 12_000 : 6_000);
+	if (notice.tone !== 'wrong') setTimeout(() => dismiss(notice.id), more.undo || more.next ? 12_000 : 6_000);
 }
 
 /** Takes a notice away. */

@@ -30,7 +30,11 @@
 	</p>
 	<p class="who">
 		{later ? `From ${dayText(found.from, zone)} ` : ''}{found.kind === 'dead-end' ? (later ? 'shown to' : 'Shown to') : later ? 'open to' : 'Open to'}
-		<strong>{found.audience.words}</strong>, who cannot open {found.kind === 'dead-end' ? 'it' : 'this page'} ({audienceSaid(found)}).
+		<strong>{found.audience.words}</strong>, who cannot open {found.kind === 'side-door'
+			? 'this page'
+			: found.leadsTo
+				? `the page “${found.leadsTo.title}”, to which it leads`
+				: 'it'} ({audienceSaid(found)}).
 		{#if found.intended}<br /><span class="soft"
 				>Meant to be: {found.intended.why} ({found.intended.by ?? 'somebody who is gone'}, {dayText(found.intended.at, zone)})</span
 			>{/if}

@@ -31,8 +31,8 @@
 
 {#snippet face(alt: string, width: number)}{#if seen.state === 'open'}{#if seen.view.picture}<Picture
 				picture={seen.view.picture}
-				alt={alt === seen.cover.alt ? (seen.view.alt ?? '') : alt}
-			/>{:else}<Cover cover={seen.cover} {width} {alt} />{/if}{/if}{/snippet}
+				alt={alt === seen.cover?.alt ? (seen.view.alt ?? '') : alt}
+			/>{:else if seen.cover}<Cover cover={seen.cover} {width} {alt} />{/if}{/if}{/snippet}
 
 {#if seen.state === 'open'}
 	{@const { view } = seen}
@@ -47,16 +47,17 @@
 		{@render pressed(`button ${view.style} ${view.align}`, view.width ? `width:${cssWidth(view.width)}` : undefined, inside)}
 	{:else if form === 'cover'}
 		{#snippet inside()}
-			{#if seen.state === 'open'}<span class="leaf" class:border={view.border} class:shadow={view.shadow}
-					>{@render face(view.caption ? seen.cover.alt : view.alt || view.words, px(view.width, 600))}</span
+			{#if seen.state === 'open' && (seen.cover ?? view.picture)}<span class="leaf" class:border={view.border} class:shadow={view.shadow}
+					>{@render face(view.caption ? (seen.cover?.alt ?? '') : view.alt || view.words, px(view.width, 600))}</span
 				>{/if}
-			{#if view.caption}<strong>{view.words}</strong>{#if view.said}<span>{view.said}</span>{/if}{/if}
+			{#if view.caption || !(seen.state === 'open' && (seen.cover ?? view.picture))}<strong>{view.words}</strong>{#if view.said}<span>{view.said}</span
+					>{/if}{/if}
 		{/snippet}
 		{@render pressed(`cover ${view.align}`, `width:${cssWidth(view.width ?? 300)}`, inside)}
 	{:else if form === 'card'}
 		{#snippet inside()}
 			{#if seen.state === 'open'}
-				<span class="leaf" class:border={view.border} class:shadow={view.shadow}>{@render face('', 120)}</span>
+				{#if seen.cover ?? view.picture}<span class="leaf" class:border={view.border} class:shadow={view.shadow}>{@render face('', 120)}</span>{/if}
 				<span class="says"
 					><strong>{view.words}</strong>{#if seen.description}<span class="about">{seen.description}</span>{/if}{#if view.said}<span>{view.said}</span
 						>{/if}</span
@@ -64,7 +65,7 @@
 			{/if}
 		{/snippet}
 		{@render pressed(`card ${view.align}`, `width:${cssWidth(view.width ?? '100%')}`, inside)}
-	{:else if seen.frame}
+	{:else if seen.frame && seen.cover}
 		<span class="frame {view.align}" style="width:{cssWidth(view.width ?? '100%')}">
 			<span
 				class="hold"

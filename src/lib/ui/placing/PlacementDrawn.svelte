@@ -1,17 +1,30 @@
 <!-- A placement in the editor, drawn as its readers will see it; a reading frame as its first page with its measures. -->
 <script lang="ts">
 	import type { SvelteMap } from 'svelte/reactivity';
-	import { cssWidth, placementView, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
+	import { cssWidth, ledTo, placementView, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
 	import { sillHeight } from '#core/placing/frame';
 	import type { AtHand } from '$lib/server/placing/contract';
+	import type { PageAtHand } from './article/nodes';
 	import Cover from './Cover.svelte';
 	import Placement from './Placement.svelte';
-	let { props, documents, defaults }: { props: SvelteMap<'attrs', KeptPlacement>; documents: SvelteMap<string, AtHand>; defaults: PlacementDefaults } =
-		$props();
+	let {
+		props,
+		documents,
+		pages,
+		defaults
+	}: {
+		props: SvelteMap<'attrs', KeptPlacement>;
+		documents: SvelteMap<string, AtHand>;
+		pages: SvelteMap<string, PageAtHand>;
+		defaults: PlacementDefaults;
+	} = $props();
 	// the editor always gives them
 	const attrs = $derived(props.get('attrs')!);
 	const at = $derived(documents.get(attrs.document));
-	const view = $derived(at ? placementView(attrs, at, defaults) : null);
+	const leads = $derived(ledTo(attrs));
+	// its title comes a moment after the page
+	const page = $derived(leads === null ? null : (pages.get(leads) ?? { path: leads, title: leads }));
+	const view = $derived(at ? placementView(attrs, at, defaults, page) : null);
 	const cover = $derived.by(() => {
 		if (!at) return null;
 		const page = view?.page && view.page <= at.pages ? view.page : null;

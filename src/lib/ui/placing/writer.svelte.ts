@@ -43,7 +43,11 @@ export class Writer {
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#running: Promise<boolean> = Promise.resolve(true);
 
-	constructor(draft: PageDraft, mismatches: readonly MismatchJson[]) {
+	/** Where the site's front page is written; null where it has none. */
+	readonly #front: string | null;
+
+	constructor(draft: PageDraft, mismatches: readonly MismatchJson[], front: string | null) {
+		this.#front = front;
 		this.id = draft.id;
 		this.layout = draft.layout;
 		this.title = draft.title;
@@ -141,7 +145,12 @@ export class Writer {
 					this.publishedAt = publishedAt;
 					this.publishAt = publishAt;
 					if (this.publishedAt && !at) this.changed = false;
-				}
+				},
+				// a page that comes out for the first time is not met anywhere yet
+				next: ({ asks, publishedAt }) =>
+					!asks && publishedAt !== null && before === null && this.#front !== null && this.#front !== this.id && this.layout !== 'pocket'
+						? { words: 'Put a teaser on the front page', href: `/desk/pages/${this.#front}?teaser=${encodeURIComponent(this.path)}` }
+						: undefined
 			}
 		);
 	}

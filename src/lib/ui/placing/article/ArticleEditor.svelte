@@ -6,19 +6,29 @@
 	import Shelf from './Shelf.svelte';
 	import Tools from './Tools.svelte';
 
-	let { place, zone, ...given }: ArticleGiven & { /** A document to be placed at once. */ place: string | null; zone: string } = $props();
+	let {
+		place,
+		teaser,
+		zone,
+		...given
+	}: ArticleGiven & {
+		/** A document to be placed at once. */ place: string | null;
+		/** The path of a page to be led to at once. */ teaser: string | null;
+		zone: string;
+	} = $props();
 	let holder = $state<HTMLElement>();
-	let asking = $state<'place' | 'link' | null>(null);
+	let asking = $state<'place' | 'link' | 'teaser' | null>(null);
 	const article = new Article(untrack(() => given));
 
 	onMount(() => {
 		// bound once it is mounted
 		const end = article.begin(holder!, (what) => (asking = what));
-		if (place && article.documents.has(place)) {
-			article.putAtEnd(place);
+		if (place && article.documents.has(place)) article.putAtEnd(place);
+		else if (teaser) void article.tease(teaser, true);
+		if (place ?? teaser) {
 			// once: loaded again, the page does not take it again
 			const address = new URL(location.href);
-			address.searchParams.delete('place');
+			for (const name of ['place', 'teaser']) address.searchParams.delete(name);
 			history.replaceState(history.state, '', address);
 		}
 		return end;

@@ -1,7 +1,7 @@
 <!-- What is chosen in the text, beside it: the placement with its form and settings and what is wrong with it, the picture, or the document list. -->
 <script lang="ts">
-	import { defaultsOf, forms, formWords, presses, pressWords, settingsOfForm, widthOf } from '#core/placing/placement';
-	import { Button, Input } from '$lib/ui/parts/controls';
+	import { defaultsOf, forms, formWords, ledTo, presses, pressWords, settingsOfForm, widthOf } from '#core/placing/placement';
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import Mismatch from '../Mismatch.svelte';
 	import SettingFields from '../SettingFields.svelte';
@@ -10,6 +10,22 @@
 
 	let { article, zone, link }: { article: Article; zone: string; /** Asks where a chosen picture leads. */ link: () => void } = $props();
 	const chosen = $derived(article.chosen);
+	$effect(() => {
+		if (chosen) void article.knowPages();
+	});
+	const teaser = $derived(chosen && ledTo(chosen));
+	/** Pages to choose from; the one chosen stands there before the others are known. */
+	const pages = $derived([
+		...article.pages.values(),
+		...(teaser === null || article.pages.has(teaser) ? [] : [{ path: teaser, title: teaser, published: true }])
+	]);
+	const offered = $derived(teaser === null ? presses : (['here', 'tab'] as const));
+	// a press on a page of the site is a plain one unless it is told otherwise
+	function leadTo(path: string) {
+		if (!chosen) return;
+		const usual = article.given.defaults[chosen.form]?.press ?? 'page';
+		article.set(path ? { leads: path, press: chosen.press === 'tab' ? 'tab' : 'here' } : { leads: null, press: usual });
+	}
 	const picture = $derived(article.chosenPicture);
 	const measures = ['25%', '50%', '100%'] as const;
 	const sides = { '': 'By itself', left: 'Left, words beside', centre: 'In the middle', right: 'Right, words beside' } as const;
@@ -30,7 +46,7 @@
 	{@const at = article.documents.get(chosen.document)}
 	<aside aria-label="This placement">
 		<h2>{at?.title ?? chosen.document}</h2>
-		<p class="soft">this placement</p>
+		<p class="soft">{teaser === null ? 'this placement' : 'this teaser shows it, and leads to a page'}</p>
 		{#if ofChosen.length}
 			<div class="grid gap-2 mt-3">
 				{#each ofChosen as f (f.kind)}<Mismatch found={f} {zone} names="none" mend={(remedy, why) => article.mend(f, remedy, why)} />{/each}
@@ -47,9 +63,16 @@
 					>{/each}
 			</dd>
 			{#if chosen.form !== 'frame'}
+				<dt>Leads to</dt>
+				<dd>
+					<Select class="w-full!" aria-label="Leads to" value={teaser ?? ''} onchange={(e) => leadTo(e.currentTarget.value)}>
+						<option value="">the document itself</option>
+						{#each pages as page (page.path)}<option value={page.path}>the page “{page.title}”{page.published ? '' : ', not published'}</option>{/each}
+					</Select>
+				</dd>
 				<dt>A press</dt>
 				<dd>
-					{#each presses as press (press)}<Button
+					{#each offered as press (press)}<Button
 							kind="pill"
 							class={{ on: chosen.press === press }}
 							aria-pressed={chosen.press === press}
@@ -62,7 +85,7 @@
 				<Input
 					class="w-full!"
 					aria-label="Words"
-					placeholder={at?.title}
+					placeholder={teaser === null ? at?.title : (article.pages.get(teaser)?.title ?? teaser)}
 					value={chosen.words ?? ''}
 					onchange={(e) => article.set({ words: e.currentTarget.value.trim() || null })}
 				/>
@@ -72,7 +95,7 @@
 			<SettingFields
 				names={settingsOfForm[chosen.form]}
 				own={chosen}
-				usual={defaultsOf(chosen.form, article.given.defaults)}
+				usual={{ ...defaultsOf(chosen.form, article.given.defaults), ...(teaser === null ? {} : { facts: [] }) }}
 				set={(change) => article.set(change)}
 			/>
 			{#if chosen.locked}<p class="soft">

@@ -2,25 +2,17 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { isLink } from '#core/text/link';
-	import { call } from '$lib/ui/parts/api';
-	import { soughtFor } from '$lib/ui/parts/act';
 	import { Button } from '$lib/ui/parts/controls';
 	import type { Article } from './article.svelte';
 	import { documentAt } from './selection';
 	import FindField, { type Candidate } from './FindField.svelte';
 
 	let { article, close, back }: { article: Article; close: () => void; back: () => void } = $props();
-	interface PageLine {
-		readonly path: string;
-		readonly title: string;
-	}
 	const before = untrack(() => article.linkAtCursor());
 	let word = $state(before);
-	let pages = $state.raw<readonly PageLine[]>([]);
+	const pages = $derived([...article.pages.values()]);
 	untrack(() => (article.found = null));
-	onMount(async () => {
-		pages = (await soughtFor(call('get /pages'))) ?? [];
-	});
+	onMount(() => article.knowPages());
 
 	/** What was typed, as an address: a website may be named without its protocol. */
 	const address = $derived.by(() => {

@@ -7,11 +7,13 @@
 	import { newTable } from './nodes';
 	import LinkField from './LinkField.svelte';
 	import PlaceField from './PlaceField.svelte';
+	import TeaserField from './TeaserField.svelte';
 
 	let {
 		article,
 		asking = $bindable()
-	}: { article: Article; /** What is asked for: a document to be placed, or where a link leads. */ asking: 'place' | 'link' | null } = $props();
+	}: { article: Article; /** What is asked for: a document to be placed, where a link leads, or a teaser. */ asking: 'place' | 'link' | 'teaser' | null } =
+		$props();
 
 	interface Tool {
 		readonly words: string;
@@ -28,7 +30,6 @@
 		{ words: 'Bold', on: article.active('bold'), run: () => chain()?.toggleBold().run() },
 		{ words: 'Italic', on: article.active('italic'), run: () => chain()?.toggleItalic().run() },
 		{ words: 'Heading', on: article.active('heading', { level: 2 }), run: () => chain()?.toggleHeading({ level: 2 }).run() },
-		{ words: 'Subheading', on: article.active('heading', { level: 3 }), run: () => chain()?.toggleHeading({ level: 3 }).run() },
 		{ words: 'List', on: article.active('bulletList'), run: () => chain()?.toggleBulletList().run() },
 		{ words: 'Link', on: article.active('link'), run: () => (asking = 'link') },
 		...(article.inTable
@@ -43,6 +44,7 @@
 	]);
 	/** What is put in now and then. */
 	const more = $derived<Tool[]>([
+		{ words: 'Subheading', on: article.active('heading', { level: 3 }), run: () => chain()?.toggleHeading({ level: 3 }).run() },
 		{ words: 'Numbers', on: article.active('orderedList'), run: () => chain()?.toggleOrderedList().run() },
 		{ words: 'Quote', on: article.active('blockquote'), run: () => chain()?.toggleBlockquote().run() },
 		{
@@ -75,6 +77,7 @@
 		/></label
 	>
 	{@render press({ words: 'Document list', on: article.chosenList !== null, run: () => article.putList() })}
+	{@render press({ words: 'Teaser', on: article.chosen?.leads !== undefined, run: () => (asking = 'teaser') })}
 	<Popup label="More tools" on={more.some((tool) => tool.on)} width={160} bind:open={moreOpen}
 		>{#each more as tool (tool.words)}<Button
 				kind="bare"
@@ -88,7 +91,11 @@
 	>
 	{#each steps as tool (tool.words)}{@render press(tool)}{/each}
 	<Button kind="bare" class="place" title="Alt and p" onclick={() => (asking = 'place')}>Place a document</Button>
-	{#if asking === 'place'}<PlaceField {article} {close} {back} />{:else if asking === 'link'}<LinkField {article} {close} {back} />{/if}
+	{#if asking === 'place'}<PlaceField {article} {close} {back} />{:else if asking === 'link'}<LinkField
+			{article}
+			{close}
+			{back}
+		/>{:else if asking === 'teaser'}<TeaserField {article} {close} {back} />{/if}
 </div>
 
 <style>

@@ -1,24 +1,25 @@
 // The article being written: its text in the editor, the documents that can stand in it, and what is chosen.
 import { Editor } from '@tiptap/core';
-import { NodeSelection, TextSelection } from '@tiptap/pm/state';
+import { TextSelection } from '@tiptap/pm/state';
 import { isInTable } from '@tiptap/pm/tables';
 import StarterKit from '@tiptap/starter-kit';
 import { untrack } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
-import type { KeptList, PictureAttrs } from '#core/placing/content';
+import { indexOf, type KeptList, type PictureAttrs } from '#core/placing/content';
 import { newListing } from '#core/placing/listing';
 import type { Remedy } from '#core/placing/mismatch';
 import { settingsOfForm, type Form, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
 import type { AtHand } from '$lib/server/placing/contract';
 import type { MismatchJson } from '$lib/server/placing/mismatches';
-import { act, soughtFor } from '$lib/ui/parts/act';
+import { act, answerTo, soughtFor } from '$lib/ui/parts/act';
 import { call } from '$lib/ui/parts/api';
 import type { Writer } from '../writer.svelte';
 import { Arrivals } from './arrivals.svelte';
 import { listNode, type Lists } from './list';
-import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, placementNode, plain, shelfDrag, tables } from './nodes';
-import { PictureNode, pictureType, placementOf } from './picture';
-import { documentAt, onlyText, takeSelection } from './selection';
+import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, placementNode, plain, type PageAtHand, tables } from './nodes';
+import { PictureNode, placementOf } from './picture';
+import { editorProps } from './hands';
+import { documentAt, onlyText } from './selection';
 
 export interface ArticleGiven {
 	readonly writer: Writer;
@@ -46,6 +47,8 @@ export class Article {
 	/** By their addresses. */
 	readonly documents = new SvelteMap<string, AtHand>();
 	readonly arrivals: Arrivals;
+	/** Pages of the site by their paths, once they were asked for. */
+	readonly pages = new SvelteMap<string, PageAtHand>();
 	/** What the document lists show now. */
 	readonly lists: Lists = new SvelteMap();
 	/** Placements that would turn somebody away, by their ids; the editor's decorations look here. */
@@ -98,7 +101,7 @@ export class Article {
 					heading: { levels: [2, 3] },
 					link: { openOnClick: false, autolink: false, protocols: ['mailto', 'tel'] }
 				}),
-				placementNode(this.documents, defaults),
+				placementNode(this.documents, this.pages, defaults),
 				PictureNode,
 				listNode(this.lists),
 				Columns,
@@ -106,73 +109,7 @@ export class Article {
 				...tables,
 				marks(this.#flags)
 			],
-			editorProps: {
-				attributes: { class: 'prose-page', role: 'textbox', 'aria-multiline': 'true', 'aria-label': 'Text of the page' },
-				// writing on after a placement was put in leaves it there: words go behind it
-				handleTextInput: (view, _from, _to, typed) => {
-					const { selection } = view.state;
-					if (!(selection instanceof NodeSelection) || selection.node.type.name !== 'placement') return false;
-					const tr = view.state.tr.insertText(typed, selection.to);
-					view.dispatch(tr.setSelection(TextSelection.create(tr.doc, selection.to + typed.length)));
-					return true;
-				},
-				handleKeyDown: (view, event) => {
-					const { selection } = view.state;
-					if (event.key === 'Enter' && selection instanceof NodeSelection && selection.node.type.name === 'placement') {
-						this.editor?.chain().setTextSelection(selection.to).splitBlock().run();
-						return true;
-					}
-					// a command at the cursor: Alt and p
-					if (event.altKey && !event.ctrlKey && !event.metaKey && event.code === 'KeyP') {
-						takeSelection(view);
-						ask('place');
-						return true;
-					}
-					if ((event.ctrlKey || event.metaKey) && !event.altKey && event.code === 'KeyK') {
-						takeSelection(view);
-						ask('link');
-						return true;
-					}
-					return false;
-				},
-				handlePaste: (_view, event) => {
-					const pictures = [...(event.clipboardData?.files ?? [])].filter((file) => pictureType.test(file.type));
-					if (pictures.length) {
-						for (const file of pictures) void this.putPicture(file);
-						return true;
-					}
-					const text = event.clipboardData?.getData('text/plain') ?? '';
-					const slug = documentAt(text);
-					if (!slug) return false;
-					void this.known(slug).then((is) => {
-						if (is) this.put(slug);
-						else this.editor?.chain().focus().insertContent(text).run();
-					});
-					return true;
-				},
-				handleDrop: (view, event) => {
-					const position = view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos ?? view.state.selection.to;
-					const slug = event.dataTransfer?.getData(shelfDrag);
-					if (slug) {
-						// on a picture, it becomes what the picture leads to
-						const on = view.posAtCoords({ left: event.clientX, top: event.clientY })?.inside ?? -1;
-						if (on >= 0 && view.state.doc.nodeAt(on)?.type.name === 'picture') {
-							this.editor?.commands.setNodeSelection(on);
-							this.put(slug);
-						} else this.put(slug, position);
-						return true;
-					}
-					const files = [...(event.dataTransfer?.files ?? [])];
-					if (!files.length) return false;
-					const pictures = files.filter((f) => pictureType.test(f.type));
-					for (const file of pictures) void this.putPicture(file, position);
-					this.arrivals.bring(
-						files.filter((f) => !pictures.includes(f)),
-						position
-					);
-					return true;
-				}
-			},
+			editorProps: editorProps(this, ask),
 			onUpdate: writer.touch,
 			onTransaction: () => this.#beat++
 		});
@@ -180,6 +117,7 @@ export class Article {
 		// press that brought the focus would have chosen nothing.
 		made.view.updateState(made.state.apply(made.state.tr.setMeta('addToHistory', false)));
 		this.editor = made;
+		if (JSON.stringify(content).includes('"leads":')) void this.knowPages();
 		writer.content = () => keptContent(made.getJSON());
 		return () => {
 			writer.stop();
@@ -193,6 +131,27 @@ export class Article {
 		const items = await soughtFor(call('get /shelf', { query: { slug: [slug] } }));
 		for (const item of items ?? []) this.documents.set(slug, item);
 		return items && items.length > 0;
+	}
+
+	/** Has the pages of the site at hand; says where that failed. */
+	async knowPages(): Promise<void> {
+		if (this.pages.size) return;
+		for (const page of (await soughtFor(call('get /pages'))) ?? []) if (!page.setAsideAt) this.pages.set(page.path, page);
+	}
+
+	/**
+	 * Puts in a teaser that leads to a page: the first document on that page as a cover; where there is none, words that lead there. At the cursor, or
+	 * with `atEnd` behind everything.
+	 */
+	async tease(path: string, atEnd = false): Promise<void> {
+		await this.knowPages();
+		const page = await answerTo(call('get /pages/{path}', { path: { path } }));
+		if (!page) return;
+		const [first] = indexOf(page.layout, page.content);
+		if (!first || !(await this.known(first.document))) return this.lead(path, page.title);
+		if (atEnd) this.putAtEnd(first.document);
+		else this.put(first.document, undefined, 'cover');
+		this.set({ form: 'cover', leads: path, press: 'here', page: first.page });
 	}
 
 	/** Looks for documents by a word of their titles; nothing ends the looking. */

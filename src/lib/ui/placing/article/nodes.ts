@@ -6,6 +6,7 @@ import { goToNextCell, tableEditing } from '@tiptap/pm/tables';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
 import { mount, unmount } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
+import type { Position } from '#core/access/door';
 import { settingsOfForm, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
 import type { AtHand } from '$lib/server/placing/contract';
 import PlacementDrawn from '../PlacementDrawn.svelte';
@@ -16,10 +17,18 @@ export const shelfDrag = 'application/x-ianua-document';
 export const freshPlacement = () => crypto.randomUUID().replaceAll('-', '').slice(-16);
 
 /** Every attribute that a placement may have. */
-export const placementAttrs = ['id', 'document', 'form', 'press', 'words', 'locked', ...new Set(Object.values(settingsOfForm).flat())] as const;
+export const placementAttrs = ['id', 'document', 'form', 'press', 'words', 'locked', 'leads', ...new Set(Object.values(settingsOfForm).flat())] as const;
 
-/** The node; `documents` tells what stands behind an address, `defaults` what the site says of each form. */
-export function placementNode(documents: SvelteMap<string, AtHand>, defaults: PlacementDefaults) {
+/** A page of the site as the editor knows it. */
+export interface PageAtHand {
+	readonly path: string;
+	readonly title: string;
+	readonly door: { readonly position: Position };
+	readonly published: boolean;
+}
+
+/** The node; `documents` and `pages` tell what stands behind an address, `defaults` what the site says of each form. */
+export function placementNode(documents: SvelteMap<string, AtHand>, pages: SvelteMap<string, PageAtHand>, defaults: PlacementDefaults) {
 	return Node.create({
 		name: 'placement',
 		group: 'inline',
@@ -46,7 +55,7 @@ export function placementNode(documents: SvelteMap<string, AtHand>, defaults: Pl
 			return ({ node }) => {
 				const dom = document.createElement('span');
 				const props = new SvelteMap<'attrs', KeptPlacement>([['attrs', plain(node.attrs) as KeptPlacement]]);
-				const drawn = mount(PlacementDrawn, { target: dom, props: { props, documents, defaults } });
+				const drawn = mount(PlacementDrawn, { target: dom, props: { props, documents, pages, defaults } });
 				const show = (attrs: Record<string, unknown>) => {
 					dom.className = 'placement';
 					dom.dataset.placement = String(attrs.id);

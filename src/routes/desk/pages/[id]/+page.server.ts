@@ -16,9 +16,10 @@ export const load: PageServerLoad = async (event) => {
 	event.depends('ianua:page');
 	const { params, url } = event;
 	const draft = await pageDraft(params.id).catch(turnAway);
+	const { placing, front } = await site();
 	const place = url.searchParams.get('place');
 	const on = indexOf(draft.layout, draft.content).map((p) => p.document);
-	const [atHand, placed, groups, allMembers, found, revisions, folders, topics, { placing }] = await Promise.all([
+	const [atHand, placed, groups, allMembers, found, revisions, folders, topics, frontPage] = await Promise.all([
 		shelf(),
 		shelfOf([...new Set([...on, ...(place ? [place] : [])])]),
 		listGroups(),
@@ -27,13 +28,19 @@ export const load: PageServerLoad = async (event) => {
 		revisionsOf(draft.id),
 		labels('folder'),
 		labels('topic'),
-		site()
+		// an article alone takes a teaser
+		pageDraft(front ?? '/').then(
+			(page) => (page.layout === 'article' ? page.id : null),
+			() => null
+		)
 	]);
 	return {
 		draft,
 		groups,
 		allMembers,
 		place,
+		teaser: url.searchParams.get('teaser'),
+		front: frontPage,
 		atHand,
 		placed,
 		mismatches: found,

@@ -21,7 +21,7 @@
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
-	const writer = untrack(() => new Writer(data.draft, data.mismatches));
+	const writer = untrack(() => new Writer(data.draft, data.mismatches, data.front));
 	$effect(() => {
 		writer.mismatches = data.mismatches;
 	});
@@ -70,10 +70,11 @@
 	<div class="way">
 		<a class="quiet" href="/desk/pages">Pages</a>
 		<Input class="name" aria-label="Title" bind:value={writer.title} oninput={writer.touch} maxlength={200} />
-		<span class="soft" role="status" data-testid="draft-state">
+		<span class="saved soft" role="status" data-testid="draft-state">
 			{writer.saving === 'saved' ? `saved ${timeText(writer.savedAt, data.site.zone)}` : writer.saving === 'trouble' ? 'not saved' : 'saving …'}
 		</span>
-		{#if writer.publishedAt}<a class="quiet" href={writer.path} target="_blank" rel="noopener">{writer.path}</a>{:else}<span class="soft">{writer.path}</span
+		{#if writer.publishedAt}<a class="path quiet" href={writer.path} target="_blank" rel="noopener">{writer.path}</a>{:else}<span class="path soft"
+				>{writer.path}</span
 			>{/if}
 		{#if deadEnds.length || sideDoors.length}
 			<Popup
@@ -175,6 +176,7 @@
 			atHand={data.atHand}
 			placed={data.placed}
 			place={data.place}
+			teaser={data.teaser}
 			defaults={data.placing}
 			folders={data.folders}
 			topics={data.topics}
@@ -239,7 +241,7 @@
 <style>
 	.writing {
 		display: grid;
-		grid-template-rows: auto minmax(0, 1fr);
+		grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
 		height: calc(100dvh - var(--lintel));
 	}
 	.writing:has(> .trouble) {
@@ -265,6 +267,35 @@
 		border-radius: var(--corner);
 		text-overflow: ellipsis;
 	}
+	.saved,
+	.path {
+		overflow: hidden;
+		text-overflow: ellipsis;
+		white-space: nowrap;
+	}
+	/* in one row as long as there is room: title, path and hour give way */
+	@media (min-width: 1200px) {
+		.way {
+			column-gap: 8px;
+		}
+		.way,
+		.stations {
+			flex-wrap: nowrap;
+		}
+		.way :global(.name) {
+			min-width: 90px;
+		}
+		.saved,
+		.path {
+			flex: 0 1 auto;
+			min-width: 46px;
+		}
+		.stations,
+		.way :global(:is(.btn, .popup, .pill)) {
+			flex-shrink: 0;
+			white-space: nowrap;
+		}
+	}
 	.way :global(.name:hover),
 	.way :global(.name:focus) {
 		border-color: var(--edge);
@@ -272,6 +303,7 @@
 	.stations {
 		margin-left: auto;
 		display: flex;
+		flex-wrap: wrap;
 		align-items: center;
 		gap: 8px;
 	}
