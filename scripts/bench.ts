@@ -6,6 +6,7 @@ import { build } from './build';
 import { benchAccess } from './bench-access';
 import { benchDev } from './bench-dev';
 import { benchIntake } from './bench-intake';
+import { benchJobs } from './bench-jobs';
 import { benchLoad } from './bench-load';
 import { benchPlacing } from './bench-placing';
 import { benchReading } from './bench-reading';
@@ -21,7 +22,7 @@ const seconds = 8;
 /** IANUA_BENCH_DATA: a folder that is kept, so that ten million entries need not be made for each run. */
 const { path: data, drop } = scratch('bench', process.env.IANUA_BENCH_DATA);
 /** npm run bench -- save: only that one. */
-const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill' | 'dev') =>
+const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill' | 'dev' | 'jobs') =>
 	!process.argv[2] || process.argv[2] === part;
 
 /**
@@ -154,6 +155,7 @@ try {
 	if (wanted('kill')) running = await benchKill(running, staff, port);
 	await running.stop();
 	if (wanted('dev')) await benchDev();
+	if (wanted('jobs')) benchJobs();
 } finally {
 	drop();
 }

@@ -166,6 +166,7 @@ test('placements are put in by keyboard, by a pasted address and from the shelf;
 	}, `${origin()}/d/towpath-map/read`);
 	await expect(page.locator('.placement').last()).toContainText('Towpath map');
 	await page.keyboard.press('Escape');
+	await page.getByRole('button', { name: 'Other tools' }).click();
 	await page.getByRole('button', { name: 'Table', exact: true }).click();
 	await expect(page.locator('.ProseMirror table th')).toHaveCount(3);
 	await page.getByRole('button', { name: 'Row', exact: true }).click();
@@ -607,7 +608,7 @@ test('a page made from a document gets its teaser on the front page: by the door
 
 	// one that leads to a page for few says so, and becomes a placement of the document again
 	await page.getByRole('button', { name: 'Teaser' }).click();
-	await page.getByRole('combobox', { name: 'Page to which it leads' }).fill('wardens');
+	await page.getByRole('combobox', { name: 'Page to which it leads' }).fill('Wardens’ room');
 	await page.getByRole('combobox', { name: 'Page to which it leads' }).press('Enter');
 	await expect(sheet).toContainText('who cannot open the page “Wardens’ room”, to which it leads');
 	await sheet.getByRole('button', { name: 'Show the others a locked card' }).click();

@@ -16,7 +16,7 @@
 	const teaser = $derived(chosen && ledTo(chosen));
 	/** Pages to choose from; the one chosen stands there before the others are known. */
 	const pages = $derived([
-		...article.pages.values(),
+		...[...article.pages.values()].filter((page) => page.path !== article.given.writer.path),
 		...(teaser === null || article.pages.has(teaser) ? [] : [{ path: teaser, title: teaser, published: true }])
 	]);
 	const offered = $derived(teaser === null ? presses : (['here', 'tab'] as const));

@@ -51,7 +51,10 @@
 	/** None until something is asked for: Enter on the empty field does nothing. */
 	let marked = $state(untrack(() => (word ? 0 : -1)));
 
-	onMount(() => field?.focus());
+	onMount(() => {
+		field?.focus();
+		field?.select();
+	});
 	function choose(candidate: Candidate) {
 		close();
 		candidate.choose();

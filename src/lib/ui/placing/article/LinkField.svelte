@@ -9,9 +9,11 @@
 
 	let { article, close, back }: { article: Article; close: () => void; back: () => void } = $props();
 	const before = untrack(() => article.linkAtCursor());
-	let word = $state(before);
+	// words that are chosen are what is looked for first: so the document is usually there already
+	let word = $state(untrack(() => before || article.selectedWords()));
 	const pages = $derived([...article.pages.values()]);
 	untrack(() => (article.found = null));
+	if (!before) untrack(() => void article.find(word));
 	onMount(() => article.knowPages());
 
 	/** What was typed, as an address: a website may be named without its protocol. */

@@ -78,7 +78,7 @@
 	>
 	{@render press({ words: 'Document list', on: article.chosenList !== null, run: () => article.putList() })}
 	{@render press({ words: 'Teaser', on: article.chosen?.leads !== undefined, run: () => (asking = 'teaser') })}
-	<Popup label="More tools" on={more.some((tool) => tool.on)} width={160} bind:open={moreOpen}
+	<Popup label="Other tools" on={more.some((tool) => tool.on)} width={160} bind:open={moreOpen}
 		>{#each more as tool (tool.words)}<Button
 				kind="bare"
 				class={['more', { on: tool.on }]}

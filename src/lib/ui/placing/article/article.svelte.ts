@@ -227,6 +227,12 @@ export class Article {
 		}
 	}
 
+	/** The words that are selected; none where more than words of one line are. */
+	selectedWords(): string {
+		const { selection, doc } = this.editor?.state ?? {};
+		return selection instanceof TextSelection && doc && onlyText(doc, selection) ? doc.textBetween(selection.from, selection.to).trim() : '';
+	}
+
 	/** The address to which the words at the cursor lead; empty where they lead nowhere. */
 	linkAtCursor(): string {
 		return this.chosenPicture ? (this.chosenPicture.href ?? '') : ((this.editor?.getAttributes('link').href as string | undefined) ?? '');
