@@ -55,6 +55,8 @@ export interface DocumentView extends Omit<DocumentLine, 'door'> {
 		readonly page: string;
 		readonly path: string;
 		readonly title: string;
+		/** Of a teaser: the title of the page to which it leads. */
+		readonly leads: string | null;
 		readonly form: string;
 		readonly press: string;
 		readonly published: boolean;
@@ -94,7 +96,8 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 					order by x.number desc) from edition x where x.document_id = d.id) as editions,
 				(select jsonb_build_object('url', url, 'watch', watch, 'state', state, 'note', note, 'checkedAt', to_char(checked_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')) from source where document_id = d.id) as source,
 				coalesce((select jsonb_agg(a.slug order by a.slug) from document_address a where a.document_id = d.id and a.slug <> d.slug), '[]') as addresses,
-				coalesce((select jsonb_agg(jsonb_build_object('id', p.id, 'page', pg.id, 'path', pg.path, 'title', pg.draft_title, 'form', p.form, 'press', p.press, 'published', p.published) order by pg.path)
+				coalesce((select jsonb_agg(jsonb_build_object('id', p.id, 'page', pg.id, 'path', pg.path, 'title', pg.draft_title, 'form', p.form, 'press', p.press, 'published', p.published,
+					'leads', (select l.draft_title from page l where l.id = p.leads_to)) order by pg.path)
 					from placement p join page pg on pg.id = p.page_id
 					where p.document_id = d.id and pg.set_aside_at is null
 						and (p.published or not exists (select 1 from placement q where q.id = p.id and q.page_id = p.page_id and q.published))), '[]') as placed

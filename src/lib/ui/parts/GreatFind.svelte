@@ -116,7 +116,9 @@
 		name="q"
 		type="search"
 		placeholder="Find anything here"
+		role="combobox"
 		aria-label="Find documents"
+		aria-expanded={shown}
 		aria-describedby="{id}-how"
 		aria-autocomplete="list"
 		aria-controls="{id}-list"

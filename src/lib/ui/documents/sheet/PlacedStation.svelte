@@ -72,7 +72,9 @@
 		<ul>
 			{#each view.placedOn as place (place.id + place.page)}
 				<li>
-					<a href="/desk/pages/{place.page}">{place.title}</a>, {formOf(place.form)}{pressOf(place.form, place.press)}{place.published ? '' : ' (draft)'}
+					<a href="/desk/pages/{place.page}">{place.title}</a>, {formOf(place.form)}{place.leads === null
+						? pressOf(place.form, place.press)
+						: `, leads to “${place.leads}”`}{place.published ? '' : ' (draft)'}
 				</li>
 			{/each}
 		</ul>

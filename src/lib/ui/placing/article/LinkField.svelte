@@ -11,7 +11,6 @@
 	const before = untrack(() => article.linkAtCursor());
 	// words that are chosen are what is looked for first: so the document is usually there already
 	let word = $state(untrack(() => before || article.selectedWords()));
-	const pages = $derived([...article.pages.values()]);
 	untrack(() => (article.found = null));
 	if (!before) untrack(() => void article.find(word));
 	onMount(() => article.knowPages());
@@ -24,17 +23,18 @@
 		return /^[^\s/]+\.[^\s/.]{2,}(\/\S*)?$/.test(typed) && isLink(`https://${typed}`) ? `https://${typed}` : null;
 	});
 	const candidates = $derived.by((): Candidate[] => {
-		const sought = word.trim().toLowerCase();
 		const slug = address && documentAt(address);
 		const typed: Candidate[] = address
 			? [{ key: 'address', title: address, note: slug ? 'Document' : 'Address', choose: () => void article.lead(address) }]
 			: [];
-		const documents = sought && !address ? (article.found ?? []) : [];
-		const fitting = pages.filter((p) => !sought || p.title.toLowerCase().includes(sought) || p.path.toLowerCase().includes(sought));
+		const documents = word.trim() && !address ? (article.found ?? []) : [];
 		return [
 			...typed,
 			...documents.slice(0, 5).map((d) => ({ key: d.slug, title: d.title, note: 'Document', position: d.position, choose: () => article.put(d.slug) })),
-			...fitting.slice(0, 5).map((p) => ({ key: p.path, title: p.title, note: p.path, choose: () => void article.lead(p.path, p.title) }))
+			...article
+				.pagesCalled(word)
+				.slice(0, 5)
+				.map((p) => ({ key: p.path, title: p.title, note: p.path, choose: () => void article.lead(p.path, p.title) }))
 		];
 	});
 </script>

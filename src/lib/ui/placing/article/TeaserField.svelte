@@ -7,10 +7,10 @@
 	let { article, close, back }: { article: Article; close: () => void; back: () => void } = $props();
 	let word = $state('');
 	onMount(() => article.knowPages());
-	const candidates = $derived.by((): Candidate[] => {
-		const sought = word.trim().toLowerCase();
-		return [...article.pages.values()]
-			.filter((p) => p.path !== article.given.writer.path && (!sought || p.title.toLowerCase().includes(sought) || p.path.includes(sought)))
+	const candidates = $derived<Candidate[]>(
+		article
+			.pagesCalled(word)
+			.filter((p) => p.path !== article.given.writer.path)
 			.slice(0, 8)
 			.map((p) => ({
 				key: p.path,
@@ -18,8 +18,8 @@
 				note: p.published ? p.path : 'not published',
 				position: p.door.position,
 				choose: () => void article.tease(p.path)
-			}));
-	});
+			}))
+	);
 </script>
 
 <FindField

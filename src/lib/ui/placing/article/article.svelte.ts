@@ -139,6 +139,14 @@ export class Article {
 		for (const page of (await soughtFor(call('get /pages'))) ?? []) if (!page.setAsideAt) this.pages.set(page.path, page);
 	}
 
+	/** Pages with a word in their titles or paths, those whose titles begin with it first; all of them for none. */
+	pagesCalled(word: string): PageAtHand[] {
+		const sought = word.trim().toLowerCase();
+		const fitting = [...this.pages.values()].filter((p) => p.title.toLowerCase().includes(sought) || p.path.includes(sought));
+		const begins = (p: PageAtHand) => Number(p.title.toLowerCase().startsWith(sought));
+		return fitting.sort((a, b) => begins(b) - begins(a));
+	}
+
 	/**
 	 * Puts in a teaser that leads to a page: the first document on that page as a cover; where there is none, words that lead there. At the cursor, or
 	 * with `atEnd` behind everything.
