@@ -292,7 +292,10 @@ describe('layouts', () => {
 		];
 		const list = (id: string, attrs: object) => ({ type: 'documentList', attrs: { id, show: 'list', order: 'title', beside: true, ...attrs } });
 		const { path } = await page({
-			content: { type: 'doc', content: [list('all-of-it', { folders: [folder] }), list('two-newest', { documents: slugs, order: '-changed', most: 2 })] }
+			content: {
+				type: 'doc',
+				content: [list('all-of-it', { folders: [folder] }), list('two-newest', { documents: slugs, order: '-changed', most: 2, filters: false })]
+			}
 		});
 		/** Titles of each of its lists. */
 		const listed = async (who: Client, query = '') =>

@@ -48,8 +48,8 @@ interface Row {
 	cover_alt: string;
 }
 
-/** The documents of a list that a caller may see, newest first; not yet asked for anything. Staff see what readers could. */
-async function documentsOf(content: Listing, caller: Caller): Promise<Row[]> {
+/** The documents of a list that a caller may see, the newest first, `most` of them; not yet asked for anything. Staff see what readers could. */
+async function documentsOf(content: Listing, caller: Caller, most?: number): Promise<Row[]> {
 	const s = sql();
 	const { folders = [], topics = [], documents = [] } = content;
 	const parts = [
@@ -60,7 +60,7 @@ async function documentsOf(content: Listing, caller: Caller): Promise<Row[]> {
 	const chosen = parts.length ? s`(${parts.reduce((any, one) => s`${any} or ${one}`)})` : s`true`;
 	return s<Row[]>`
 			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.cover, d.cover_alt, e.pages, e.bytes, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
-			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosen} order by e.created_at desc`;
+			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosen} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
 }
 
 const counts = (values: readonly string[]) => {
@@ -73,8 +73,10 @@ const counts = (values: readonly string[]) => {
 export async function listFor(content: Listing, caller: Caller, query: ListQuery): Promise<SeenList> {
 	const { zone } = await site();
 	const q = query.q?.trim().slice(0, 200) ?? '';
+	// the newest few on a front page: no more of them are looked at
+	const asItComes = !q && !query.folder && !query.topic && !query.order && content.order === '-changed' && content.filters === false;
 	const [all, found] = await Promise.all([
-		documentsOf(content, caller),
+		documentsOf(content, caller, asItComes ? content.most : undefined),
 		q ? findLane.run(query.place ?? '', () => matchingDocuments(q, readableBy(caller))) : null
 	]);
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));

@@ -187,6 +187,11 @@ export class Writer {
 		await mendMismatch(found, remedy, why, this.refresh);
 	};
 
+	/** Takes what was loaded of a draft; of one that was saved since, the save has told more. */
+	loaded(draft: PageDraft, mismatches: readonly MismatchJson[]): void {
+		if (draft.draftNumber >= this.#draftNumber) this.mismatches = mismatches;
+	}
+
 	/** Shows how things stand by now; the page hands the mismatches on. */
 	refresh = async (): Promise<void> => {
 		await this.save();

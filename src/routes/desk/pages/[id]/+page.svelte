@@ -22,9 +22,7 @@
 
 	let { data } = $props();
 	const writer = untrack(() => new Writer(data.draft, data.mismatches, data.front));
-	$effect(() => {
-		writer.mismatches = data.mismatches;
-	});
+	$effect(() => writer.loaded(data.draft, data.mismatches));
 	let doorOpen = $state(false);
 	let later = $state<string | null>(null);
 	let moreOpen = $state(false);
