@@ -112,6 +112,14 @@ export async function pageDraft(which: string, aside = false): Promise<PageDraft
 	};
 }
 
+/** The article that stands at the root of the site, by its id: the page published there, else the one that the site names; null where neither is one. */
+export async function frontArticle(): Promise<string | null> {
+	const { front } = await site();
+	const [row] = await sql()<{ id: string; layout: Layout }[]>`
+		select id, layout from page where published_id is not null and set_aside_at is null and path in ('/', ${front ?? '/'}) order by path = '/' desc limit 1`;
+	return row?.layout === 'article' ? row.id : null;
+}
+
 export interface RevisionLine {
 	readonly number: number;
 	readonly title: string;

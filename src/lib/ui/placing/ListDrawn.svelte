@@ -12,19 +12,25 @@
 	const attrs = $derived(props.get('attrs')!);
 	const seen = $derived(lists.get(attrs.id));
 	let turn = 0;
+	let trouble = $state(false);
 
 	$effect(() => {
 		const { id, ...body } = attrs;
 		const mine = ++turn;
 		void answerTo(call('post /listing', { body })).then((found) => {
-			if (found && mine === turn) lists.set(id, found);
+			if (mine !== turn) return;
+			trouble = !found;
+			if (found) lists.set(id, found);
+			else lists.delete(id);
 		});
 	});
 </script>
 
 <span class="tab">Document list{seen ? `: ${counted(seen.total, 'document', 'documents')} now` : ''}</span>
 <div class="drawn" inert>
-	{#if seen}<ListBody {seen} reading={null} query="" list={attrs.id} />{:else}<p class="soft">Looking what it lists …</p>{/if}
+	{#if seen}<ListBody {seen} reading={null} query="" list={attrs.id} />{:else}<p class="soft">
+			{trouble ? 'It could not be looked what it lists. It is looked again with the next change of its settings.' : 'Looking what it lists …'}
+		</p>{/if}
 </div>
 
 <style>

@@ -38,24 +38,17 @@
 	}
 </script>
 
-<fieldset>
-	<legend>Folders</legend>
-	{#each folders as folder (folder.name)}
-		<label
-			><Checkbox checked={given.folders?.includes(folder.name) ?? false} onchange={() => set({ folders: toggled(given.folders, folder.name) })} />
-			{folder.name} <span class="soft">{folder.count}</span></label
-		>
-	{/each}
-</fieldset>
-<fieldset>
-	<legend>Topics</legend>
-	{#each topics as topic (topic.name)}
-		<label
-			><Checkbox checked={given.topics?.includes(topic.name) ?? false} onchange={() => set({ topics: toggled(given.topics, topic.name) })} />
-			{topic.name} <span class="soft">{topic.count}</span></label
-		>
-	{/each}
-</fieldset>
+{#each [{ name: 'folders', legend: 'Folders', all: folders }, { name: 'topics', legend: 'Topics', all: topics }] as const as { name, legend, all } (name)}
+	<fieldset>
+		<legend>{legend}</legend>
+		{#each all as one (one.name)}
+			<label
+				><Checkbox checked={given[name]?.includes(one.name) ?? false} onchange={() => set({ [name]: toggled(given[name], one.name) })} />
+				{one.name} <span class="soft">{one.count}</span></label
+			>
+		{/each}
+	</fieldset>
+{/each}
 <h3>Picked by hand</h3>
 <FindDocument
 	words="Add a document"

@@ -13,7 +13,7 @@
 
 <h2>This list</h2>
 <p class="said" role="status">
-	{#if seen}<strong>{counted(seen.total, 'document', 'documents')}</strong> {listingWords(list)}.{:else}Looking what it lists …{/if}
+	{#if seen}<strong>{counted(seen.total, 'document', 'documents')}</strong> {listingWords(list)}.{:else}Documents {listingWords(list)}.{/if}
 </p>
 <!-- begun anew for another list -->
 {#key list.id}<ListFields

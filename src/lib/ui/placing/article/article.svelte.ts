@@ -148,8 +148,8 @@ export class Article {
 	}
 
 	/**
-	 * Puts in a teaser that leads to a page: the first document on that page as a cover; where there is none, words that lead there. At the cursor, or
-	 * with `atEnd` behind everything.
+	 * Puts in a teaser that leads to a page: the first document on that page as a cover, or as the words that are selected; where there is none, words
+	 * that lead there. At the cursor, or with `atEnd` behind everything.
 	 */
 	async tease(path: string, atEnd = false): Promise<void> {
 		await this.knowPages();
@@ -157,9 +157,10 @@ export class Article {
 		if (!page) return;
 		const [first] = indexOf(page.layout, page.content);
 		if (!first || !(await this.known(first.document))) return this.lead(path, page.title);
+		const form = !atEnd && this.selectedWords() ? 'text' : 'cover';
 		if (atEnd) this.putAtEnd(first.document);
-		else this.put(first.document, undefined, 'cover');
-		this.set({ form: 'cover', leads: path, press: 'here', page: first.page });
+		else this.put(first.document, undefined, form);
+		this.set({ form, leads: path, press: 'here', ...(form === 'cover' ? { page: first.page } : {}) });
 	}
 
 	/** Looks for documents by a word of their titles; nothing ends the looking. */
@@ -189,14 +190,17 @@ export class Article {
 		const attrs = { id: freshPlacement(), document: slug, form, press };
 		const { selection, doc } = editor.state;
 		const selected = at === undefined && selection instanceof TextSelection && onlyText(doc, selection) ? selection : null;
-		const words = selected && doc.textBetween(selected.from, selected.to).trim();
+		const text = selected ? doc.textBetween(selected.from, selected.to) : '';
+		const words = text.trim();
 		const node = { type: 'placement', attrs: { ...attrs, words: words || null } };
 		if (selected && words) {
+			// a blank that was chosen along with a word stays where it is: it parts it from the next
+			const from = selected.from + text.length - text.trimStart().length;
 			const marks = (selected.$from.marksAcross(selected.$to) ?? []).filter((m) => m.type.name !== 'link');
 			editor
 				.chain()
 				.focus()
-				.insertContentAt(selected, { ...node, marks: marks.map((m) => ({ type: m.type.name, attrs: m.attrs })) })
+				.insertContentAt({ from, to: from + words.length }, { ...node, marks: marks.map((m) => ({ type: m.type.name, attrs: m.attrs })) })
 				.run();
 		} else
 			editor

@@ -6,7 +6,7 @@ import type { KeptList } from '#core/placing/content';
 import type { ListAttrs } from '#core/placing/listing';
 import type { Answer } from '$lib/ui/parts/api';
 import ListDrawn from '../ListDrawn.svelte';
-import { plain } from './nodes';
+import { keptTogether, plain } from './nodes';
 
 /** What a list would show now, by its id. */
 export type Lists = SvelteMap<string, Answer<'post /listing'>>;
@@ -21,15 +21,7 @@ export const listNode = (lists: Lists) =>
 		group: 'block',
 		atom: true,
 		draggable: true,
-		addAttributes() {
-			// all of them in one attribute of the element: what is cut and pasted keeps them
-			const attribute = (name: string) => ({
-				default: null,
-				parseHTML: (el: HTMLElement) => ((JSON.parse(el.dataset.documentList ?? '{}') as Record<string, unknown>)[name] ?? null) as unknown,
-				renderHTML: () => ({})
-			});
-			return Object.fromEntries(listAttrs.map((name) => [name, attribute(name)]));
-		},
+		addAttributes: () => keptTogether(listAttrs, 'documentList'),
 		parseHTML() {
 			return [{ tag: 'div[data-document-list]' }];
 		},

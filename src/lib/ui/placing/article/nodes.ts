@@ -27,6 +27,19 @@ export interface PageAtHand {
 	readonly published: boolean;
 }
 
+/** Attributes of a node, kept together in one data attribute of its element: what is cut and pasted keeps them. Those without a default are null. */
+export const keptTogether = (names: readonly string[], data: string, defaults: Readonly<Record<string, string>> = {}) =>
+	Object.fromEntries(
+		names.map((name) => [
+			name,
+			{
+				default: defaults[name] ?? null,
+				parseHTML: (el: HTMLElement) => (JSON.parse(el.dataset[data] ?? '{}') as Record<string, unknown>)[name] ?? null,
+				renderHTML: () => ({})
+			}
+		])
+	);
+
 /** The node; `documents` and `pages` tell what stands behind an address, `defaults` what the site says of each form. */
 export function placementNode(documents: SvelteMap<string, AtHand>, pages: SvelteMap<string, PageAtHand>, defaults: PlacementDefaults) {
 	return Node.create({
@@ -36,15 +49,7 @@ export function placementNode(documents: SvelteMap<string, AtHand>, pages: Svelt
 		atom: true,
 		selectable: true,
 		draggable: true,
-		addAttributes() {
-			// all of them in one attribute of the element: what is cut and pasted keeps its settings
-			const attribute = (name: string) => ({
-				default: name === 'form' ? 'text' : name === 'press' ? 'page' : null,
-				parseHTML: (el: HTMLElement) => ((JSON.parse(el.dataset.placementAttrs ?? '{}') as Record<string, unknown>)[name] ?? null) as unknown,
-				renderHTML: () => ({})
-			});
-			return Object.fromEntries(placementAttrs.map((name) => [name, attribute(name)]));
-		},
+		addAttributes: () => keptTogether(placementAttrs, 'placementAttrs', { form: 'text', press: 'page' }),
 		parseHTML() {
 			return [{ tag: 'span[data-placement-attrs]' }];
 		},

@@ -5,7 +5,7 @@ import { SvelteMap } from 'svelte/reactivity';
 import type { PictureAttrs } from '#core/placing/content';
 import type { Press } from '#core/placing/placement';
 import FigureDrawn from '../FigureDrawn.svelte';
-import { freshPlacement, plain } from './nodes';
+import { freshPlacement, keptTogether, plain } from './nodes';
 
 /** Pictures that the site keeps. */
 export const pictureType = /^image\/(png|jpeg|webp)$/;
@@ -18,15 +18,7 @@ export const PictureNode = Node.create({
 	group: 'block',
 	atom: true,
 	draggable: true,
-	addAttributes() {
-		// all of them in one attribute of the element: what is cut and pasted keeps them
-		const attribute = (name: string) => ({
-			default: null,
-			parseHTML: (el: HTMLElement) => ((JSON.parse(el.dataset.picture ?? '{}') as Record<string, unknown>)[name] ?? null) as unknown,
-			renderHTML: () => ({})
-		});
-		return Object.fromEntries(pictureAttrs.map((name) => [name, attribute(name)]));
-	},
+	addAttributes: () => keptTogether(pictureAttrs, 'picture'),
 	parseHTML() {
 		return [{ tag: 'figure[data-picture]' }];
 	},

@@ -6,7 +6,7 @@ import { turnAway } from '$lib/server/http/page';
 import { labels } from '$lib/server/documents/labels';
 import { countAllMembers, listGroups } from '$lib/server/people/directory';
 import { mismatches } from '$lib/server/placing/mismatches';
-import { pageDraft, revisionsOf } from '$lib/server/placing/views';
+import { frontArticle, pageDraft, revisionsOf } from '$lib/server/placing/views';
 import { shelf, shelfOf } from '$lib/server/placing/shelf';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
@@ -16,10 +16,9 @@ export const load: PageServerLoad = async (event) => {
 	event.depends('ianua:page');
 	const { params, url } = event;
 	const draft = await pageDraft(params.id).catch(turnAway);
-	const { placing, front } = await site();
 	const place = url.searchParams.get('place');
 	const on = indexOf(draft.layout, draft.content).map((p) => p.document);
-	const [atHand, placed, groups, allMembers, found, revisions, folders, topics, frontPage] = await Promise.all([
+	const [atHand, placed, groups, allMembers, found, revisions, folders, topics, front, { placing }] = await Promise.all([
 		shelf(),
 		shelfOf([...new Set([...on, ...(place ? [place] : [])])]),
 		listGroups(),
@@ -28,11 +27,8 @@ export const load: PageServerLoad = async (event) => {
 		revisionsOf(draft.id),
 		labels('folder'),
 		labels('topic'),
-		// an article alone takes a teaser
-		pageDraft(front ?? '/').then(
-			(page) => (page.layout === 'article' ? page.id : null),
-			() => null
-		)
+		frontArticle(),
+		site()
 	]);
 	return {
 		draft,
@@ -40,7 +36,7 @@ export const load: PageServerLoad = async (event) => {
 		allMembers,
 		place,
 		teaser: url.searchParams.get('teaser'),
-		front: frontPage,
+		front,
 		atHand,
 		placed,
 		mismatches: found,
