@@ -145,6 +145,7 @@ try {
 	await call('post /documents/{slug}/keys/mail', handbook, { addresses: ['yard@boats.example'], words: 'For the winter works.' });
 	await call('get /documents/{slug}/keys', handbook);
 	await call('delete /keys/{id}', key.id as string);
+	await call('post /keys/{id}/restore', key.id as string);
 	// the shape of this answer is the contract's
 	const waiting = items(await call('get /knocks', null)) as unknown as { id: string; answer: string | null }[];
 	// the demo has a knock that waits
@@ -222,6 +223,8 @@ try {
 	await call('delete /members/{id}', id);
 	await call('delete /groups/{slug}', rowers as string);
 	await call('post /documents/{slug}/exchange', towpath, { with: 'cruising-guide' });
+	const put = await call('post /placements', null, { documents: ['cruising-guide'], places: [{ page: '/water-levels', form: 'text', press: 'save' }] });
+	await call('patch /placements', null, put.before);
 	await call('delete /documents/{slug}', towpath);
 	await call('post /documents/{slug}/restore', towpath);
 } finally {

@@ -115,6 +115,8 @@ export const PocketEntry = Type.Object(
 		document: Type.Optional(Type.String({ pattern: slugPattern, maxLength: 80 })),
 		url: Type.Optional(Type.String({ pattern: linkPattern, maxLength: 2000 })),
 		words: Type.Optional(Type.String({ maxLength: 120 })),
+		/** What is said of it below its words. */
+		about: Type.Optional(Type.String({ maxLength: 300 })),
 		/** Name of an icon; a document without one shows its cover. */
 		icon: Type.Optional(Type.String({ pattern: '^[a-z0-9]+(?:-[a-z0-9]+)*$', maxLength: 60 })),
 		from: Type.Optional(Bound),
@@ -148,7 +150,7 @@ export interface ContentNode {
 export const emptyArticle: Article = { type: 'doc', content: [{ type: 'paragraph' }] };
 export const emptyContent: Readonly<Record<Layout, PageContent>> = {
 	article: emptyArticle,
-	catalogue: { show: 'list', order: 'title', beside: false, filters: true },
+	catalogue: { show: 'list', order: 'title', beside: true, filters: true },
 	pocket: { entries: [] }
 };
 

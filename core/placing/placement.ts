@@ -40,6 +40,13 @@ export function widthOf(typed: string): Width | null | undefined {
 	if (number === undefined) return undefined;
 	return unit === '%' ? `${Math.min(100, Math.max(1, Number(number)))}%` : Math.min(2400, Math.max(60, Number(number)));
 }
+/** A width and a height as somebody types them at once: '700 × 900', '100 % x 1000'; null where it is no such pair. */
+export function sizeOf(typed: string): { width: Width; height: number } | null {
+	const [first, second, ...more] = typed.split(/(?<!p)[x×]/i);
+	const width = first === undefined ? null : widthOf(first);
+	const [, px] = /^\s*(\d{1,5})\s*(?:px)?\s*$/i.exec(second ?? '') ?? [];
+	return width === null || width === undefined || px === undefined || more.length ? null : { width, height: Math.min(4000, Math.max(200, Number(px))) };
+}
 const oneOf = <const T extends readonly string[]>(values: T) => Type.Union(values.map((v) => Type.Literal(v as T[number])));
 
 const settings = {

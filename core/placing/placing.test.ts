@@ -17,7 +17,7 @@ import {
 	type Article as ArticleType
 } from './content';
 import { pathTrouble } from './path';
-import { cssWidth, defaultsOf, factsWords, frameHref, ledTo, placementView, pressHref, settingsOf, widthOf } from './placement';
+import { cssWidth, defaultsOf, factsWords, frameHref, ledTo, placementView, pressHref, settingsOf, sizeOf, widthOf } from './placement';
 
 const valid = new Ajv().compile(Article);
 const doc = (...content: unknown[]) => ({ type: 'doc', content });
@@ -202,6 +202,17 @@ describe('pocket pages and catalogues', () => {
 		['-5', undefined]
 	])('a width typed as “%s” is %s', (typed, width) => {
 		expect(widthOf(typed)).toBe(width);
+	});
+	it.each([
+		['700 × 900', { width: 700, height: 900 }],
+		['100 % x 1000', { width: '100%', height: 1000 }],
+		['700px X 90px', { width: 700, height: 200 }],
+		['700', null],
+		['700 × 50 %', null],
+		['700 × 900 × 2', null],
+		['× 900', null]
+	])('a size typed as “%s” is %j', (typed, size) => {
+		expect(sizeOf(typed)).toEqual(size);
 	});
 	it('a teaser leads to its page in place of the document, and says of the document what it is told to', () => {
 		const map = { slug: 'map', title: 'Map', pages: 2, bytes: 2000 };

@@ -4,7 +4,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import AxeBuilder from '@axe-core/playwright';
-import { test as base, type Browser, type BrowserContext, type BrowserContextOptions, type Page } from '@playwright/test';
+import { test as base, type Browser, type BrowserContext, type BrowserContextOptions, type JSHandle, type Locator, type Page } from '@playwright/test';
 
 interface Demo {
 	readonly origin: string;
@@ -44,7 +44,7 @@ export const test = base.extend<{ people: People }>({
 						return response;
 					};
 				}
-				page.on('pageerror', (error) => troubles.push(error.message));
+				page.on('pageerror', (error) => troubles.push(error.stack ?? error.message));
 				page.on('console', (message) => {
 					// refusals are part of these tests; what breaks the content policy or a script is not
 					if (message.type() !== 'error' || /status of 4\d\d/.test(message.text())) return;
@@ -141,9 +141,9 @@ export function fileOf(name: string, content: Buffer | string): string {
 
 export const textFile = (name: string): string => fileOf(name, 'Dear all,\nno PDF at all.\n');
 
-/** Drops files on a page as a hand would: the browser's own drag events with the files in them. */
-export async function drop(page: Page, target: string, files: readonly { name: string; bytes: Buffer }[]): Promise<void> {
-	const data = await page.evaluateHandle(
+type Held = readonly { name: string; bytes: Buffer }[];
+const transferOf = (page: Page, files: Held) =>
+	page.evaluateHandle(
 		(list) => {
 			const transfer = new DataTransfer();
 			for (const { name, base64 } of list)
@@ -152,9 +152,29 @@ export async function drop(page: Page, target: string, files: readonly { name: s
 		},
 		files.map(({ name, bytes }) => ({ name, base64: bytes.toString('base64') }))
 	);
-	const box = (await page.locator(target).first().boundingBox())!;
-	const point = { clientX: box.x + Math.min(box.width / 2, 200), clientY: box.y + Math.min(box.height / 2, 200) };
-	for (const event of ['dragenter', 'dragover', 'drop']) await page.dispatchEvent(target, event, { dataTransfer: data, ...point });
+async function pointIn(target: Locator) {
+	const box = (await target.boundingBox())!;
+	return { clientX: box.x + Math.min(box.width / 2, 200), clientY: box.y + Math.min(box.height / 2, 200) };
+}
+
+/** Drops files on a page as a hand would: the browser's own drag events with the files in them. */
+export async function drop(page: Page, target: string, files: Held): Promise<void> {
+	await letGo(await hold(page, target, files), page.locator(target).first());
+}
+
+/** Holds files over a part of the page. */
+export async function hold(page: Page, target: string, files: Held): Promise<JSHandle<DataTransfer>> {
+	const dataTransfer = await transferOf(page, files);
+	const over = page.locator(target).first();
+	const point = await pointIn(over);
+	for (const event of ['dragenter', 'dragover']) await over.dispatchEvent(event, { dataTransfer, ...point });
+	return dataTransfer;
+}
+
+/** Lets go what is held, on a part of the page that may have come to be shown by holding it. */
+export async function letGo(dataTransfer: JSHandle<DataTransfer>, on: Locator): Promise<void> {
+	const point = await pointIn(on);
+	for (const event of ['dragenter', 'dragover', 'drop']) await on.dispatchEvent(event, { dataTransfer, ...point });
 }
 
 /** What axe-core finds on a page against WCAG 2.2 AA, a line each. */

@@ -692,7 +692,13 @@ test('a pocket page is put in order by keyboard and by hand, rests what it shoul
 	const phone = await people.as('visitor', { viewport: { width: 360, height: 740 }, hasTouch: true, isMobile: true });
 	await phone.goto('/in-the-pocket');
 	expect(await phone.locator('.pocket li strong').allTextContents()).toEqual(['Towpath map', 'Cruising guide']);
-	await phone.getByRole('link', { name: /^Towpath map/ }).tap();
+	// an entry opens in place, and closes again
+	const entry = phone.locator('.pocket details', { hasText: 'Towpath map' });
+	const reading = phone.getByRole('link', { name: 'Read Towpath map' });
+	await expect(reading).toBeHidden();
+	await entry.locator('summary').tap();
+	await expect(entry.getByText(/PDF, \d+ page/)).toBeVisible();
+	await reading.tap();
 	const room = phone.frameLocator('dialog iframe');
 	await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();
 	await room.getByRole('button', { name: 'Close' }).tap();
@@ -700,22 +706,31 @@ test('a pocket page is put in order by keyboard and by hand, rests what it shoul
 	const [file] = await Promise.all([phone.waitForEvent('download'), phone.getByRole('link', { name: 'Save Towpath map' }).tap()]);
 	expect(file.suggestedFilename()).toMatch(/\.pdf$/);
 	expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
+	await entry.locator('summary').tap();
+	await expect(reading).toBeHidden();
+	await phone.getByText('Hand this page on').tap();
+	await expect(phone.getByRole('img', { name: 'The address of this page as a QR code' })).toBeVisible();
 });
 
 test('a preview is for a visitor, a group or a given person, wide, on a tablet or a phone', async ({ people }) => {
 	const page = await people.as('staff');
 	await page.goto('/desk/pages');
 	await page.getByRole('link', { name: 'Give a day to the canal' }).click();
-	await page.getByRole('link', { name: 'Preview' }).click();
+	await page.getByRole('link', { name: 'Preview', exact: true }).click();
 	await expect(page.getByText('For members: sign in to open it').first()).toBeVisible();
 	await page.getByRole('combobox', { name: /^as/ }).selectOption({ label: 'a given person…' });
 	await page.getByLabel('E-mail address of the person').fill('wren.lockyer@example.org');
 	await page.getByLabel('E-mail address of the person').press('Enter');
 	await expect(page.getByRole('link', { name: /^Cover of Lock warden handbook/ })).toBeVisible();
 	await page.getByRole('link', { name: 'Phone' }).click();
-	await expect.poll(() => page.locator('.stage').evaluate((el) => el.clientWidth)).toBeLessThanOrEqual(390);
+	// as wide as such a screen, for the same person
+	const on = (screen: string) => page.frameLocator(`iframe[title="The page on a ${screen}"]`);
+	await expect(on('phone').getByRole('link', { name: /^Cover of Lock warden handbook/ })).toBeVisible();
+	const widths = () => document.documentElement.clientWidth + document.documentElement.scrollWidth;
+	expect(await on('phone').locator('html').evaluate(widths)).toBe(2 * 390);
 	await page.getByRole('link', { name: 'Tablet' }).click();
-	await expect.poll(() => page.locator('.stage').evaluate((el) => el.clientWidth)).toBeGreaterThan(700);
+	await expect(on('tablet').getByRole('link', { name: /^Cover of Lock warden handbook/ })).toBeVisible();
+	expect(await on('tablet').locator('html').evaluate(widths)).toBe(2 * 820);
 });
 
 test('on another website a document is read in a frame and by its element, under that website’s name in the ledger', async ({ people }) => {
@@ -773,7 +788,7 @@ test('on another website a document is read in a frame and by its element, under
 test('the code to copy is copied, says so, and can be selected', async ({ people }) => {
 	const page = await people.as('staff', { permissions: ['clipboard-read', 'clipboard-write'] });
 	await page.goto('/desk/documents/cruising-guide');
-	await page.getByText('On another website').click();
+	await page.getByText('Reading frame: how it stands there, its code, its address').click();
 	await page.getByRole('button', { name: 'Copy the code' }).click();
 	await expect(page.getByText('The code is copied.')).toBeVisible();
 	const code = await page.evaluate(() => navigator.clipboard.readText());

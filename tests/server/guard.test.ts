@@ -42,7 +42,8 @@ beforeAll(async () => {
 		'/api/v1/readership/members/[id] id': id,
 		'/desk/readership/by/member/[id] id': id,
 		'/desk/readership/by/key/[id] id': key.id,
-		'/api/v1/keys/[id] id': key.id
+		'/api/v1/keys/[id] id': key.id,
+		'/api/v1/keys/[id]/restore id': key.id
 	};
 	const other = await member();
 	await sql()`update person set role = 'editor' where email = ${other.email}`;

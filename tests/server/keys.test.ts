@@ -78,7 +78,17 @@ describe('a key', () => {
 		expect((await (await holder(url)).response.text()).includes('withdrawn')).toBe(true);
 		// once more does no harm; one that never was is told
 		await (await staff()).api('DELETE', `/keys/${id}`);
-		expect((await (await staff()).send('DELETE', `/api/v1/keys/${randomUUID()}`)).status).toBe(404);
+		for (const never of [randomUUID(), 'none']) {
+			expect((await (await staff()).send('DELETE', `/api/v1/keys/${never}`)).status).toBe(404);
+			expect((await (await staff()).send('POST', `/api/v1/keys/${never}/restore`)).status).toBe(404);
+		}
+		// given back, it opens again for whoever holds it, and the trail has both
+		for (let twice = 0; twice < 2; twice++) await (await staff()).api('POST', `/keys/${id}/restore`);
+		expect((await browser.get(`/d/${slug}/file`, { range: 'bytes=100-199' })).status).toBe(206);
+		const actions = await sql()<
+			{ action: string }[]
+		>`select action from audit where action like 'key-%' and (before->>'key' = ${id} or after->>'key' = ${id}) order by at`;
+		expect(actions.map((a) => a.action)).toEqual(['key-withdrawn', 'key-restored']);
 	});
 	it('with a number of openings gives that many, each with all its requests, however many ask at once', async () => {
 		const { slug } = await document({ position: 'keyed' });

@@ -12,7 +12,7 @@
 	import Notices from '$lib/ui/parts/Notices.svelte';
 	import SignInAgain from '$lib/ui/parts/SignInAgain.svelte';
 	import Tray from '$lib/ui/intake/Tray.svelte';
-	import { droppedFiles } from '$lib/ui/intake/dropped-files';
+	import { chosenFiles, droppedFiles } from '$lib/ui/intake/dropped-files';
 	import { bringIn, leavingBreaksOff, onBroughtIn, takeUp, tray, underWay } from '$lib/ui/intake/tray.svelte';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { chooser } from '$lib/ui/intake/chooser';
@@ -116,10 +116,7 @@
 		tabindex={-1}
 		aria-label="Choose a folder of PDF files to bring in"
 		onchange={(e) => {
-			bringIn(
-				[...(e.currentTarget.files ?? [])].filter((f) => /\.pdf$/i.test(f.name)),
-				data.maxUpload
-			);
+			bringIn(chosenFiles(e.currentTarget.files ?? []), data.maxUpload);
 			e.currentTarget.value = '';
 		}}
 	/>
@@ -142,6 +139,10 @@
 </ThemeProvider>
 
 <style>
+	/* a page being written has spots of its own */
+	:global(body:has([data-spots])) .drop {
+		display: none;
+	}
 	.drop {
 		position: fixed;
 		inset: var(--lintel) 0 0;

@@ -111,6 +111,7 @@ export const accessOperations = [
 		answer: Type.Object({ mailed: Type.Boolean() })
 	},
 	{ method: 'delete', path: '/keys/{id}', words: 'Withdraws a key', status: 200, answer: Nothing },
+	{ method: 'post', path: '/keys/{id}/restore', words: 'Gives a key back that was withdrawn', status: 200, answer: Nothing },
 	{
 		method: 'get',
 		path: `${documentPath}/reach`,

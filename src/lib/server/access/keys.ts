@@ -1,5 +1,5 @@
 // Keys: issued for a document, remembered by browsers in a cookie, withdrawn. What a key is worth is core/access/decide's.
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNotNull, isNull } from 'drizzle-orm';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Type, type Static } from '@sinclair/typebox';
 import { KeyGiven, keyState, type HeldKey, type KeyState } from '#core/access/key';
@@ -152,19 +152,35 @@ export async function mailKeys(slug: string, given: Static<typeof KeysMailed>, a
 
 /** Withdraws a key: whoever has it open is shut out at the next request. */
 export async function withdrawKey(id: string, actor: string): Promise<void> {
+	if (!isId(id)) throw new IanuaError('key-unknown');
 	await db().transaction(async (tx) => {
 		const [row] = await tx
 			.update(doorKey)
 			.set({ withdrawnAt: new Date(), withdrawnBy: actor })
 			.where(and(eq(doorKey.id, id), isNull(doorKey.withdrawnAt)))
 			.returning({ documentId: doorKey.documentId, label: doorKey.label });
-		if (row) {
-			await writeAudit(tx, { actor, action: 'key-withdrawn', kind: 'document', thing: row.documentId, before: { key: id, label: row.label } });
-			return;
-		}
-		const [known] = await tx.select({ id: doorKey.id }).from(doorKey).where(eq(doorKey.id, id));
-		if (!known) throw new IanuaError('key-unknown');
+		if (row) await writeAudit(tx, { actor, action: 'key-withdrawn', kind: 'document', thing: row.documentId, before: { key: id, label: row.label } });
+		else await knownKey(tx, id);
 	});
+}
+
+/** Gives a key back that was withdrawn: it opens what it opened before, as far as its end and its openings go. */
+export async function restoreKey(id: string, actor: string): Promise<void> {
+	if (!isId(id)) throw new IanuaError('key-unknown');
+	await db().transaction(async (tx) => {
+		const [row] = await tx
+			.update(doorKey)
+			.set({ withdrawnAt: null, withdrawnBy: null })
+			.where(and(eq(doorKey.id, id), isNotNull(doorKey.withdrawnAt)))
+			.returning({ documentId: doorKey.documentId, label: doorKey.label });
+		if (row) await writeAudit(tx, { actor, action: 'key-restored', kind: 'document', thing: row.documentId, after: { key: id, label: row.label } });
+		else await knownKey(tx, id);
+	});
+}
+
+async function knownKey(tx: Queryable, id: string): Promise<void> {
+	const [known] = await tx.select({ id: doorKey.id }).from(doorKey).where(eq(doorKey.id, id));
+	if (!known) throw new IanuaError('key-unknown');
 }
 
 /** Withdraws the keys that a program issued by its token. */

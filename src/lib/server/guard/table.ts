@@ -141,6 +141,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/documents/[slug]/editions/compare': oneDocument(),
 	// it changes pages, whichever document it begins with
 	'/api/v1/documents/[slug]/exchange': api([], ['documents:read', 'pages:write']),
+	'/api/v1/placements': api([], ['documents:read', 'pages:write']),
 	'/api/v1/documents/[slug]/keys': oneDocument(),
 	'/api/v1/documents/[slug]/keys/mail': oneDocument(),
 	'/api/v1/documents/[slug]/ledger': api(...readership, [], { folders: 'document' }),
@@ -159,6 +160,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/intake/[id]': api(...documents, { takesFiles: true }),
 	'/api/v1/intake/known': api(...documents),
 	'/api/v1/keys/[id]': api(...documents),
+	'/api/v1/keys/[id]/restore': api(...documents),
 	'/api/v1/knocks': api(...people),
 	'/api/v1/knocks/[id]/answer': api([], ['people:write', 'documents:write']),
 	'/api/v1/ledger': api(...readership),

@@ -28,7 +28,8 @@ import { checked, compile } from '../validate';
 import type { PageChange, PageGiven } from './contract';
 import { revisionOf } from './views';
 const checks = { article: compile(Article), catalogue: compile(Catalogue), pocket: compile(Pocket) };
-const freshPlacementId = () => newId().replaceAll('-', '').slice(-16);
+/** An id for a placement that is put in. */
+export const freshPlacementId = () => newId().replaceAll('-', '').slice(-16);
 
 /** Content from outside for a layout, checked and settled. */
 export function contentFrom(layout: Layout, value: unknown): PageContent {

@@ -7,6 +7,7 @@ import { pagePathPattern } from '#core/placing/path';
 import { Line } from '#core/text/line';
 import { languages } from '#core/words/words';
 import { DoorAnswer } from '../access/contract';
+import { placesOperations } from './places-contract';
 import { Instant, listInParts, listOf, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
 
 /** A page as the API takes it. */
@@ -62,34 +63,6 @@ export const Mend = Type.Object(
 	{ additionalProperties: false }
 );
 export type Mend = Static<typeof Mend>;
-
-const Places = Type.Array(
-	Type.Object(
-		{
-			page: Type.String({ maxLength: 200, description: 'path of the page' }),
-			placement: Type.String({
-				maxLength: 40,
-				description: 'its id, or `list-3` for the third document that a catalogue lists by hand, with the id of the list in its place in an article'
-			}),
-			published: Type.Optional(Type.Boolean({ description: 'in what is published, or in the draft; both where it is not said' }))
-		},
-		{ additionalProperties: false }
-	),
-	{ maxItems: 40_000 }
-);
-export const Exchange = Type.Object(
-	{
-		with: Type.String({ maxLength: 120, description: 'slug of the document that comes in its place' }),
-		only: Type.Optional(Places)
-	},
-	{ additionalProperties: false }
-);
-export type Exchange = Static<typeof Exchange>;
-export const ExchangeAnswer = Type.Object({
-	places: Places,
-	before: Type.Object({ document: Type.String(), exchange: Exchange }, { description: 'sent to the exchange of that document, it is as it was' })
-});
-export type ExchangeAnswer = Static<typeof ExchangeAnswer>;
 
 export const Publishing = Type.Object(
 	{
@@ -269,6 +242,7 @@ const Revision = Type.Object({
 });
 
 export const placingOperations = [
+	...placesOperations,
 	{ method: 'get', path: '/pages', words: 'The pages of the site', status: 200, answer: listOf(PageLine) },
 	{ method: 'post', path: '/pages', words: 'Makes a page; it is a draft until published', body: PageGiven, status: 201, answer: PageAnswer },
 	{ method: 'get', path: pagePath, words: 'One page with its draft; the front page is %2F', status: 200, answer: PageAnswer },
@@ -316,14 +290,6 @@ export const placingOperations = [
 		query: MismatchQuery,
 		status: 200,
 		answer: listInParts(MismatchAnswer, {})
-	},
-	{
-		method: 'post',
-		path: '/documents/{slug}/exchange',
-		words: 'Puts another document in its place wherever it stands on pages; doors stay as they are',
-		body: Exchange,
-		status: 200,
-		answer: ExchangeAnswer
 	},
 	{
 		method: 'post',

@@ -6,7 +6,7 @@ import { db, sql } from '../db/client';
 import { placement } from '../db/schema';
 import { writeAudit } from '../site/audit';
 import { changeContent } from './commands';
-import type { Exchange, ExchangeAnswer } from './contract';
+import type { Exchange, ExchangeAnswer } from './places-contract';
 
 /** A document in use, with every address that it is placed by. */
 async function placedAs(slug: string): Promise<{ id: string; slug: string; title: string; addresses: Set<string> }> {

@@ -28,7 +28,9 @@ import { theRow } from '../db/rows';
 import { iconDrawing } from '../intake/icons';
 import { instantOf, type Caller } from '../people/who';
 import { resolveAll, type Resolved } from '../reading/resolve';
+import { settings } from '../settings';
 import { site } from '../site/site';
+import { qrCode } from './qr';
 import { listFor, type ListQuery } from './catalogue';
 import type { SeenList } from './contract';
 import type { PageDraft } from './views';
@@ -65,6 +67,8 @@ export type SeenPlacement =
 export interface SeenEntry {
 	readonly id: string;
 	readonly words: string;
+	/** A few words of it; where none are said, what the document's description says to those who may read it. */
+	readonly about: string;
 	/** Drawing of its icon, the inside of an SVG of 24 × 24; null shows the cover. */
 	readonly icon: string | null;
 	/** A plain link; null for a document. */
@@ -88,7 +92,14 @@ export interface SeenPage {
 				readonly lists: Readonly<Record<string, SeenList>>;
 		  }
 		| { readonly layout: 'catalogue'; readonly lead: string; readonly list: SeenList }
-		| { readonly layout: 'pocket'; readonly lead: string; readonly entries: readonly SeenEntry[] };
+		| {
+				readonly layout: 'pocket';
+				readonly lead: string;
+				readonly entries: readonly SeenEntry[];
+				/** The page's own address, and the same as a QR code (SVG). */
+				readonly address: string;
+				readonly qr: string;
+		  };
 }
 
 interface SiteRow extends GuardedRow {
@@ -152,7 +163,13 @@ async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: ListQ
 		case 'catalogue':
 			return { layout: 'catalogue', lead: (page.content as Catalogue).lead ?? '', list: await listFor(page.content as Catalogue, caller, query) };
 		case 'pocket':
-			return { layout: 'pocket', lead: (page.content as Pocket).lead ?? '', entries: await entriesFor(page, caller, keys) };
+			return {
+				layout: 'pocket',
+				lead: (page.content as Pocket).lead ?? '',
+				entries: await entriesFor(page, caller, keys),
+				address: settings().IANUA_ORIGIN + page.path,
+				qr: await qrCode(settings().IANUA_ORIGIN + page.path, 'svg')
+			};
 	}
 }
 
@@ -315,7 +332,7 @@ async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFo
 	for (const entry of shown) {
 		const words = entry.words?.trim() ?? '';
 		// kept entries have ids
-		const base = { id: entry.id! };
+		const base = { id: entry.id!, about: entry.about?.trim() ?? '' };
 		// one of the two is there
 		const icon = (otherwise: string | null) => (entry.icon || otherwise ? iconDrawing(entry.icon ?? otherwise!) : null);
 		if (entry.url) {
@@ -332,6 +349,7 @@ async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFo
 		const { edition } = found;
 		entries.push({
 			...base,
+			about: base.about || (allowed ? found.description : ''),
 			icon: await icon(allowed ? null : 'lock-keyhole'),
 			words: words || (allowed ? found.title : 'A document kept for members'),
 			url: null,

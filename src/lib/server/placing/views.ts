@@ -90,7 +90,7 @@ export interface PageDraft extends Omit<PageLine, 'door'> {
 	readonly content: PageContent;
 	readonly draftNumber: number;
 	readonly doorId: string;
-	readonly door: DoorRow & { readonly sentence: string };
+	readonly door: DoorRow & { readonly sentence: string; readonly who: string };
 }
 
 const isId = (text: string) => /^[0-9a-f]{8}-(?:[0-9a-f]{4}-){3}[0-9a-f]{12}$/.test(text);
@@ -108,7 +108,7 @@ export async function pageDraft(which: string, aside = false): Promise<PageDraft
 		content: row.draft,
 		draftNumber: row.draft_number,
 		doorId: row.door_id,
-		door: { ...row.door, sentence: sentence(pageReach(row.door, zone), now, zone) }
+		door: { ...row.door, sentence: sentence(pageReach(row.door, zone), now, zone), who: whoWords(pageReach(row.door, zone)) }
 	};
 }
 

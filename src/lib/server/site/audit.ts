@@ -30,6 +30,7 @@ export interface AuditEntry {
 		| 'withdrawn'
 		| 'key-issued'
 		| 'key-withdrawn'
+		| 'key-restored'
 		| 'first-owner';
 	readonly kind: 'document' | 'page' | 'group' | 'person' | 'token' | 'site';
 	readonly thing: string;

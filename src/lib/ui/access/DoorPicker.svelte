@@ -27,7 +27,6 @@
 		change: (change: DoorChange) => void;
 	} = $props();
 
-	let hoursShown = $state(false);
 	let wordsShown = $state(false);
 	const admitted = $derived(new Set(door.groups.map((g) => g.slug)));
 	/** The zone of this computer, where it is another than the site's. */
@@ -86,9 +85,18 @@
 	</fieldset>
 {/if}
 
+{#if !door.follows}
+	<div class="hours">
+		<span>From</span>
+		<Moment label="From" value={door.from} {zone} none="at once" change={(from) => change({ from })} />
+		<span>Until</span>
+		<Moment label="Until" value={door.until} near={door.from} {zone} none="no end" change={(until) => change({ until })} />
+		<span class="soft zone">Times of {zone}{elsewhere ? `, not of your computer (${elsewhere})` : ''}. Without a time the whole day counts.</span>
+	</div>
+{/if}
+
 <div class="more">
 	<Button kind="quiet" aria-expanded={wordsShown} onclick={() => (wordsShown = !wordsShown)}>Turned away{door.turnedAway ? ' (own words)' : ''}</Button>
-	<Button kind="quiet" aria-expanded={hoursShown} onclick={() => (hoursShown = !hoursShown)}>Hours{door.from || door.until ? ' (set)' : ''}</Button>
 	{#if allowance}
 		<Checkbox checked={door.allow.save} onchange={() => change({ allow: { save: !door.allow.save } })}>Save</Checkbox>
 		<Checkbox checked={door.allow.print} onchange={() => change({ allow: { print: !door.allow.print } })}>Print</Checkbox>
@@ -100,15 +108,6 @@
 		<Checkbox checked={door.listed} onchange={() => change({ listed: !door.listed })}>Listed</Checkbox>
 	{/if}
 </div>
-{#if hoursShown}
-	<div class="hours">
-		<span>From</span>
-		<Moment label="From" value={door.from} {zone} none="at once" change={(from) => change({ from })} />
-		<span>Until</span>
-		<Moment label="Until" value={door.until} near={door.from} {zone} none="no end" change={(until) => change({ until })} />
-		<span class="soft zone">Times of {zone}{elsewhere ? `, not of your computer (${elsewhere})` : ''}. Without a time the whole day counts.</span>
-	</div>
-{/if}
 {#if wordsShown}
 	<TurnedAwayForm
 		words={door.turnedAway}

@@ -1,6 +1,6 @@
 <!-- The keys of a document: issued, shown once with their address, and what each did. -->
 <script lang="ts">
-	import { Button, Checkbox, Input, Moment, Radio, Textarea } from '$lib/ui/parts/controls';
+	import { Button, Checkbox, Input, Moment, Textarea } from '$lib/ui/parts/controls';
 	import { counted } from '#core/access/reach';
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
@@ -29,12 +29,16 @@
 	let trouble = $state('');
 	/** The key just issued: its address is shown this once. */
 	let issued = $state<{ label: string; url: string; qr: string } | null>(null);
-	let withdrawing = $state<string | null>(null);
 	/** Keys for a list of addresses, each its own, mailed. */
 	let several = $state(false);
 	let pasted = $state('');
 	let words = $state('');
 	let unmailed = $state<readonly { address: string; url: string }[]>([]);
+	let first = $state<HTMLInputElement>();
+	// asked for by its key: the field is there already
+	$effect(() => {
+		if (open && !several && document.activeElement !== first && !label) first?.focus();
+	});
 	const addresses = $derived(splitAddresses(pasted));
 
 	const limits = () => ({ allow: { save, print }, ...(until ? { until } : {}), ...(openings ? { openings } : {}) });
@@ -75,6 +79,7 @@
 			const { url } = await call('post /documents/{slug}/keys', { path: { slug }, body: { label, ...limits(), ...(password ? { password } : {}) } });
 			const { toString } = await import('qrcode');
 			issued = { label, url, qr: await toString(url, { type: 'svg', margin: 4 }) };
+			first?.blur();
 			[label, until, openings, password, open] = ['', '', null, '', false];
 		};
 		await act('', change, null, { trouble: say, show });
@@ -89,10 +94,13 @@
 			notify('The browser did not allow copying. Mark the address and copy it by hand.', { tone: 'wrong' });
 		}
 	}
-	function withdraw(key: KeyView) {
-		withdrawing = null;
-		void act(`The key “${key.label}” opens nothing any more.`, () => call('delete /keys/{id}', { path: { id: key.id } }), null, { show });
-	}
+	const withdraw = ({ id, label }: KeyView) =>
+		act(
+			`The key “${label}” opens nothing any more.`,
+			() => call('delete /keys/{id}', { path: { id } }),
+			() => call('post /keys/{id}/restore', { path: { id } }),
+			{ show }
+		);
 	const facts = (key: KeyView) =>
 		[
 			key.allow.save && key.allow.print ? 'read, save, print' : key.allow.save ? 'read, save' : key.allow.print ? 'read, print' : 'read only',
@@ -108,7 +116,13 @@
 
 <div class="head">
 	<span>{keys.length ? counted(keys.length, 'key', 'keys') : 'No keys'}{keys.length && position === 'shut' ? ', suspended while the door is shut' : ''}</span>
-	<Button kind="quiet" id="issue-key" aria-expanded={open} onclick={() => (open = !open)}>Issue a key</Button>
+	<Button
+		kind="quiet"
+		onclick={() => {
+			several = true;
+			open = true;
+		}}>Several at once</Button
+	>
 </div>
 {#if issued}
 	<div class="issued" role="status">
@@ -129,39 +143,48 @@
 		<Button onclick={() => (unmailed = [])}>Done</Button>
 	</div>
 {/if}
-{#if open}
-	<form class="fields panel" onsubmit={several ? mail : issue}>
-		<p class="wide checks">
-			<Radio bind:group={several} value={false}>One key</Radio>
-			<Radio bind:group={several} value={true}>A key for each of several addresses, mailed</Radio>
-		</p>
+{#if open || !several}
+	<form id="issue-key" class="fields panel" onsubmit={several ? mail : issue}>
 		{#if several}
 			<label class="wide"
-				>Addresses, one on a line
+				>A key for each of these addresses, mailed
 				<Textarea rows={4} bind:value={pasted} required placeholder="Ann Heron &lt;ann@example.org&gt;, ben@example.org"></Textarea></label
 			>
 			<label class="wide">A few words for the mail <Textarea rows={2} bind:value={words} maxlength={2000}></Textarea></label>
 		{:else}
 			<label class="wide"
-				>To whom
-				<Input bind:value={label} required maxlength={200} placeholder="A person, a firm, a committee" autofocus /></label
+				>A key for
+				<Input
+					bind:elementRef={first}
+					bind:value={label}
+					required
+					maxlength={200}
+					placeholder="A person, a firm, a committee"
+					onfocus={() => (open = true)}
+				/></label
 			>
 		{/if}
-		<div class="moment-under wide">
-			Good until <Moment label="Good until" value={until || null} {zone} none="no end" change={(wanted) => (until = wanted ?? '')} />
-		</div>
-		<label>Openings <Input type="number" min="1" max="1000000" bind:value={openings} placeholder="Any number" /></label>
-		{#if !several}<label class="wide"
-				>Password, if it shall have one <Input bind:value={password} minlength={4} maxlength={200} autocomplete="off" placeholder="None" /></label
-			>{/if}
-		<p class="wide checks">
-			<label><Checkbox bind:checked={save} /> Save</label><label><Checkbox bind:checked={print} /> Print</label>
-			<span class="grow"></span>
-			<Button type="submit" kind="main" disabled={busy || (several && !addresses.length)}
-				>{several && addresses.length ? `Mail ${counted(addresses.length, 'key', 'keys')}` : several ? 'Mail keys' : 'Issue'}</Button
-			>
-			<Button onclick={() => (open = false)}>Leave it</Button>
-		</p>
+		{#if open}
+			<div class="moment-under wide">
+				Good until <Moment label="Good until" value={until || null} {zone} none="no end" change={(wanted) => (until = wanted ?? '')} />
+			</div>
+			<label>Openings <Input type="number" min="1" max="1000000" bind:value={openings} placeholder="Any number" /></label>
+			{#if !several}<label class="wide"
+					>Password, if it shall have one <Input bind:value={password} minlength={4} maxlength={200} autocomplete="off" placeholder="None" /></label
+				>{/if}
+			<p class="wide checks">
+				<label><Checkbox bind:checked={save} /> Save</label><label><Checkbox bind:checked={print} /> Print</label>
+				<span class="grow"></span>
+				<Button type="submit" kind="main" disabled={busy || (several && !addresses.length)}
+					>{several && addresses.length ? `Mail ${counted(addresses.length, 'key', 'keys')}` : several ? 'Mail keys' : 'Issue'}</Button
+				>
+				<Button
+					onclick={() => {
+						[label, open, several] = ['', false, false];
+					}}>Leave it</Button
+				>
+			</p>
+		{/if}
 		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 	</form>
 {/if}
@@ -174,12 +197,7 @@
 						>{facts(key)} · <a href="/desk/readership/by/key/{key.id}">what was done with it</a></small
 					></span
 				>
-				{#if key.state === 'good'}
-					{#if withdrawing === key.id}
-						<Button onclick={() => withdraw(key)}>Withdraw for good</Button>
-						<Button kind="quiet" onclick={() => (withdrawing = null)}>Keep</Button>
-					{:else}<Button kind="quiet" onclick={() => (withdrawing = key.id)} aria-label="Withdraw the key “{key.label}”">Withdraw</Button>{/if}
-				{/if}
+				{#if key.state === 'good'}<Button kind="quiet" onclick={() => withdraw(key)} aria-label="Withdraw the key “{key.label}”">Withdraw</Button>{/if}
 			</li>
 		{/each}
 	</ul>

@@ -11,6 +11,7 @@
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { act } from '$lib/ui/parts/act';
 	import { call, type Answer as AnswerOf, type Given } from '$lib/ui/parts/api';
+	import PlaceOnPages from '$lib/ui/placing/PlaceOnPages.svelte';
 	import BreakingQuestion from './BreakingQuestion.svelte';
 	import BulkDoor from './BulkDoor.svelte';
 	import { askFirst, carryOut, type Answer, type Breaking, type Question } from './breaking';
@@ -31,6 +32,9 @@
 	let topic = $state('');
 	let busy = $state(false);
 	let doorShown = $state(false);
+	let placing = $state(false);
+	/** Most documents that are placed at once. */
+	const mostPlaced = 200;
 	const doorTitle = $derived(`Door of ${counted(many, 'document', 'documents')}`);
 
 	let question = $state<Question | null>(null);
@@ -106,6 +110,10 @@
 	><BulkDoor {many} {zone} {busy} trouble={doorTrouble} set={(door, words) => void setDoors(door, words)} /></Modal
 >
 
+<Modal title="Place on pages" aria-label="Place on pages" bind:open={placing} size="md"
+	><PlaceOnPages documents={chosenRows.slugs.map((slug) => ({ slug }))} done={() => (placing = false)} /></Modal
+>
+
 <div class="bar" {@attach foot} role="toolbar" aria-label="Change the documents chosen">
 	<strong>{many} chosen</strong>
 	{#if many < Math.min(total, most)}<Button kind="quiet" disabled={busy} onclick={everything}>Choose all {Math.min(total, most)} that match</Button>{/if}
@@ -151,6 +159,12 @@
 				doorTrouble = '';
 				doorShown = true;
 			}}>Door</Button
+		>
+		<Button
+			disabled={busy || many > mostPlaced}
+			aria-haspopup="dialog"
+			title={many > mostPlaced ? `At most ${mostPlaced} at once` : undefined}
+			onclick={() => (placing = true)}>Place on pages</Button
 		>
 		<Button disabled={busy} onclick={() => ask({ aside: true }, asideWords)}>Set aside</Button>
 	{/if}

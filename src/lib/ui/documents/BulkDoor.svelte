@@ -3,10 +3,11 @@
 	import { onMount } from 'svelte';
 	import type { DoorChange, Position } from '#core/access/door';
 	import { counted } from '#core/access/reach';
+	import { splitAddresses } from '#core/people/addresses';
 	import Positions, { positionMeans, positionWords } from '$lib/ui/access/Positions.svelte';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
-	import { Button, Checkbox, Moment, Select } from '$lib/ui/parts/controls';
+	import { Button, Checkbox, Input, Moment, Select } from '$lib/ui/parts/controls';
 
 	let {
 		many,
@@ -32,35 +33,44 @@
 	let position = $state<Position>();
 	let chosen = $state.raw<readonly string[]>([]);
 	let allMembers = $state(false);
-	let timed = $state(false);
-	let from = $state<string | null>(null);
-	let until = $state<string | null>(null);
+	/** Undefined leaves what is; null takes it away. */
+	let from = $state<string | null>();
+	let until = $state<string | null>();
+	let noHours = $state(false);
+	let people = $state('');
 	let save = $state('');
 	let print = $state('');
 	onMount(async () => {
 		groups = (await soughtFor(call('get /groups'))) ?? [];
 	});
 
+	const timed = $derived(noHours || Boolean(from ?? until));
+	const addresses = $derived(splitAddresses(people));
 	const named = $derived(groups.filter((group) => chosen.includes(group.slug)).map((group) => group.name));
 	/** What keeps it from being set: a door that admits nobody is no key. */
 	const lacking = $derived(
-		position === 'keyed' && !allMembers && !chosen.length
-			? 'Keyed for whom? Choose all members or a group.'
+		position === 'keyed' && !allMembers && !chosen.length && !addresses.length
+			? 'Keyed for whom? Choose all members, a group or people.'
 			: position || timed || save || print
 				? ''
 				: 'Nothing is chosen: every door stays as it is.'
 	);
 	const said = $derived(
 		[
-			position === 'keyed' ? `keyed for ${allMembers ? 'all members' : named.join(', ')}` : position && positionWords[position].toLowerCase(),
-			timed && (from || until ? 'with its hours' : 'without hours'),
+			position === 'keyed'
+				? `keyed for ${[...(allMembers ? ['all members'] : named), ...addresses].join(', ')}`
+				: position && positionWords[position].toLowerCase(),
+			timed && (noHours ? 'without hours' : 'with their hours'),
 			save && (save === 'yes' ? 'saving allowed' : 'saving off'),
 			print && (print === 'yes' ? 'printing allowed' : 'printing off')
 		]
 			.filter(Boolean)
 			.join(', ')
 	);
-	const toggle = (slug: string) => (chosen = chosen.includes(slug) ? chosen.filter((s) => s !== slug) : [...chosen, slug]);
+	function toggle(slug: string) {
+		chosen = chosen.includes(slug) ? chosen.filter((s) => s !== slug) : [...chosen, slug];
+		position = 'keyed';
+	}
 	function go(event: SubmitEvent) {
 		event.preventDefault();
 		if (lacking) return;
@@ -68,8 +78,8 @@
 		set(
 			{
 				...(position ? { position, follows: null } : {}),
-				...(position === 'keyed' ? { allMembers, groups: [...chosen] } : {}),
-				...(timed ? { from, until } : {}),
+				...(position === 'keyed' ? { allMembers, groups: [...chosen], people: [...addresses] } : {}),
+				...(noHours ? { from: null, until: null } : { ...(from ? { from } : {}), ...(until ? { until } : {}) }),
 				...(Object.keys(allow).length ? { allow } : {})
 			},
 			`${said}.`
@@ -80,27 +90,64 @@
 <form class="door" onsubmit={go}>
 	<Positions label="Door of those chosen" chosen={position} choose={(one) => (position = one)} />
 	{#if position && position !== 'keyed'}<p class="soft">{positionMeans[position]}.</p>{/if}
-	{#if position === 'keyed'}
-		<fieldset class="who">
-			<legend class="sr-only">Who is admitted</legend>
-			<Button kind="pill" class={{ on: allMembers }} aria-pressed={allMembers} onclick={() => (allMembers = !allMembers)}>All members</Button>
-			{#each groups as group (group.slug)}<Button
-					kind="pill"
-					class={{ on: chosen.includes(group.slug) }}
-					aria-pressed={chosen.includes(group.slug)}
-					onclick={() => toggle(group.slug)}>{group.name} <i>{group.people}</i></Button
-				>{/each}
-		</fieldset>
-	{/if}
-	<label class="line"><Checkbox bind:checked={timed} />Set their hours</label>
-	{#if timed}
-		<div class="hours">
-			<span>From</span>
-			<Moment label="From" value={from} {zone} none="at once" change={(to) => (from = to)} />
-			<span>Until</span>
-			<Moment label="Until" value={until} near={from} {zone} none="no end" change={(to) => (until = to)} />
-		</div>
-	{/if}
+	<!-- whom it is for says that it is keyed -->
+	<fieldset class="who">
+		<legend class="sr-only">Who is admitted</legend>
+		<Button
+			kind="pill"
+			class={{ on: allMembers }}
+			aria-pressed={allMembers}
+			onclick={() => {
+				allMembers = !allMembers;
+				position = 'keyed';
+			}}>All members</Button
+		>
+		{#each groups as group (group.slug)}<Button
+				kind="pill"
+				class={{ on: chosen.includes(group.slug) }}
+				aria-pressed={chosen.includes(group.slug)}
+				onclick={() => toggle(group.slug)}>{group.name} <i>{group.people}</i></Button
+			>{/each}
+	</fieldset>
+	<Input
+		aria-label="People, by their e-mail addresses"
+		placeholder="People, by their e-mail addresses"
+		bind:value={people}
+		oninput={() => (position = 'keyed')}
+	/>
+	<div class="hours">
+		<span>From</span>
+		<Moment
+			label="From"
+			value={from ?? null}
+			{zone}
+			none="as it is"
+			change={(to) => {
+				from = to;
+				noHours = false;
+			}}
+		/>
+		<span>Until</span>
+		<Moment
+			label="Until"
+			value={until ?? null}
+			near={from ?? null}
+			{zone}
+			none="as it is"
+			change={(to) => {
+				until = to;
+				noHours = false;
+			}}
+		/>
+	</div>
+	<label class="line"
+		><Checkbox
+			bind:checked={noHours}
+			onchange={() => {
+				if (noHours) from = until = undefined;
+			}}
+		/>Take their hours away: at once, and without end</label
+	>
 	<div class="allow">
 		<label
 			>Saving <Select bind:value={save}><option value="">as it is</option><option value="yes">allowed</option><option value="no">off</option></Select></label

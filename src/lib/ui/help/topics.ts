@@ -44,7 +44,7 @@ export const topics: readonly Topic[] = [
 			'Open the document’s sheet and go to its station **Door**.',
 			'Choose **Shut** (staff alone), **Keyed** (those whom you name), **Ajar** (whoever has the address) or **Open** (everybody, found by search engines too).',
 			'At a keyed door press the groups it admits, **All members**, or type a person’s mail address under **Admit a person by e-mail**.',
-			'**Hours** gives the door a beginning and an end, with a time if you like. **Save** and **Print** say what somebody let in may do besides reading.',
+			'**From** and **Until** give the door a beginning and an end, with a time if you like. **Save** and **Print** say what somebody let in may do besides reading.',
 			'Read the sentence beneath: it says in full who may do what. **Try the door** shows it as a visitor, a member or the holder of a key would see it.'
 		],
 		notes: [
@@ -178,12 +178,12 @@ export const topics: readonly Topic[] = [
 		title: 'Let somebody from outside in',
 		lead: 'A key is an address that opens one document for whoever holds it, without a sign-in.',
 		steps: [
-			'On the document’s sheet press **Issue a key** and say **To whom**: everything done with it stands under that name.',
+			'On the document’s sheet say for whom it is at **A key for**: everything done with it stands under that name.',
 			'If you like, give it a last day at **Good until**, a number of **Openings**, or a password.',
 			'Copy the address and hand it on. It is shown this once.',
-			'**Withdraw** ends it at once, also for whoever has the document open.'
+			'**Withdraw** ends it at once, also for whoever has the document open; **Undo** gives it back.'
 		],
-		notes: ['**A key for each of several addresses, mailed** issues one for each line and mails it.', 'A shut door suspends every key.'],
+		notes: ['**Several at once** issues a key for each of several addresses and mails it.', 'A shut door suspends every key.'],
 		beside: ['door', 'knocks', 'readers'],
 		at: '/desk/documents',
 		words: 'share guest external personal link'
@@ -264,9 +264,9 @@ export const topics: readonly Topic[] = [
 		title: 'Show it on another website',
 		lead: 'A link, a cover or a frame for a website that is not this one.',
 		steps: [
-			'On the sheet open **On another website** and choose what it is to be.',
-			'**Copy the code** and paste it there. Or paste the document’s address alone: websites that understand oEmbed make a frame of it.',
-			'A frame shows only on websites that the owner has named in the settings, under **Other websites**. Elsewhere it is a plain link.'
+			'On the sheet, at **On another website**, say which website will show it. Below it is chosen whether as a reading frame, a cover, a link or an element.',
+			'**Allow and copy**, or **Copy the code** where it is allowed already, and paste it there. Or paste the document’s address alone: websites that understand oEmbed make a frame of it.',
+			'A frame shows only on websites that an owner has allowed; all of them stand in the settings, under **Other websites**. Elsewhere it is a plain link.'
 		],
 		notes: ['The door decides there as it does here; every opening counts, with the website it came from.'],
 		beside: ['frame', 'readers'],

@@ -4,6 +4,9 @@
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
 	import { conditionWords } from '#core/intake/condition';
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { chosenRows } from '$lib/ui/documents/chosen.svelte';
 	import Progress from '$lib/ui/parts/Progress.svelte';
 	import { chooser } from './chooser';
 	import KnownAlready from './KnownAlready.svelte';
@@ -13,6 +16,17 @@
 	const entries = $derived(tray.entries);
 	const going = $derived(entries.filter(underWay));
 	const inNow = $derived(entries.filter((e) => e.state === 'in').length);
+	const arrived = $derived(
+		(entries.some((e) => e.here) ? entries.filter((e) => e.here) : entries).flatMap((e) =>
+			e.state === 'in' && e.document && !e.editionOf ? [e.document.slug] : []
+		)
+	);
+	/** Chooses them in the Documents room, for what is done to many at once. */
+	async function chooseThese() {
+		tray.open = false;
+		if (page.url.pathname !== '/desk/documents') await goto('/desk/documents');
+		chosenRows.slugs = [...new Set(arrived)];
+	}
 	const refused = $derived(entries.filter((e) => e.state === 'refused').length);
 	const asked = $derived(entries.filter((e) => e.state === 'known' || e.state === 'needs-file').length);
 	const bytes = $derived(entries.reduce((sum, e) => sum + e.bytes, 0));
@@ -73,6 +87,7 @@
 				<Button kind="quiet" onclick={() => pauseAll(false)}>Go on</Button>
 			{/if}
 			{#if going.some((e) => e.state !== 'checking') && going.length > 1}<Button kind="quiet" onclick={stopAll}>Stop all</Button>{/if}
+			{#if !going.length && arrived.length > 1}<Button kind="quiet" onclick={chooseThese}>Choose these {arrived.length}</Button>{/if}
 			{#if going.length < entries.length}<Button kind="quiet" onclick={clearDone} title="Take what is finished out of the tray">Clear</Button>{/if}
 			<Button kind="quiet" onclick={() => (tray.open = false)}>Hide</Button>
 			<p class="soft" role="status">{summary}</p>

@@ -38,6 +38,10 @@ export interface TrayEntry {
 	known: readonly { slug: string; title: string; inForce: boolean }[];
 	/** The document it is a new edition of. */
 	editionOf: string | null;
+	/** Name of the folder that it comes into; empty for none. */
+	readonly folder: string;
+	/** Put in since the desk was opened; what an earlier page of it began is not. */
+	readonly here: boolean;
 	/** Put in by itself: it shows itself once it is in. */
 	readonly alone: boolean;
 }

@@ -12,6 +12,8 @@ export interface Kept {
 	/** The window that has it in hand. */
 	readonly window: string;
 	readonly editionOf: string | null;
+	/** None is said of files that an earlier version kept. */
+	readonly folder?: string;
 	/** When it was put into the tray, ms. */
 	readonly at: number;
 }

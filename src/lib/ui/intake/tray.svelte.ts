@@ -7,6 +7,7 @@ import type { ChecksumAnswer, ChecksumRequest } from './checksum.worker';
 import { v7 } from 'uuid';
 import type { ServerLine, TrayEntry } from './entry';
 import { begunBefore, passing, wordsOf } from './upload-trouble';
+import type { Dropped } from './dropped-files';
 import { dropFile, keepFile, keptFiles, largestKept } from './kept-files';
 
 const endpoint = '/api/v1/intake';
@@ -46,11 +47,11 @@ export function onBroughtIn(call: (entry: TrayEntry) => void): void {
 	listener = call;
 }
 
-/** Puts files into the tray. `limit` is the largest the site takes, bytes; with `editionOf` they are new editions of that document. Gives their entries. */
-export function bringIn(list: Iterable<File>, limit: number, editionOf: string | null = null): TrayEntry[] {
+/** Puts files into the tray, those of a folder with its name. `limit` is the largest the site takes, bytes; with `editionOf` they are new editions of that document. Gives their entries. */
+export function bringIn(list: Iterable<File | Dropped>, limit: number, editionOf: string | null = null): TrayEntry[] {
 	const put: TrayEntry[] = [];
-	const given = [...list];
-	for (const file of given) {
+	const given = [...list].map((one) => (one instanceof File ? { file: one, folder: '' } : one));
+	for (const { file, folder } of given) {
 		const again = tray.entries.find((e) => e.state === 'needs-file' && e.name === file.name && e.bytes === file.size);
 		if (again) {
 			files.set(again.key, file);
@@ -70,6 +71,8 @@ export function bringIn(list: Iterable<File>, limit: number, editionOf: string |
 			document: null,
 			known: [],
 			editionOf,
+			folder,
+			here: true,
 			alone: given.length === 1
 		};
 		if (file.size > limit) {
@@ -77,7 +80,7 @@ export function bringIn(list: Iterable<File>, limit: number, editionOf: string |
 			entry.trouble = `“${file.name}” is larger than the ${sizeWords(limit)} this site takes. Make it smaller, or split it.`;
 		} else {
 			files.set(entry.key, file);
-			void keepFile(entry.id, { file, window: thisWindow, editionOf, at: Date.now() + entry.key / 1e6 });
+			void keepFile(entry.id, { file, window: thisWindow, editionOf, folder, at: Date.now() + entry.key / 1e6 });
 		}
 		tray.entries.push(entry);
 		// from the list it is the one that screens watch
@@ -163,7 +166,12 @@ function send(entry: TrayEntry): void {
 		retryDelays: [0, 500, 1500, 4000],
 		// the server's own list says what can be gone on with
 		storeFingerprintForResuming: false,
-		metadata: { filename: entry.name, id: entry.id, ...(entry.editionOf ? { edition: entry.editionOf } : {}) },
+		metadata: {
+			filename: entry.name,
+			id: entry.id,
+			...(entry.editionOf ? { edition: entry.editionOf } : {}),
+			...(entry.folder ? { folder: entry.folder } : {})
+		},
 		onUploadUrlAvailable: () => {
 			entry.begun = true;
 		},
@@ -273,6 +281,8 @@ export async function takeUp(): Promise<void> {
 			document: line.document,
 			known: [],
 			editionOf: saved?.editionOf ?? null,
+			folder: saved?.folder ?? '',
+			here: false,
 			alone: false
 		};
 		tray.entries.push(entry);
@@ -296,6 +306,8 @@ export async function takeUp(): Promise<void> {
 			document: null,
 			known: [],
 			editionOf: saved.editionOf,
+			folder: saved.folder ?? '',
+			here: false,
 			alone: false
 		});
 		files.set(last, saved.file);

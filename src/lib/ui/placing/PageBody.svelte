@@ -15,7 +15,7 @@
 {:else if page.body.layout === 'catalogue'}
 	<Catalogue title={page.title} lead={page.body.lead} list={page.body.list} {reading} {query} />
 {:else}
-	<Pocket title={page.title} lead={page.body.lead} entries={page.body.entries} />
+	<Pocket title={page.title} lead={page.body.lead} entries={page.body.entries} address={page.body.address} qr={page.body.qr} />
 {/if}
 <svelte:head><script src="/reading-over.js" defer></script><script src="/shown.js" defer></script></svelte:head>
 

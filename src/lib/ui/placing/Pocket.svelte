@@ -1,8 +1,17 @@
 <!-- A pocket page: a short list for a phone in the hand. Each entry opens over the list, so that the list is not lost. -->
 <script lang="ts">
+	import { onMount } from 'svelte';
+	import { Button } from '$lib/ui/parts/controls';
 	import type { SeenEntry } from '$lib/server/placing/page-view';
 	import Cover from './Cover.svelte';
-	let { title, lead, entries }: { title: string; lead: string; entries: readonly SeenEntry[] } = $props();
+	let { title, lead, entries, address, qr }: { title: string; lead: string; entries: readonly SeenEntry[]; address: string; qr: string } = $props();
+	/** Where the browser can hand an address on to another program; known once it is at home there. */
+	let mayShare = $state(false);
+	onMount(() => {
+		mayShare = 'share' in navigator;
+	});
+	// closed without choosing, nothing is to be said
+	const share = () => void navigator.share({ title, url: address }).catch(() => {});
 </script>
 
 {#snippet drawn(icon: string | null)}
@@ -18,23 +27,35 @@
 			<li>
 				{#if entry.document}
 					{@const { document } = entry}
-					<a class="go" href="/d/{document.slug}/read?from={entry.id}" data-over>
-						<span class="sign"
-							>{#if entry.icon}{@render drawn(entry.icon)}{:else}<Cover cover={document.cover} width={54} alt="" />{/if}</span
-						>
-						<span class="says"><strong>{entry.words}</strong><span class="soft">{document.facts}</span></span>
-					</a>
-					{#if document.maySave}<a
-							class="save"
-							href="/d/{document.slug}/file?save&from={entry.id}"
-							download
-							data-sveltekit-reload
-							aria-label="Save {entry.words}">Save</a
-						>{/if}
+					<!-- opens in place and closes again; with it open the picture of its first page is wide enough to be made out -->
+					<details>
+						<summary class="go">
+							<span class="sign"
+								>{#if entry.icon}{@render drawn(entry.icon)}{:else}<Cover cover={document.cover} width={54} alt="" />{/if}</span
+							>
+							<span class="says"><strong>{entry.words}</strong><span class="soft">{entry.about || document.facts}</span></span>
+						</summary>
+						<div class="opened">
+							<a href="/d/{document.slug}/read?from={entry.id}" data-over tabindex="-1" aria-hidden="true"
+								><Cover cover={document.cover} width={220} alt="" lazy /></a
+							>
+							<div>
+								{#if entry.about}<p>{entry.about}</p>{/if}
+								<p class="soft">{document.facts}</p>
+								<p class="do">
+									<a class="read" href="/d/{document.slug}/read?from={entry.id}" data-over aria-label="Read {entry.words}">Read</a>
+									{#if document.maySave}<a href="/d/{document.slug}/file?save&from={entry.id}" download data-sveltekit-reload aria-label="Save {entry.words}"
+											>Save</a
+										>{/if}
+								</p>
+							</div>
+						</div>
+					</details>
 				{:else if entry.url}
 					<a class="go" href={entry.url} rel="noopener"
 						><span class="sign">{@render drawn(entry.icon)}</span><span class="says"
-							><strong>{entry.words}</strong><span class="soft">{entry.url.replace(/^https?:\/\/|^mailto:|^tel:/, '').replace(/\/$/, '')}</span></span
+							><strong>{entry.words}</strong><span class="soft">{entry.about || entry.url.replace(/^https?:\/\/|^mailto:|^tel:/, '').replace(/\/$/, '')}</span
+							></span
 						></a
 					>
 				{:else}
@@ -47,6 +68,15 @@
 			</li>
 		{:else}<li class="soft none">There is nothing on show here at the moment.</li>{/each}
 	</ol>
+	<details class="on">
+		<summary>Hand this page on</summary>
+		<div>
+			<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by the server from the page's own address -->
+			<span class="qr" role="img" aria-label="The address of this page as a QR code">{@html qr}</span>
+			<p><a href={address}>{address.replace(/^https?:\/\//, '')}</a></p>
+			{#if mayShare}<Button onclick={share}>Share</Button>{/if}
+		</div>
+	</details>
 </div>
 
 <style>
@@ -123,12 +153,87 @@
 		text-overflow: ellipsis;
 		white-space: nowrap;
 	}
-	.save {
+	details {
+		flex: 1;
+		min-width: 0;
+	}
+	summary {
+		cursor: pointer;
+	}
+	summary.go {
+		list-style: none;
+	}
+	summary.go::-webkit-details-marker {
+		display: none;
+	}
+	summary.go::after {
+		content: '';
+		flex: none;
+		width: 10px;
+		height: 10px;
+		margin: 0 8px 4px auto;
+		border: solid var(--ink-soft);
+		border-width: 0 2px 2px 0;
+		rotate: 45deg;
+	}
+	details[open] > summary.go::after {
+		rotate: 225deg;
+		margin-bottom: -4px;
+	}
+	details[open] > summary.go .sign :global(img) {
+		visibility: hidden;
+	}
+	.opened {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 16px;
+		padding: 4px 4px 18px;
+	}
+	.opened > div {
+		flex: 1 1 180px;
 		display: grid;
-		place-items: center;
-		min-width: 64px;
-		padding: 0 10px;
-		border-left: 1px solid var(--line);
+		align-content: start;
+		gap: 8px;
+	}
+	.opened :global(img) {
+		width: min(220px, 60vw);
+		height: auto;
+		border: 1px solid var(--line);
+		background: #fff;
+	}
+	.do {
+		display: flex;
+		gap: 10px;
+		margin-top: 6px;
+	}
+	.do a {
+		min-height: 44px;
+		padding: 9px 18px;
+		border: 1px solid var(--verdigris);
+		border-radius: var(--corner);
 		text-decoration: none;
+	}
+	.do .read {
+		background: var(--verdigris);
+		color: var(--sheet);
+	}
+	.on {
+		margin-top: 22px;
+	}
+	.on summary {
+		min-height: 44px;
+		align-content: center;
+		color: var(--ink-soft);
+	}
+	.on > div {
+		display: grid;
+		justify-items: start;
+		gap: 8px;
+	}
+	.qr :global(svg) {
+		display: block;
+		width: 190px;
+		height: 190px;
+		background: #fff;
 	}
 </style>

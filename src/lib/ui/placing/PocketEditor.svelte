@@ -47,7 +47,9 @@
 		touch();
 	}
 	function add(entry: PocketEntry) {
-		entries = [...entries, { ...entry, id: freshPlacement() }];
+		const id = freshPlacement();
+		entries = [...entries, { ...entry, id }];
+		open = id;
 		touch();
 	}
 	function addLink(event: SubmitEvent) {

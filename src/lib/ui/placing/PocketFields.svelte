@@ -33,18 +33,36 @@
 		const found = word.trim() ? await soughtFor(call('get /icons', { query: { q: word.trim() } })) : [];
 		icons = found?.slice(0, 12) ?? icons;
 	}
+	/** The word is left as it is: the icon of that name, else the first that was found. */
+	async function takeIcon(word: string) {
+		await findIcons(word);
+		const [first] = icons.filter((icon) => icon.name === word).concat(icons);
+		// a press on one of them may have been quicker
+		if (first && icons.length) change({ icon: first.name });
+		icons = [];
+	}
 </script>
 
 <div class="more">
 	<label>Words <Input value={entry.words ?? ''} maxlength={120} placeholder={name} oninput={(e) => change({ words: e.currentTarget.value })} /></label>
+	<label
+		>Below it <Input
+			value={entry.about ?? ''}
+			maxlength={300}
+			placeholder={entry.document ? 'its description' : 'nothing'}
+			oninput={(e) => change({ about: e.currentTarget.value })}
+		/></label
+	>
 	<label
 		>Icon <Input
 			value={entry.icon ?? ''}
 			placeholder={entry.document ? 'its cover; or a word' : 'a word'}
 			maxlength={60}
 			oninput={(e) => void findIcons(e.currentTarget.value)}
-			onchange={(e) => {
-				if (!e.currentTarget.value.trim()) change({ icon: '' });
+			onchange={async (e) => {
+				const word = e.currentTarget.value.trim();
+				if (!word) change({ icon: '' });
+				else if (word !== entry.icon) await takeIcon(word);
 			}}
 		/></label
 	>

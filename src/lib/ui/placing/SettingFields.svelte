@@ -1,7 +1,7 @@
 <!-- Fields for the settings of a placement or of all of a form. What differs from the usual is marked, with one press to return to it. -->
 <script lang="ts">
 	import { Button, Checkbox, Fileupload, Input } from '$lib/ui/parts/controls';
-	import { facts, widthOf, type Fact, type PlacementSettings } from '#core/placing/placement';
+	import { facts, sizeOf, widthOf, type Fact, type PlacementSettings } from '#core/placing/placement';
 	import { fitWords, roomTools, roomToolWords, wayWords } from '#core/reading/settings';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
@@ -67,6 +67,11 @@
 		);
 	};
 	function width(text: string) {
+		const both = names.includes('height') ? sizeOf(text) : null;
+		if (both) {
+			set(both);
+			return;
+		}
 		const to = widthOf(text);
 		if (to === null) set({ width: null });
 		else if (to !== undefined) change('width', to);
@@ -101,6 +106,7 @@
 					class="short"
 					aria-label="Width in px or %"
 					placeholder={usual.width === null ? 'by its words' : ''}
+					title={names.includes('height') ? 'Both at once: 700 × 900' : undefined}
 					value={typeof value('width') === 'number' ? `${value('width')} px` : written('width')}
 					onchange={(e) => width(e.currentTarget.value)}
 				/>

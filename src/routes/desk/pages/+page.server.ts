@@ -2,10 +2,12 @@
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 import { slugOf } from '#core/documents/address';
+import type { DoorChange } from '#core/access/door';
 import { IanuaError } from '#core/errors';
 import { layouts, type Layout } from '#core/placing/content';
 import { fieldsOf } from '$lib/server/http/form';
 import { staff } from '$lib/server/guard/guard';
+import { listGroups } from '$lib/server/people/directory';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { addPage } from '$lib/server/placing/commands';
 import { listPages } from '$lib/server/placing/views';
@@ -14,11 +16,26 @@ export const load: PageServerLoad = async (event) => {
 	staff(event);
 	event.depends('ianua:pages');
 	const { url } = event;
-	const [pages, aside, found] = await Promise.all([listPages(), listPages(true), mismatches()]);
+	const [pages, aside, found, groups] = await Promise.all([listPages(), listPages(true), mismatches(), listGroups()]);
 	const deadEnds: Record<string, number> = {};
 	for (const f of found) if (f.kind === 'dead-end') deadEnds[f.pageId] = (deadEnds[f.pageId] ?? 0) + 1;
-	return { pages, aside, deadEnds, place: url.searchParams.get('place'), like: url.searchParams.get('like') };
+	return {
+		pages,
+		aside,
+		deadEnds,
+		groups: groups.map(({ slug, name }) => ({ slug, name })),
+		place: url.searchParams.get('place'),
+		like: url.searchParams.get('like')
+	};
 };
+
+/** The door of a new page by what was chosen: nothing for a page like another, which has its door. */
+function doorFor(chosen: string): DoorChange | undefined {
+	if (chosen === 'shut' || chosen === 'open') return { position: chosen };
+	if (chosen === 'members') return { position: 'keyed', allMembers: true };
+	if (chosen.startsWith('group:')) return { position: 'keyed', groups: [chosen.slice(6)] };
+	return undefined;
+}
 
 export const actions: Actions = {
 	default: async (event) => {
@@ -30,11 +47,12 @@ export const actions: Actions = {
 		const layout = layouts.includes(asked) ? asked : 'article';
 		const path = given ? (given.startsWith('/') ? given : `/${given}`) : `/${slugOf(title, 'page')}`;
 		const like = form.like || undefined;
-		const filled = { title, path: given, like, layout, inNavigation: form.inNavigation !== undefined };
+		const door = doorFor(form.door ?? '');
+		const filled = { title, path: given, like, layout, door: form.door, inNavigation: form.inNavigation !== undefined };
 		if (!title) return fail(422, { ...filled, trouble: 'A page needs a title.' });
 		let id: string;
 		try {
-			id = await addPage({ title, path, ...(like ? { like } : { layout }), inNavigation: filled.inNavigation }, actor);
+			id = await addPage({ title, path, ...(like ? { like } : { layout }), inNavigation: filled.inNavigation, ...(door ? { door } : {}) }, actor);
 		} catch (error) {
 			if (error instanceof IanuaError) return fail(error.status, { ...filled, trouble: error.message });
 			throw error;

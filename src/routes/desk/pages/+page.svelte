@@ -67,6 +67,16 @@
 				</Select></label
 			>
 		{/if}
+		<label
+			>For
+			<Select class="for" name="door" value={form?.door ?? ''}>
+				{#if like}<option value="">whom that page is for</option>{/if}
+				<option value={like ? 'open' : ''}>everyone</option>
+				<option value="members">all members</option>
+				{#each data.groups as group (group.slug)}<option value="group:{group.slug}">{group.name}</option>{/each}
+				<option value="shut">staff only, for now</option>
+			</Select></label
+		>
 		<Checkbox name="inNavigation" checked={form?.inNavigation ?? false}>In the navigation</Checkbox>
 		<Button type="submit" kind="main">Write a page</Button>
 	</form>

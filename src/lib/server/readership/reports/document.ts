@@ -135,6 +135,17 @@ async function peopleOf(document: Reported, { first, last }: Days): Promise<{ pe
 	};
 }
 
+/** Who saved it in a period: those of whom a name is known, those with the most copies first. */
+export async function saversOf(document: string, { first, last }: Days): Promise<{ name: string; saves: number }[]> {
+	return sql()<{ name: string; saves: number }[]>`
+		with c as (
+			select max(person_id::text)::uuid as person_id, max(key_id::text)::uuid as key_id, sum(saves)::int as saves
+			from sum_reader where document_id = ${document} and day between ${first} and ${last} and saves > 0 and (person_id is not null or key_id is not null) group by reader
+		)
+		select coalesce(p.name, k.label, 'Somebody erased since') as name, c.saves from c left join person p on p.id = c.person_id left join door_key k on k.id = c.key_id
+		order by c.saves desc, name limit 50`;
+}
+
 /** How those whom a keyed door admits stand, in numbers. */
 const rollOf = (roll: readonly RollLine[]) => ({
 	admitted: roll.length,

@@ -3,7 +3,8 @@
 	import { counted } from '#core/access/reach';
 	import { formWords, pressWords, type Form, type PlacementDefaults, type Press } from '#core/placing/placement';
 	import type { DocumentView } from '$lib/server/documents/view';
-	import type { AtHand, ExchangeAnswer } from '$lib/server/placing/contract';
+	import type { AtHand } from '$lib/server/placing/contract';
+	import type { ExchangeAnswer } from '$lib/server/placing/places-contract';
 	import type { MismatchJson } from '$lib/server/placing/mismatches';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
@@ -11,6 +12,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import FindDocument from '$lib/ui/placing/FindDocument.svelte';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
+	import PlaceOnPages from '$lib/ui/placing/PlaceOnPages.svelte';
 	import Outside from '$lib/ui/placing/Outside.svelte';
 	import { mendMismatch } from '$lib/ui/placing/writer.svelte';
 	import Station from './Station.svelte';
@@ -21,7 +23,8 @@
 		zone,
 		origin,
 		defaults,
-		framers
+		framers,
+		owner
 	}: {
 		view: DocumentView;
 		mismatches: readonly MismatchJson[];
@@ -31,8 +34,11 @@
 		defaults: PlacementDefaults;
 		/** Websites that may frame documents. */
 		framers: readonly string[];
+		/** Whether who looks may say which websites may. */
+		owner: boolean;
 	} = $props();
 
+	let placing = $state(false);
 	let exchanging = $state(false);
 	async function exchange(other: AtHand) {
 		exchanging = false;
@@ -55,7 +61,11 @@
 	state={mismatches.some((m) => !m.intended) ? 'wrong' : view.passage.placed}
 >
 	{#snippet link()}{#if view.placements}<Button kind="quiet" aria-expanded={exchanging} onclick={() => (exchanging = !exchanging)}>Exchange</Button>{/if}
-		<a href="/desk/pages?place={view.slug}">Place</a>{/snippet}
+		<Button kind="quiet" aria-expanded={placing} onclick={() => (placing = !placing)}>Place</Button>{/snippet}
+	{#if placing}
+		{#key view.slug}<PlaceOnPages documents={[view]} {defaults} done={() => (placing = false)} />{/key}
+		<p class="soft mb-2">Or <a href="/desk/pages?place={view.slug}">open a page</a> and choose the spot there.</p>
+	{/if}
 	{#if exchanging}
 		<div class="exchange">
 			<p>Another document in {view.placements === 1 ? 'its place' : `all ${view.placements} places`}; the words and looks there stay, and so do both doors.</p>
@@ -94,6 +104,7 @@
 			open={view.door.inForce === 'open' || view.door.inForce === 'ajar'}
 			{defaults}
 			{framers}
+			{owner}
 		/>
 	{/key}
 </Station>

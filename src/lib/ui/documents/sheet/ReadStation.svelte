@@ -1,6 +1,6 @@
 <!-- Read: how it is read, and who did in the last 30 days. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted, listWords } from '#core/access/reach';
 	import { roomSettings, type ReadingSettings } from '#core/reading/settings';
 	import type { DocumentView } from '$lib/server/documents/view';
 	import type { LedgerItem } from '$lib/server/readership/ledger';
@@ -14,6 +14,7 @@
 		view,
 		zone,
 		report,
+		savers,
 		recent,
 		siteReading,
 		set
@@ -21,6 +22,8 @@
 		view: DocumentView;
 		zone: string;
 		report: Summary;
+		/** Who saved it in these days, by name. */
+		savers: readonly { readonly name: string; readonly saves: number }[];
 		/** The newest entries of the ledger. */
 		recent: readonly LedgerItem[];
 		/** How documents are read on this site. */
@@ -30,6 +33,20 @@
 
 	const peak = $derived(Math.max(1, ...report.bars.map((d) => d.openings)));
 	const answer = $derived(report.answer.map((p) => p.text).join(''));
+	/** 'Saved 8 times: Wren Lockyer 3, Ash Fenner 2, and 3 by visitors.' */
+	const savedWords = $derived.by(() => {
+		const { saves } = report.figures;
+		if (!saves) return 'Not saved by anybody.';
+		const shown = savers.slice(0, 12);
+		const others = savers.length - shown.length;
+		const nameless = saves - savers.reduce((sum, saver) => sum + saver.saves, 0);
+		const who = [
+			...shown.map(({ name, saves: times }) => (times > 1 ? `${name} ${times}` : name)),
+			...(others > 0 ? [counted(others, 'other', 'others')] : []),
+			...(nameless > 0 ? [shown.length ? `${nameless} by visitors` : 'by visitors'] : [])
+		];
+		return `Saved ${saves === 1 ? 'once' : `${saves} times`}: ${listWords(who)}.`;
+	});
 	const kindWords: Record<string, string> = {
 		opened: 'opened it',
 		saved: 'saved it',
@@ -58,6 +75,7 @@
 		<path d="M0 53.5h370" stroke="var(--line)" />
 	</svg>
 	<p>{answer}</p>
+	<p data-testid="savers">{savedWords}</p>
 	{#if !report.whole}<p class="soft" role="status">{notWholeWords}</p>{/if}
 	{#if report.staff.openings || report.staff.saves}<p class="soft">
 			Staff, apart: {counted(report.staff.openings, 'opening', 'openings')}{report.staff.saves ? `, ${counted(report.staff.saves, 'copy', 'copies')}` : ''}.

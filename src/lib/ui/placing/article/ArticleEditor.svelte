@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
 	import { Article, type ArticleGiven } from './article.svelte';
+	import DropSpots from './DropSpots.svelte';
 	import ChosenSettings from './ChosenSettings.svelte';
 	import Shelf from './Shelf.svelte';
 	import Tools from './Tools.svelte';
@@ -10,13 +11,17 @@
 		place,
 		teaser,
 		zone,
+		door,
 		...given
 	}: ArticleGiven & {
 		/** A document to be placed at once. */ place: string | null;
 		/** The path of a page to be led to at once. */ teaser: string | null;
 		zone: string;
+		/** Who may open the page, in words. */
+		door: string;
 	} = $props();
 	let holder = $state<HTMLElement>();
+	let sheet = $state<HTMLElement>();
 	let asking = $state<'place' | 'link' | 'teaser' | null>(null);
 	const article = new Article(untrack(() => given));
 
@@ -38,13 +43,14 @@
 <div class="article" class:chosen={article.chosen ?? article.chosenPicture ?? article.chosenList}>
 	<div class="desk">
 		<Tools {article} bind:asking />
-		<article>
+		<article bind:this={sheet}>
 			<h1>{given.writer.title}</h1>
 			<div bind:this={holder} class="text"></div>
 		</article>
 	</div>
 	<ChosenSettings {article} {zone} link={() => (asking = 'link')} />
 	<Shelf {article} />
+	<DropSpots {article} {sheet} {door} />
 </div>
 
 <style>
@@ -115,6 +121,13 @@
 		color: var(--verdigris);
 		font-size: 0.9em;
 		font-variant-numeric: tabular-nums;
+	}
+	/* the spot between blocks says where it lands */
+	.article:has(:global(.here)) :global([class*='prosemirror-dropcursor']) {
+		display: none;
+	}
+	.text :global(.awaiting) {
+		background: var(--brass-wash);
 	}
 	.text :global(.picture a) {
 		cursor: pointer;

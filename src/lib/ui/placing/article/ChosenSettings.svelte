@@ -6,6 +6,7 @@
 	import Mismatch from '../Mismatch.svelte';
 	import SettingFields from '../SettingFields.svelte';
 	import type { Article } from './article.svelte';
+	import { writeHeadingAbove } from './heading';
 	import ListSettings from './ListSettings.svelte';
 
 	let { article, zone, link }: { article: Article; zone: string; /** Asks where a chosen picture leads. */ link: () => void } = $props();
@@ -78,6 +79,19 @@
 							aria-pressed={chosen.press === press}
 							onclick={() => article.set({ press })}>{pressWords[press]}</Button
 						>{/each}
+				</dd>
+			{/if}
+			{#if article.heading !== null}
+				<dt>Heading</dt>
+				<dd>
+					<Input
+						class="w-full!"
+						aria-label="Heading above it"
+						placeholder="none above it"
+						maxlength={200}
+						value={article.heading}
+						onchange={(e) => writeHeadingAbove(article, e.currentTarget.value)}
+					/>
 				</dd>
 			{/if}
 			<dt>Words</dt>

@@ -1,6 +1,8 @@
 <!-- Asks under a tool what is meant: a field that finds, and what it found beneath it; by mouse and by keyboard. -->
 <script lang="ts" module>
 	import type { Position } from '#core/access/door';
+	import type { AtHand } from '$lib/server/placing/contract';
+	import type { Article } from './article.svelte';
 
 	export interface Candidate {
 		readonly key: string;
@@ -10,6 +12,13 @@
 		/** Of a document: how its door stands. */
 		readonly position?: Position;
 		readonly choose: () => void;
+	}
+
+	/** The line of a document; a shut one has another below it, which lets it follow the page at once. */
+	export function documentCandidates(article: Article, { slug, title, position }: AtHand, note?: string): Candidate[] {
+		const line: Candidate = { key: slug, title, note, position, choose: () => article.put(slug) };
+		if (position !== 'shut') return [line];
+		return [line, { key: `${slug} following`, title: `“${title}”, and let it follow the page`, choose: () => article.putFollowing(slug) }];
 	}
 </script>
 

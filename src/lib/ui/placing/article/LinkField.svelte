@@ -5,7 +5,7 @@
 	import { Button } from '$lib/ui/parts/controls';
 	import type { Article } from './article.svelte';
 	import { documentAt } from './selection';
-	import FindField, { type Candidate } from './FindField.svelte';
+	import FindField, { documentCandidates, type Candidate } from './FindField.svelte';
 
 	let { article, close, back }: { article: Article; close: () => void; back: () => void } = $props();
 	const before = untrack(() => article.linkAtCursor());
@@ -30,7 +30,7 @@
 		const documents = word.trim() && !address ? (article.found ?? []) : [];
 		return [
 			...typed,
-			...documents.slice(0, 5).map((d) => ({ key: d.slug, title: d.title, note: 'Document', position: d.position, choose: () => article.put(d.slug) })),
+			...documents.slice(0, 5).flatMap((d) => documentCandidates(article, d, 'Document')),
 			...article
 				.pagesCalled(word)
 				.slice(0, 5)

@@ -2,18 +2,13 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { Article } from './article.svelte';
-	import FindField from './FindField.svelte';
+	import FindField, { documentCandidates } from './FindField.svelte';
 
 	let { article, close, back }: { article: Article; close: () => void; back: () => void } = $props();
 	let word = $state('');
 	untrack(() => (article.found = null));
 	const candidates = $derived(
-		((word.trim() && article.found) || article.given.atHand).slice(0, 8).map(({ slug, title, position }) => ({
-			key: slug,
-			title,
-			position,
-			choose: () => article.put(slug)
-		}))
+		((word.trim() && article.found) || article.given.atHand).slice(0, 8).flatMap((document) => documentCandidates(article, document))
 	);
 </script>
 

@@ -43,6 +43,7 @@
 
 <style>
 	.shelf {
+		grid-row: 2;
 		grid-column: 1 / -1;
 		background: var(--sunk);
 		border-top: 1px solid var(--line);

@@ -11,6 +11,15 @@ interface Arrival {
 	readonly entry: TrayEntry;
 	/** What is shown at its place in the text until it is in. */
 	readonly dom: HTMLElement;
+	/** Whether it follows the page once it is in. */
+	readonly follow: boolean;
+}
+
+/** Where files are let go: a position of the text; with `to`, words or a picture that lead to the document. */
+export interface Spot {
+	readonly at: number;
+	readonly to?: number;
+	readonly follow?: boolean;
 }
 
 /** Files that arrive in an article: each stands in its place as a line until it is a document. */
@@ -24,8 +33,8 @@ export class Arrivals {
 		});
 	}
 
-	/** Brings files in that were let go at a position of the text. */
-	bring(files: readonly File[], at: number): void {
+	/** Brings files in that were let go at a spot of the text. Only what was not here before follows the page. */
+	bring(files: readonly File[], { at, to, follow = false }: Spot): void {
 		const { editor } = this.article;
 		if (!files.length || !editor) return;
 		for (const entry of bringIn(files, this.article.given.maxUpload)) {
@@ -33,14 +42,14 @@ export class Arrivals {
 			const dom = document.createElement('span');
 			dom.className = 'arriving';
 			dom.setAttribute('role', 'status');
-			editor.view.dispatch(editor.state.tr.setMeta(arrivingKey, { add: { id, dom, at } }).setMeta('addToHistory', false));
-			this.#list.push({ id, entry, dom });
+			editor.view.dispatch(editor.state.tr.setMeta(arrivingKey, { add: { id, dom, at, to } }).setMeta('addToHistory', false));
+			this.#list.push({ id, entry, dom, follow });
 		}
 	}
 
-	#show({ id, entry, dom }: Arrival): void {
+	#show({ id, entry, dom, follow }: Arrival): void {
 		const { state, name, progress, trouble, document: made, known: same } = entry;
-		if (made && state === 'in') untrack(() => this.#land(id, made.slug));
+		if (made && state === 'in') untrack(() => this.#land(id, made.slug, follow));
 		else if (state === 'refused') {
 			untrack(() => this.#remove(id));
 			notify(trouble ?? `“${name}” was refused.`, { tone: 'wrong' });
@@ -51,7 +60,7 @@ export class Arrivals {
 			button.textContent = `“${title}” is here already: place it`;
 			button.onclick = () => {
 				entry.state = 'stopped';
-				this.#land(id, slug);
+				this.#land(id, slug, false);
 			};
 			dom.replaceChildren(button);
 		} else dom.textContent = state === 'uploading' ? `${name}, ${Math.round(progress * 100)} %` : `${name}, ${state === 'checking' ? 'checking' : 'waiting'} …`;
@@ -63,10 +72,21 @@ export class Arrivals {
 		this.#list = this.#list.filter((a) => a.id !== id);
 	}
 
-	#land(id: number, slug: string): void {
+	#land(id: number, slug: string, follow: boolean): void {
 		const { article } = this;
-		const place = article.editor ? placeOfArriving(article.editor.state, id) : null;
+		const { editor } = article;
+		const place = editor ? placeOfArriving(editor.state, id) : null;
 		this.#remove(id);
-		void article.known(slug).then(() => article.put(slug, place ?? undefined));
+		void article.known(slug).then(async () => {
+			if (place?.to === undefined) article.put(slug, place?.at);
+			else {
+				// words or a picture: what is chosen leads there
+				const { at, to } = place;
+				if (editor?.state.doc.nodeAt(at)?.type.name === 'picture') editor.commands.setNodeSelection(at);
+				else editor?.commands.setTextSelection({ from: at, to });
+				article.put(slug);
+			}
+			if (follow) await article.follow(slug);
+		});
 	}
 }

@@ -19,6 +19,7 @@ import { listNode, type Lists } from './list';
 import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, placementNode, plain, type PageAtHand, tables } from './nodes';
 import { PictureNode, placementOf } from './picture';
 import { editorProps } from './hands';
+import { headingAbove } from './heading';
 import { documentAt, onlyText } from './selection';
 
 export interface ArticleGiven {
@@ -78,6 +79,8 @@ export class Article {
 	readonly chosen = $derived(this.#node?.type.name === 'placement' ? (plain(this.#node.attrs) as KeptPlacement) : null);
 	readonly chosenPicture = $derived(this.#node?.type.name === 'picture' ? (plain(this.#node.attrs) as PictureAttrs) : null);
 	readonly chosenList = $derived(this.#node?.type.name === 'documentList' ? (plain(this.#node.attrs) as KeptList) : null);
+	/** The words of the heading above the chosen placement, '' for none; null where it can have none. */
+	readonly heading = $derived(this.#state && this.chosen ? headingAbove(this.#state) : null);
 	readonly inTable = $derived(this.#state ? isInTable(this.#state) : false);
 
 	/** Whether what the cursor stands in is marked so. */
@@ -216,7 +219,7 @@ export class Article {
 		const { editor } = this;
 		if (!editor) return;
 		const { from, to } = editor.state.selection;
-		const attrs = placementOf(picture, slug, this.given.defaults.cover?.press ?? 'page');
+		const attrs = placementOf(picture, slug, this.given.defaults.cover?.press ?? 'over');
 		editor
 			.chain()
 			.focus()
@@ -335,6 +338,27 @@ export class Article {
 		const id = freshPlacement();
 		this.putBlock({ type: 'documentList', attrs: { id, ...newListing } });
 		this.choose(id);
+	}
+
+	/**
+	 * Lets a document follow the page: who may open the page may open it, from when the page is out. Says so, with an undo.
+	 */
+	async follow(slug: string): Promise<void> {
+		const { writer } = this.given;
+		if (!(await writer.save())) return;
+		const door = { follows: writer.path };
+		await act(
+			`“${this.documents.get(slug)?.title ?? slug}” follows the page.`,
+			() => call('patch /documents/{slug}', { path: { slug }, body: { door } }),
+			({ before }) => call('patch /documents/{slug}', { path: { slug }, body: before }),
+			{ show: () => writer.refresh() }
+		);
+	}
+
+	/** Puts a shut document in at the cursor and lets it follow the page. */
+	putFollowing(slug: string): void {
+		this.put(slug);
+		void this.follow(slug);
 	}
 
 	async putPicture(file: File, at?: number): Promise<void> {

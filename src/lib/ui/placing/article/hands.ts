@@ -4,7 +4,7 @@ import type { EditorProps } from '@tiptap/pm/view';
 import type { Article } from './article.svelte';
 import { shelfDrag } from './nodes';
 import { pictureType } from './picture';
-import { documentAt, takeSelection } from './selection';
+import { documentAt, spotAt, takeSelection } from './selection';
 
 /** `ask` opens the question for a document or for where a link leads. */
 export const editorProps = (article: Article, ask: (what: 'place' | 'link') => void): EditorProps => ({
@@ -52,13 +52,14 @@ export const editorProps = (article: Article, ask: (what: 'place' | 'link') => v
 		return true;
 	},
 	handleDrop: (view, event) => {
-		const position = view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos ?? view.state.selection.to;
+		const under = view.posAtCoords({ left: event.clientX, top: event.clientY });
+		const position = under?.pos ?? view.state.selection.to;
+		const inside = under?.inside ?? -1;
 		const slug = event.dataTransfer?.getData(shelfDrag);
 		if (slug) {
 			// on a picture, it becomes what the picture leads to
-			const on = view.posAtCoords({ left: event.clientX, top: event.clientY })?.inside ?? -1;
-			if (on >= 0 && view.state.doc.nodeAt(on)?.type.name === 'picture') {
-				article.editor?.commands.setNodeSelection(on);
+			if (inside >= 0 && view.state.doc.nodeAt(inside)?.type.name === 'picture') {
+				article.editor?.commands.setNodeSelection(inside);
 				article.put(slug);
 			} else article.put(slug, position);
 			return true;
@@ -69,7 +70,7 @@ export const editorProps = (article: Article, ask: (what: 'place' | 'link') => v
 		for (const file of pictures) void article.putPicture(file, position);
 		article.arrivals.bring(
 			files.filter((f) => !pictures.includes(f)),
-			position
+			spotAt(view, position, inside)
 		);
 		return true;
 	}

@@ -177,9 +177,17 @@ const arrivingKey = new PluginKey<DecorationSet>('arriving');
 export const flagsKey = new PluginKey('flags');
 
 /** Where a file that is arriving will stand now, whatever was written meanwhile; null where that place is gone. */
-export function placeOfArriving(state: EditorState, id: number): number | null {
-	const [found] = arrivingKey.getState(state)?.find(undefined, undefined, (spec: { id?: number }) => spec.id === id) ?? [];
-	return found ? found.from : null;
+export function placeOfArriving(state: EditorState, id: number): { at: number; to?: number } | null {
+	const found = arrivingKey.getState(state)?.find(undefined, undefined, (spec: { id?: number }) => spec.id === id) ?? [];
+	const spanning = found.find(({ from, to }) => from < to);
+	if (spanning) return { at: spanning.from, to: spanning.to };
+	return found[0] ? { at: found[0].from } : null;
+}
+
+/** What waits for the document that it is to lead to: words, or a picture. */
+function awaiting(doc: EditorState['doc'], id: number, from: number, to: number): Decoration {
+	const attrs = { class: 'awaiting' };
+	return doc.nodeAt(from)?.type.name === 'picture' ? Decoration.node(from, to, attrs, { id }) : Decoration.inline(from, to, attrs, { id });
 }
 
 /** Shows files on their way in at their places, and marks placements that would turn somebody away. */
@@ -194,8 +202,11 @@ export function marks(flags: ReadonlyMap<string, string>) {
 						init: () => DecorationSet.empty,
 						apply(tr, before) {
 							let set = before.map(tr.mapping, tr.doc);
-							const change = tr.getMeta(arrivingKey) as { add?: Arriving & { at: number }; remove?: number } | undefined;
-							if (change?.add) set = set.add(tr.doc, [Decoration.widget(change.add.at, change.add.dom, { id: change.add.id, side: 1 })]);
+							const change = tr.getMeta(arrivingKey) as { add?: Arriving & { at: number; to?: number }; remove?: number } | undefined;
+							if (change?.add) {
+								const { id, dom, at, to } = change.add;
+								set = set.add(tr.doc, [Decoration.widget(to ?? at, dom, { id, side: 1 }), ...(to === undefined ? [] : [awaiting(tr.doc, id, at, to)])]);
+							}
 							if (change?.remove !== undefined) set = set.remove(set.find(undefined, undefined, (spec: { id?: number }) => spec.id === change.remove));
 							return set;
 						}

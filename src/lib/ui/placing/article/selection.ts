@@ -1,6 +1,7 @@
 // What is selected or pasted in the article editor.
 import { TextSelection, type EditorState } from '@tiptap/pm/state';
 import type { EditorView } from '@tiptap/pm/view';
+import type { Spot } from './arrivals.svelte';
 
 /** A document's address, here or with this site before it. */
 const addressPattern = /^\s*(https?:\/\/[^/\s]+)?\/d\/([a-z0-9-]+)(?:\/(?:read|file))?(?:[?#]\S*)?\s*$/;
@@ -18,6 +19,15 @@ export function onlyText(doc: EditorState['doc'], { from, to, $from, $to }: Text
 		if (node.isInline && !node.isText) only = false;
 	});
 	return only;
+}
+
+/** Where a file that is let go at a position lands: `inside` a picture or on chosen words, these lead to it. */
+export function spotAt({ state }: EditorView, position: number, inside: number): Spot {
+	const picture = inside >= 0 && state.doc.nodeAt(inside);
+	if (picture && picture.type.name === 'picture') return { at: inside, to: inside + picture.nodeSize };
+	const { selection, doc } = state;
+	const onWords = selection instanceof TextSelection && !selection.empty && selection.from <= position && position <= selection.to;
+	return onWords && onlyText(doc, selection) ? { at: selection.from, to: selection.to } : { at: position };
 }
 
 /** Takes over what the browser has selected: it tells of the keys before only a moment later, and a field that opens meanwhile would lose them. */

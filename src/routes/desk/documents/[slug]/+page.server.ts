@@ -11,7 +11,7 @@ import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 import { ledger } from '$lib/server/readership/ledger';
 import { reported } from '$lib/server/readership/reported';
-import { documentSummary } from '$lib/server/readership/reports/document';
+import { documentSummary, saversOf } from '$lib/server/readership/reports/document';
 import { periodFrom } from '$lib/server/readership/reports/report';
 
 export const load: PageServerLoad = async (event) => {
@@ -21,12 +21,14 @@ export const load: PageServerLoad = async (event) => {
 	const view = await documentView(params.slug);
 	if (!view || view.goneAt) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/documents/${view.slug}${url.search}`);
-	const [groups, allMembers, pages, keys, report, recent, found, { placing, framers, reading }] = await Promise.all([
+	const period = await periodFrom(new URL('?days=30', url));
+	const [groups, allMembers, pages, keys, report, savers, recent, found, { placing, framers, reading }] = await Promise.all([
 		listGroups(),
 		countAllMembers(),
 		listPages(),
 		keysOf(view.slug),
-		documentSummary(await reported(view), await periodFrom(new URL('?days=30', url))),
+		documentSummary(await reported(view), period),
+		saversOf(view.id, period),
 		ledger({ document: view.id, limit: 20, of: 'readers' }),
 		mismatches({ document: view.slug }),
 		site()
@@ -43,6 +45,7 @@ export const load: PageServerLoad = async (event) => {
 		keys,
 		pages: pages.map(({ id, path, title }) => ({ id, path, title })),
 		report,
+		savers,
 		recent: recent.items.filter((item) => !item.double && item.kind !== 'read').slice(0, 8)
 	};
 };

@@ -81,11 +81,12 @@
 	<SheetHead {view} {goTo} {patch} folders={data.folders} topics={data.topics} />
 	<InStation {view} {zone} maxUpload={data.maxUpload} />
 	<DoorStation {view} {zone} groups={data.groups} allMembers={data.allMembers} keys={data.keys} pages={data.pages} change={(door) => void ask({ door })} />
-	<PlacedStation {view} {zone} mismatches={data.mismatches} origin={data.origin} defaults={data.placing} framers={data.framers} />
+	<PlacedStation {view} {zone} mismatches={data.mismatches} origin={data.origin} defaults={data.placing} framers={data.framers} owner={data.me.owner} />
 	<ReadStation
 		{view}
 		{zone}
 		report={data.report}
+		savers={data.savers}
 		recent={data.recent}
 		siteReading={data.siteReading}
 		set={(reading) => void patch({ reading }, 'reading room set.')}

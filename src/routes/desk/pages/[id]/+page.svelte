@@ -55,6 +55,13 @@
 			{ show: (_, undone) => (undone ? refresh() : goto('/desk/pages')) }
 		);
 	}
+	/** Goes to a preview once what is to be seen there is saved. */
+	async function look(event: MouseEvent & { currentTarget: EventTarget & HTMLElement }) {
+		const href = event.currentTarget.getAttribute('href');
+		if (!href || event.ctrlKey || event.metaKey || event.shiftKey) return;
+		event.preventDefault();
+		if (await writer.save()) await goto(href);
+	}
 	function setPath() {
 		const path = pathGiven.trim().toLowerCase();
 		writer.path = path.startsWith('/') ? path : `/${path}`;
@@ -106,7 +113,10 @@
 						: 'Not published'}</span
 			>
 		</span>
-		<Button href="/desk/pages/{data.draft.id}/preview" onclick={() => void writer.save()}>Preview</Button>
+		<Button href="/desk/pages/{data.draft.id}/preview" onclick={look}>Preview</Button>
+		<Button href="/desk/pages/{data.draft.id}/preview?on=phone" class="phone" title="Preview as on a phone" onclick={look}
+			><span class="sr-only">Preview as on a phone</span><i></i></Button
+		>
 		<Popup label="More" end plain width={320} bind:open={moreOpen}>
 			<div class="more">
 				<label>Path <Input bind:value={pathGiven} onchange={setPath} maxlength={200} /></label>
@@ -180,6 +190,7 @@
 			topics={data.topics}
 			maxUpload={data.maxUpload}
 			zone={data.site.zone}
+			door={data.draft.door.who}
 		/>
 	{:else if writer.layout === 'catalogue'}
 		<CatalogueEditor {writer} content={data.draft.content as Catalogue} folders={data.folders} topics={data.topics} placed={data.placed} />
@@ -321,6 +332,16 @@
 	.stations i {
 		width: 10px;
 		border-top: 2px solid var(--line);
+	}
+	.way :global(.phone) {
+		padding-inline: 9px;
+	}
+	.way :global(.phone i) {
+		width: 11px;
+		height: 18px;
+		border: 2px solid currentcolor;
+		border-bottom-width: 4px;
+		border-radius: 3px;
 	}
 	.found {
 		display: grid;

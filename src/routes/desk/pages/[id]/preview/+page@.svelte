@@ -56,7 +56,10 @@
 	</div>
 {/if}
 {#if data.trouble}<p class="trouble m-3" role="alert">{data.trouble}</p>{/if}
-<div class="stage {on}">
+{#if on !== 'wide'}
+	<!-- a frame of that width, so that all stands as it does on such a screen -->
+	<iframe class={on} title="The page on a {on}" src={address({ on: 'wide', bare: '' })}></iframe>
+{:else}
 	<SiteFrame site={data.site} navigation={data.navigation} current={data.draft.path}>
 		{#if data.page}
 			<PageBody page={data.page} reading={data.reading} query={data.query} />
@@ -64,7 +67,7 @@
 			<p class="trouble">They would be turned away from this page: its door does not admit them.</p>
 		{/if}
 	</SiteFrame>
-</div>
+{/if}
 
 <style>
 	.bar {
@@ -88,13 +91,16 @@
 		padding: 0 30px 0 8px;
 		font-size: 14px;
 	}
-	.stage.phone,
-	.stage.tablet {
-		max-width: 390px;
+	iframe {
+		display: block;
+		width: 392px;
+		max-width: 100%;
+		height: min(846px, calc(100dvh - 100px));
 		margin: 18px auto;
 		border: 1px solid var(--edge);
 	}
-	.stage.tablet {
-		max-width: 820px;
+	iframe.tablet {
+		width: 822px;
+		height: calc(100dvh - 100px);
 	}
 </style>

@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, presentSlug, route } from '$lib/server/http/api';
-import { Exchange } from '$lib/server/placing/contract';
+import { Exchange } from '$lib/server/placing/places-contract';
 import { exchange } from '$lib/server/placing/exchange';
 import { compile } from '$lib/server/validate';
 

@@ -1,0 +1,81 @@
+// Documents put on pages from outside their editors: at the end of each, in the draft and in what is out. And taken out again.
+import { eq } from 'drizzle-orm';
+import { IanuaError } from '#core/errors';
+import { withoutPlacement, type Article } from '#core/placing/content';
+import type { KeptPlacement } from '#core/placing/placement';
+import { withPlacedAtEnd } from '#core/placing/put';
+import { db, sql } from '../db/client';
+import { page } from '../db/schema';
+import { changeContent, freshPlacementId } from './commands';
+import type { PlacementsAnswer, PlacementsGiven, PlacementsTaken } from './places-contract';
+import { mismatches } from './mismatches';
+
+async function pageIdAt(path: string): Promise<string> {
+	const [row] = await db().select({ id: page.id, layout: page.layout, aside: page.setAsideAt }).from(page).where(eq(page.path, path));
+	if (!row || row.aside) throw new IanuaError('page-unknown', { path });
+	if (row.layout !== 'article') throw new IanuaError('not-valid', { detail: `the page at ${path} is no article` });
+	return row.id;
+}
+
+/**
+ * Puts documents at the end of pages, all of it or nothing: in their drafts, and in what is out where a page is. Where that would be a dead end
+ * for readers and the asker wants to be asked first, nothing is done and these are given. Throws for a document or page that is not there.
+ */
+export async function putOnPages({ documents, places, ask = false }: PlacementsGiven, actor: string): Promise<PlacementsAnswer> {
+	const [known, ids] = await Promise.all([
+		sql()<{ slug: string }[]>`select slug from document where set_aside_at is null and slug in ${sql()([...documents])}`,
+		Promise.all(places.map((place) => pageIdAt(place.page)))
+	]);
+	const missing = documents.find((slug) => !known.some((row) => row.slug === slug));
+	if (missing) throw new IanuaError('document-unknown', { slug: missing });
+	const puts = places.map(({ page, form, press }, i) => ({
+		page,
+		// each place has a page, looked for above
+		id: ids[i]!,
+		placements: documents.map((document): KeptPlacement => ({ id: freshPlacementId(), document, form, press }))
+	}));
+	const put = (where: 'draft' | 'out') =>
+		db().transaction(async (tx) => {
+			for (const { id, placements } of puts)
+				await changeContent(
+					tx,
+					id,
+					(_layout, content, { published }) => (published === (where === 'out') ? withPlacedAtEnd(content as Article, placements) : content),
+					actor
+				);
+		});
+	const taken = puts.flatMap(({ page, placements }) => placements.map((placement) => ({ page, placement: placement.id })));
+	await put('draft');
+	if (ask) {
+		const added = new Set(taken.map((place) => place.placement));
+		const found = (await Promise.all(ids.map((id) => mismatches({ page: id, draft: true })))).flat();
+		const asks = found.filter((m) => m.kind === 'dead-end' && added.has(m.placement));
+		if (asks.length) {
+			await takeFromPages({ places: taken }, actor);
+			return {
+				places: [],
+				before: { places: [] },
+				asks: asks.map((m) => ({ page: m.page, pageTitle: m.pageTitle, document: m.document, whom: m.audience.words }))
+			};
+		}
+	}
+	await put('out');
+	return { places: taken, before: { places: taken } };
+}
+
+/** Takes placements out of pages, drafts and what is out; those that are gone already are left. */
+export async function takeFromPages({ places }: PlacementsTaken, actor: string): Promise<void> {
+	const byPage = new Map<string, Set<string>>();
+	for (const { page, placement } of places) byPage.set(page, (byPage.get(page) ?? new Set()).add(placement));
+	const ids = new Map(await Promise.all([...byPage.keys()].map(async (path) => [path, await pageIdAt(path)] as const)));
+	await db().transaction(async (tx) => {
+		for (const [path, gone] of byPage)
+			await changeContent(
+				tx,
+				// each path was looked for above
+				ids.get(path)!,
+				(layout, content) => [...gone].reduce((left, id) => withoutPlacement(layout, left, id), content),
+				actor
+			);
+	});
+}
