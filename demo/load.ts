@@ -145,6 +145,7 @@ async function loadDocument(demo: society.DemoDocument, editor: string, today: s
 			description: demo.description,
 			folder: demo.folder,
 			topics: [...demo.topics],
+			...(scenario.keptBy[demo.folder] ? { fields: { 'kept-by': scenario.keptBy[demo.folder]! } } : {}),
 			...(demo.door ? { door: demo.door } : {})
 		},
 		editor

@@ -114,6 +114,8 @@ export async function makeMany({ documents, pages, seed, actor, now }: ManyOptio
 				description: next() < 0.5 ? `About the ${pick(nouns)} and the ${pick(nouns)}.` : '',
 				folder: pick(folders),
 				topics: topics.filter(() => next() < 0.15),
+				// what a third of them say says nothing else
+				fields: i % 3 ? { department: ['Works', 'Boats', 'Towpath'][(i % 7) % 3] } : {},
 				door_id: doorId,
 				edition_id: editionId,
 				created_at: created,

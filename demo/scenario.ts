@@ -3,7 +3,23 @@ import type { PageGiven } from '#server/placing/contract';
 import type { Sheet } from './pdf';
 import { Random } from './random';
 
-export const site = { name: 'Ternwell & Oxmere Canal Society', zone: 'Europe/London' };
+/** Who looks after a document, by the folder it stands in. */
+export const keptBy: Readonly<Record<string, string>> = {
+	Engineering: 'Works',
+	Wardens: 'Works',
+	'Notices/Water levels': 'Works',
+	Notices: 'Office',
+	Minutes: 'Office',
+	Leaflets: 'Visitor boats',
+	Guides: 'Visitor boats',
+	Moorings: 'Visitor boats'
+};
+
+export const site = {
+	name: 'Ternwell & Oxmere Canal Society',
+	zone: 'Europe/London',
+	fields: [{ name: 'kept-by', words: 'Kept by', kind: 'choice' as const, choices: ['Office', 'Works', 'Visitor boats'], listed: false, filtered: true }]
+};
 
 export const groups = ['Friends', 'Moorers', 'Lock wardens', 'Work parties', 'Trustees'] as const;
 export const slugs: Record<(typeof groups)[number], string> = {

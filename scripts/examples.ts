@@ -169,6 +169,10 @@ try {
 	await call('patch /members/{id}', id, { memberships: [{ group: rowers, from: '2027-01-01', until: null }] });
 	await call('post /members/{id}/invite', id);
 	await call('get /members', null, undefined, '?group=lock-wardens');
+	await call('patch /site', null, {
+		fields: [{ name: 'department', words: 'Department', kind: 'choice', choices: ['Works', 'Boats'], listed: true, filtered: true }]
+	});
+	await call('post /fields', null, 'document,Department\ncruising-guide,Boats\n', '?preview');
 	await call('post /members/import', null, 'mail,name,group\nadam.sluice@example.org,Adam Sluice,Rowing club\n', '?preview');
 
 	// placing

@@ -2,7 +2,7 @@
 import { positions } from '../access/door';
 
 /** Every filter with what it goes by. Several may be set at once: a document has to fit each; within one, any of its values. */
-export const filterNames = ['folder', 'topic', 'door', 'condition', 'placed', 'language', 'pages', 'brought', 'by'] as const;
+export const filterNames = ['folder', 'topic', 'field', 'door', 'condition', 'placed', 'language', 'pages', 'brought', 'by'] as const;
 export type FilterName = (typeof filterNames)[number];
 export type Filters = { readonly [N in FilterName]?: readonly string[] };
 
@@ -31,6 +31,7 @@ export function withinSpans(narrow: readonly { value: string; count: number }[])
 export const filterValues: { readonly [N in FilterName]: readonly string[] | null } = {
 	folder: null,
 	topic: null,
+	field: null,
 	door: positions,
 	condition: ['sound', 'look', 'refused', 'checking'],
 	placed: ['yes', 'no'],

@@ -15,10 +15,12 @@ export const orderWords: Record<(typeof listOrders)[number], string> = {
 	given: 'as arranged here'
 };
 
-/** Documents of these folders, with these topics, or picked by hand; all there are where it names none. */
+/** Documents of these folders, with these topics, of these fields, or picked by hand; all there are where it names none. */
 export const listingFields = {
 	folders: Type.Optional(Type.Array(Type.String({ maxLength: 200 }), { maxItems: 200 })),
 	topics: Type.Optional(Type.Array(Type.String({ maxLength: 80 }), { maxItems: 200 })),
+	/** Those that say one of these in a field, by its name. */
+	fields: Type.Optional(Type.Record(Type.String({ maxLength: 60 }), Type.Array(Type.String({ maxLength: 500 }), { maxItems: 200 }))),
 	documents: Type.Optional(Type.Array(Type.String({ pattern: slugPattern, maxLength: 80 }), { maxItems: 2000 })),
 	show: Type.Union(listShows.map((s) => Type.Literal(s))),
 	order: Type.Optional(Type.Union(listOrders.map((o) => Type.Literal(o)))),
@@ -46,10 +48,11 @@ export const newListing: Listing = { show: 'list', order: '-changed', beside: fa
 export const pickedPlace = (index: number, list = 'list'): string => `${list}-${index + 1}`;
 
 /** 'in Notices or Leaflets, or about boating; newest first, 12 at most': what is listed, after a number of documents. */
-export function listingWords({ folders = [], topics = [], documents = [], order = 'title', beside, most }: Listing): string {
+export function listingWords({ folders = [], topics = [], fields = {}, documents = [], order = 'title', beside, most }: Listing): string {
 	const which = [
 		...(folders.length ? [`in ${listWords(folders, 'or')}`] : []),
 		...(topics.length ? [`about ${listWords(topics, 'or')}`] : []),
+		...Object.values(fields).flatMap((values) => (values.length ? [`marked ${listWords(values, 'or')}`] : [])),
 		...(documents.length ? [`of the ${documents.length} picked by hand`] : [])
 	];
 	const how = [orderWords[order], ...(most ? [`${counted(most, 'document', 'documents')} at most`] : []), ...(beside ? ['each read beside the list'] : [])];

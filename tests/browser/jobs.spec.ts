@@ -441,6 +441,47 @@ job('12 next month', 'next month’s page begins as this month’s', 3, async (a
 	};
 });
 
+job('13', 'a document in front of the reader, on a page of its particulars', 5, async (act, page, people, browser) => {
+	await bringIn(page, await chromiumPdf(browser, 'Tender for the upper weir', 3));
+	await page.goto('/desk/settings');
+	await act.press(page.getByText('Its particulars, with the document below to read in place'));
+	await expect(page.getByText('Set for the whole site.')).toBeVisible();
+	await openSheet(act, page, 'Tender for the upper weir');
+	await act.fill(page.getByLabel('Description'), 'Offers are opened in public.');
+	await act.choose(page.getByRole('combobox', { name: 'Kept by' }), 'Works');
+	await act.press(page.getByRole('radiogroup', { name: 'Door' }).getByText('Open', { exact: true }));
+	await expect(page.getByTestId('door-sentence')).toContainText('Everyone may');
+	return async () => {
+		const visitor = await people.as('visitor');
+		await visitor.goto('/d/tender-for-the-upper-weir');
+		await expect(visitor.getByText('Offers are opened in public.')).toBeVisible();
+		await expect(visitor.locator('dt', { hasText: 'Kept by' }).locator('+ dd')).toHaveText('Works');
+		await expect(visitor.frameLocator('main iframe').locator('.page[data-loaded] canvas').first()).toBeVisible();
+		expect((await page.request.patch('/api/v1/site', { headers: { origin: signIn().origin }, data: { documentPage: 'plain' } })).ok()).toBe(true);
+		// and the list of the room is narrowed by it
+		await page.goto('/desk/documents');
+		await page.getByRole('button', { name: 'Kept by' }).click();
+		await page.getByRole('link', { name: /^Works/ }).click();
+		await expect(page.getByRole('link', { name: 'Tender for the upper weir', exact: true })).toBeVisible();
+		await expect(page.getByRole('link', { name: 'Towpath map', exact: true })).toHaveCount(0);
+	};
+});
+
+job('13 from the web', 'a PDF from a web address, watched', 3, async (act, page, _people, browser) => {
+	const source = `http://127.0.0.1:${signIn().ports.source}/lock-orders.pdf`;
+	await fetch(source, { method: 'PUT', body: new Uint8Array(readFileSync(await chromiumPdf(browser, 'Lock orders', 2))) });
+	await page.goto('/desk/documents');
+	await act.press(page.getByRole('button', { name: 'More ways' }));
+	await act.fill(page.getByLabel('Web address of a PDF'), source);
+	await act.press(page.getByRole('button', { name: 'Fetch' }));
+	return async () => {
+		await expect(page).toHaveURL(/\/desk\/documents\/[a-z0-9-]+$/, { timeout: 30_000 });
+		const slug = new URL(page.url()).pathname.split('/').at(-1)!;
+		const document = (await (await page.request.get(`/api/v1/documents/${slug}`)).json()) as { source: { watch: boolean } };
+		expect(document.source.watch).toBe(true);
+	};
+});
+
 job('14', 'a new edition, in all its places', 2, async (act, page, people, browser) => {
 	await bringIn(page, await chromiumPdf(browser, 'Tariff of the locks', 2));
 	await openSheet(act, page, 'Tariff of the locks');

@@ -2,7 +2,7 @@
 import { readFileSync } from 'node:fs';
 import sharp from 'sharp';
 import type { Page } from '@playwright/test';
-import { chromiumPdf, drop, expect, linkMailed, test } from './help';
+import { axeLightAndDark, chromiumPdf, drop, expect, fileOf, linkMailed, test } from './help';
 
 const filters = (page: Page) => page.getByRole('group', { name: 'Filters' });
 const rows = (page: Page) => page.locator('tbody tr[id^="row-"]');
@@ -161,6 +161,61 @@ test('the doors of many are set at once: for whom, from when, and whether they m
 	await note(page).getByRole('button', { name: 'Undo' }).click();
 	await expect(note(page)).toContainText('Taken back');
 	for (const [i, row] of chosen.entries()) await expect(row).toHaveText(before[i]!, { useInnerText: true });
+});
+
+test('fields are made in the settings, filled for many and from a table, and stand in a list of the site', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/settings');
+	const part = page.locator('#fields');
+	await part.getByLabel('What the new field is called').fill('Audience');
+	await part.getByLabel('Its kind').selectOption('Choice');
+	await part.getByLabel('Its choices, one in a line').fill('Walkers\nCrews\n\nWalkers');
+	await part.getByRole('button', { name: 'Add the field' }).click();
+	await expect(part.getByLabel('What “Audience” is called')).toHaveValue('Audience');
+	await expect(part.getByLabel('Choices of “Audience”, one in a line')).toHaveValue('Walkers\nCrews');
+	expect(await axeLightAndDark(page)).toEqual([]);
+	// for many
+	await page.goto('/desk/documents?folder=Leaflets&order=title');
+	const other = await rows(page).locator('a').first().textContent();
+	for (const n of [0, 1]) await rows(page).nth(n).getByRole('checkbox').check();
+	const bar = page.getByRole('toolbar', { name: 'Change the documents chosen' });
+	await bar.getByRole('button', { name: 'Fields' }).click();
+	await bar.getByRole('combobox', { name: 'Field', exact: true }).selectOption('Audience');
+	await bar.getByRole('combobox', { name: 'Audience' }).selectOption('Crews');
+	await bar.getByRole('button', { name: 'Set', exact: true }).click();
+	await expect(note(page)).toContainText('2 documents: “Audience” is Crews.');
+	await bar.getByRole('button', { name: 'Let go' }).click();
+	await page.getByRole('button', { name: 'Audience', exact: true }).click();
+	await expect(page.getByRole('link', { name: 'Crews 2' })).toBeVisible();
+	// from a table, after a look
+	await page.goto('/desk/documents');
+	await page.getByRole('button', { name: 'More ways' }).click();
+	const table = page.getByLabel('A table (CSV) with a line for each document');
+	await table.setInputFiles(fileOf('fields.csv', 'document,Audience\ntowpath-map,Sailors\n'));
+	await expect(page.getByText('Line 2: “Audience” is one of: Walkers, Crews.')).toBeVisible();
+	await table.setInputFiles(fileOf('fields-2.csv', 'document,Audience\ntowpath-map,Walkers\n'));
+	await page.getByRole('button', { name: 'Fill them in' }).click();
+	await expect(note(page)).toContainText('Fields of 1 document filled in.');
+	await page.goto('/desk/documents/towpath-map');
+	await expect(page.getByRole('combobox', { name: 'Audience' })).toHaveValue('Walkers');
+	// readers narrow the library by it, without script too
+	const visitor = await people.as('visitor', { javaScriptEnabled: false });
+	await visitor.goto('/library');
+	await visitor.getByRole('combobox', { name: 'Audience' }).selectOption('Walkers (1)');
+	await visitor.getByRole('button', { name: 'Show' }).click();
+	await expect(visitor.getByText('Audience: Walkers')).toBeVisible();
+	await expect(visitor.locator('main').getByRole('link', { name: 'Towpath map' })).toBeVisible();
+	await expect(visitor.locator('main').getByRole('link', { name: other!.trim() })).toHaveCount(0);
+	// taken away, it shows nowhere; with undo it is there again
+	await page.goto('/desk/settings');
+	await part.getByRole('button', { name: 'Take “Audience” away' }).click();
+	await expect(note(page)).toContainText('Set for the whole site.');
+	await visitor.goto('/d/towpath-map');
+	await expect(visitor.locator('dt', { hasText: 'Audience' })).toHaveCount(0);
+	await note(page).getByRole('button', { name: 'Undo' }).click();
+	await expect(part.getByLabel('What “Audience” is called')).toHaveValue('Audience');
+	await visitor.reload();
+	await expect(visitor.locator('dt', { hasText: 'Audience' }).locator('+ dd')).toHaveText('Walkers');
 });
 
 test('a new edition dropped on the sheet comes into force, says what changed, and can be taken back', async ({ people, browser }) => {

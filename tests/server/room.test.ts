@@ -7,6 +7,7 @@ import { makeMany } from '../../demo/many';
 import { member, origin, pdf, send, staff, until, visitor, type DocumentJson, zone } from './help';
 import { listDocuments } from '#server/documents/list';
 import { broughtSpans, filterNames, orderNames, pageBands, type FilterName, type Filters } from '#core/documents/filters';
+import { changeSite } from '#server/site/site';
 import { sql } from '#server/db/client';
 import { given } from './given';
 
@@ -27,6 +28,16 @@ describe('filters and their counts', () => {
 		const boss = await staff();
 		const { id } = (await sql()<{ id: string }[]>`select id from person where email = 'olive@example.org'`)[0]!;
 		await boss.api('GET', '/documents');
+		const department = {
+			name: 'department',
+			words: 'Department',
+			kind: 'choice' as const,
+			choices: ['Works', 'Boats', 'Towpath'],
+			listed: true,
+			filtered: true
+		};
+		await boss.api('PATCH', '/site', { fields: [department] });
+		await changeSite({ fields: [department] }, boss.id);
 		await makeMany({ documents: 400, pages: 0, seed: 5, actor: id, now });
 		// the naive second reading of what each document is, in the plainest way
 		const rows = await sql()<
@@ -38,6 +49,7 @@ describe('filters and their counts', () => {
 				position: string;
 				opens: string | null;
 				closes: string | null;
+				fields: Record<string, string>;
 				away: boolean;
 				condition: string;
 				placed: boolean;
@@ -48,7 +60,7 @@ describe('filters and their counts', () => {
 				bytes: string;
 			}[]
 		>`
-			select d.slug, d.title, d.folder, d.topics, coalesce(f.position, dr.position) as position, case when g.id is null then dr.from_bound else f.from_bound end as opens, case when g.id is null then dr.until_bound else f.until_bound end as closes,
+			select d.slug, d.title, d.folder, d.topics, d.fields, coalesce(f.position, dr.position) as position, case when g.id is null then dr.from_bound else f.from_bound end as opens, case when g.id is null then dr.until_bound else f.until_bound end as closes,
 				g.id is not null and (g.set_aside_at is not null or g.published_id is null) as away, e.condition,
 				exists (select 1 from placement p where p.document_id = d.id and p.published) as placed, coalesce(d.language, e.language) as language, e.pages, d.created_at, d.created_by, e.bytes
 			from document d join edition e on e.id = d.edition_id join door dr on dr.id = d.door_id
@@ -63,6 +75,7 @@ describe('filters and their counts', () => {
 				values: {
 					folder: [r.folder],
 					topic: r.topics,
+					field: Object.entries(r.fields).map(([name, value]) => `${name}:${value}`),
 					// outside its hours a door is shut
 					door: [r.away || within(spanOf(r.opens, r.closes, zone), now) !== 'in' ? 'shut' : r.position],
 					condition: [r.condition],
@@ -90,7 +103,8 @@ describe('filters and their counts', () => {
 		{ pages: ['1', '200-'], language: ['de', ''], placed: ['no'] },
 		{ brought: ['month'], door: ['keyed'] },
 		{ brought: ['older'], topic: ['safety', 'boats'], folder: ['Archive/1990s'] },
-		{ by: [''], condition: ['refused', 'sound'] }
+		{ by: [''], condition: ['refused', 'sound'] },
+		{ field: ['department:Works', 'department:Boats'], door: ['open'] }
 	])('%j', async (filters) => {
 		const list = await listDocuments({ filters, limit: 2000 });
 		expect(list.total).toBe(all.filter((d) => fits(d, filters)).length);

@@ -25,6 +25,7 @@ import {
 } from 'drizzle-orm/pg-core';
 import type { TurnedAwayWords } from '#core/access/door';
 import type { Cover } from '#core/documents/cover';
+import type { FieldValues } from '#core/documents/fields';
 import { editionOrigins } from '#core/documents/edition';
 import type { Facts, Finding } from '#core/intake/condition';
 import type { Layout, PageContent } from '#core/placing/content';
@@ -238,6 +239,8 @@ export const document = pgTable(
 			.array()
 			.notNull()
 			.default(sql`'{}'::text[]`),
+		/** What it says in the site's fields, by their names. */
+		fields: jsonb('fields').$type<FieldValues>().notNull().default({}),
 		/** What the cover shows; null is page 1. */
 		cover: jsonb('cover').$type<Cover>(),
 		/** What the cover shows, for those who do not see it. */

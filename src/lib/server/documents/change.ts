@@ -9,13 +9,15 @@ import { notInForceYet } from '#core/documents/edition';
 import { slugMax, slugPattern } from '#core/documents/address';
 import type { Cover } from '#core/documents/cover';
 import { IanuaError } from '#core/errors';
+import { FieldsChange, withFields, type FieldValues } from '#core/documents/fields';
 import { ReadingSettings } from '#core/reading/settings';
 import { changeDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
 import { document, documentAddress, edition } from '../db/schema';
 import { putInForce, writeCover } from './commands';
-import { writeAudit } from '../site/audit';
+import { named, writeAudit } from '../site/audit';
+import { site } from '../site/site';
 
 /** A change to a document: only what is named changes. */
 export const DocumentChange = Type.Object(
@@ -25,6 +27,7 @@ export const DocumentChange = Type.Object(
 		slug: Type.Optional(Type.String({ pattern: slugPattern, maxLength: slugMax })),
 		folder: Type.Optional(Type.String({ maxLength: 200 })),
 		topics: Type.Optional(Type.Array(Line(80), { maxItems: 50 })),
+		fields: Type.Optional(FieldsChange),
 		/** BCP 47; null goes by the file and its words. */
 		language: Type.Optional(Type.Union([Type.String({ pattern: '^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$' }), Type.Null()])),
 		coverAlt: Type.Optional(Type.String({ maxLength: 500 })),
@@ -63,7 +66,7 @@ export async function changeDocument(slug: string, change: DocumentChange, actor
 }
 
 async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChange, actor: string): Promise<Changed> {
-	const { door, coverPage, edition: number, topics, folder, title, ...own } = change;
+	const { door, coverPage, edition: number, topics, fields, folder, title, ...own } = change;
 	const was = await whatWas(tx, row, change);
 	if (own.slug && own.slug !== row.slug) await moveAddress(tx, row, own.slug);
 	const next: Partial<DocumentRow> = {
@@ -71,6 +74,7 @@ async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChan
 		...(title !== undefined ? { title: title.trim() } : {}),
 		...(folder !== undefined ? { folder: folder.trim().replace(/\s+/g, ' ') } : {}),
 		...(topics ? { topics: tidied(topics) } : {}),
+		...(fields ? { fields: await fieldsOf(row, fields) } : {}),
 		...(coverPage !== undefined ? { cover: await pageCover(tx, row, coverPage) } : {})
 	};
 	const names = Object.keys(next) as (keyof DocumentRow)[];
@@ -93,14 +97,26 @@ async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChan
 }
 
 /** What a change is about to replace beside the door, in the words of a change. A cover that is no page has none. */
-async function whatWas(tx: Queryable, row: DocumentRow, { door: _door, edition: number, coverPage, ...own }: DocumentChange): Promise<DocumentChange> {
+async function whatWas(tx: Queryable, row: DocumentRow, { door: _door, edition: number, coverPage, fields, ...own }: DocumentChange): Promise<DocumentChange> {
 	const [inForce] = number === undefined ? [] : await tx.select({ number: edition.number }).from(edition).where(eq(edition.id, row.editionId));
 	const names = Object.keys(own) as (keyof typeof own)[];
 	return {
 		...(Object.fromEntries(names.map((name) => [name, row[name]])) as DocumentChange),
+		...(fields ? { fields: named(row.fields, fields) } : {}),
 		...(inForce ? { edition: inForce.number } : {}),
 		...(coverPage !== undefined && (row.cover === null || row.cover.kind === 'page') ? { coverPage: row.cover?.page ?? null } : {})
 	};
+}
+
+/** What a document says in its fields once a change is made. */
+async function fieldsOf(row: DocumentRow, change: FieldsChange): Promise<FieldValues> {
+	const { fields = [] } = await site();
+	try {
+		return withFields(fields, row.fields, change);
+	} catch (error) {
+		if (error instanceof RangeError) throw new IanuaError('not-valid', { detail: error.message });
+		throw error;
+	}
 }
 
 async function moveAddress(tx: Queryable, row: DocumentRow, slug: string): Promise<void> {
@@ -179,6 +195,7 @@ export const BulkChange = Type.Object(
 		folder: Type.Optional(Type.String({ maxLength: 200 })),
 		addTopics: Type.Optional(Type.Array(Line(80), { maxItems: 50 })),
 		removeTopics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80 }), { maxItems: 50 })),
+		fields: Type.Optional(FieldsChange),
 		door: Type.Optional(DoorChange),
 		aside: Type.Optional(Type.Boolean()),
 		/** Where readers of published pages would be turned away, nothing is done and the places are told. */
@@ -203,6 +220,7 @@ export async function changeMany(change: BulkChange, actor: string): Promise<Bul
 				...(change.addTopics || change.removeTopics
 					? { topics: tidied([...row.topics.filter((t) => !change.removeTopics?.includes(t)), ...(change.addTopics ?? [])]) }
 					: {}),
+				...(change.fields ? { fields: change.fields } : {}),
 				...(change.door ? { door: change.door } : {})
 			};
 			const { before } = Object.keys(next).length ? await applyChange(tx, row, next, actor) : { before: {} };
@@ -210,6 +228,16 @@ export async function changeMany(change: BulkChange, actor: string): Promise<Bul
 			if (change.aside === false) await applyRestore(tx, row, actor);
 			undo.push({ slug, change: before, ...(change.aside !== undefined && change.aside !== (row.setAsideAt !== null) ? { aside: !change.aside } : {}) });
 		}
+		return undo;
+	});
+}
+
+/** A change of its own for each of some documents, in one transaction. Gives what undoes it. */
+export async function changeEach(changes: readonly { slug: string; change: DocumentChange }[], actor: string): Promise<BulkUndo> {
+	return db().transaction(async (tx) => {
+		const undo: BulkUndo = [];
+		for (const { slug, change } of [...changes].sort((a, b) => (a.slug < b.slug ? -1 : 1)))
+			undo.push({ slug, change: (await applyChange(tx, await locked(tx, slug), change, actor)).before });
 		return undo;
 	});
 }

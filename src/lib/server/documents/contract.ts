@@ -48,6 +48,7 @@ export const DocumentAnswer = Type.Object({
 	description: Type.String(),
 	folder: Type.String(),
 	topics: Type.Array(Type.String()),
+	fields: Type.Record(Type.String(), Type.Union([Type.String(), Type.Number()]), { description: 'what it says in the site’s fields, by their names' }),
 	language: nullable(Type.String()),
 	cover: nullable(
 		Type.Object({
@@ -118,6 +119,7 @@ export const FindAnswer = listInParts(
 const filterMeanings: { readonly [N in FilterName]: string } = {
 	folder: 'in the folder; several: in any of them',
 	topic: 'carrying the topic',
+	field: 'saying that in a field: `department:Works`; of one field any of them, of several each',
 	door: 'the position of the door in force now',
 	condition: 'the condition of the file',
 	placed: 'standing on a published page, or on none',
@@ -156,6 +158,17 @@ export const BulkAnswer = Type.Composite([
 	UndoBody,
 	Type.Object({
 		asks: Type.Optional(Type.Array(PlaceAnswer, { description: 'places that would break; nothing was done' }))
+	})
+]);
+
+export const FieldsTableAnswer = Type.Composite([
+	UndoBody,
+	Type.Object({
+		changed: Type.Integer({ description: 'documents that change, or would' }),
+		same: Type.Integer({ description: 'lines that say what is there already' }),
+		wrong: Type.Array(Type.Object({ line: Type.Integer({ minimum: 1 }), words: Type.String() })),
+		leftOut: Type.Array(Type.String(), { description: 'headings that are no field’s' }),
+		done: Type.Boolean()
 	})
 ]);
 
@@ -215,6 +228,15 @@ export const documentsOperations = [
 		}),
 		status: 200,
 		answer: Compared
+	},
+	{
+		method: 'post',
+		path: '/fields',
+		words: 'Fills fields from a table (text/csv), a line a document: ?preview tells what it would change; with a line that is wrong nothing changes',
+		query: Type.Object({ preview: Type.Optional(Type.String()) }),
+		csv: true,
+		status: 200,
+		answer: FieldsTableAnswer
 	},
 	{ method: 'post', path: '/bulk', words: 'One change to many documents', body: BulkChange, status: 200, answer: BulkAnswer },
 	{ method: 'post', path: '/bulk/undo', words: 'Puts many documents back', body: UndoBody, status: 200, answer: Nothing },

@@ -1,5 +1,6 @@
 // The documents room's list: filters with counts, any order, a page of it at a time.
 import { broughtSpans, filterNames, pageBands, usualOrder, withinSpans, type Counts, type FilterName, type Filters, type Order } from '#core/documents/filters';
+import { filtersByField } from '#core/documents/fields';
 import type postgres from 'postgres';
 import { dayOf } from '#core/access/hours';
 import { sql } from '../db/client';
@@ -44,7 +45,8 @@ const handful: readonly FilterName[] = ['door', 'condition', 'placed', 'pages', 
 
 /** A page of documents with the counts of all filters. */
 export async function listDocuments(query: DocumentQuery): Promise<DocumentList> {
-	const { zone } = await site();
+	const { zone, fields = [] } = await site();
+	const chosenFields = fields.filter((field) => field.kind === 'choice').map((field) => field.name);
 	const now = Date.now();
 	const { limit = 50, offset = 0, filters = {} } = query;
 	const q = query.q?.trim().slice(0, longest) ?? '';
@@ -65,10 +67,13 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const raw = { language: s`coalesce(d.language, e.language)`, by: s`d.created_by` };
 	const worded = (name: FilterName, value: postgres.Fragment): postgres.Fragment =>
 		name === 'language' ? s`coalesce(split_part(${value}, '-', 1), '')` : name === 'by' ? s`coalesce(${value}::text, '')` : value;
-	/** What each filter goes by; `topic` has many values. */
+	/** What each filter goes by; `topic` and `field` have many values. */
 	const valueOf: Record<FilterName, postgres.Fragment> = {
 		folder: s`d.folder`,
 		topic: s`d.topics`,
+		field: chosenFields.length
+			? s`coalesce((select array_agg(x.key || ':' || x.value) from jsonb_each_text(d.fields) x where x.key = any(${chosenFields})), '{}')`
+			: s`'{}'::text[]`,
 		door: s`position_at(t.set_position, t.from_at, t.until_at, ${new Date(now)})`,
 		condition: s`e.condition`,
 		placed: s`(case when pl.n > 0 then 'yes' else 'no' end)`,
@@ -82,6 +87,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const fits = (name: FilterName): postgres.Fragment => {
 		const wanted = [...(filters[name] ?? [])];
 		if (name === 'topic') return s`${valueOf.topic} && ${wanted}::text[]`;
+		if (name === 'field') return all([...filtersByField(wanted)].map(([field, values]) => s`d.fields->>${field} = any(${values})`));
 		if (name !== 'brought') return s`${valueOf[name]} = any(${wanted})`;
 		return s`(${wanted.map((v): postgres.Fragment => (v === 'older' ? s`d.created_at < ${since('year')}` : s`d.created_at >= ${since(v as 'day')}`)).reduce((any, one) => s`${any} or ${one}`)})`;
 	};
@@ -119,7 +125,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const countOf = (name: FilterName): postgres.Fragment => {
 		const set = sets.findIndex((names) => names.includes(name));
 		const others = all([s`m.set = ${set}`, ...active.filter((a) => a !== name).map((a) => s`m.${s(`fits_${a}`)}`)]);
-		const value = name === 'topic' ? s`unnest(m.topic)` : worded(name, s`m.${s(name)}`);
+		const value = name === 'topic' || name === 'field' ? s`unnest(m.${s(name)})` : worded(name, s`m.${s(name)}`);
 		return s`select ${name}::text as filter, ${value} as value, sum(m.n)::int as n from counted m where ${others} group by 2`;
 	};
 	const setOf = s`case ${list(

@@ -1,4 +1,5 @@
 // One document with all that the sheet and the API show of it.
+import type { FieldValues } from '#core/documents/fields';
 import { dayOf } from '#core/access/hours';
 import type { ReadingSettings } from '#core/reading/settings';
 import { fieldsShown, type Position } from '#core/access/door';
@@ -37,6 +38,8 @@ export interface SourceView {
 
 export interface DocumentView extends Omit<DocumentLine, 'door'> {
 	readonly description: string;
+	/** What it says in the site's fields, by their names. */
+	readonly fields: FieldValues;
 	readonly fileName: string;
 	readonly facts: Facts;
 	readonly cover: Cover | null;
@@ -66,6 +69,7 @@ export interface DocumentView extends Omit<DocumentLine, 'door'> {
 
 interface Row {
 	description: string;
+	fields: FieldValues;
 	file_name: string;
 	facts: Facts;
 	cover_alt: string;
@@ -90,7 +94,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 	const [lines, rows] = await Promise.all([
 		s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)} where d.id = ${found.id}`,
 		s<Row[]>`
-			select d.description, d.cover_alt, d.reading, d.language as own_language, d.gone_at, e.facts, e.file_name,
+			select d.description, d.fields, d.cover_alt, d.reading, d.language as own_language, d.gone_at, e.facts, e.file_name,
 				(select jsonb_agg(jsonb_build_object('number', x.number, 'at', to_char(x.created_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'by', (select name from person where id = x.created_by), 'sha256', x.sha256,
 					'bytes', x.bytes, 'pages', x.pages, 'fileName', x.file_name, 'origin', x.origin, 'status', x.condition, 'findings', x.findings, 'inForce', x.id = d.edition_id, 'pending', x.pending)
 					order by x.number desc) from edition x where x.document_id = d.id) as editions,
@@ -110,6 +114,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 	return {
 		...rest,
 		description: row.description,
+		fields: row.fields,
 		fileName: row.file_name,
 		facts: row.facts,
 		cover: line.cover,
@@ -135,6 +140,7 @@ export function documentJson(view: DocumentView) {
 		description: view.description,
 		folder: view.folder,
 		topics: view.topics,
+		fields: view.fields,
 		language: view.language,
 		cover: view.cover,
 		coverAlt: view.coverAlt,

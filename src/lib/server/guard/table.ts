@@ -159,6 +159,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/intake': api(...documents, { takesFiles: true }),
 	'/api/v1/intake/[id]': api(...documents, { takesFiles: true }),
 	'/api/v1/intake/known': api(...documents),
+	'/api/v1/fields': api(...documents, { takesFiles: true }),
 	'/api/v1/keys/[id]': api(...documents),
 	'/api/v1/keys/[id]/restore': api(...documents),
 	'/api/v1/knocks': api(...people),

@@ -1,6 +1,7 @@
 // What a catalogue or a document list of an article lists, to whom: only what they may see, with counts of its filters.
 import { dayWords } from '#core/access/reach';
 import { wholeNumber } from '#core/text/number';
+import { filteringFields, shownFields, type FieldValues } from '#core/documents/fields';
 import { coverMark, type Cover } from '#core/documents/cover';
 import { listStep, type Listing } from '#core/placing/listing';
 import { factsWords } from '#core/placing/placement';
@@ -20,16 +21,31 @@ export interface ListQuery {
 	readonly q?: string;
 	readonly folder?: string;
 	readonly topic?: string;
+	/** What is asked of fields, by their names. */
+	readonly fields?: Readonly<Record<string, string>>;
 	readonly order?: string;
 	readonly offset?: number;
 	/** From where it is asked: finds of one place wait for each other. */
 	readonly place?: string;
 }
 
+/** `f-department=Works`: what is asked of a field. */
+const fieldsAsked = (search: URLSearchParams): Record<string, string> =>
+	Object.fromEntries([...search].filter(([name, value]) => name.startsWith('f-') && value).map(([name, value]) => [name.slice(2), value]));
+
 /** What the query of a page's address asks; the interface writes such addresses (`ListBody.svelte`). */
 export function listQueryOf(search: URLSearchParams, place?: string): ListQuery {
 	const said = (name: string) => search.get(name) ?? undefined;
-	return { list: said('list'), q: said('q'), folder: said('folder'), topic: said('topic'), order: said('order'), offset: wholeNumber(said('from'), 0), place };
+	return {
+		list: said('list'),
+		q: said('q'),
+		folder: said('folder'),
+		topic: said('topic'),
+		fields: fieldsAsked(search),
+		order: said('order'),
+		offset: wholeNumber(said('from'), 0),
+		place
+	};
 }
 
 interface Row {
@@ -39,6 +55,7 @@ interface Row {
 	description: string;
 	folder: string;
 	topics: string[];
+	fields: FieldValues;
 	pages: number;
 	bytes: string;
 	size: PageSize | null;
@@ -51,15 +68,16 @@ interface Row {
 /** The documents of a list that a caller may see, the newest first, `most` of them; not yet asked for anything. Staff see what readers could. */
 async function documentsOf(content: Listing, caller: Caller, most?: number): Promise<Row[]> {
 	const s = sql();
-	const { folders = [], topics = [], documents = [] } = content;
+	const { folders = [], topics = [], fields = {}, documents = [] } = content;
 	const parts = [
 		...(folders.length ? [s`d.folder in ${s(folders)}`] : []),
 		...(topics.length ? [s`d.topics && ${topics}::text[]`] : []),
+		...Object.entries(fields).flatMap(([name, values]) => (values.length ? [s`d.fields->>${name} = any(${values})`] : [])),
 		...(documents.length ? [s`d.slug in ${s(documents)} or d.id in (select document_id from document_address where slug in ${s(documents)})`] : [])
 	];
 	const chosen = parts.length ? s`(${parts.reduce((any, one) => s`${any} or ${one}`)})` : s`true`;
 	return s<Row[]>`
-			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.cover, d.cover_alt, e.pages, e.bytes, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
+			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.fields, d.cover, d.cover_alt, e.pages, e.bytes, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
 			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosen} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
 }
 
@@ -71,10 +89,12 @@ const counts = (values: readonly string[]) => {
 
 /** What a list shows a caller who asks for something of it. */
 export async function listFor(content: Listing, caller: Caller, query: ListQuery): Promise<SeenList> {
-	const { zone } = await site();
+	const { zone, language, fields = [] } = await site();
+	const filtering = filteringFields(fields);
 	const q = query.q?.trim().slice(0, 200) ?? '';
 	// the newest few on a front page: no more of them are looked at
-	const asItComes = !q && !query.folder && !query.topic && !query.order && content.order === '-changed' && content.filters === false;
+	const asItComes =
+		!q && !query.folder && !query.topic && !Object.keys(query.fields ?? {}).length && !query.order && content.order === '-changed' && content.filters === false;
 	const [all, found] = await Promise.all([
 		documentsOf(content, caller, asItComes ? content.most : undefined),
 		q ? findLane.run(query.place ?? '', () => matchingDocuments(q, readableBy(caller))) : null
@@ -83,7 +103,13 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	const asked = ranks ? all.filter((row) => ranks.has(row.id)) : all;
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;
 	const onTopic = (row: Row) => !query.topic || row.topics.includes(query.topic);
-	const fitting = asked.filter((row) => inFolder(row) && onTopic(row));
+	const says = (row: Row, name: string) => {
+		const value = query.fields?.[name];
+		return !value || row.fields[name] === value;
+	};
+	/** But for one field, whose own values are counted. */
+	const inFields = (row: Row, but?: string) => filtering.every(({ name }) => name === but || says(row, name));
+	const fitting = asked.filter((row) => inFolder(row) && onTopic(row) && inFields(row));
 	const order = query.order ?? (q ? 'match' : (content.order ?? 'title'));
 	const given = new Map((content.documents ?? []).map((slug, i) => [slug, i]));
 	const title = (a: Row, b: Row) => a.title.localeCompare(b.title, 'en', { numeric: true });
@@ -110,14 +136,20 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 		total: sorted.length,
 		offset,
 		order,
-		folders: counts(asked.filter(onTopic).map((row) => row.folder)),
-		topics: counts(asked.filter(inFolder).flatMap((row) => row.topics)),
+		folders: counts(asked.filter((row) => onTopic(row) && inFields(row)).map((row) => row.folder)),
+		topics: counts(asked.filter((row) => inFolder(row) && inFields(row)).flatMap((row) => row.topics)),
+		fields: filtering.map(({ name, words }) => ({
+			name,
+			words,
+			values: counts(asked.filter((row) => inFolder(row) && onTopic(row) && inFields(row, name)).map((row) => String(row.fields[name] ?? '')))
+		})),
 		items: shown.map((row) => ({
 			slug: row.slug,
 			title: row.title,
 			description: row.description,
 			folder: row.folder,
 			facts: factsWords({ pages: row.pages, bytes: Number(row.bytes) }),
+			fields: shownFields(fields, row.fields, language ?? 'en-GB', true),
 			pages: row.pages,
 			bytes: Number(row.bytes),
 			date: dayWords(row.edition_at.getTime(), zone),

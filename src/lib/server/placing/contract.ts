@@ -103,12 +103,14 @@ export const AtHand = Type.Object({
 });
 export type AtHand = Static<typeof AtHand>;
 
+const ShownField = Type.Object({ name: Type.String(), words: Type.String(), value: Type.String(), href: nullable(Type.String()) });
 const ListedDocument = Type.Object({
 	slug: Type.String(),
 	title: Type.String(),
 	description: Type.String(),
 	folder: Type.String(),
 	facts: Type.String(),
+	fields: Type.Array(ShownField, { description: 'what it says in the fields that lists show' }),
 	pages: Type.Integer(),
 	bytes: Type.Integer(),
 	date: Type.String({ description: 'when its edition came, as the site’s day' }),
@@ -131,7 +133,8 @@ export const SeenList = Type.Object({
 	offset: Type.Integer(),
 	order: Type.String(),
 	folders: Counts,
-	topics: Counts
+	topics: Counts,
+	fields: Type.Array(Type.Object({ name: Type.String(), words: Type.String(), values: Counts }), { description: 'the fields by which it can be narrowed' })
 });
 export type SeenList = Static<typeof SeenList>;
 

@@ -1,6 +1,7 @@
 // First link of the chain: address → document, its edition, and the thing to decide on.
 import type { DoorFields, Guarded } from '#core/access/door';
 import { standingOf, type Standing } from '#core/access/standing';
+import type { FieldValues } from '#core/documents/fields';
 import type { Cover } from '#core/documents/cover';
 import type { ConditionStatus, Finding } from '#core/intake/condition';
 import type { PageSize } from '#core/intake/paper';
@@ -13,6 +14,7 @@ export interface Resolved {
 	readonly slug: string;
 	readonly title: string;
 	readonly description: string;
+	readonly fields: FieldValues;
 	readonly folder: string;
 	readonly thing: Guarded;
 	readonly turnedAway: DoorFields['turnedAway'];
@@ -63,6 +65,7 @@ interface Row extends GuardedRow, EditionRow {
 	slug: string;
 	title: string;
 	description: string;
+	fields: FieldValues;
 	folder: string;
 	cover: Cover | null;
 	cover_alt: string;
@@ -71,7 +74,7 @@ interface Row extends GuardedRow, EditionRow {
 
 /** `asPublished` is a page that counts as published, for documents that follow it. */
 const foundSelect = (asPublished: string | null = null) => sql()`
-	select d.id, d.slug, d.title, d.description, d.folder, d.cover, d.cover_alt, d.gone_at, d.set_aside_at, door_json(d.door_id) as door,
+	select d.id, d.slug, d.title, d.description, d.fields, d.folder, d.cover, d.cover_alt, d.gone_at, d.set_aside_at, door_json(d.door_id) as door,
 		door_json(t.follows_door_id) as follows_door, t.follows_set_aside, t.follows_unpublished and t.follows_page is distinct from ${asPublished}::uuid as follows_unpublished,
 		e.id as edition_id, e.number, e.sha256, e.bytes, e.file_name, e.pages, e.facts->'sizes' as sizes, coalesce(d.language, e.language) as language,
 		e.findings, e.created_at as edition_at, e.condition, e.packed
@@ -115,6 +118,7 @@ function foundOf(row: Row, zone: string): Resolved {
 		slug: row.slug,
 		title: row.title,
 		description: row.description,
+		fields: row.fields,
 		folder: row.folder,
 		thing,
 		turnedAway: row.door.turnedAway,

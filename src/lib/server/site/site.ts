@@ -5,6 +5,7 @@ import { Line } from '#core/text/line';
 import type postgres from 'postgres';
 import { TurnedAwayGiven, type TurnedAwayWords } from '#core/access/door';
 import { IanuaError } from '#core/errors';
+import { documentPages, Fields, fieldsTrouble, type DocumentPage, type Field } from '#core/documents/fields';
 import { framerPattern } from '#core/placing/outside';
 import { pagePathPattern } from '#core/placing/path';
 import { PlacementDefaults } from '#core/placing/placement';
@@ -43,6 +44,10 @@ export interface Site {
 	readonly readership?: ReadershipSettings | null;
 	/** Websites that may frame documents: hosts, with a port, or all hosts under one as in *.example.org. */
 	readonly framers?: readonly string[];
+	/** Particulars that the site gives its documents. */
+	readonly fields?: readonly Field[];
+	/** What a document's page has: the way to read it, or its particulars with the document to read in place. */
+	readonly documentPage?: DocumentPage;
 }
 
 /** What every page needs of the site. */
@@ -90,6 +95,8 @@ export const SiteChange = Type.Object(
 		colour: Type.Optional(Colour),
 		background: Type.Optional(Colour),
 		readership: Type.Optional(Type.Union([Type.Null(), ReadershipSettings])),
+		fields: Type.Optional(Fields),
+		documentPage: Type.Optional(Type.Union(documentPages.map((kind) => Type.Literal(kind)))),
 		front: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 200, pattern: pagePathPattern })])),
 		framers: Type.Optional(Type.Array(Type.String({ maxLength: 200, pattern: framerPattern }), { maxItems: 100, uniqueItems: true }))
 	},
@@ -116,11 +123,13 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 		const before = { ...unnamed, ...row?.value };
 		checkColours(change, before);
 		if (change.zone !== undefined && !isZone(change.zone)) throw new IanuaError('not-valid', { detail: `there is no time zone “${change.zone}”` });
+		const trouble = change.fields && fieldsTrouble(change.fields);
+		if (trouble) throw new IanuaError('not-valid', { detail: trouble });
 		const value = { ...before, ...change };
 		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
 		if (value.zone !== before.zone) await reckonHours(tx, value.zone);
 		await writeAudit(tx, { actor, action: 'changed', kind: 'site', thing: actor, before, after: value });
-		return named({ framers: [], ...before }, change);
+		return named({ framers: [], fields: [], documentPage: 'plain', ...before }, change);
 	});
 	kept = undefined;
 	return was;

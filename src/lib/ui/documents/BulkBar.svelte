@@ -1,7 +1,8 @@
 <!-- What can be done with the documents chosen: folder, topics, door, set aside; each with one undo for all. -->
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
-	import { Button, Input } from '$lib/ui/parts/controls';
+	import { untrack } from 'svelte';
+	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import { foot } from '$lib/ui/parts/foot';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { page } from '$app/state';
@@ -13,23 +14,41 @@
 	import { call, type Answer as AnswerOf, type Given } from '$lib/ui/parts/api';
 	import PlaceOnPages from '$lib/ui/placing/PlaceOnPages.svelte';
 	import BreakingQuestion from './BreakingQuestion.svelte';
+	import type { Field } from '#core/documents/fields';
+	import FieldInput from './FieldInput.svelte';
 	import BulkDoor from './BulkDoor.svelte';
 	import { askFirst, carryOut, type Answer, type Breaking, type Question } from './breaking';
 	import { chooseNone, chosenRows } from './chosen.svelte';
 
 	let {
+		fields,
 		folders,
 		topics,
 		total,
 		aside,
 		zone
-	}: { folders: readonly string[]; topics: readonly string[]; total: number; aside: boolean; /** The site's time zone. */ zone: string } = $props();
+	}: {
+		/** Those of the site. */
+		fields: readonly Field[];
+		folders: readonly string[];
+		topics: readonly string[];
+		total: number;
+		aside: boolean;
+		/** The site's time zone. */
+		zone: string;
+	} = $props();
 
 	const many = $derived(chosenRows.slugs.length);
 	/** Most documents that one change takes. */
 	const most = 1000;
 	let folder = $state('');
 	let topic = $state('');
+	let fieldName = $state(untrack(() => fields[0]?.name ?? ''));
+	let fieldValue = $state<string | number | null>(null);
+	const field = $derived(fields.find((one) => one.name === fieldName));
+	$effect(() => {
+		if (fieldName) fieldValue = null;
+	});
 	let busy = $state(false);
 	let doorShown = $state(false);
 	let placing = $state(false);
@@ -152,6 +171,26 @@
 				>{#each topics as name (name)}<option value={name}></option>{/each}</datalist
 			>
 		</Popup>
+		{#if fields.length}
+			<Popup label="Fields" plain up disabled={busy} width={320}>
+				<div class="grid gap-2">
+					<Select aria-label="Field" bind:value={fieldName}>
+						{#each fields as one (one.name)}<option value={one.name}>{one.words}</option>{/each}
+					</Select>
+					{#if field}
+						{#key field.name}<FieldInput {field} {zone} value={fieldValue ?? undefined} none="nothing" change={(value) => (fieldValue = value)} />{/key}
+						<p class="flex gap-2">
+							<Button
+								kind="main"
+								disabled={fieldValue === null}
+								onclick={() => change({ fields: { [field.name]: fieldValue } }, `“${field.words}” is ${fieldValue}.`)}>Set</Button
+							>
+							<Button onclick={() => change({ fields: { [field.name]: null } }, `“${field.words}” taken away.`)}>Take away</Button>
+						</p>
+					{/if}
+				</div>
+			</Popup>
+		{/if}
 		<Button
 			disabled={busy}
 			aria-haspopup="dialog"

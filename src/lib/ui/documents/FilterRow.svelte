@@ -4,6 +4,7 @@
 	import { goto } from '$app/navigation';
 	import { positions } from '#core/access/door';
 	import { filterValues, toggled, type Counts, type FilterName, type Filters } from '#core/documents/filters';
+	import { fieldFilter } from '#core/documents/fields';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import Popup from '$lib/ui/parts/Popup.svelte';
@@ -13,6 +14,7 @@
 	let {
 		filters,
 		counts,
+		fields,
 		finding,
 		saved,
 		address,
@@ -20,6 +22,8 @@
 	}: {
 		filters: Filters;
 		counts: Counts;
+		/** The site's fields with choices. */
+		fields: readonly { readonly name: string; readonly words: string }[];
 		finding: boolean;
 		saved: readonly { id: string; name: string; query: string }[];
 		/** The address with other filters. */
@@ -57,6 +61,7 @@
 	function words(name: FilterName, value: string): string {
 		if (name === 'condition') return conditionWords[value as keyof typeof conditionWords];
 		if (name === 'language') return value === '' ? 'Not known' : languageWords(value);
+		if (name === 'field') return value.slice(value.indexOf(':') + 1);
 		if (name === 'folder' && value === '') return 'In no folder';
 		if (name === 'by') return counts.by.find((c) => c.value === value)?.words ?? 'Nobody';
 		return fixed[`${name} ${value}`] ?? value;
@@ -93,6 +98,28 @@
 		);
 </script>
 
+{#snippet choice(name: FilterName, value: string)}
+	{@const on = filters[name]?.includes(value) ?? false}
+	<li>
+		<a
+			class="value"
+			class:on
+			href={address(toggled(filters, name, value, true))}
+			data-sveltekit-noscroll
+			data-sveltekit-keepfocus
+			aria-current={on ? 'true' : undefined}
+			><svg width="13" height="13" viewBox="0 0 13 13" aria-hidden="true"
+				><rect x=".75" y=".75" width="11.5" height="11.5" fill="none" stroke="currentColor" />{#if on}<path
+						d="M3 6.5l2.5 2.5 4.5-5"
+						fill="none"
+						stroke="currentColor"
+						stroke-width="1.8"
+					/>{/if}</svg
+			><span>{words(name, value)}</span><i>{countOf(name, value)}</i></a
+		>
+	</li>
+{/snippet}
+
 <div class="filters" role="group" aria-label="Filters">
 	<span class="doors">
 		{#each positions as position (position)}
@@ -111,6 +138,21 @@
 			>
 		{/each}
 	</span>
+	{#each fields as field (field.name)}
+		{@const shown = values('field').filter((value) => value.startsWith(fieldFilter(field.name, '')))}
+		{@const chosen = (filters.field ?? []).filter((value) => value.startsWith(fieldFilter(field.name, '')))}
+		{#if shown.length}
+			<Popup
+				label={chosen.length === 1 ? words('field', chosen[0]!) : chosen.length ? `${field.words}: ${chosen.length}` : field.words}
+				on={chosen.length > 0}
+				width={220}
+			>
+				<ul>
+					{#each shown as value (value)}{@render choice('field', value)}{/each}
+				</ul>
+			</Popup>
+		{/if}
+	{/each}
 	{#each others as name (name)}
 		{@const shown = values(name)}
 		{#if shown.length > 1 || filters[name]}
@@ -120,25 +162,7 @@
 				{/if}
 				<ul>
 					{#each shown.filter((v) => !narrow[name] || words(name, v).toLowerCase().includes(narrow[name].toLowerCase())) as value (value)}
-						{@const on = filters[name]?.includes(value) ?? false}
-						<li>
-							<a
-								class="value"
-								class:on
-								href={address(toggled(filters, name, value, true))}
-								data-sveltekit-noscroll
-								data-sveltekit-keepfocus
-								aria-current={on ? 'true' : undefined}
-								><svg width="13" height="13" viewBox="0 0 13 13" aria-hidden="true"
-									><rect x=".75" y=".75" width="11.5" height="11.5" fill="none" stroke="currentColor" />{#if on}<path
-											d="M3 6.5l2.5 2.5 4.5-5"
-											fill="none"
-											stroke="currentColor"
-											stroke-width="1.8"
-										/>{/if}</svg
-								><span>{words(name, value)}</span><i>{countOf(name, value)}</i></a
-							>
-						</li>
+						{@render choice(name, value)}
 					{/each}
 				</ul>
 				{#if filters[name]}

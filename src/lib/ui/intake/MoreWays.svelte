@@ -2,14 +2,15 @@
 <script lang="ts">
 	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
 	import { goWith } from '$lib/ui/parts/refresh';
+	import FieldsTable from '$lib/ui/documents/FieldsTable.svelte';
 	import { chooser } from './chooser';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 
-	let { folders, done }: { folders: readonly string[]; done: () => void } = $props();
+	let { folders, fields, done }: { folders: readonly string[]; /** Whether the site has any. */ fields: boolean; done: () => void } = $props();
 	let url = $state('');
 	let folder = $state('');
-	let watch = $state(false);
+	let watch = $state(true);
 	let busy = $state(false);
 	let trouble = $state('');
 
@@ -51,3 +52,4 @@
 	<Button type="submit" kind="main" disabled={busy}>{busy ? 'Fetching…' : 'Fetch'}</Button>
 	<p class="soft">The site keeps its own copy, shut until you set its door.</p>
 </form>
+{#if fields}<div class="mt-3 border-t border-[var(--line)] pt-3"><FieldsTable {done} /></div>{/if}

@@ -30,7 +30,7 @@
 		given = { ...given, ...change };
 		writer.touch();
 	}
-	const all = $derived(!given.folders?.length && !given.topics?.length && !given.documents?.length);
+	const all = $derived(!given.folders?.length && !given.topics?.length && !given.fields && !given.documents?.length);
 	const look = $derived(`/desk/pages/${writer.id}/preview?bare=1&v=${encodeURIComponent(writer.savedAt)}`);
 </script>
 

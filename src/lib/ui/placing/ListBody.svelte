@@ -19,12 +19,18 @@
 	} = $props();
 
 	/** What a list is asked; the rest of the address stays as it is: a preview is for somebody. */
-	const own = ['list', 'q', 'folder', 'topic', 'order', 'from', 'read'];
+	const own = $derived(['list', 'q', 'folder', 'topic', ...seen.fields.map((field) => `f-${field.name}`), 'order', 'from', 'read']);
+	/** What it can be narrowed by. */
+	const filters = $derived([
+		{ name: 'folder', said: words('folder'), values: seen.folders },
+		{ name: 'topic', said: words('topic'), values: seen.topics },
+		...seen.fields.map((field) => ({ name: `f-${field.name}`, said: field.words, values: field.values }))
+	]);
 	const given = $derived(new URLSearchParams(query));
 	const isAsked = $derived(list === null || given.get('list') === list);
 	const asked = $derived(isAsked ? given : new URLSearchParams());
 	const others = $derived([...given].filter(([name]) => !own.includes(name)));
-	const narrowed = $derived(['q', 'folder', 'topic'].some((name) => asked.get(name)));
+	const narrowed = $derived(['q', ...filters.map((filter) => filter.name)].some((name) => asked.get(name)));
 	const anchor = $derived(list === null ? '' : `#list-${list}`);
 	const orderWords: Record<string, keyof SiteWords> = {
 		title: 'byTitle',
@@ -46,6 +52,8 @@
 			else params.set(name, value);
 		return `?${params}${anchor}`;
 	}
+	/** In a table, a column for each field that some document says something in. */
+	const columns = $derived([...new Map(seen.items.flatMap((document) => document.fields.map((field) => [field.name, field.words] as const)))]);
 	const href = (document: ListedDocument) => (seen.beside ? address({ read: document.slug }) : `/d/${document.slug}`);
 	const read = $derived(reading && isAsked ? seen.items.find((d) => d.slug === reading) : undefined);
 </script>
@@ -55,7 +63,7 @@
 		<form class="ask" role="search" action={anchor || undefined}>
 			{#each [...others, ...(list === null ? [] : [['list', list]])] as [name, value], i (i)}<input type="hidden" {name} {value} />{/each}
 			<input class="field" type="search" name="q" value={asked.get('q') ?? ''} placeholder={words('findWords')} aria-label={words('findHere')} />
-			{#each [{ name: 'folder', said: words('folder'), values: seen.folders }, { name: 'topic', said: words('topic'), values: seen.topics }] as filter (filter.name)}
+			{#each filters as filter (filter.name)}
 				{#if filter.values.length > 1 || asked.get(filter.name)}
 					<label
 						>{filter.said}
@@ -77,7 +85,7 @@
 	{/if}
 	{#if seen.filters || !seen.total || list === null}<p class="soft" role="status">
 			{seen.total ? words('documents', { count: seen.total }) : words(narrowed ? 'nothingFits' : 'nothingListed')}
-			{#if narrowed}<a href={address({ q: null, folder: null, topic: null, order: null, from: null, read: null })}>{words('showAll')}</a>{/if}
+			{#if narrowed}<a href={address(Object.fromEntries(own.filter((name) => name !== 'list').map((name) => [name, null])))}>{words('showAll')}</a>{/if}
 		</p>{/if}
 	<div class="both" class:reading={read}>
 		<div>
@@ -85,17 +93,16 @@
 				<table>
 					<thead
 						><tr
-							><th scope="col">{words('document')}</th><th scope="col">{words('folder')}</th><th scope="col">{words('pagesHead')}</th><th scope="col"
-								>{words('changed')}</th
-							></tr
+							><th scope="col">{words('document')}</th><th scope="col">{words('folder')}</th>{#each columns as [name, said] (name)}<th scope="col">{said}</th
+								>{/each}<th scope="col">{words('pagesHead')}</th><th scope="col">{words('changed')}</th></tr
 						></thead
 					>
 					<tbody>
 						{#each seen.items as document (document.slug)}
 							<tr aria-current={document.slug === read?.slug || undefined}>
-								<td><a href={href(document)} data-sveltekit-noscroll>{document.title}</a></td><td>{document.folder}</td><td class="n">{document.pages}</td><td
-									>{document.date}</td
-								>
+								<td><a href={href(document)} data-sveltekit-noscroll>{document.title}</a></td><td>{document.folder}</td>{#each columns as [name] (name)}<td
+										>{document.fields.find((field) => field.name === name)?.value ?? ''}</td
+									>{/each}<td class="n">{document.pages}</td><td>{document.date}</td>
 							</tr>
 						{/each}
 					</tbody>
@@ -109,6 +116,11 @@
 								<strong>{document.title}</strong>
 							</a>
 							{#if seen.show === 'list' && document.description}<p>{document.description}</p>{/if}
+							{#if document.fields.length}<p class="fields">
+									{#each document.fields as field (field.name)}<span
+											>{field.words}: {#if field.href}<a href={field.href} rel="noopener">{field.value}</a>{:else}{field.value}{/if}</span
+										>{/each}
+								</p>{/if}
 							<p class="soft">
 								{document.facts}, {document.date}{#if document.hitPages.length}; {words('foundOn', { count: document.hitPages.length })}
 									{#each document.hitPages as n, i (n)}{i ? ', ' : ''}<a
@@ -141,6 +153,11 @@
 </div>
 
 <style>
+	.fields {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 18px;
+	}
 	.ask {
 		display: flex;
 		flex-wrap: wrap;

@@ -2,6 +2,8 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { SvelteMap } from 'svelte/reactivity';
+	import { page } from '$app/state';
+	import type { Field } from '#core/documents/fields';
 	import { listOrders, listShows, listStep, orderWords, type Listing } from '#core/placing/listing';
 	import { Button, Checkbox, Input, Select } from '$lib/ui/parts/controls';
 	import FindDocument from './FindDocument.svelte';
@@ -27,6 +29,13 @@
 		const next = list?.includes(value) ? list.filter((v) => v !== value) : [...(list ?? []), value];
 		return next.length ? next : undefined;
 	};
+	/** The site's fields that have choices. */
+	const chosenFields = $derived(((page.data as { fields?: readonly Field[] }).fields ?? []).filter((field) => field.kind === 'choice'));
+	function setField(name: string, values: string[] | undefined) {
+		const { [name]: _was, ...others } = given.fields ?? {};
+		const next = values ? { ...others, [name]: values } : others;
+		set({ fields: Object.keys(next).length ? next : undefined });
+	}
 	const move = (at: number, by: number) => {
 		const documents = [...picked];
 		documents.splice(at + by, 0, ...documents.splice(at, 1));
@@ -45,6 +54,20 @@
 			<label
 				><Checkbox checked={given[name]?.includes(one.name) ?? false} onchange={() => set({ [name]: toggled(given[name], one.name) })} />
 				{one.name} <span class="soft">{one.count}</span></label
+			>
+		{/each}
+	</fieldset>
+{/each}
+{#each chosenFields as field (field.name)}
+	<fieldset>
+		<legend>{field.words}</legend>
+		{#each field.choices ?? [] as choice (choice)}
+			<label
+				><Checkbox
+					checked={given.fields?.[field.name]?.includes(choice) ?? false}
+					onchange={() => setField(field.name, toggled(given.fields?.[field.name], choice))}
+				/>
+				{choice}</label
 			>
 		{/each}
 	</fieldset>

@@ -2,10 +2,12 @@
 import type { PageServerLoad } from './$types';
 import { canBeShown } from '#core/documents/edition';
 import { decide, visitor } from '#core/access/decide';
+import { shownFields } from '#core/documents/fields';
 import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
 import { asksToRemember, enter } from '$lib/server/http/page';
 import { recordLook } from '$lib/server/reading/record';
+import { site } from '$lib/server/site/site';
 import { navigationFor } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async (event) => {
@@ -13,12 +15,14 @@ export const load: PageServerLoad = async (event) => {
 	const { found, caller, asker } = entered;
 	await recordLook(found, asker);
 	const { edition } = found;
+	const { fields = [], language, documentPage = 'plain' } = await site();
 	return {
 		navigation: await navigationFor(caller),
 		document: {
 			slug: found.slug,
 			title: found.title,
 			description: found.description,
+			fields: shownFields(fields, found.fields, language ?? 'en-GB'),
 			pages: edition.pages,
 			bytes: edition.bytes,
 			paper: paperWords(edition.sizes),
@@ -29,6 +33,8 @@ export const load: PageServerLoad = async (event) => {
 			cover: { mark: `${edition.number}-${coverMark(found.cover)}`, alt: found.coverAlt },
 			shown: canBeShown(edition)
 		},
+		/** Its particulars, with the document to read in place. */
+		inPlace: documentPage === 'particulars',
 		asks: await asksToRemember(event, entered),
 		from: event.url.searchParams.get('from'),
 		maySave: entered.may('save'),

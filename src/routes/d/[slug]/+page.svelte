@@ -9,6 +9,7 @@
 	let { data } = $props();
 	const document = $derived(data.document);
 	const from = $derived(data.from ? `from=${encodeURIComponent(data.from)}` : '');
+	const inPlace = $derived(data.inPlace && document.shown);
 	const read = $derived(`/d/${document.slug}/read${from && `?${from}`}`);
 	const save = $derived(`/d/${document.slug}/file?save${from && `&${from}`}`);
 	// schema.org, DigitalDocument. “<” is escaped, so that no title can close the element it stands in.
@@ -49,7 +50,7 @@
 </svelte:head>
 
 <SiteFrame site={data.site} navigation={data.navigation} me={data.me} desk={{ href: `/desk/documents/${document.slug}`, words: 'Its sheet' }}>
-	<article>
+	<article class:in-place={inPlace}>
 		<a class="cover" href={read}>
 			<img
 				src="/d/{document.slug}/cover/600.webp?e={document.cover.mark}"
@@ -63,6 +64,16 @@
 		<div>
 			<h1>{document.title}</h1>
 			{#if document.description}<p class="lead">{document.description}</p>{/if}
+			{#if document.fields.length}
+				<dl>
+					{#each document.fields as field (field.name)}
+						<dt>{field.words}</dt>
+						<dd>
+							{#if field.href}<a href={field.href} rel="noopener">{field.value}</a>{:else}{field.value}{/if}
+						</dd>
+					{/each}
+				</dl>
+			{/if}
 			<p class="soft">
 				{[
 					'PDF',
@@ -78,6 +89,9 @@
 			{#if !data.maySave}<p class="soft">{words('notSaved')}</p>{/if}
 		</div>
 	</article>
+	{#if inPlace}
+		<iframe class="reading" src="{read}{from ? '&' : '?'}frame=1&edge=1" title={words('reading', { title: document.title })}></iframe>
+	{/if}
 	{#if data.asks}<AskToRemember />{/if}
 </SiteFrame>
 
@@ -111,8 +125,33 @@
 		padding: 0 26px;
 		font-size: 15px;
 	}
+	/* with the document below, its first page need not be shown above at its full size */
+	.in-place {
+		grid-template-columns: 120px minmax(0, 1fr);
+		gap: 24px;
+	}
+	dl {
+		display: grid;
+		grid-template-columns: max-content minmax(0, 1fr);
+		gap: 4px 18px;
+		margin: 14px 0;
+	}
+	dt {
+		color: var(--ink-soft);
+	}
+	dd {
+		overflow-wrap: anywhere;
+	}
+	.reading {
+		display: block;
+		width: 100%;
+		height: min(1100px, max(420px, calc(100dvh - 60px)));
+		margin-top: 22px;
+		border: 1px solid var(--line);
+	}
 	@media (max-width: 700px) {
-		article {
+		article,
+		article.in-place {
 			grid-template-columns: 1fr;
 			gap: 20px;
 		}

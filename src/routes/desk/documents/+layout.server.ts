@@ -3,6 +3,7 @@ import type { LayoutServerLoad } from './$types';
 import { filtersOf, orderOf, usualOrder } from '#core/documents/filters';
 import { wholeNumber } from '#core/text/number';
 import { columnsFrom } from '$lib/ui/documents/columns';
+import { site } from '$lib/server/site/site';
 import { staff } from '$lib/server/guard/guard';
 import { listDocuments } from '$lib/server/documents/list';
 import { labels } from '$lib/server/documents/labels';
@@ -21,7 +22,8 @@ export const load: LayoutServerLoad = async (event) => {
 	const order = orderOf(params.get('order'));
 	const aside = params.has('aside');
 	const shown = wholeNumber(params.get('page'), 1, { most: 100_000 });
-	const [list, saved, folders, topics] = await Promise.all([
+	const [{ fields = [] }, list, saved, folders, topics] = await Promise.all([
+		site(),
 		listDocuments({ q, filters, order, aside, limit: pageLength, offset: (shown - 1) * pageLength }),
 		savedFilters(person.id),
 		labels('folder'),
@@ -34,6 +36,7 @@ export const load: LayoutServerLoad = async (event) => {
 			items: list.items.map((item) => (wrong.has(item.id) ? { ...item, passage: { ...item.passage, placed: 'wrong' as const } } : item))
 		},
 		saved,
+		fields,
 		folders: folders.map((f) => f.name),
 		topics: topics.map((t) => t.name),
 		query: { q, filters, order: order ?? usualOrder(q !== ''), aside, page: shown },

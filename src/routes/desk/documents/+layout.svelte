@@ -94,13 +94,16 @@
 			<div class="do">
 				{#if !wall && !chosen}<ColumnChoice chosen={data.columns} />{/if}
 				<Button href={address({ page: data.query.page }, !wall)}>{wall ? 'Table' : 'Covers'}</Button>
-				<Popup label="More ways" plain end width={340} bind:open={moreWays}><MoreWays folders={data.folders} done={() => (moreWays = false)} /></Popup>
+				<Popup label="More ways" plain end width={340} bind:open={moreWays}
+					><MoreWays fields={data.fields.length > 0} folders={data.folders} done={() => (moreWays = false)} /></Popup
+				>
 				<Button kind="main" onclick={() => chooser.open()}>Bring in</Button>
 			</div>
 		</div>
 		<FilterRow
 			filters={data.query.filters}
 			counts={data.list.counts}
+			fields={data.fields.filter((field) => field.kind === 'choice')}
 			{finding}
 			saved={data.saved}
 			address={(filters) => address({ filters })}
@@ -147,6 +150,7 @@
 		{/if}
 		<Paging label="Pages of the list" shown={data.query.page} length={data.pageLength} total={data.list.total} address={(n) => address({ page: n })} />
 		{#if chosenRows.slugs.length}<BulkBar
+				fields={data.fields}
 				folders={data.folders}
 				topics={data.topics}
 				total={data.list.total}

@@ -3,6 +3,7 @@
 	import { Button, Input } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
+	import FieldsForm from '$lib/ui/documents/FieldsForm.svelte';
 	import TurnedAwayForm from '$lib/ui/access/TurnedAwayForm.svelte';
 	import SiteForms from '$lib/ui/placing/SiteForms.svelte';
 	import { act } from '$lib/ui/parts/act';
@@ -40,6 +41,9 @@
 	<div class="parts">
 		{#if data.owner}
 			<SiteForms given={data.given} pages={data.pages} navigation={data.navigation} zones={data.zones} {setSite} />
+			<Part id="fields" title="Fields of documents, and their page">
+				<FieldsForm fields={data.given.fields ?? []} documentPage={data.given.documentPage ?? 'plain'} {setSite} />
+			</Part>
 			<Part id="turned-away" title="Turned away">
 				<p>
 					What those are told whom a door does not admit, where the document or page has no words of its own. The reason is always told, and what is hidden

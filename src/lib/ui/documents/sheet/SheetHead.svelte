@@ -4,6 +4,8 @@
 	import { languages } from '#core/documents/language';
 	import type { DocumentView } from '$lib/server/documents/view';
 	import CoverChoice from '$lib/ui/documents/CoverChoice.svelte';
+	import type { Field } from '#core/documents/fields';
+	import FieldInput from '$lib/ui/documents/FieldInput.svelte';
 	import SavedField from '$lib/ui/documents/SavedField.svelte';
 	import TopicField from '$lib/ui/documents/TopicField.svelte';
 	import { languageWords } from '$lib/ui/documents/words';
@@ -16,6 +18,8 @@
 		view,
 		folders,
 		topics,
+		fields,
+		zone,
 		patch,
 		goTo
 	}: {
@@ -23,6 +27,9 @@
 		/** Those that there are. */
 		folders: string[];
 		topics: string[];
+		/** Those of the site. */
+		fields: readonly Field[];
+		zone: string;
 		/** Changes the document, and says so. */
 		patch: (change: Record<string, unknown>, words: string) => unknown;
 		/** Goes to another sheet: '/' and the document's address. */
@@ -145,6 +152,17 @@
 				</Select></label
 			>
 		</div>
+		{#each fields as field (field.name)}
+			<div class="soft language">
+				{field.words}
+				<FieldInput
+					{field}
+					{zone}
+					value={view.fields[field.name]}
+					change={(value) => patch({ fields: { [field.name]: value } }, `“${field.words}” ${value === null ? 'taken away' : 'set'}.`)}
+				/>
+			</div>
+		{/each}
 		<TopicField topics={view.topics} all={topics} change={(topics, words) => patch({ topics }, words)} />
 	</div>
 {/key}

@@ -12,7 +12,18 @@ import { keptTogether, plain } from './nodes';
 export type Lists = SvelteMap<string, Answer<'post /listing'>>;
 
 /** What the editor keeps of a list; null where nothing is said. */
-const listAttrs = ['id', 'folders', 'topics', 'documents', 'show', 'order', 'beside', 'filters', 'most'] as const satisfies readonly (keyof ListAttrs)[];
+const listAttrs = [
+	'id',
+	'folders',
+	'topics',
+	'fields',
+	'documents',
+	'show',
+	'order',
+	'beside',
+	'filters',
+	'most'
+] as const satisfies readonly (keyof ListAttrs)[];
 
 /** The node; what each list shows is put into `lists`, for its settings too. */
 export const listNode = (lists: Lists) =>

@@ -18,7 +18,7 @@ export const load: PageServerLoad = async (event) => {
 	const draft = await pageDraft(params.id).catch(turnAway);
 	const place = url.searchParams.get('place');
 	const on = indexOf(draft.layout, draft.content).map((p) => p.document);
-	const [atHand, placed, groups, allMembers, found, revisions, folders, topics, front, { placing }] = await Promise.all([
+	const [atHand, placed, groups, allMembers, found, revisions, folders, topics, front, { placing, fields }] = await Promise.all([
 		shelf(),
 		shelfOf([...new Set([...on, ...(place ? [place] : [])])]),
 		listGroups(),
@@ -44,6 +44,7 @@ export const load: PageServerLoad = async (event) => {
 		folders,
 		topics,
 		placing: placing ?? {},
+		fields: fields ?? [],
 		origin: settings().IANUA_ORIGIN
 	};
 };

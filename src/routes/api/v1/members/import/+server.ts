@@ -4,7 +4,8 @@ import { IanuaError } from '#core/errors';
 import { staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
 import { TableQuery } from '$lib/server/people/contract';
-import { bringInTable, mappingFrom, previewTable, readTable, tableLimits } from '$lib/server/people/table';
+import { readTable, tableLimits } from '$lib/server/http/table';
+import { bringInTable, mappingFrom, previewTable } from '$lib/server/people/table';
 import { checked, compile } from '$lib/server/validate';
 
 const checkQuery = compile(TableQuery, { coerce: true });

@@ -1,0 +1,148 @@
+// Fields of documents: made in the settings, filled one by one, for many, and from a table; found, shown, and lists narrowed by them.
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { Field } from '#core/documents/fields';
+import type { Listing } from '#core/placing/listing';
+import { listDocuments } from '#server/documents/list';
+import { listFor } from '#server/placing/catalogue';
+import { changeSite } from '#server/site/site';
+import { nobody } from '#server/people/who';
+import { member, origin, pdf, send, staff, visitor, type Client, type DocumentJson } from './help';
+
+const fields: Field[] = [
+	{ name: 'department', words: 'Department', kind: 'choice', choices: ['Works', 'Boats', 'Towpath'], listed: true, filtered: true },
+	{ name: 'closing', words: 'Closing date', kind: 'date', listed: true, filtered: false },
+	{ name: 'sold', words: 'Copies sold', kind: 'number', listed: false, filtered: false },
+	{ name: 'more', words: 'More of it', kind: 'link', listed: true, filtered: false }
+];
+let boss: Client;
+let slugs: string[];
+type WithFields = DocumentJson & { fields: Record<string, string | number> };
+const documentAt = (slug: string) => boss.api<WithFields>('GET', `/documents/${slug}`);
+const fill = (slug: string, values: Record<string, unknown>) => boss.send('PATCH', `/api/v1/documents/${slug}`, { fields: values });
+const table = (text: string, query = '', who: Client = boss) =>
+	fetch(`${origin}/api/v1/fields${query}`, { method: 'POST', headers: { ...who.headers, origin, 'content-type': 'text/csv' }, body: text });
+
+beforeAll(async () => {
+	boss = await staff();
+	await boss.api('PATCH', '/site', { fields });
+	// what this process keeps of the site is renewed too
+	await changeSite({ fields }, boss.id);
+	slugs = [];
+	for (const title of ['Tender for the weir', 'Boat licences', 'Hedges of the towpath']) {
+		const { slug } = (await (await send(await pdf(title), `${title}.pdf`, { title, folder: 'Fields' })).json()) as DocumentJson;
+		await boss.api('PATCH', `/documents/${slug}`, { door: { position: 'open' } });
+		slugs.push(slug);
+	}
+});
+
+describe('fields', () => {
+	it('are the owner’s to make, and make sense', async () => {
+		expect((await boss.send('PATCH', '/api/v1/site', { fields: [fields[0], { ...fields[1], name: 'department' }] })).status).toBe(422);
+		expect((await boss.send('PATCH', '/api/v1/site', { fields: [{ ...fields[0], choices: [] }] })).status).toBe(422);
+		const who = await member();
+		expect((await who.send('PATCH', '/api/v1/site', { fields: [] })).status).toBe(403);
+		// taken away and given back, what documents say is there again
+		await fill(slugs[0]!, { department: 'Works' });
+		const { before } = await boss.api<{ before: object }>('PATCH', '/site', { fields: fields.slice(1) });
+		expect(await (await visitor().get(`/d/${slugs[0]}`)).text()).not.toContain('Department');
+		await boss.api('PATCH', '/site', before);
+		expect(await (await visitor().get(`/d/${slugs[0]}`)).text()).toMatch(/Department<\/dt>\s*<dd[^>]*>(?:<!--.*?-->)*Works/);
+	});
+	it('are filled one by one, refuse what does not fit, and give back what was', async () => {
+		const [weir] = slugs as [string];
+		const changed = await fill(weir, { closing: '2031-03-31', sold: 12, more: 'https://example.org/weir' });
+		const { before } = (await changed.json()) as { before: { fields: object } };
+		expect(before.fields).toEqual({ closing: null, sold: null, more: null });
+		expect((await documentAt(weir)).fields).toEqual({ department: 'Works', closing: '2031-03-31', sold: 12, more: 'https://example.org/weir' });
+		for (const wrong of [{ department: 'Trains' }, { closing: '31 March' }, { sold: 'many' }, { more: 'javascript:alert(1)' }, { colour: 'red' }])
+			expect((await fill(weir, wrong)).status).toBe(422);
+		const page = await (await visitor().get(`/d/${weir}`)).text();
+		expect(page).toContain('31 March 2031');
+		expect(page).toContain('href="https://example.org/weir"');
+		await boss.api('PATCH', `/documents/${weir}`, before);
+		expect((await documentAt(weir)).fields).toEqual({ department: 'Works' });
+	});
+	it('are filled for many at once, all of them or none, and put back', async () => {
+		expect((await boss.send('POST', '/api/v1/bulk', { documents: slugs, fields: { department: 'Trains' } })).status).toBe(422);
+		const { undo } = await boss.api<{ undo: object[] }>('POST', '/bulk', { documents: slugs, fields: { department: 'Boats' } });
+		for (const slug of slugs) expect((await documentAt(slug)).fields.department).toBe('Boats');
+		await boss.api('POST', '/bulk/undo', { undo });
+		expect(await Promise.all(slugs.map(async (slug) => (await documentAt(slug)).fields.department ?? null))).toEqual(['Works', null, null]);
+	});
+	it('are filled from a table, after a look, all of it or nothing', async () => {
+		const good = `document;Department;Copies sold\n${slugs[1]};Boats;7\nhttps://library.example/d/${slugs[2]};Towpath;\n`;
+		const look = (await (await table(good, '?preview')).json()) as { changed: number; done: boolean };
+		expect(look).toMatchObject({ changed: 2, same: 0, wrong: [], leftOut: [], done: false });
+		expect((await documentAt(slugs[1]!)).fields).toEqual({});
+		const bad = (await (await table(`${good}nowhere;Works;\n`)).json()) as { wrong: object[]; done: boolean };
+		expect(bad).toMatchObject({ done: false, wrong: [{ line: 4, words: 'There is no document at “nowhere”.' }] });
+		expect((await documentAt(slugs[1]!)).fields).toEqual({});
+		const done = (await (await table(good)).json()) as { done: boolean; undo: object[] };
+		expect(done.done).toBe(true);
+		expect((await documentAt(slugs[1]!)).fields).toEqual({ department: 'Boats', sold: 7 });
+		expect((await table('document,Department\n"broken', '', boss)).status).toBe(422);
+		expect((await table(good, '', await member())).status).toBe(403);
+		await boss.api('POST', '/bulk/undo', { undo: done.undo });
+		expect((await documentAt(slugs[1]!)).fields).toEqual({});
+		await table(good);
+	});
+	it('narrow the room’s list, each with its count', async () => {
+		const only = async (field: string[]) => (await listDocuments({ filters: { folder: ['Fields'], field } })).items.map((item) => item.title).sort();
+		expect(await only(['department:Boats'])).toEqual(['Boat licences']);
+		expect(await only(['department:Boats', 'department:Works'])).toEqual(['Boat licences', 'Tender for the weir']);
+		expect(await only(['department:Trains'])).toEqual([]);
+		const { counts } = await listDocuments({ filters: { folder: ['Fields'], field: ['department:Boats'] } });
+		expect(Object.fromEntries(counts.field.map((c) => [c.value, c.count]))).toEqual({ 'department:Boats': 1, 'department:Towpath': 1, 'department:Works': 1 });
+	});
+	it('are found', async () => {
+		await fill(slugs[2]!, { more: 'https://example.org/quickthorn' });
+		const { items } = await boss.api<{ items: { slug: string }[] }>('GET', '/find?q=quickthorn');
+		expect(items.map((item) => item.slug)).toEqual([slugs[2]]);
+		expect((await boss.api<{ items: { slug: string }[] }>('GET', '/find?q=towpath')).items.map((item) => item.slug)).toContain(slugs[2]);
+	});
+	it('choose what a list shows, stand in it, and narrow it for its readers, who learn nothing of what is kept', async () => {
+		const shut = (await (await send(await pdf('Kept by boats'), 'kept.pdf', { title: 'Kept', folder: 'Fields' })).json()) as DocumentJson;
+		await fill(shut.slug, { department: 'Boats', sold: 3 });
+		await fill(slugs[0]!, { closing: '2031-03-31' });
+		const listing: Listing = { folders: ['Fields'], show: 'list', order: 'title', beside: false };
+		const all = await listFor(listing, nobody, {});
+		expect(all.items.map((item) => [item.title, ...item.fields.map((field) => field.value)])).toEqual([
+			['Boat licences', 'Boats'],
+			['Hedges of the towpath', 'Towpath', 'example.org/quickthorn'],
+			['Tender for the weir', 'Works', '31 March 2031']
+		]);
+		expect(all.fields).toEqual([
+			{
+				name: 'department',
+				words: 'Department',
+				values: [
+					{ value: 'Boats', count: 1 },
+					{ value: 'Towpath', count: 1 },
+					{ value: 'Works', count: 1 }
+				]
+			}
+		]);
+		const boats = await listFor(listing, nobody, { fields: { department: 'Boats' } });
+		expect(boats.items.map((item) => item.title)).toEqual(['Boat licences']);
+		// the other values of the field can still be chosen
+		expect(boats.fields[0]!.values).toHaveLength(3);
+		const chosen = await listFor({ fields: { department: ['Works', 'Towpath'] }, show: 'list', order: 'title', beside: false }, nobody, {});
+		expect(chosen.items.map((item) => item.title)).toEqual(['Hedges of the towpath', 'Tender for the weir']);
+		// the same as a page of the site, without any script
+		const path = '/by-department';
+		await boss.api('POST', '/pages', { path, title: 'By department', layout: 'catalogue', content: listing });
+		await boss.api('POST', `/pages/${encodeURIComponent(path)}/publish`, {});
+		const page = await (await visitor().get(`${path}?f-department=Boats`)).text();
+		expect(page).toContain('Boat licences');
+		expect(page).not.toContain('Tender for the weir');
+		expect(page).toMatch(/<select[^>]* name="f-department"/);
+	});
+	it('the page of a document has its particulars with the document to read in place, where the site wants it so', async () => {
+		const page = async () => (await visitor().get(`/d/${slugs[0]}`)).text();
+		expect(await page()).not.toContain('<iframe');
+		await boss.api('PATCH', '/site', { documentPage: 'particulars' });
+		expect(await page()).toMatch(new RegExp(`<iframe[^>]*src="/d/${slugs[0]}/read\\?frame=1`));
+		expect((await boss.send('PATCH', '/api/v1/site', { documentPage: 'wide' })).status).toBe(422);
+		await boss.api('PATCH', '/site', { documentPage: 'plain' });
+	});
+});
