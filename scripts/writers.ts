@@ -10,7 +10,7 @@ const owned: Record<string, string> = {
 	access: 'door door_group door_person door_key knock',
 	documents: 'document document_address saved_filter',
 	intake: 'intake source edition edition_page document_text picture',
-	placing: 'page revision placement side_door',
+	placing: 'page revision placement listing side_door',
 	site: 'setting audit',
 	reading: 'stamp ledger reading day_key',
 	readership:

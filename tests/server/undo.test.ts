@@ -107,6 +107,7 @@ it('every field of a document, changed and undone', async () => {
 	const boss = await staff();
 	const { slug } = await document({ position: 'open' }, 2);
 	const path = `/documents/${slug}`;
+	await boss.api('PATCH', '/site', { fields: [{ name: 'kept-by', words: 'Kept by', kind: 'text', listed: true, filtered: false }] });
 	await boss.api('PATCH', path, { description: 'What it was', folder: 'Former', topics: ['one', 'two'], coverAlt: 'A cover' });
 	const form = new FormData();
 	form.append('file', new Blob([(await pdf(`Another edition ${process.pid}`, 3)) as BlobPart], { type: 'application/pdf' }), 'another.pdf');
@@ -118,6 +119,7 @@ it('every field of a document, changed and undone', async () => {
 		description: 'What it is',
 		folder: 'Latter',
 		topics: ['three'],
+		fields: { 'kept-by': 'Works' },
 		language: 'cy',
 		coverAlt: 'Another cover',
 		coverPage: 2,
@@ -156,6 +158,8 @@ it('every field of a member, of a group and of the site, changed and undone', as
 		colour: '#5a2d82',
 		background: '#fffdf5',
 		readership: { months: 12 },
+		fields: [{ name: 'otherwise', words: 'Otherwise', kind: 'date', listed: false, filtered: false }],
+		documentPage: 'particulars',
 		front: '/',
 		framers: ['else.example']
 	});

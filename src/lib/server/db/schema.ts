@@ -543,6 +543,24 @@ export const placement = pgTable(
 	]
 );
 
+/** What lists on pages name without naming documents: folders, topics, fields, or all there are. What they have by hand are placements. */
+export const listing = pgTable(
+	'listing',
+	{
+		pageId: uuid('page_id')
+			.notNull()
+			.references(() => page.id, { onDelete: 'cascade' }),
+		published: boolean('published').notNull(),
+		/** The list's id among those of an article; empty for a catalogue. */
+		list: text('list').notNull(),
+		everything: boolean('everything').notNull(),
+		folders: text('folders').array().notNull(),
+		topics: text('topics').array().notNull(),
+		fields: jsonb('fields').$type<Record<string, string[]>>().notNull()
+	},
+	(t) => [primaryKey({ columns: [t.pageId, t.published, t.list] })]
+);
+
 /** Side doors that are meant to be. */
 export const sideDoor = pgTable(
 	'side_door',

@@ -122,7 +122,7 @@ const filterMeanings: { readonly [N in FilterName]: string } = {
 	field: 'saying that in a field: `department:Works`; of one field any of them, of several each',
 	door: 'the position of the door in force now',
 	condition: 'the condition of the file',
-	placed: 'standing on a published page, or on none',
+	placed: 'standing on a published page, by itself or in a list, or on none',
 	language: 'the language of its words, by BCP 47',
 	pages: 'a band of how many pages it has',
 	brought: 'brought in within that time; `older`: before the last year',

@@ -45,6 +45,8 @@ export interface DocumentLine {
 	readonly coverMark: string;
 	readonly door: { readonly position: Position; readonly who: string; readonly sentence: string; readonly count: number };
 	readonly placements: number;
+	/** Published pages with a list in which it stands for those who may open it, by its folder, a topic or a field. */
+	readonly listedOn: number;
 	readonly passage: Passage;
 	/** Distinct readers in 30 days, and openings for each of those days. */
 	readonly readers: number;
@@ -75,6 +77,7 @@ export interface LineRow {
 	source_state: DocumentLine['sourceState'];
 	door: DoorRow;
 	placements: number;
+	listed_on: number;
 	readers: number;
 	ever: boolean;
 	days: { day: string; n: number }[];
@@ -90,6 +93,7 @@ export function lineSelect(today: string, zone: string, now: number) {
 			e.facts->'sizes' as sizes, e.number, e.created_at as edition_at, e.condition, e.findings, door_view(d.door_id, ${today}::date) as door,
 			(select name from person where id = d.created_by) as created_by_name, (select state from source where document_id = d.id) as source_state,
 			(select count(*)::int from placement p where p.document_id = d.id and p.published) as placements,
+			(select count(distinct l.page_id)::int from listing l where l.published and lists(l, d)) as listed_on,
 			exists (select 1 from sum_figures l where l.document_id = d.id and l.span = 'month' and l.openings > 0) as ever,
 			${readersIn(sql()`d.id`, { first: since, last: today })} as readers,
 			coalesce((select jsonb_agg(jsonb_build_object('day', l.day, 'n', l.openings)) from sum_figures l where l.document_id = d.id and l.span = 'day' and l.day >= ${since} and l.openings > 0), '[]') as days
@@ -100,6 +104,8 @@ export function lineSelect(today: string, zone: string, now: number) {
 export function toListItem(row: LineRow, zone: string, now: number): DocumentLine {
 	const reach = reachOf(row.door, zone, row.set_aside_at !== null);
 	const position = positionNow(reach, now);
+	// what is shut stands in no list
+	const listedOn = position === 'shut' ? 0 : row.listed_on;
 	const byDay = new Map(row.days.map((d) => [d.day, d.n]));
 	return {
 		id: row.id,
@@ -125,10 +131,11 @@ export function toListItem(row: LineRow, zone: string, now: number): DocumentLin
 		coverMark: `${row.number}-${coverMark(row.cover)}`,
 		door: { position, who: whoWords({ ...reach, position }), sentence: sentence(reach, now, zone), count: row.door.count },
 		placements: row.placements,
+		listedOn,
 		passage: {
 			in: row.condition === 'refused' ? 'wrong' : row.condition === 'checking' ? 'to-do' : 'done',
 			door: position === 'shut' ? 'to-do' : 'done',
-			placed: row.placements ? 'done' : 'to-do',
+			placed: row.placements || listedOn ? 'done' : 'to-do',
 			read: row.ever ? 'done' : 'to-do'
 		},
 		readers: row.readers,

@@ -67,6 +67,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const raw = { language: s`coalesce(d.language, e.language)`, by: s`d.created_by` };
 	const worded = (name: FilterName, value: postgres.Fragment): postgres.Fragment =>
 		name === 'language' ? s`coalesce(split_part(${value}, '-', 1), '')` : name === 'by' ? s`coalesce(${value}::text, '')` : value;
+	const position = s`position_at(t.set_position, t.from_at, t.until_at, ${new Date(now)})`;
 	/** What each filter goes by; `topic` and `field` have many values. */
 	const valueOf: Record<FilterName, postgres.Fragment> = {
 		folder: s`d.folder`,
@@ -74,9 +75,9 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		field: chosenFields.length
 			? s`coalesce((select array_agg(x.key || ':' || x.value) from jsonb_each_text(d.fields) x where x.key = any(${chosenFields})), '{}')`
 			: s`'{}'::text[]`,
-		door: s`position_at(t.set_position, t.from_at, t.until_at, ${new Date(now)})`,
+		door: position,
 		condition: s`e.condition`,
-		placed: s`(case when pl.n > 0 then 'yes' else 'no' end)`,
+		placed: s`(case when pl.n > 0 or (${position} <> 'shut' and exists (select 1 from listing l where l.published and lists(l, d))) then 'yes' else 'no' end)`,
 		language: worded('language', raw.language),
 		pages: s`(case ${bandOf} else '1' end)`,
 		brought: s`(${spanOf})`,

@@ -64,6 +64,8 @@ export interface DocumentView extends Omit<DocumentLine, 'door'> {
 		readonly press: string;
 		readonly published: boolean;
 	}[];
+	/** Pages with a list in which it stands for those who may open it. */
+	readonly lists: readonly { readonly page: string; readonly title: string; readonly published: boolean }[];
 	readonly goneAt: string | null;
 }
 
@@ -80,6 +82,7 @@ interface Row {
 	source: SourceView | null;
 	addresses: string[];
 	placed: DocumentView['placedOn'];
+	lists: DocumentView['lists'];
 }
 
 /** One document by its present or a former address. Set-aside ones are found too. Null where there is none. */
@@ -104,7 +107,9 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 					'leads', (select l.draft_title from page l where l.id = p.leads_to)) order by pg.path)
 					from placement p join page pg on pg.id = p.page_id
 					where p.document_id = d.id and pg.set_aside_at is null
-						and (p.published or not exists (select 1 from placement q where q.id = p.id and q.page_id = p.page_id and q.published))), '[]') as placed
+						and (p.published or not exists (select 1 from placement q where q.id = p.id and q.page_id = p.page_id and q.published))), '[]') as placed,
+				coalesce((select jsonb_agg(jsonb_build_object('page', x.id, 'title', x.draft_title, 'published', x.published) order by x.path) from (
+					select pg.id, pg.path, pg.draft_title, bool_or(l.published) as published from listing l join page pg on pg.id = l.page_id where lists(l, d) group by pg.id) x), '[]') as lists
 			from document d join edition e on e.id = d.edition_id where d.id = ${found.id}`
 	]);
 	const [line, row] = [theRow(lines), theRow(rows)];
@@ -126,6 +131,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 		addresses: row.addresses,
 		door: { ...door, sentence: sentence(reach, now, zone), who: lineDoor.who, inForce: lineDoor.position },
 		placedOn: row.placed,
+		lists: lineDoor.position === 'shut' ? [] : row.lists,
 		goneAt: row.gone_at?.toISOString() ?? null
 	};
 }

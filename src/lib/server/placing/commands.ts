@@ -8,6 +8,7 @@ import {
 	emptyContent,
 	entryTrouble,
 	indexOf,
+	listingsOf,
 	Pocket,
 	settled,
 	settledPocket,
@@ -19,13 +20,14 @@ import { pathTrouble } from '#core/placing/path';
 import { changeDoor, doorLike, insertDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
-import { document, documentAddress, page, placement, revision } from '../db/schema';
+import { document, documentAddress, listing, page, placement, revision } from '../db/schema';
 import { newId } from '../id';
 import { log } from '../log';
 import { writeAudit } from '../site/audit';
 import { forgetPageLanguages } from '../site/language';
 import { checked, compile } from '../validate';
 import type { PageChange, PageGiven } from './contract';
+import { linksPlaced } from './links';
 import { revisionOf } from './views';
 const checks = { article: compile(Article), catalogue: compile(Catalogue), pocket: compile(Pocket) };
 /** An id for a placement that is put in. */
@@ -60,7 +62,8 @@ export async function addPage(given: PageGiven, actor: string | null): Promise<s
 		const doorId = await insertDoor(tx, actor, 'open');
 		const like = given.like === undefined ? null : await patternOf(tx, given.like);
 		const layout = like?.layout ?? given.layout ?? 'article';
-		const content = like?.content ?? (given.content === undefined ? emptyContent[layout] : contentFrom(layout, given.content));
+		const written = like?.content ?? (given.content === undefined ? emptyContent[layout] : contentFrom(layout, given.content));
+		const content = await linksPlaced(tx, id, layout, written);
 		const navigation = (given.inNavigation ?? (!like && layout !== 'pocket')) ? await nextInNavigation(tx) : null;
 		const [made] = await tx
 			.insert(page)
@@ -139,7 +142,8 @@ export async function changePage(id: string, { door, draftNumber, ...draft }: Pa
 async function saveDraft(tx: Queryable, row: typeof page.$inferSelect, given: Omit<PageChange, 'door' | 'draftNumber'>, actor: string): Promise<void> {
 	const { id } = row;
 	const path = given.path ?? row.path;
-	const content = withLeads(row.layout, given.content === undefined ? row.draft : contentFrom(row.layout, given.content), row.path, path);
+	const written = given.content === undefined ? row.draft : await linksPlaced(tx, id, row.layout, contentFrom(row.layout, given.content));
+	const content = withLeads(row.layout, written, row.path, path);
 	const draftNumber = row.draftNumber + 1;
 	if (path !== row.path) {
 		const trouble = pathTrouble(path);
@@ -233,6 +237,7 @@ export async function takeDown(id: string, actor: string): Promise<void> {
 		await lockedPage(tx, id);
 		await tx.update(page).set({ publishedId: null, publishAt: null, publishBy: null }).where(eq(page.id, id));
 		await tx.delete(placement).where(and(eq(placement.pageId, id), eq(placement.published, true)));
+		await tx.delete(listing).where(and(eq(listing.pageId, id), eq(listing.published, true)));
 		await writeAudit(tx, { actor, action: 'taken-down', kind: 'page', thing: id });
 	});
 }
@@ -243,6 +248,7 @@ export async function setPageAside(id: string, actor: string): Promise<void> {
 		await lockedPage(tx, id);
 		await tx.update(page).set({ setAsideAt: new Date(), publishAt: null, publishBy: null }).where(eq(page.id, id));
 		await tx.delete(placement).where(eq(placement.pageId, id));
+		await tx.delete(listing).where(eq(listing.pageId, id));
 		await writeAudit(tx, { actor, action: 'set-aside', kind: 'page', thing: id });
 	});
 }
@@ -286,7 +292,7 @@ export async function changeContent(
 	tx: Queryable,
 	id: string,
 	change: (layout: Layout, content: PageContent, place: { readonly path: string; readonly published: boolean }) => PageContent,
-	actor: string
+	actor: string | null
 ): Promise<void> {
 	const row = await lockedPage(tx, id);
 	const draft = change(row.layout, row.draft, { path: row.path, published: false });
@@ -305,6 +311,20 @@ export async function changeContent(
 
 async function indexPlacements(tx: Queryable, pageId: string, layout: Layout, content: PageContent, published: boolean): Promise<void> {
 	await tx.delete(placement).where(and(eq(placement.pageId, pageId), eq(placement.published, published)));
+	await tx.delete(listing).where(and(eq(listing.pageId, pageId), eq(listing.published, published)));
+	const lists = listingsOf(layout, content);
+	if (lists.length)
+		await tx.insert(listing).values(
+			lists.map(({ list, listing: { folders = [], topics = [], fields = {}, documents = [] } }) => ({
+				pageId,
+				published,
+				list,
+				everything: !folders.length && !topics.length && !Object.keys(fields).length && !documents.length,
+				folders,
+				topics,
+				fields
+			}))
+		);
 	const placed = indexOf(layout, content);
 	if (!placed.length) return;
 	const slugs = raw.join(

@@ -67,13 +67,19 @@ export type SeenPlacement =
 export interface SeenEntry {
 	readonly id: string;
 	readonly words: string;
-	/** A few words of it; where none are said, what the document's description says to those who may read it. */
+	/** A few words of it, where some are said. */
 	readonly about: string;
 	/** Drawing of its icon, the inside of an SVG of 24 × 24; null shows the cover. */
 	readonly icon: string | null;
 	/** A plain link; null for a document. */
 	readonly url: string | null;
-	readonly document: { readonly slug: string; readonly facts: string; readonly cover: SeenCover; readonly maySave: boolean } | null;
+	readonly document: {
+		readonly slug: string;
+		readonly description: string;
+		readonly facts: string;
+		readonly cover: SeenCover;
+		readonly maySave: boolean;
+	} | null;
 	/** Why the document is kept from this person; null where it is not. */
 	readonly kept: { readonly href: string; readonly needsSignIn: boolean } | null;
 }
@@ -349,13 +355,13 @@ async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFo
 		const { edition } = found;
 		entries.push({
 			...base,
-			about: base.about || (allowed ? found.description : ''),
 			icon: await icon(allowed ? null : 'lock-keyhole'),
 			words: words || (allowed ? found.title : 'A document kept for members'),
 			url: null,
 			document: allowed
 				? {
 						slug: found.slug,
+						description: found.description,
 						facts: factsWords({ pages: edition.pages, bytes: edition.bytes }),
 						cover: seenCover(found),
 						maySave: decide(who, found.thing, 'save', at).allowed

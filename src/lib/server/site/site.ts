@@ -47,7 +47,7 @@ export interface Site {
 	/** Particulars that the site gives its documents. */
 	readonly fields?: readonly Field[];
 	/** What a document's page has: the way to read it, or its particulars with the document to read in place. */
-	readonly documentPage?: DocumentPage;
+	readonly documentPage?: DocumentPage | null;
 }
 
 /** What every page needs of the site. */
@@ -96,7 +96,7 @@ export const SiteChange = Type.Object(
 		background: Type.Optional(Colour),
 		readership: Type.Optional(Type.Union([Type.Null(), ReadershipSettings])),
 		fields: Type.Optional(Fields),
-		documentPage: Type.Optional(Type.Union(documentPages.map((kind) => Type.Literal(kind)))),
+		documentPage: Type.Optional(Type.Union([Type.Null(), ...documentPages.map((kind) => Type.Literal(kind))])),
 		front: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 200, pattern: pagePathPattern })])),
 		framers: Type.Optional(Type.Array(Type.String({ maxLength: 200, pattern: framerPattern }), { maxItems: 100, uniqueItems: true }))
 	},
@@ -129,7 +129,7 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
 		if (value.zone !== before.zone) await reckonHours(tx, value.zone);
 		await writeAudit(tx, { actor, action: 'changed', kind: 'site', thing: actor, before, after: value });
-		return named({ framers: [], fields: [], documentPage: 'plain', ...before }, change);
+		return named({ framers: [], fields: [], ...before }, change);
 	});
 	kept = undefined;
 	return was;

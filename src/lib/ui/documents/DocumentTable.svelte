@@ -143,7 +143,7 @@
 			>
 		</span>
 	{:else if name === 'placed'}{item.placements ? `In ${counted(item.placements, 'place', 'places')}` : ''}<small
-			>{item.placements ? 'published' : 'Not placed yet'}</small
+			>{item.placements ? 'published' : item.listedOn ? `Listed on ${counted(item.listedOn, 'page', 'pages')}` : 'Not placed yet'}</small
 		>
 	{:else if name === 'edition'}{item.edition === 1 ? 'First' : `No. ${item.edition}`}<small>{dayText(item.editionAt, zone)}</small>
 	{:else if name === 'folder'}<span class="cut" title={item.folder}>{item.folder}</span>

@@ -7,7 +7,7 @@
 	const words: Record<'in' | 'door' | 'placed' | 'read', Record<State, string>> = {
 		in: { done: 'In: brought in and checked', 'to-do': 'In: being checked', wrong: 'In: cannot be shown' },
 		door: { done: 'Door: set', 'to-do': 'Door: still shut', wrong: 'Door: needs a hand' },
-		placed: { done: 'Placed on a published page', 'to-do': 'Not placed on a published page yet', wrong: 'Placed: needs a hand' },
+		placed: { done: 'Placed or listed on a published page', 'to-do': 'Not placed on a published page yet', wrong: 'Placed: needs a hand' },
 		read: { done: 'Read by somebody', 'to-do': 'Not read by anybody yet', wrong: 'Read: needs a hand' }
 	};
 	const stations = ['in', 'door', 'placed', 'read'] as const;

@@ -40,7 +40,7 @@
 								><Cover cover={document.cover} width={220} alt="" lazy /></a
 							>
 							<div>
-								{#if entry.about}<p>{entry.about}</p>{/if}
+								{#if entry.about || document.description}<p>{entry.about || document.description}</p>{/if}
 								<p class="soft">{document.facts}</p>
 								<p class="do">
 									<a class="read" href="/d/{document.slug}/read?from={entry.id}" data-over aria-label="Read {entry.words}">Read</a>
@@ -149,9 +149,7 @@
 	.says .soft {
 		display: block;
 		font-size: 13.5px;
-		overflow: hidden;
-		text-overflow: ellipsis;
-		white-space: nowrap;
+		overflow-wrap: anywhere;
 	}
 	details {
 		flex: 1;

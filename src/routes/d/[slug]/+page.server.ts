@@ -15,7 +15,7 @@ export const load: PageServerLoad = async (event) => {
 	const { found, caller, asker } = entered;
 	await recordLook(found, asker);
 	const { edition } = found;
-	const { fields = [], language, documentPage = 'plain' } = await site();
+	const { fields = [], language, documentPage } = await site();
 	return {
 		navigation: await navigationFor(caller),
 		document: {

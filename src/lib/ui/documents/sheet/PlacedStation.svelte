@@ -57,7 +57,10 @@
 <Station
 	id="placed"
 	name="Placed"
-	about={view.placements ? `in ${counted(view.placements, 'place', 'places')}` : 'nowhere yet'}
+	about={[
+		...(view.placements ? [`in ${counted(view.placements, 'place', 'places')}`] : []),
+		...(view.listedOn ? [`listed on ${counted(view.listedOn, 'page', 'pages')}`] : [])
+	].join(', ') || 'nowhere yet'}
 	state={mismatches.some((m) => !m.intended) ? 'wrong' : view.passage.placed}
 >
 	{#snippet link()}{#if view.placements}<Button kind="quiet" aria-expanded={exchanging} onclick={() => (exchanging = !exchanging)}>Exchange</Button>{/if}
@@ -78,7 +81,7 @@
 			/>
 		</div>
 	{/if}
-	{#if view.placedOn.length}
+	{#if view.placedOn.length || view.lists.length}
 		<ul>
 			{#each view.placedOn as place (place.id + place.page)}
 				<li>
@@ -86,6 +89,9 @@
 						? pressOf(place.form, place.press)
 						: `, leads to “${place.leads}”`}{place.published ? '' : ' (draft)'}
 				</li>
+			{/each}
+			{#each view.lists as list (list.page)}
+				<li><a href="/desk/pages/{list.page}">{list.title}</a>, in its list{list.published ? '' : ' (draft)'}</li>
 			{/each}
 		</ul>
 	{:else}<p class="soft">Put it on a page as a text link, a button, a cover, a card or a frame to read in.</p>{/if}

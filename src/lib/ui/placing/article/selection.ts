@@ -1,16 +1,11 @@
 // What is selected or pasted in the article editor.
 import { TextSelection, type EditorState } from '@tiptap/pm/state';
 import type { EditorView } from '@tiptap/pm/view';
+import { documentOfLink } from '#core/placing/links';
 import type { Spot } from './arrivals.svelte';
 
-/** A document's address, here or with this site before it. */
-const addressPattern = /^\s*(https?:\/\/[^/\s]+)?\/d\/([a-z0-9-]+)(?:\/(?:read|file))?(?:[?#]\S*)?\s*$/;
-
 /** The document at an address of this site, by its slug; null where the address is of something else. */
-export function documentAt(address: string): string | null {
-	const [, origin, slug] = addressPattern.exec(address) ?? [];
-	return slug && (!origin || origin === location.origin) ? slug : null;
-}
+export const documentAt = (address: string): string | null => documentOfLink(address, location.origin)?.slug ?? null;
 
 /** Whether a selection holds words of one line and nothing else, as another placement. */
 export function onlyText(doc: EditorState['doc'], { from, to, $from, $to }: TextSelection): boolean {

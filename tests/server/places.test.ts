@@ -1,0 +1,160 @@
+// Where documents stand: put on pages from outside their editors, linked among words, and listed without being named.
+import { beforeAll, describe, expect, it } from 'vitest';
+import { sql } from '#server/db/client';
+import { changeContent } from '#server/placing/commands';
+import { placeOldLinks } from '#server/placing/links';
+import { member, origin, pdf, send, staff, visitor, type Client, type DocumentJson } from './help';
+
+let boss: Client;
+let made = 0;
+const bring = async (title: string, door: object, folder = '') => {
+	const { slug } = (await (await send(await pdf(title), `${title}.pdf`, { title, folder })).json()) as DocumentJson;
+	await boss.api('PATCH', `/documents/${slug}`, { door });
+	return slug;
+};
+const text = (...content: object[]) => ({ type: 'doc', content: [{ type: 'paragraph', content }] });
+const words = (said: string, href?: string) => ({ type: 'text', text: said, ...(href ? { marks: [{ type: 'link', attrs: { href } }] } : {}) });
+const at = (path: string) => `/pages/${encodeURIComponent(path)}`;
+async function page(content: object, { layout = 'article', door, out = true }: { layout?: string; door?: object; out?: boolean } = {}): Promise<string> {
+	const path = `/place-${process.pid}-${++made}`;
+	await boss.api('POST', '/pages', { path, title: `Place ${made}`, layout, content, ...(door ? { door } : {}) });
+	if (out) await boss.api('POST', `${at(path)}/publish`, {});
+	return path;
+}
+const seen = async (path: string, who: Client = visitor()) => (await who.get(path)).text();
+interface Put {
+	places: { page: string; placement: string }[];
+	before: object;
+	asks?: { page: string; document: string; whom: string }[];
+}
+const put = (documents: string[], places: object[], ask = false) => boss.api<Put>('POST', '/placements', { documents, places, ask });
+
+let open: string;
+let keyed: string;
+beforeAll(async () => {
+	boss = await staff();
+	await member({ group: 'Place keepers' });
+	open = await bring('Open to all', { position: 'open' });
+	keyed = await bring('Kept for keepers', { position: 'keyed', groups: ['place-keepers'] });
+});
+
+describe('documents put on pages from outside', () => {
+	it('stand at their ends, in drafts and in what is out, which says nothing else of the draft; and are taken out again', async () => {
+		const path = await page(text(words('Before.')));
+		const draft = await page(text(words('A draft.')), { out: false });
+		await boss.api('PATCH', at(path), { content: text(words('Being rewritten.')) });
+		const { places, before } = await put(
+			[open],
+			[
+				{ page: path, form: 'button', press: 'save' },
+				{ page: draft, form: 'text', press: 'page' }
+			]
+		);
+		expect(places.map((place) => place.page)).toEqual([path, draft]);
+		const out = await seen(path);
+		expect(out).toContain(`/d/${open}/file?save&amp;from=${places[0]!.placement}`);
+		expect(out).toContain('Before.');
+		expect(out).not.toContain('Being rewritten.');
+		expect(JSON.stringify(await boss.api('GET', at(path)))).toContain('Being rewritten.');
+		expect((await visitor().get(draft)).status).toBe(404);
+		await boss.api('PATCH', '/placements', before);
+		expect(await seen(path)).not.toContain(`/d/${open}`);
+		// gone already, it is no trouble
+		await boss.api('PATCH', '/placements', before);
+	});
+	it('ask first where readers would be turned away, and then do nothing', async () => {
+		const path = await page(text(words('For all.')));
+		const { asks, places } = await put([open, keyed], [{ page: path, form: 'text', press: 'page' }], true);
+		expect(places).toEqual([]);
+		expect(asks).toMatchObject([{ page: path, document: keyed }]);
+		expect(await seen(path)).not.toContain(`/d/${open}`);
+		expect(JSON.stringify(await boss.api('GET', at(path)))).not.toContain(open);
+		expect((await put([open, keyed], [{ page: path, form: 'text', press: 'page' }])).places).toHaveLength(2);
+		expect(await seen(path)).toContain(`/d/${open}`);
+	});
+	it('are refused for what is not there, for a page that is no article, and for whom it is none of', async () => {
+		const path = await page(text(words('Here.')));
+		const list = await page({ folders: ['None'], show: 'list', order: 'title', beside: false }, { layout: 'catalogue' });
+		const refused = async (documents: string[], where: string, who = boss) =>
+			(await who.send('POST', '/api/v1/placements', { documents, places: [{ page: where, form: 'text', press: 'page' }] })).status;
+		expect(await refused(['nowhere'], path)).toBe(422);
+		expect(await refused([open], '/nowhere')).toBe(422);
+		expect(await refused([open], list)).toBe(422);
+		expect(await refused([open], path, await member())).toBe(403);
+		expect(await seen(path)).not.toContain(`/d/${open}`);
+	});
+});
+
+describe('links to documents among words', () => {
+	const placementsOf = async (slug: string) =>
+		(await boss.api<Omit<DocumentJson, 'placements'> & { placements: { id: string; page: string; press: string }[] }>('GET', `/documents/${slug}`)).placements;
+	it('are placements, the same ones as often as they are sent, and tell of dead ends', async () => {
+		const content = text(
+			words('Read '),
+			words('the keepers’ paper', `${origin}/d/${keyed}/read#page=1`),
+			words(' and '),
+			words('a site', 'https://other.example/d/x')
+		);
+		const path = await page(content);
+		const mine = async () => (await placementsOf(keyed)).filter((place) => place.page === path);
+		const [first] = await mine();
+		expect(first).toMatchObject({ press: 'here' });
+		await boss.api('PATCH', at(path), { content });
+		await boss.api('POST', `${at(path)}/publish`, {});
+		expect((await mine()).map((place) => place.id)).toEqual([first!.id]);
+		const { items } = await boss.api<{ items: { kind: string; document: string }[] }>('GET', `/mismatches?page=${encodeURIComponent(path)}`);
+		expect(items).toMatchObject([{ kind: 'dead-end', document: keyed }]);
+		const out = await seen(path);
+		expect(out).toContain('href="https://other.example/d/x"');
+		// one that names no document stays a link
+		expect(await seen(await page(text(words('gone', '/d/there-never-was'))))).toContain('href="/d/there-never-was"');
+	});
+	it('of older texts are brought over, in the draft and in what is out', async () => {
+		const path = await page(text(words('An old text.')));
+		const old = JSON.stringify(text(words('An old text with '), words('its paper', `/d/${open}`)));
+		await sql()`update page set draft = ${old}::text::jsonb where path = ${path}`;
+		await sql()`update revision set content = ${old}::text::jsonb where id = (select published_id from page where path = ${path})`;
+		expect(await seen(path)).not.toContain('?from=');
+		const bringOver = () => placeOldLinks((tx, id, next) => changeContent(tx, id, next, null));
+		await bringOver();
+		const revisions = async () => (await boss.api<{ items: object[] }>('GET', `${at(path)}/revisions`)).items.length;
+		const after = await revisions();
+		expect(await seen(path)).toMatch(new RegExp(`href="/d/${open}\\?from=[0-9a-f]{16}"[^>]*>(?:<!--.*?-->)*its paper`));
+		expect((await placementsOf(open)).map((place) => place.page)).toContain(path);
+		// once
+		await bringOver();
+		expect(await revisions()).toBe(after);
+	});
+});
+
+describe('documents in lists', () => {
+	const isPlaced = async (slug: string) => {
+		const { items } = await boss.api<{ items: { slug: string }[] }>('GET', `/documents?placed=yes&limit=200`);
+		return items.some((item) => item.slug === slug);
+	};
+	it('count as placed as long as a list that is out has them and somebody may open them', async () => {
+		const folder = `Listed ${process.pid}`;
+		const slug = await bring('Listed by its folder', { position: 'open' }, folder);
+		expect(await isPlaced(slug)).toBe(false);
+		const path = await page({ folders: [folder], show: 'list', order: 'title', beside: false }, { layout: 'catalogue', out: false });
+		expect(await isPlaced(slug)).toBe(false);
+		await boss.api('POST', `${at(path)}/publish`, {});
+		expect(await isPlaced(slug)).toBe(true);
+		await boss.api('PATCH', `/documents/${slug}`, { door: { position: 'shut' } });
+		expect(await isPlaced(slug)).toBe(false);
+		await boss.api('PATCH', `/documents/${slug}`, { door: { position: 'open' } });
+		await boss.api('POST', `${at(path)}/publish`, { published: false });
+		expect(await isPlaced(slug)).toBe(false);
+		// among the words of an article, by topic
+		await boss.api('PATCH', `/documents/${slug}`, { topics: ['listed-topic'] });
+		const article = await page({
+			type: 'doc',
+			content: [{ type: 'documentList', attrs: { id: 'by-topic', topics: ['listed-topic'], show: 'list', beside: false } }]
+		});
+		expect(await isPlaced(slug)).toBe(true);
+		await boss.api('DELETE', at(article));
+		expect(await isPlaced(slug)).toBe(false);
+		await boss.api('POST', `${at(article)}/restore`);
+		expect(await isPlaced(slug)).toBe(true);
+	});
+});
