@@ -10,11 +10,6 @@ CREATE TABLE "listing" (
 );
 --> statement-breakpoint
 ALTER TABLE "listing" ADD CONSTRAINT "listing_page_id_page_id_fk" FOREIGN KEY ("page_id") REFERENCES "public"."page"("id") ON DELETE cascade ON UPDATE no action;--> statement-breakpoint
--- Whether a list has a document, apart from what is picked for it by hand: that is a placement.
-CREATE FUNCTION lists(l listing, d document) RETURNS boolean LANGUAGE sql STABLE PARALLEL SAFE AS $$
-	SELECT l.everything OR d.folder = ANY (l.folders) OR d.topics && l.topics
-		OR EXISTS (SELECT 1 FROM jsonb_each(l.fields) f WHERE f.value ? (d.fields ->> f.key))
-$$;--> statement-breakpoint
 -- What the pages of before list: catalogues, and the lists among the words of articles.
 WITH written AS (
 	SELECT p.id, p.layout, false AS published, p.draft AS content FROM page p WHERE p.set_aside_at IS NULL

@@ -35,6 +35,7 @@ const actions: Record<string, string> = {
 	withdrawn: 'withdrew',
 	'key-issued': 'issued a key for',
 	'key-withdrawn': 'withdrew a key of',
+	'key-restored': 'gave back a key of',
 	'let-in': 'let somebody in at',
 	declined: 'declined a knock at',
 	'signed-out': 'ended the sessions of',

@@ -1,6 +1,6 @@
 // What needs a hand: one line for each thing, the worst first.
 
-export type UpkeepKind = 'cannot-be-shown' | 'source-gone' | 'source-changed' | 'active-content' | 'source-unreachable' | 'set-aside';
+export type UpkeepKind = 'cannot-be-shown' | 'source-gone' | 'source-changed' | 'active-content' | 'source-unreachable' | 'review-due' | 'set-aside';
 
 export interface UpkeepLine {
 	readonly kind: UpkeepKind;
@@ -14,7 +14,7 @@ export interface UpkeepLine {
 	readonly at: number;
 }
 
-const order: readonly UpkeepKind[] = ['cannot-be-shown', 'source-gone', 'source-changed', 'active-content', 'source-unreachable', 'set-aside'];
+const order: readonly UpkeepKind[] = ['cannot-be-shown', 'source-gone', 'source-changed', 'active-content', 'source-unreachable', 'review-due', 'set-aside'];
 
 /** Worst first: by kind, then what stands on more pages, then the longest waiting (of what was set aside, the first to go). */
 export function worstFirst(lines: readonly UpkeepLine[]): UpkeepLine[] {

@@ -146,3 +146,22 @@ describe('fields', () => {
 		await boss.api('PATCH', '/site', { documentPage: 'plain' });
 	});
 });
+
+describe('a review date', () => {
+	it('is kept with who looks, told in upkeep from its day on, and moved on by one press', async () => {
+		const { upkeep } = await import('#server/upkeep/list');
+		const [weir] = slugs as [string];
+		const due = async () => (await upkeep()).lines.filter((line) => line.kind === 'review-due').map((line) => [line.slug, line.text]);
+		await boss.api('PATCH', `/documents/${weir}`, { review: { on: '2999-01-01', by: 'olive@example.org' } });
+		expect((await boss.api<DocumentJson & { review: object }>('GET', `/documents/${weir}`)).review).toEqual({ on: '2999-01-01', by: 'olive@example.org' });
+		expect(await due()).toEqual([]);
+		const { before } = await boss.api<{ before: object }>('PATCH', `/documents/${weir}`, { review: { on: '2020-02-29', by: 'olive@example.org' } });
+		expect(await due()).toEqual([[weir, expect.stringMatching(/^Somebody should look whether it still holds: \S/)]]);
+		await boss.api('PATCH', `/documents/${weir}`, before);
+		expect(await due()).toEqual([]);
+		const who = await member();
+		const { email } = await boss.api<{ email: string }>('GET', `/members/${who.id}`);
+		for (const wrong of [{ on: 'soon' }, { on: '2021-02-29' }, { on: '2031-01-01', by: email }])
+			expect((await boss.send('PATCH', `/api/v1/documents/${weir}`, { review: wrong })).status).toBe(422);
+	});
+});

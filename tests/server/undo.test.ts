@@ -120,6 +120,7 @@ it('every field of a document, changed and undone', async () => {
 		folder: 'Latter',
 		topics: ['three'],
 		fields: { 'kept-by': 'Works' },
+		review: { on: '2031-03-31', by: 'olive@example.org' },
 		language: 'cy',
 		coverAlt: 'Another cover',
 		coverPage: 2,

@@ -239,6 +239,9 @@ export const document = pgTable(
 			.array()
 			.notNull()
 			.default(sql`'{}'::text[]`),
+		/** The day by which somebody should look at it again, and who. */
+		reviewOn: date('review_on'),
+		reviewBy: uuid('review_by').references(() => person.id, { onDelete: 'set null' }),
 		/** What it says in the site's fields, by their names. */
 		fields: jsonb('fields').$type<FieldValues>().notNull().default({}),
 		/** What the cover shows; null is page 1. */

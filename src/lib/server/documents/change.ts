@@ -15,9 +15,15 @@ import { changeDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
 import { document, documentAddress, edition } from '../db/schema';
+import { emailOf, staffIdOf } from '../people/directory';
 import { putInForce, writeCover } from './commands';
 import { named, writeAudit } from '../site/audit';
 import { site } from '../site/site';
+
+const Review = Type.Object(
+	{ on: Type.String({ format: 'date' }), by: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 320 })])) },
+	{ additionalProperties: false }
+);
 
 /** A change to a document: only what is named changes. */
 export const DocumentChange = Type.Object(
@@ -28,6 +34,8 @@ export const DocumentChange = Type.Object(
 		folder: Type.Optional(Type.String({ maxLength: 200 })),
 		topics: Type.Optional(Type.Array(Line(80), { maxItems: 50 })),
 		fields: Type.Optional(FieldsChange),
+		/** The day by which somebody should look at it again, and who of the staff, by e-mail address; null for none. */
+		review: Type.Optional(Type.Union([Type.Null(), Review])),
 		/** BCP 47; null goes by the file and its words. */
 		language: Type.Optional(Type.Union([Type.String({ pattern: '^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$' }), Type.Null()])),
 		coverAlt: Type.Optional(Type.String({ maxLength: 500 })),
@@ -66,7 +74,7 @@ export async function changeDocument(slug: string, change: DocumentChange, actor
 }
 
 async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChange, actor: string): Promise<Changed> {
-	const { door, coverPage, edition: number, topics, fields, folder, title, ...own } = change;
+	const { door, coverPage, edition: number, topics, fields, review, folder, title, ...own } = change;
 	const was = await whatWas(tx, row, change);
 	if (own.slug && own.slug !== row.slug) await moveAddress(tx, row, own.slug);
 	const next: Partial<DocumentRow> = {
@@ -75,6 +83,7 @@ async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChan
 		...(folder !== undefined ? { folder: folder.trim().replace(/\s+/g, ' ') } : {}),
 		...(topics ? { topics: tidied(topics) } : {}),
 		...(fields ? { fields: await fieldsOf(row, fields) } : {}),
+		...(review === undefined ? {} : { reviewOn: review?.on ?? null, reviewBy: review?.by ? await staffIdOf(tx, review.by) : null }),
 		...(coverPage !== undefined ? { cover: await pageCover(tx, row, coverPage) } : {})
 	};
 	const names = Object.keys(next) as (keyof DocumentRow)[];
@@ -97,12 +106,17 @@ async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChan
 }
 
 /** What a change is about to replace beside the door, in the words of a change. A cover that is no page has none. */
-async function whatWas(tx: Queryable, row: DocumentRow, { door: _door, edition: number, coverPage, fields, ...own }: DocumentChange): Promise<DocumentChange> {
+async function whatWas(
+	tx: Queryable,
+	row: DocumentRow,
+	{ door: _door, edition: number, coverPage, fields, review, ...own }: DocumentChange
+): Promise<DocumentChange> {
 	const [inForce] = number === undefined ? [] : await tx.select({ number: edition.number }).from(edition).where(eq(edition.id, row.editionId));
 	const names = Object.keys(own) as (keyof typeof own)[];
 	return {
 		...(Object.fromEntries(names.map((name) => [name, row[name]])) as DocumentChange),
 		...(fields ? { fields: named(row.fields, fields) } : {}),
+		...(review === undefined ? {} : { review: row.reviewOn ? { on: row.reviewOn, by: row.reviewBy && (await emailOf(tx, row.reviewBy)) } : null }),
 		...(inForce ? { edition: inForce.number } : {}),
 		...(coverPage !== undefined && (row.cover === null || row.cover.kind === 'page') ? { coverPage: row.cover?.page ?? null } : {})
 	};

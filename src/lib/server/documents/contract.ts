@@ -49,6 +49,7 @@ export const DocumentAnswer = Type.Object({
 	folder: Type.String(),
 	topics: Type.Array(Type.String()),
 	fields: Type.Record(Type.String(), Type.Union([Type.String(), Type.Number()]), { description: 'what it says in the site’s fields, by their names' }),
+	review: nullable(Type.Object({ on: Type.String({ format: 'date' }), by: nullable(Type.String()) })),
 	language: nullable(Type.String()),
 	cover: nullable(
 		Type.Object({

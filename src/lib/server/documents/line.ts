@@ -7,6 +7,7 @@ import type { Condition, Facts, Finding } from '#core/intake/condition';
 import { paperWords } from '#core/intake/paper';
 import { positionNow, reachOf, type DoorRow } from '../access/doors';
 import { sql } from '../db/client';
+import { lists } from '../placing/placed';
 import { readersIn } from '../readership/sums/figures';
 
 /** How the four stations of the passage stand. */
@@ -93,7 +94,7 @@ export function lineSelect(today: string, zone: string, now: number) {
 			e.facts->'sizes' as sizes, e.number, e.created_at as edition_at, e.condition, e.findings, door_view(d.door_id, ${today}::date) as door,
 			(select name from person where id = d.created_by) as created_by_name, (select state from source where document_id = d.id) as source_state,
 			(select count(*)::int from placement p where p.document_id = d.id and p.published) as placements,
-			(select count(distinct l.page_id)::int from listing l where l.published and lists(l, d)) as listed_on,
+			(select count(distinct l.page_id)::int from listing l where l.published and ${lists()}) as listed_on,
 			exists (select 1 from sum_figures l where l.document_id = d.id and l.span = 'month' and l.openings > 0) as ever,
 			${readersIn(sql()`d.id`, { first: since, last: today })} as readers,
 			coalesce((select jsonb_agg(jsonb_build_object('day', l.day, 'n', l.openings)) from sum_figures l where l.document_id = d.id and l.span = 'day' and l.day >= ${since} and l.openings > 0), '[]') as days

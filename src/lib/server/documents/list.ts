@@ -4,6 +4,7 @@ import { filtersByField } from '#core/documents/fields';
 import type postgres from 'postgres';
 import { dayOf } from '#core/access/hours';
 import { sql } from '../db/client';
+import { lists } from '../placing/placed';
 import { theRow } from '../db/rows';
 import { site } from '../site/site';
 import { hitsOf, longest, matchingDocuments, type Hit } from './find';
@@ -77,7 +78,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 			: s`'{}'::text[]`,
 		door: position,
 		condition: s`e.condition`,
-		placed: s`(case when pl.n > 0 or (${position} <> 'shut' and exists (select 1 from listing l where l.published and lists(l, d))) then 'yes' else 'no' end)`,
+		placed: s`(case when pl.n > 0 or (${position} <> 'shut' and exists (select 1 from listing l where l.published and ${lists()})) then 'yes' else 'no' end)`,
 		language: worded('language', raw.language),
 		pages: s`(case ${bandOf} else '1' end)`,
 		brought: s`(${spanOf})`,

@@ -9,6 +9,7 @@ import type { Cover } from '#core/documents/cover';
 import type { Condition, ConditionStatus, Facts, Finding } from '#core/intake/condition';
 import { reachOf, type DoorRow } from '../access/doors';
 import { sql } from '../db/client';
+import { lists } from '../placing/placed';
 import { theRow } from '../db/rows';
 import { site } from '../site/site';
 import { toListItem, lineSelect, type DocumentLine, type LineRow } from './line';
@@ -40,6 +41,8 @@ export interface DocumentView extends Omit<DocumentLine, 'door'> {
 	readonly description: string;
 	/** What it says in the site's fields, by their names. */
 	readonly fields: FieldValues;
+	/** The day by which somebody should look at it again, and who of the staff. */
+	readonly review: { readonly on: string; readonly by: string | null } | null;
 	readonly fileName: string;
 	readonly facts: Facts;
 	readonly cover: Cover | null;
@@ -72,6 +75,7 @@ export interface DocumentView extends Omit<DocumentLine, 'door'> {
 interface Row {
 	description: string;
 	fields: FieldValues;
+	review: DocumentView['review'];
 	file_name: string;
 	facts: Facts;
 	cover_alt: string;
@@ -97,7 +101,8 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 	const [lines, rows] = await Promise.all([
 		s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)} where d.id = ${found.id}`,
 		s<Row[]>`
-			select d.description, d.fields, d.cover_alt, d.reading, d.language as own_language, d.gone_at, e.facts, e.file_name,
+			select d.description, d.fields, d.cover_alt,
+				case when d.review_on is not null then jsonb_build_object('on', d.review_on, 'by', (select email from person where id = d.review_by)) end as review, d.reading, d.language as own_language, d.gone_at, e.facts, e.file_name,
 				(select jsonb_agg(jsonb_build_object('number', x.number, 'at', to_char(x.created_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'by', (select name from person where id = x.created_by), 'sha256', x.sha256,
 					'bytes', x.bytes, 'pages', x.pages, 'fileName', x.file_name, 'origin', x.origin, 'status', x.condition, 'findings', x.findings, 'inForce', x.id = d.edition_id, 'pending', x.pending)
 					order by x.number desc) from edition x where x.document_id = d.id) as editions,
@@ -109,7 +114,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 					where p.document_id = d.id and pg.set_aside_at is null
 						and (p.published or not exists (select 1 from placement q where q.id = p.id and q.page_id = p.page_id and q.published))), '[]') as placed,
 				coalesce((select jsonb_agg(jsonb_build_object('page', x.id, 'title', x.draft_title, 'published', x.published) order by x.path) from (
-					select pg.id, pg.path, pg.draft_title, bool_or(l.published) as published from listing l join page pg on pg.id = l.page_id where lists(l, d) group by pg.id) x), '[]') as lists
+					select pg.id, pg.path, pg.draft_title, bool_or(l.published) as published from listing l join page pg on pg.id = l.page_id where ${lists()} group by pg.id) x), '[]') as lists
 			from document d join edition e on e.id = d.edition_id where d.id = ${found.id}`
 	]);
 	const [line, row] = [theRow(lines), theRow(rows)];
@@ -120,6 +125,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 		...rest,
 		description: row.description,
 		fields: row.fields,
+		review: row.review,
 		fileName: row.file_name,
 		facts: row.facts,
 		cover: line.cover,
@@ -147,6 +153,7 @@ export function documentJson(view: DocumentView) {
 		folder: view.folder,
 		topics: view.topics,
 		fields: view.fields,
+		review: view.review,
 		language: view.language,
 		cover: view.cover,
 		coverAlt: view.coverAlt,

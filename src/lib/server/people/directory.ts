@@ -223,6 +223,19 @@ export async function personIds(tx: Queryable, emails: readonly string[]): Promi
 
 /** Whether the site has an owner yet. Once it has, it always has. */
 let ownerSeen = false;
+/** The member of the staff with a mail address. Throws `not-valid` where nobody of the staff has it. */
+export async function staffIdOf(tx: Queryable, email: string): Promise<string> {
+	const [row] = await tx.select({ id: person.id, role: person.role }).from(person).where(eq(person.email, email.trim().toLowerCase()));
+	if (!row || row.role === 'member') throw new IanuaError('not-valid', { detail: `nobody of the staff has the address ${email}` });
+	return row.id;
+}
+
+/** The mail address of somebody; null where they are gone. */
+export async function emailOf(tx: Queryable, id: string): Promise<string | null> {
+	const [row] = await tx.select({ email: person.email }).from(person).where(eq(person.id, id));
+	return row?.email ?? null;
+}
+
 /** Names for the ids of groups and people. */
 export async function namesOf(): Promise<{ group: (id: string) => string; person: (id: string) => string }> {
 	const rows = await sql()<

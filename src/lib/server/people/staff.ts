@@ -194,6 +194,7 @@ export async function closeStaff(id: string, to: string, actor: string): Promise
 		if (!row || row.role === 'member' || row.closedAt || !heir || heir.role === 'member' || heir.id === id) throw new IanuaError('not-found');
 		if (row.role === 'owner' && !(await ownersBeside(tx, id)).length) throw new IanuaError('last-owner');
 		await tx.execute(raw`update document set created_by = ${to} where created_by = ${id}`);
+		await tx.execute(raw`update document set review_by = ${to} where review_by = ${id}`);
 		await tx.execute(raw`update edition set created_by = ${to} where created_by = ${id}`);
 		await tx.execute(raw`update page set created_by = ${to} where created_by = ${id}`);
 		await tx.execute(raw`update intake set person_id = ${to} where person_id = ${id}`);

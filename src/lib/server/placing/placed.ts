@@ -1,4 +1,5 @@
 // Where documents are placed, for other capabilities to ask.
+import type postgres from 'postgres';
 import { sql } from '../db/client';
 import { site } from '../site/site';
 
@@ -7,6 +8,10 @@ export async function isPlacedAsCover(documentId: string, page: number): Promise
 	const [row] = await sql()`select 1 from placement where document_id = ${documentId} and cover_page = ${page} limit 1`;
 	return row !== undefined;
 }
+
+/** SQL: whether the list `l` (listing) has the document `d`, apart from what is picked for it by hand: that is a placement. */
+export const lists = (): postgres.Fragment => sql()`(l.everything or d.folder = any(l.folders) or d.topics && l.topics
+	or l.fields <> '{}' and exists (select 1 from jsonb_each(l.fields) f where f.value ? (d.fields->>f.key)))`;
 
 /** Takes a document that is gone for good off every page's list of what stands there. */
 export async function dropPlacements(documentId: string): Promise<void> {

@@ -62,12 +62,13 @@ export const topics: readonly Topic[] = [
 		lead: 'A placement shows a document on a page: as a text link, a button, a cover, a card or a frame to read in.',
 		steps: [
 			'Open the page in **Pages**. Click where it is to stand, or select the words that are to lead to it.',
-			'Press **Place a document** (Alt and p), type a part of its title and press Enter. Or drop a PDF from the computer at the spot: it is brought in and placed in one go.',
+			'Press **Place a document** (Alt and p), type a part of its title and press Enter. Or hold a PDF from the computer over the page: spots show where it can be let go, to stay shut or to follow the page.',
 			'Beside the text choose its **Form** and what **A press** on it does: its document page, reading over the page, a new tab, the same tab, or saving.',
 			'Look whether the page says that somebody would be turned away; one press mends it. Then **Publish**.'
 		],
 		notes: [
 			'Selected words stay as they are and become the link. Ctrl and k asks where they lead: a document, a page or an address.',
+			'On a document’s sheet **Place** puts it on several pages at once, each in a form of its own.',
 			'A picture can lead to a document too: choose it and press **A document, a page or an address**.',
 			'How each form looks unless it says otherwise is set once for the whole site in the settings, under **Placements**.'
 		],
@@ -251,13 +252,33 @@ export const topics: readonly Topic[] = [
 		lead: 'Folder, topics, doors and setting aside, for as many as you choose.',
 		steps: [
 			'Narrow the list by its filters, then choose rows by their boxes (or x), **Choose all** for everything that fits.',
-			'In the bar at the foot **Move** them to a folder, **Add** or **Take away** a topic, set their **Door**, or **Set aside**.',
+			'In the bar at the foot **Move** them to a folder, **Add** or **Take away** a topic, fill in **Fields**, set their **Door**, **Place on pages**, or **Set aside**.',
 			'One **Undo** brings all of them back.'
 		],
-		notes: ['Filters you come back to can be kept under a name: **Saved**.'],
+		notes: [
+			'What came in together is chosen by one press in the tray. A folder that is dropped gives its name to the documents in it.',
+			'Filters you come back to can be kept under a name: **Saved**.'
+		],
 		beside: ['door', 'bring-in'],
 		at: '/desk/documents',
 		words: 'bulk batch mass'
+	},
+	{
+		slug: 'fields',
+		title: 'Say more of documents than title and topics',
+		lead: 'Fields are particulars of your own: a department, a closing date, a number, a link.',
+		steps: [
+			'An owner makes them in the settings, at **Fields of documents, and their page**, and says which are shown in lists and which narrow them.',
+			'Fill them in on a document’s sheet; for many at once in the bar under the list, at **Fields**; or from a table, at **More ways**.',
+			'They stand on the document’s page, are found, and catalogues can list by them.'
+		],
+		notes: [
+			'The page of a document can have its particulars with the document below to read in place: a choice in the same part of the settings.',
+			'A field that is taken away keeps what documents say in it: with undo it is there again.'
+		],
+		beside: ['many', 'catalogue'],
+		at: '/desk/documents',
+		words: 'particulars metadata properties department csv table import column'
 	},
 	{
 		slug: 'other-websites',

@@ -3,6 +3,7 @@
 	import { Button } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { refresh } from '$lib/ui/parts/refresh';
+	import { dayOf } from '#core/access/hours';
 	import { counted } from '#core/access/reach';
 	import type { UpkeepLine } from '#core/upkeep/upkeep';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
@@ -21,6 +22,7 @@
 		'source-changed': 'Source changed',
 		'active-content': 'Active content',
 		'source-unreachable': 'Source not reached',
+		'review-due': 'To be looked at',
 		'set-aside': 'Set aside'
 	} as const;
 	interface Remedy {
@@ -31,6 +33,13 @@
 		readonly undo?: (slug: string) => Promise<unknown>;
 	}
 	const source = (what: 'take' | 'leave' | 'compare') => (slug: string) => call('post /documents/{slug}/source', { path: { slug }, body: { do: what } });
+	/** Today next year, in the site's zone. */
+	const inAYear = () => dayOf(Date.now() + 365 * 86_400_000, data.site.zone);
+	/** The day by which it is to be looked at again; who does stays. */
+	async function review(slug: string, on: string | null) {
+		const { review: was } = await call('get /documents/{slug}', { path: { slug } });
+		return call('patch /documents/{slug}', { path: { slug }, body: { review: on === null ? null : { on, by: was?.by } } });
+	}
 	const remedies: Partial<Record<UpkeepLine['kind'], readonly Remedy[]>> = {
 		'source-changed': [
 			{ words: 'Take as new edition', main: true, do: source('take'), done: 'Taken as the new edition.' },
@@ -47,6 +56,10 @@
 				do: (slug) => call('post /documents/{slug}/clean', { path: { slug } }),
 				done: 'Cleaned; the original is kept as the edition before.'
 			}
+		],
+		'review-due': [
+			{ words: 'Looked at: again in a year', main: true, do: (slug) => review(slug, inAYear()), done: 'Looked at; it is told of again in a year.' },
+			{ words: 'Not any more', do: (slug) => review(slug, null), done: 'It is not told of any more.' }
 		],
 		'set-aside': [
 			{
@@ -117,6 +130,7 @@
 						</p>
 						<p class="soft">
 							{line.text}
+							{line.kind === 'review-due' ? `By ${dayText(new Date(line.at).toISOString(), data.site.zone)}.` : ''}
 							{line.kind === 'set-aside' ? `Until ${dayText(new Date(line.at).toISOString(), data.site.zone)}.` : ''}
 						</p>
 					</div>

@@ -1,6 +1,7 @@
 <!-- The head of the sheet: cover, title, address, and the words that describe the document; each is saved as it is changed. -->
 <script lang="ts">
-	import { Button, Input, Select } from '$lib/ui/parts/controls';
+	import { Button, Input, Moment, Select } from '$lib/ui/parts/controls';
+	import { dayText } from '$lib/ui/parts/when';
 	import { languages } from '#core/documents/language';
 	import type { DocumentView } from '$lib/server/documents/view';
 	import CoverChoice from '$lib/ui/documents/CoverChoice.svelte';
@@ -19,6 +20,7 @@
 		folders,
 		topics,
 		fields,
+		staff,
 		zone,
 		patch,
 		goTo
@@ -29,6 +31,8 @@
 		topics: string[];
 		/** Those of the site. */
 		fields: readonly Field[];
+		/** Who may be asked to look at it again. */
+		staff: readonly { name: string; email: string }[];
 		zone: string;
 		/** Changes the document, and says so. */
 		patch: (change: Record<string, unknown>, words: string) => unknown;
@@ -163,6 +167,31 @@
 				/>
 			</div>
 		{/each}
+		<div class="soft language review">
+			Look at it again by
+			<Moment
+				value={view.review?.on ?? null}
+				dayOnly
+				label="Look at it again by"
+				none="never"
+				{zone}
+				change={(on) =>
+					patch(
+						{ review: on === null ? null : { on, by: view.review?.by ?? null } },
+						on === null ? 'it is not to be looked at again.' : `to be looked at again by ${dayText(on, zone)}.`
+					)}
+			/>
+			{#if view.review}
+				<Select
+					aria-label="Who looks at it again"
+					value={view.review.by ?? ''}
+					onchange={(e) => view.review && patch({ review: { on: view.review.on, by: e.currentTarget.value || null } }, 'who looks at it again is set.')}
+				>
+					<option value="">anybody of the staff</option>
+					{#each staff as person (person.email)}<option value={person.email}>{person.name}</option>{/each}
+				</Select>
+			{/if}
+		</div>
 		<TopicField topics={view.topics} all={topics} change={(topics, words) => patch({ topics }, words)} />
 	</div>
 {/key}

@@ -78,7 +78,7 @@
 			)}. <Button class="ml-2" onclick={restore}>Restore</Button>
 		</p>
 	{/if}
-	<SheetHead {view} {goTo} {patch} folders={data.folders} topics={data.topics} fields={data.fields} {zone} />
+	<SheetHead {view} {goTo} {patch} folders={data.folders} topics={data.topics} fields={data.fields} staff={data.staff} {zone} />
 	<InStation {view} {zone} maxUpload={data.maxUpload} />
 	<DoorStation {view} {zone} groups={data.groups} allMembers={data.allMembers} keys={data.keys} pages={data.pages} change={(door) => void ask({ door })} />
 	<PlacedStation {view} {zone} mismatches={data.mismatches} origin={data.origin} defaults={data.placing} framers={data.framers} owner={data.me.owner} />
