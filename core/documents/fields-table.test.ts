@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import type { Field } from './fields';
+import type { Field, FieldValues } from './fields';
 import { planFields } from './fields-table';
 
 const fields: Field[] = [
 	{ name: 'department', words: 'Department', kind: 'choice', choices: ['Works', 'Boats'], listed: true, filtered: true },
 	{ name: 'sold', words: 'Copies sold', kind: 'number', listed: true, filtered: false }
 ];
-const map = { slug: 'map', fields: { department: 'Works' } };
-const known = new Map([
+const map: { slug: string; fields: FieldValues } = { slug: 'map', fields: { department: 'Works' } };
+const known = new Map<string, typeof map>([
 	['map', map],
 	['old-map', map],
 	['guide', { slug: 'guide', fields: {} }]

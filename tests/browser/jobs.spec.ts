@@ -49,7 +49,9 @@ const publish = (page: Page) => page.getByRole('button', { name: 'Publish', exac
 async function sentence(page: Page, path: string, words: string, more: object[] = []): Promise<void> {
 	const content = { type: 'doc', content: [{ type: 'paragraph', content: [{ type: 'text', text: words }] }, ...more] };
 	const headers = { origin: signIn().origin };
-	expect((await page.request.post('/api/v1/pages', { headers, data: { path, title: `Job ${path.slice(1)}`, content } })).status()).toBe(201);
+	expect((await page.request.post('/api/v1/pages', { headers, data: { path, title: `Job ${path.slice(1)}`, content, inNavigation: false } })).status()).toBe(
+		201
+	);
 	expect((await page.request.post(`/api/v1/pages/${encodeURIComponent(path)}/publish`, { headers, data: {} })).ok()).toBe(true);
 	await page.goto('/desk/pages');
 	await page.getByRole('link', { name: `Job ${path.slice(1)}`, exact: true }).click();

@@ -701,7 +701,7 @@ test('a pocket page is put in order by keyboard and by hand, rests what it shoul
 	const reading = phone.getByRole('link', { name: 'Read Towpath map' });
 	await expect(reading).toBeHidden();
 	await entry.locator('summary').tap();
-	await expect(entry.getByText(/PDF, \d+ page/)).toBeVisible();
+	await expect(entry.getByRole('paragraph').filter({ hasText: /PDF, \d+ page/ })).toBeVisible();
 	await reading.tap();
 	const room = phone.frameLocator('dialog iframe');
 	await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();

@@ -234,7 +234,7 @@ export const documentsOperations = [
 		method: 'post',
 		path: '/fields',
 		words: 'Fills fields from a table (text/csv), a line a document: ?preview tells what it would change; with a line that is wrong nothing changes',
-		query: Type.Object({ preview: Type.Optional(Type.String()) }),
+		query: Type.Object({ preview: Type.Optional(Type.String({ description: 'only tells what it would change; anything but `false`' })) }),
 		csv: true,
 		status: 200,
 		answer: FieldsTableAnswer
