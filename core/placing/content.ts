@@ -226,6 +226,11 @@ export function settledPocket(content: Pocket, freshId: () => string, anew = fal
 	};
 }
 
+/** Pictures of an article of which nothing is said to those who do not see them, each once; decoration has an empty text. */
+export const silentPictures = (content: Article): PictureAttrs[] => [
+	...new Map((attrsOf(content, 'picture') as PictureAttrs[]).filter(({ alt }) => alt === undefined).map((attrs) => [attrs.picture, attrs])).values()
+];
+
 /** A placement as the index of placements knows it. */
 /** A document list as it is kept: with its id. */
 export type KeptList = ListAttrs & { id: string };

@@ -19,7 +19,7 @@ describe('the order of upkeep', () => {
 		expect(worstFirst([line('b', 'set-aside', 0, 9), line('c', 'set-aside', 0, 5), line('a', 'set-aside', 0, 9)]).map((l) => l.slug)).toEqual(['c', 'a', 'b']);
 	});
 	it('is one and the same whatever order the lines come in, and loses none', () => {
-		const kinds = ['cannot-be-shown', 'source-gone', 'source-changed', 'active-content', 'source-unreachable', 'set-aside'] as const;
+		const kinds = ['cannot-be-shown', 'source-gone', 'source-changed', 'active-content', 'source-unreachable', 'review-due', 'set-aside'] as const;
 		const any = fc.record({ slug: fc.uuid(), kind: fc.constantFrom(...kinds), pages: fc.integer({ min: 0, max: 3 }), at: fc.integer({ min: 0, max: 3 }) });
 		fc.assert(
 			fc.property(

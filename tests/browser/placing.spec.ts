@@ -37,13 +37,18 @@ test('from a PDF on the computer to a published placement for a group alone: fou
 	await expect(sheet).toContainText('Lock wardens');
 	await act(sheet.getByRole('button', { name: 'Let it follow the page' }).click());
 	await expect(sheet).not.toContainText('Dead end');
+	// a title that came of the file's name is put right where it stands
+	await sheet.getByLabel('The document is called').fill('Rota of the paddle gear');
+	await page.keyboard.press('Tab');
+	await expect(sheet.getByRole('heading', { name: 'Rota of the paddle gear' })).toBeVisible();
+	await expect(textOf(page)).toContainText('Rota of the paddle gear');
 	await act(page.getByRole('button', { name: 'Publish', exact: true }).click());
 	await expect(page.getByText('Published at /wardens')).toBeVisible();
 	expect(actions).toBeLessThanOrEqual(5);
 
 	const warden = await people.as('member');
 	await warden.goto('/wardens');
-	await expect(warden.getByRole('link', { name: 'Rota of the paddles' })).toBeVisible();
+	await expect(warden.getByRole('link', { name: 'Rota of the paddle gear' })).toBeVisible();
 	const visitor = await people.as('visitor');
 	await visitor.goto('/d/rota-of-the-paddles');
 	await expect(visitor.getByTestId('turned-away')).toBeVisible();
@@ -217,7 +222,6 @@ test('a picture stands where and as wide as one says, and leads to a page or to 
 	await sheet.getByRole('button', { name: '50%' }).click();
 	await sheet.getByRole('button', { name: 'Right, words beside' }).click();
 	await sheet.getByLabel('Words below it').fill('The bottom lock');
-	await sheet.getByLabel('What it shows').fill('A lock with its gates shut');
 	await sheet.getByRole('button', { name: 'A document, page or address' }).click();
 	const field = page.getByRole('combobox', { name: 'Where it leads' });
 	await field.fill('librar');
@@ -227,7 +231,12 @@ test('a picture stands where and as wide as one says, and leads to a page or to 
 	await expect(drawn).toContainText('The bottom lock');
 	await saved(page);
 	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	// publishing asks what it shows, for those who do not see it
+	const question = page.getByRole('dialog', { name: 'What 1 picture shows' });
+	await question.getByLabel('What picture 1 shows').fill('A lock with its gates shut');
+	await question.getByRole('button', { name: 'Publish' }).click();
 	await expect(page.getByText('Published at /a-picture-that-leads')).toBeVisible();
+	await expect(sheet.getByLabel('What it shows')).toHaveValue('A lock with its gates shut');
 
 	const visitor = await people.as('visitor');
 	await visitor.goto('/a-picture-that-leads');

@@ -65,8 +65,20 @@ describe('filters and their counts', () => {
 				exists (select 1 from placement p where p.document_id = d.id and p.published) as placed, coalesce(d.language, e.language) as language, e.pages, d.created_at, d.created_by, e.bytes
 			from document d join edition e on e.id = d.edition_id join door dr on dr.id = d.door_id
 				left join page g on g.id = dr.follows_page left join door f on f.id = g.door_id where d.set_aside_at is null`;
+		// lists that other tests have put out
+		const lists = await sql()<{ everything: boolean; folders: string[]; topics: string[]; fields: Record<string, string[]> }[]>`
+			select everything, folders, topics, fields from listing where published`;
 		all = rows.map((r) => {
 			const age = (now - r.created_at.getTime()) / 86_400_000;
+			// outside its hours a door is shut
+			const door = r.away || within(spanOf(r.opens, r.closes, zone), now) !== 'in' ? 'shut' : r.position;
+			const listed = lists.some(
+				(list) =>
+					list.everything ||
+					list.folders.includes(r.folder) ||
+					list.topics.some((topic) => r.topics.includes(topic)) ||
+					Object.entries(list.fields).some(([name, values]) => values.includes(r.fields[name] ?? ''))
+			);
 			return {
 				slug: r.slug,
 				title: r.title,
@@ -76,10 +88,9 @@ describe('filters and their counts', () => {
 					folder: [r.folder],
 					topic: r.topics,
 					field: Object.entries(r.fields).map(([name, value]) => `${name}:${value}`),
-					// outside its hours a door is shut
-					door: [r.away || within(spanOf(r.opens, r.closes, zone), now) !== 'in' ? 'shut' : r.position],
+					door: [door],
 					condition: [r.condition],
-					placed: [r.placed ? 'yes' : 'no'],
+					placed: [r.placed || (door !== 'shut' && listed) ? 'yes' : 'no'],
 					language: [r.language?.split('-')[0] ?? ''],
 					pages: Object.entries(pageBands)
 						.filter(([, [from, to]]) => Math.max(1, r.pages) >= from && Math.max(1, r.pages) <= to)

@@ -2,7 +2,7 @@
 import { untrack } from 'svelte';
 import { refresh } from '$lib/ui/parts/refresh';
 import type { DoorChange } from '#core/access/door';
-import type { Layout } from '#core/placing/content';
+import { silentPictures, type Article, type Layout, type PictureAttrs } from '#core/placing/content';
 import type { Language } from '#core/words/words';
 import type { Remedy } from '#core/placing/mismatch';
 import type { MismatchJson } from '$lib/server/placing/mismatches';
@@ -34,6 +34,10 @@ export class Writer {
 	mismatches = $state.raw<readonly MismatchJson[]>([]);
 	/** Dead ends that publishing asks about. */
 	asks = $state.raw<{ deadEnds: readonly MismatchJson[]; at?: string } | null>(null);
+	/** Pictures of which nothing is said, which publishing asks about. */
+	silent = $state.raw<{ pictures: readonly PictureAttrs[]; at?: string } | null>(null);
+	/** Says in the text what a picture shows; its editor puts it in. */
+	describe: (picture: string, alt: string) => void = () => {};
 	#content: () => unknown = () => undefined;
 	/** The draft as it was last kept, as text. */
 	#kept = '';
@@ -123,9 +127,12 @@ export class Writer {
 
 	#change = (change: PageChange) => call('patch /pages/{path}', { path: { path: this.#savedPath }, body: change });
 
-	/** Publishes, now or `at` an instant; where somebody would be turned away, asks first. */
+	/** Publishes, now or `at` an instant; where somebody would be turned away, or nothing is said of a picture, asks first. */
 	publish = async ({ anyway = false, at }: { anyway?: boolean; at?: string } = {}): Promise<void> => {
 		if (!(await this.save())) return;
+		const pictures = this.layout === 'article' && !anyway ? silentPictures(this.#content() as Article) : [];
+		this.silent = pictures.length ? { pictures, at } : null;
+		if (pictures.length) return;
 		await this.#out({ published: true, ask: !anyway, at }, at ? 'It is published when its time comes.' : `Published at ${this.path}`, at);
 	};
 	takeDown = (): Promise<void> => this.#out({ published: false }, 'Taken down. The draft is still here.');

@@ -117,6 +117,10 @@
 				</p>{/if}
 		</div>
 		{#if at}
+			<label class="grid gap-1 mt-3"
+				>The document is called
+				<Input value={at.title} maxlength={200} onchange={(e) => void article.rename(at.slug, e.currentTarget)} /></label
+			>
 			<p class="flex gap-2 mt-3"><DoorMark position={at.position} height={22} /> {at.sentence}</p>
 			<a class="quiet" href="/desk/documents/{at.slug}#door">Set its door</a>
 		{/if}

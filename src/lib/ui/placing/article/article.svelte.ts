@@ -18,6 +18,7 @@ import { Arrivals } from './arrivals.svelte';
 import { listNode, type Lists } from './list';
 import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, placementNode, plain, type PageAtHand, tables } from './nodes';
 import { PictureNode, placementOf } from './picture';
+import { follow, rename } from './documents';
 import { editorProps } from './hands';
 import { headingAbove } from './heading';
 import { documentAt, onlyText } from './selection';
@@ -122,6 +123,14 @@ export class Article {
 		this.editor = made;
 		if (JSON.stringify(content).includes('"leads":')) void this.knowPages();
 		writer.content = () => keptContent(made.getJSON());
+		writer.describe = (picture, alt) =>
+			made.commands.command(({ tr }) => {
+				tr.doc.descendants((node, at) => {
+					if (node.type.name === 'picture' && node.attrs.picture === picture && node.attrs.alt === null)
+						tr.setNodeMarkup(at, undefined, { ...node.attrs, alt });
+				});
+				return true;
+			});
 		return () => {
 			writer.stop();
 			made.destroy();
@@ -340,20 +349,11 @@ export class Article {
 		this.choose(id);
 	}
 
-	/**
-	 * Lets a document follow the page: who may open the page may open it, from when the page is out. Says so, with an undo.
-	 */
-	async follow(slug: string): Promise<void> {
-		const { writer } = this.given;
-		if (!(await writer.save())) return;
-		const door = { follows: writer.path };
-		await act(
-			`“${this.documents.get(slug)?.title ?? slug}” follows the page.`,
-			() => call('patch /documents/{slug}', { path: { slug }, body: { door } }),
-			({ before }) => call('patch /documents/{slug}', { path: { slug }, body: before }),
-			{ show: () => writer.refresh() }
-		);
-	}
+	/** Lets a document follow the page: who may open the page may open it, from when the page is out. Says so, with an undo. */
+	readonly follow = (slug: string) => follow(this, slug);
+
+	/** Calls a document as its field says, wherever it stands; with an undo. */
+	readonly rename = (slug: string, field: HTMLInputElement) => rename(this, slug, field);
 
 	/** Puts a shut document in at the cursor and lets it follow the page. */
 	putFollowing(slug: string): void {

@@ -13,6 +13,7 @@
 	import CatalogueEditor from '$lib/ui/placing/CatalogueEditor.svelte';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import PocketEditor from '$lib/ui/placing/PocketEditor.svelte';
+	import SilentPictures from '$lib/ui/placing/SilentPictures.svelte';
 	import { audienceSaid, Writer } from '$lib/ui/placing/writer.svelte';
 	import Arch from '$lib/ui/parts/Arch.svelte';
 	import { act } from '$lib/ui/parts/act';
@@ -212,6 +213,7 @@
 	/>
 </Drawer>
 
+<SilentPictures {writer} />
 <Modal
 	open={writer.asks !== null}
 	onclose={() => (writer.asks = null)}
