@@ -2,6 +2,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Field } from '#core/documents/fields';
 import type { Listing } from '#core/placing/listing';
+import { sql } from '#server/db/client';
 import { listDocuments } from '#server/documents/list';
 import { listFor } from '#server/placing/catalogue';
 import { changeSite } from '#server/site/site';
@@ -9,10 +10,11 @@ import { nobody } from '#server/people/who';
 import { member, origin, pdf, send, staff, visitor, type Client, type DocumentJson } from './help';
 
 const fields: Field[] = [
-	{ name: 'department', words: 'Department', kind: 'choice', choices: ['Works', 'Boats', 'Towpath'], listed: true, filtered: true },
+	{ name: 'bureau', words: 'Bureau', kind: 'choice', choices: ['Works', 'Boats', 'Towpath'], listed: true, filtered: true },
 	{ name: 'closing', words: 'Closing date', kind: 'date', listed: true, filtered: false },
 	{ name: 'sold', words: 'Copies sold', kind: 'number', listed: false, filtered: false },
-	{ name: 'more', words: 'More of it', kind: 'link', listed: true, filtered: false }
+	{ name: 'more', words: 'More of it', kind: 'link', listed: true, filtered: false },
+	{ name: 'planted', words: 'Planted', kind: 'text', listed: false, filtered: false }
 ];
 let boss: Client;
 let slugs: string[];
@@ -26,7 +28,8 @@ beforeAll(async () => {
 	boss = await staff();
 	await boss.api('PATCH', '/site', { fields });
 	// what this process keeps of the site is renewed too
-	await changeSite({ fields }, boss.id);
+	const [olive] = await sql()<{ id: string }[]>`select id from person where email = 'olive@example.org'`;
+	await changeSite({ fields }, olive!.id);
 	slugs = [];
 	for (const title of ['Tender for the weir', 'Boat licences', 'Hedges of the towpath']) {
 		const { slug } = (await (await send(await pdf(title), `${title}.pdf`, { title, folder: 'Fields' })).json()) as DocumentJson;
@@ -37,40 +40,40 @@ beforeAll(async () => {
 
 describe('fields', () => {
 	it('are the owner’s to make, and make sense', async () => {
-		expect((await boss.send('PATCH', '/api/v1/site', { fields: [fields[0], { ...fields[1], name: 'department' }] })).status).toBe(422);
+		expect((await boss.send('PATCH', '/api/v1/site', { fields: [fields[0], { ...fields[1], name: 'bureau' }] })).status).toBe(422);
 		expect((await boss.send('PATCH', '/api/v1/site', { fields: [{ ...fields[0], choices: [] }] })).status).toBe(422);
 		const who = await member();
 		expect((await who.send('PATCH', '/api/v1/site', { fields: [] })).status).toBe(403);
 		// taken away and given back, what documents say is there again
-		await fill(slugs[0]!, { department: 'Works' });
+		await fill(slugs[0]!, { bureau: 'Works' });
 		const { before } = await boss.api<{ before: object }>('PATCH', '/site', { fields: fields.slice(1) });
-		expect(await (await visitor().get(`/d/${slugs[0]}`)).text()).not.toContain('Department');
+		expect(await (await visitor().get(`/d/${slugs[0]}`)).text()).not.toContain('Bureau');
 		await boss.api('PATCH', '/site', before);
-		expect(await (await visitor().get(`/d/${slugs[0]}`)).text()).toMatch(/Department<\/dt>\s*<dd[^>]*>(?:<!--.*?-->)*Works/);
+		expect(await (await visitor().get(`/d/${slugs[0]}`)).text()).toMatch(/Bureau<\/dt>\s*<dd[^>]*>(?:<!--.*?-->)*Works/);
 	});
 	it('are filled one by one, refuse what does not fit, and give back what was', async () => {
 		const [weir] = slugs as [string];
 		const changed = await fill(weir, { closing: '2031-03-31', sold: 12, more: 'https://example.org/weir' });
 		const { before } = (await changed.json()) as { before: { fields: object } };
 		expect(before.fields).toEqual({ closing: null, sold: null, more: null });
-		expect((await documentAt(weir)).fields).toEqual({ department: 'Works', closing: '2031-03-31', sold: 12, more: 'https://example.org/weir' });
-		for (const wrong of [{ department: 'Trains' }, { closing: '31 March' }, { sold: 'many' }, { more: 'javascript:alert(1)' }, { colour: 'red' }])
+		expect((await documentAt(weir)).fields).toEqual({ bureau: 'Works', closing: '2031-03-31', sold: 12, more: 'https://example.org/weir' });
+		for (const wrong of [{ bureau: 'Trains' }, { closing: '31 March' }, { sold: 'many' }, { more: 'javascript:alert(1)' }, { colour: 'red' }])
 			expect((await fill(weir, wrong)).status).toBe(422);
 		const page = await (await visitor().get(`/d/${weir}`)).text();
 		expect(page).toContain('31 March 2031');
 		expect(page).toContain('href="https://example.org/weir"');
 		await boss.api('PATCH', `/documents/${weir}`, before);
-		expect((await documentAt(weir)).fields).toEqual({ department: 'Works' });
+		expect((await documentAt(weir)).fields).toEqual({ bureau: 'Works' });
 	});
 	it('are filled for many at once, all of them or none, and put back', async () => {
-		expect((await boss.send('POST', '/api/v1/bulk', { documents: slugs, fields: { department: 'Trains' } })).status).toBe(422);
-		const { undo } = await boss.api<{ undo: object[] }>('POST', '/bulk', { documents: slugs, fields: { department: 'Boats' } });
-		for (const slug of slugs) expect((await documentAt(slug)).fields.department).toBe('Boats');
+		expect((await boss.send('POST', '/api/v1/bulk', { documents: slugs, fields: { bureau: 'Trains' } })).status).toBe(422);
+		const { undo } = await boss.api<{ undo: object[] }>('POST', '/bulk', { documents: slugs, fields: { bureau: 'Boats' } });
+		for (const slug of slugs) expect((await documentAt(slug)).fields.bureau).toBe('Boats');
 		await boss.api('POST', '/bulk/undo', { undo });
-		expect(await Promise.all(slugs.map(async (slug) => (await documentAt(slug)).fields.department ?? null))).toEqual(['Works', null, null]);
+		expect(await Promise.all(slugs.map(async (slug) => (await documentAt(slug)).fields.bureau ?? null))).toEqual(['Works', null, null]);
 	});
 	it('are filled from a table, after a look, all of it or nothing', async () => {
-		const good = `document;Department;Copies sold\n${slugs[1]};Boats;7\nhttps://library.example/d/${slugs[2]};Towpath;\n`;
+		const good = `document;Bureau;Copies sold\n${slugs[1]};Boats;7\nhttps://library.example/d/${slugs[2]};Towpath;\n`;
 		const look = (await (await table(good, '?preview')).json()) as { changed: number; done: boolean };
 		expect(look).toMatchObject({ changed: 2, same: 0, wrong: [], leftOut: [], done: false });
 		expect((await documentAt(slugs[1]!)).fields).toEqual({});
@@ -79,8 +82,8 @@ describe('fields', () => {
 		expect((await documentAt(slugs[1]!)).fields).toEqual({});
 		const done = (await (await table(good)).json()) as { done: boolean; undo: object[] };
 		expect(done.done).toBe(true);
-		expect((await documentAt(slugs[1]!)).fields).toEqual({ department: 'Boats', sold: 7 });
-		expect((await table('document,Department\n"broken', '', boss)).status).toBe(422);
+		expect((await documentAt(slugs[1]!)).fields).toEqual({ bureau: 'Boats', sold: 7 });
+		expect((await table('document,Bureau\n"broken', '', boss)).status).toBe(422);
 		expect((await table(good, '', await member())).status).toBe(403);
 		await boss.api('POST', '/bulk/undo', { undo: done.undo });
 		expect((await documentAt(slugs[1]!)).fields).toEqual({});
@@ -88,21 +91,21 @@ describe('fields', () => {
 	});
 	it('narrow the room’s list, each with its count', async () => {
 		const only = async (field: string[]) => (await listDocuments({ filters: { folder: ['Fields'], field } })).items.map((item) => item.title).sort();
-		expect(await only(['department:Boats'])).toEqual(['Boat licences']);
-		expect(await only(['department:Boats', 'department:Works'])).toEqual(['Boat licences', 'Tender for the weir']);
-		expect(await only(['department:Trains'])).toEqual([]);
-		const { counts } = await listDocuments({ filters: { folder: ['Fields'], field: ['department:Boats'] } });
-		expect(Object.fromEntries(counts.field.map((c) => [c.value, c.count]))).toEqual({ 'department:Boats': 1, 'department:Towpath': 1, 'department:Works': 1 });
+		expect(await only(['bureau:Boats'])).toEqual(['Boat licences']);
+		expect(await only(['bureau:Boats', 'bureau:Works'])).toEqual(['Boat licences', 'Tender for the weir']);
+		expect(await only(['bureau:Trains'])).toEqual([]);
+		const { counts } = await listDocuments({ filters: { folder: ['Fields'], field: ['bureau:Boats'] } });
+		expect(Object.fromEntries(counts.field.map((c) => [c.value, c.count]))).toEqual({ 'bureau:Boats': 1, 'bureau:Towpath': 1, 'bureau:Works': 1 });
 	});
 	it('are found', async () => {
-		await fill(slugs[2]!, { more: 'https://example.org/quickthorn' });
-		const { items } = await boss.api<{ items: { slug: string }[] }>('GET', '/find?q=quickthorn');
+		await fill(slugs[2]!, { more: 'https://example.org/quickthorn', planted: 'blackthorns and hazel' });
+		const { items } = await boss.api<{ items: { slug: string }[] }>('GET', '/find?q=blackthorns');
 		expect(items.map((item) => item.slug)).toEqual([slugs[2]]);
 		expect((await boss.api<{ items: { slug: string }[] }>('GET', '/find?q=towpath')).items.map((item) => item.slug)).toContain(slugs[2]);
 	});
 	it('choose what a list shows, stand in it, and narrow it for its readers, who learn nothing of what is kept', async () => {
 		const shut = (await (await send(await pdf('Kept by boats'), 'kept.pdf', { title: 'Kept', folder: 'Fields' })).json()) as DocumentJson;
-		await fill(shut.slug, { department: 'Boats', sold: 3 });
+		await fill(shut.slug, { bureau: 'Boats', sold: 3 });
 		await fill(slugs[0]!, { closing: '2031-03-31' });
 		const listing: Listing = { folders: ['Fields'], show: 'list', order: 'title', beside: false };
 		const all = await listFor(listing, nobody, {});
@@ -113,8 +116,8 @@ describe('fields', () => {
 		]);
 		expect(all.fields).toEqual([
 			{
-				name: 'department',
-				words: 'Department',
+				name: 'bureau',
+				words: 'Bureau',
 				values: [
 					{ value: 'Boats', count: 1 },
 					{ value: 'Towpath', count: 1 },
@@ -122,20 +125,20 @@ describe('fields', () => {
 				]
 			}
 		]);
-		const boats = await listFor(listing, nobody, { fields: { department: 'Boats' } });
+		const boats = await listFor(listing, nobody, { fields: { bureau: 'Boats' } });
 		expect(boats.items.map((item) => item.title)).toEqual(['Boat licences']);
 		// the other values of the field can still be chosen
 		expect(boats.fields[0]!.values).toHaveLength(3);
-		const chosen = await listFor({ fields: { department: ['Works', 'Towpath'] }, show: 'list', order: 'title', beside: false }, nobody, {});
+		const chosen = await listFor({ fields: { bureau: ['Works', 'Towpath'] }, show: 'list', order: 'title', beside: false }, nobody, {});
 		expect(chosen.items.map((item) => item.title)).toEqual(['Hedges of the towpath', 'Tender for the weir']);
 		// the same as a page of the site, without any script
-		const path = '/by-department';
-		await boss.api('POST', '/pages', { path, title: 'By department', layout: 'catalogue', content: listing });
+		const path = '/by-bureau';
+		await boss.api('POST', '/pages', { path, title: 'By bureau', layout: 'catalogue', content: listing });
 		await boss.api('POST', `/pages/${encodeURIComponent(path)}/publish`, {});
-		const page = await (await visitor().get(`${path}?f-department=Boats`)).text();
+		const page = await (await visitor().get(`${path}?f-bureau=Boats`)).text();
 		expect(page).toContain('Boat licences');
 		expect(page).not.toContain('Tender for the weir');
-		expect(page).toMatch(/<select[^>]* name="f-department"/);
+		expect(page).toMatch(/<select[^>]* name="f-bureau"/);
 	});
 	it('the page of a document has its particulars with the document to read in place, where the site wants it so', async () => {
 		const page = async () => (await visitor().get(`/d/${slugs[0]}`)).text();

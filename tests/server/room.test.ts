@@ -26,8 +26,6 @@ describe('filters and their counts', () => {
 	const now = Date.now();
 	beforeAll(async () => {
 		const boss = await staff();
-		const { id } = (await sql()<{ id: string }[]>`select id from person where email = 'olive@example.org'`)[0]!;
-		await boss.api('GET', '/documents');
 		const department = {
 			name: 'department',
 			words: 'Department',
@@ -37,7 +35,10 @@ describe('filters and their counts', () => {
 			filtered: true
 		};
 		await boss.api('PATCH', '/site', { fields: [department] });
-		await changeSite({ fields: [department] }, boss.id);
+		const { id } = (await sql()<{ id: string }[]>`select id from person where email = 'olive@example.org'`)[0]!;
+		// what this process keeps of the site is renewed too
+		await changeSite({ fields: [department] }, id);
+		await boss.api('GET', '/documents');
 		await makeMany({ documents: 400, pages: 0, seed: 5, actor: id, now });
 		// the naive second reading of what each document is, in the plainest way
 		const rows = await sql()<
@@ -87,7 +88,8 @@ describe('filters and their counts', () => {
 				values: {
 					folder: [r.folder],
 					topic: r.topics,
-					field: Object.entries(r.fields).map(([name, value]) => `${name}:${value}`),
+					// the others have no choices to be counted
+					field: r.fields.department ? [`department:${r.fields.department}`] : [],
 					door: [door],
 					condition: [r.condition],
 					placed: [r.placed || (door !== 'shut' && listed) ? 'yes' : 'no'],
