@@ -53,8 +53,8 @@ export function fieldsTrouble(fields: readonly Field[]): string | null {
 	return null;
 }
 
-/** What is wrong with a value for a field, in words; null where it is one. A choice that is no longer offered stays where it stands. */
-export function valueTrouble({ words, kind, choices = [] }: Field, value: string | number, was?: string | number): string | null {
+/** What is wrong with a value for a field, in words; null where it is one. A choice that is no longer offered stays where it stands, and where it stood (`was`) it may stand again. */
+export function valueTrouble({ words, kind, choices = [] }: Field, value: string | number, was: readonly (string | number)[] = []): string | null {
 	switch (kind) {
 		case 'number':
 			return typeof value === 'number' && Number.isFinite(value) ? null : `“${words}” is a number`;
@@ -63,14 +63,22 @@ export function valueTrouble({ words, kind, choices = [] }: Field, value: string
 		case 'link':
 			return typeof value === 'string' && isLink(value) ? null : `“${words}” is a web address`;
 		case 'choice':
-			return value === was || (typeof value === 'string' && choices.includes(value)) ? null : `“${words}” is one of: ${choices.join(', ')}`;
+			return was.includes(value) || (typeof value === 'string' && choices.includes(value)) ? null : `“${words}” is one of: ${choices.join(', ')}`;
 		case 'text':
 			return typeof value === 'string' ? null : `“${words}” is text`;
 	}
 }
 
-/** Values with a change made in them. Throws a `RangeError` that says in words what does not fit. */
-export function withFields(fields: readonly Field[], before: FieldValues, change: FieldsChange): FieldValues {
+/**
+ * Values with a change made in them; `said` gives what the document has said in a field before, so that undo can say it again. Throws a `RangeError` that says
+ * in words what does not fit.
+ */
+export function withFields(
+	fields: readonly Field[],
+	before: FieldValues,
+	change: FieldsChange,
+	said: (name: string) => readonly (string | number)[] = () => []
+): FieldValues {
 	const next: Record<string, string | number> = { ...before };
 	for (const [name, given] of Object.entries(change)) {
 		const value = typeof given === 'string' ? given.trim() : given;
@@ -80,7 +88,7 @@ export function withFields(fields: readonly Field[], before: FieldValues, change
 		}
 		const field = fields.find((f) => f.name === name);
 		if (!field) throw new RangeError(`there is no field “${name}”`);
-		const trouble = valueTrouble(field, value, before[name]);
+		const trouble = valueTrouble(field, value, [...(before[name] === undefined ? [] : [before[name]]), ...said(name)]);
 		if (trouble) throw new RangeError(trouble);
 		next[name] = value;
 	}
@@ -105,15 +113,16 @@ export interface ShownField {
 }
 
 /** What a document says in the site's fields, in their order; with `listed`, only in those that lists show. Days and numbers as the language has them (BCP 47). */
-export function shownFields(fields: readonly Field[], values: FieldValues, language = 'en-GB', listed = false): ShownField[] {
+export function shownFields(fields: readonly Field[], values: FieldValues, language = 'en', listed = false): ShownField[] {
+	const spoken = language === 'en' ? 'en-GB' : language;
 	return fields.flatMap(({ name, words, kind, listed: inLists }) => {
 		const value = values[name];
 		if (value === undefined || (listed && !inLists)) return [];
 		const said =
 			kind === 'date'
-				? new Intl.DateTimeFormat(language, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(Date.parse(`${value}T00:00Z`))
+				? new Intl.DateTimeFormat(spoken, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(Date.parse(`${value}T00:00Z`))
 				: kind === 'number'
-					? new Intl.NumberFormat(language).format(Number(value))
+					? new Intl.NumberFormat(spoken).format(Number(value))
 					: kind === 'link'
 						? String(value)
 								.replace(/^https?:\/\/|^mailto:|^tel:/, '')

@@ -4,7 +4,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { linkPattern } from '../text/link';
 import { slugPattern } from '../documents/address';
 import { within, spanOf, type Instant } from '../access/hours';
-import { ListAttrs, listingFields, listingWords, pickedPlace, type Listing } from './listing';
+import { ListAttrs, listingFields, listingWords, pickedPlace, selectionOf } from './listing';
 import { ledTo, pictureName, PlacementAttrs, Width, type KeptPlacement } from './placement';
 
 const Mark = Type.Union([
@@ -279,15 +279,15 @@ export function indexOf(layout: Layout, content: PageContent): Indexed[] {
 }
 
 /** The lists of a page by which documents stand there without being named: by their ids, '' for a catalogue. */
-export function listingsOf(layout: Layout, content: PageContent): { list: string; listing: Listing }[] {
+export function listingsOf(layout: Layout, content: PageContent): ({ list: string } & ReturnType<typeof selectionOf>)[] {
 	const lists =
 		layout === 'article'
-			? listsOf(content as Article).map((listing) => ({ list: listing.id, listing }))
+			? listsOf(content as Article).map((listing) => ({ list: listing.id, ...selectionOf(listing) }))
 			: layout === 'catalogue'
-				? [{ list: '', listing: content as Catalogue }]
+				? [{ list: '', ...selectionOf(content as Catalogue) }]
 				: [];
 	// what is picked by hand alone is named
-	return lists.filter(({ listing: { folders, topics, fields, documents } }) => folders?.length || topics?.length || fields || !documents?.length);
+	return lists.filter(({ folders, topics, fields, everything }) => everything || folders.length || topics.length || Object.keys(fields).length);
 }
 
 /** An article without a placement, or with one changed: what a remedy does to it. */

@@ -41,6 +41,13 @@ export const ListAttrs = Type.Object(
 );
 export type ListAttrs = Static<typeof ListAttrs>;
 
+/** What a list takes in: documents that fit any of these; `everything` there is where it names nothing. */
+export function selectionOf({ folders = [], topics = [], fields = {}, documents = [] }: Listing) {
+	const said = Object.entries(fields).filter(([, values]) => values.length);
+	const everything = !folders.length && !topics.length && !said.length && !documents.length;
+	return { folders, topics, fields: Object.fromEntries(said), documents, everything };
+}
+
 /** As a new one comes: every document, the newest first. */
 export const newListing: Listing = { show: 'list', order: '-changed', beside: false, filters: false };
 

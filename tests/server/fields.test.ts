@@ -65,6 +65,18 @@ describe('fields', () => {
 		await boss.api('PATCH', `/documents/${weir}`, before);
 		expect((await documentAt(weir)).fields).toEqual({ bureau: 'Works' });
 	});
+	it('a choice that is offered no more comes back by undo where it stood, and nowhere else', async () => {
+		const [weir, boats] = slugs as [string, string];
+		expect((await documentAt(weir)).fields.bureau).toBe('Works');
+		const { before: asWas } = await boss.api<{ before: object }>('PATCH', '/site', {
+			fields: fields.map((field) => (field.name === 'bureau' ? { ...field, choices: ['Boats', 'Towpath'] } : field))
+		});
+		const { before } = await boss.api<{ before: object }>('PATCH', `/documents/${weir}`, { fields: { bureau: 'Boats' } });
+		await boss.api('PATCH', `/documents/${weir}`, before);
+		expect((await documentAt(weir)).fields.bureau).toBe('Works');
+		expect((await fill(boats, { bureau: 'Works' })).status).toBe(422);
+		await boss.api('PATCH', '/site', asWas);
+	});
 	it('are filled for many at once, all of them or none, and put back', async () => {
 		expect((await boss.send('POST', '/api/v1/bulk', { documents: slugs, fields: { bureau: 'Trains' } })).status).toBe(422);
 		const { undo } = await boss.api<{ undo: object[] }>('POST', '/bulk', { documents: slugs, fields: { bureau: 'Boats' } });

@@ -2,8 +2,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { sql } from '#server/db/client';
 import { linesOf } from '#server/documents/list';
-import { changeContent } from '#server/placing/commands';
-import { placeOldLinks } from '#server/placing/links';
+import { placeOldLinks } from '#server/placing/old-links';
 import { member, origin, pdf, send, staff, visitor, type Client, type DocumentJson } from './help';
 
 let boss: Client;
@@ -116,14 +115,13 @@ describe('links to documents among words', () => {
 		await sql()`update page set draft = ${old}::text::jsonb where path = ${path}`;
 		await sql()`update revision set content = ${old}::text::jsonb where id = (select published_id from page where path = ${path})`;
 		expect(await seen(path)).not.toContain('?from=');
-		const bringOver = () => placeOldLinks((tx, id, next) => changeContent(tx, id, next, null));
-		await bringOver();
+		await placeOldLinks();
 		const revisions = async () => (await boss.api<{ items: object[] }>('GET', `${at(path)}/revisions`)).items.length;
 		const after = await revisions();
 		expect(await seen(path)).toMatch(new RegExp(`href="/d/${open}\\?from=[0-9a-f]{16}"[^>]*>(?:<!--.*?-->)*its paper`));
 		expect((await placementsOf(open)).map((place) => place.page)).toContain(path);
 		// once
-		await bringOver();
+		await placeOldLinks();
 		expect(await revisions()).toBe(after);
 	});
 });

@@ -125,7 +125,7 @@ describe('filters and their counts', () => {
 		for (const name of filterNames) {
 			const naive = new Map<string, number>();
 			for (const d of all) if (fits(d, filters, name)) for (const v of d.values[name]) naive.set(v, (naive.get(v) ?? 0) + 1);
-			expect([name, Object.fromEntries(list.counts[name].map((c) => [c.value, c.count]))]).toEqual([name, Object.fromEntries(naive)]);
+			expect([name, Object.fromEntries(list.counts[name].filter((c) => c.count).map((c) => [c.value, c.count]))]).toEqual([name, Object.fromEntries(naive)]);
 		}
 	});
 	it('every order gives every document once, page by page, and turns round', async () => {

@@ -6,8 +6,7 @@ import { tieStore } from './files/tie';
 import { migrations } from './home';
 import { startJobs } from './jobs/boss';
 import { log } from './log';
-import { changeContent } from './placing/commands';
-import { placeOldLinks } from './placing/links';
+import { placeOldLinks } from './placing/old-links';
 import { offerBeginCode } from './people/begin';
 import { settings } from './settings';
 import { site } from './site/site';
@@ -23,7 +22,7 @@ export async function start({ work }: { work: boolean }): Promise<void> {
 	await reckonHours(db(), (await site()).zone);
 	await dropTemporary(Date.now());
 	await offerBeginCode();
-	if (work) await placeOldLinks((tx, id, next) => changeContent(tx, id, next, null));
+	if (work) await placeOldLinks();
 	// also where others do them: jobs are queued from here
 	await startJobs();
 	if (work) await startWork();

@@ -13,6 +13,7 @@
 	import SignInAgain from '$lib/ui/parts/SignInAgain.svelte';
 	import Tray from '$lib/ui/intake/Tray.svelte';
 	import { chosenFiles, droppedFiles } from '$lib/ui/intake/dropped-files';
+	import { held, holdsFiles } from '$lib/ui/intake/held.svelte';
 	import { bringIn, leavingBreaksOff, onBroughtIn, takeUp, tray, underWay } from '$lib/ui/intake/tray.svelte';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { chooser } from '$lib/ui/intake/chooser';
@@ -23,7 +24,6 @@
 	let find = $state<HTMLInputElement>();
 	let input = $state<HTMLInputElement>();
 	let folder = $state<HTMLInputElement>();
-	let over = $state(0);
 	/** The title of the document whose sheet the files are over: there they become a new edition. */
 	let overSheet = $state<string | null>(null);
 	let refreshing: ReturnType<typeof setTimeout> | undefined;
@@ -44,8 +44,6 @@
 		});
 		void takeUp();
 	});
-
-	const holdsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
 
 	const sheetUnder = (event: DragEvent) => (event.target as HTMLElement | null)?.closest<HTMLElement>('[data-edition-of]')?.dataset ?? null;
 	async function dropped(event: DragEvent) {
@@ -74,10 +72,10 @@
 <svelte:window
 	onkeydown={keys}
 	ondragenter={(e) => {
-		if (holdsFiles(e)) over++;
+		if (holdsFiles(e)) held.files++;
 	}}
 	ondragleave={(e) => {
-		if (holdsFiles(e)) over = Math.max(0, over - 1);
+		if (holdsFiles(e)) held.files = Math.max(0, held.files - 1);
 	}}
 	ondragover={(e) => {
 		if (!holdsFiles(e)) return;
@@ -85,7 +83,7 @@
 		overSheet = sheetUnder(e)?.editionTitle ?? null;
 	}}
 	ondrop={(e) => {
-		over = 0;
+		held.files = 0;
 		// a page being written takes files at the spot itself
 		if (holdsFiles(e) && !e.defaultPrevented) void dropped(e);
 	}}
@@ -121,7 +119,7 @@
 		}}
 	/>
 	<main>{@render children()}</main>
-	{#if over > 0}
+	{#if held.files}
 		<div class="drop" aria-hidden="true"><p>{overSheet ? `Let go to put in a new edition of “${overSheet}”` : 'Let go to bring in'}</p></div>
 	{/if}
 	<Tray />

@@ -82,7 +82,7 @@ async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChan
 		...(title !== undefined ? { title: title.trim() } : {}),
 		...(folder !== undefined ? { folder: folder.trim().replace(/\s+/g, ' ') } : {}),
 		...(topics ? { topics: tidied(topics) } : {}),
-		...(fields ? { fields: await fieldsOf(row, fields) } : {}),
+		...(fields ? { fields: await fieldsOf(tx, row, fields) } : {}),
 		...(review === undefined ? {} : { reviewOn: review?.on ?? null, reviewBy: review?.by ? await staffIdOf(tx, review.by) : null }),
 		...(coverPage !== undefined ? { cover: await pageCover(tx, row, coverPage) } : {})
 	};
@@ -123,10 +123,15 @@ async function whatWas(
 }
 
 /** What a document says in its fields once a change is made. */
-async function fieldsOf(row: DocumentRow, change: FieldsChange): Promise<FieldValues> {
+async function fieldsOf(tx: Queryable, row: DocumentRow, change: FieldsChange): Promise<FieldValues> {
 	const { fields = [] } = await site();
+	// a choice that is no longer offered: the trail knows whether it stood here
+	const gone = fields.some(({ name, kind, choices }) => kind === 'choice' && typeof change[name] === 'string' && !choices?.includes(change[name]));
+	const trail = gone
+		? await tx.execute<{ fields: FieldValues }>(raw`select distinct before->'fields' as fields from audit where thing = ${row.id} and before ? 'fields'`)
+		: [];
 	try {
-		return withFields(fields, row.fields, change);
+		return withFields(fields, row.fields, change, (name) => trail.flatMap((entry) => entry.fields[name] ?? []));
 	} catch (error) {
 		if (error instanceof RangeError) throw new IanuaError('not-valid', { detail: error.message });
 		throw error;

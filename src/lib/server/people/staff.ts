@@ -35,6 +35,11 @@ export interface InvitationView {
 /** Days for which an invitation can be taken up. */
 export const invitationDays = 7;
 
+/** Who of the staff can be asked for something: names and addresses. */
+export async function staffNames(): Promise<{ name: string; email: string }[]> {
+	return sql()<{ name: string; email: string }[]>`select name, email from person where role <> 'member' and closed_at is null order by name`;
+}
+
 /** Staff, owners first, and open invitations. */
 export async function listStaff(): Promise<{ staff: StaffMember[]; invited: InvitationView[] }> {
 	const s = sql();

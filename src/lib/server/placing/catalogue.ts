@@ -3,7 +3,7 @@ import { dayWords } from '#core/access/reach';
 import { wholeNumber } from '#core/text/number';
 import { filteringFields, shownFields, type FieldValues } from '#core/documents/fields';
 import { coverMark, type Cover } from '#core/documents/cover';
-import { listStep, type Listing } from '#core/placing/listing';
+import { listStep, selectionOf, type Listing } from '#core/placing/listing';
 import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
 import { readableBy } from '../access/readable';
@@ -68,14 +68,14 @@ interface Row {
 /** The documents of a list that a caller may see, the newest first, `most` of them; not yet asked for anything. Staff see what readers could. */
 async function documentsOf(content: Listing, caller: Caller, most?: number): Promise<Row[]> {
 	const s = sql();
-	const { folders = [], topics = [], fields = {}, documents = [] } = content;
+	const { folders, topics, fields, documents, everything } = selectionOf(content);
 	const parts = [
 		...(folders.length ? [s`d.folder in ${s(folders)}`] : []),
 		...(topics.length ? [s`d.topics && ${topics}::text[]`] : []),
-		...Object.entries(fields).flatMap(([name, values]) => (values.length ? [s`d.fields->>${name} = any(${values})`] : [])),
+		...Object.entries(fields).map(([name, values]) => s`d.fields->>${name} = any(${values})`),
 		...(documents.length ? [s`d.slug in ${s(documents)} or d.id in (select document_id from document_address where slug in ${s(documents)})`] : [])
 	];
-	const chosen = parts.length ? s`(${parts.reduce((any, one) => s`${any} or ${one}`)})` : s`true`;
+	const chosen = everything ? s`true` : s`(${parts.reduce((any, one) => s`${any} or ${one}`)})`;
 	return s<Row[]>`
 			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.fields, d.cover, d.cover_alt, e.pages, e.bytes, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
 			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosen} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
@@ -149,7 +149,7 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 			description: row.description,
 			folder: row.folder,
 			facts: factsWords({ pages: row.pages, bytes: Number(row.bytes) }),
-			fields: shownFields(fields, row.fields, language ?? 'en-GB', true),
+			fields: shownFields(fields, row.fields, language ?? 'en', true),
 			pages: row.pages,
 			bytes: Number(row.bytes),
 			date: dayWords(row.edition_at.getTime(), zone),

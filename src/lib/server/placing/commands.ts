@@ -313,18 +313,7 @@ async function indexPlacements(tx: Queryable, pageId: string, layout: Layout, co
 	await tx.delete(placement).where(and(eq(placement.pageId, pageId), eq(placement.published, published)));
 	await tx.delete(listing).where(and(eq(listing.pageId, pageId), eq(listing.published, published)));
 	const lists = listingsOf(layout, content);
-	if (lists.length)
-		await tx.insert(listing).values(
-			lists.map(({ list, listing: { folders = [], topics = [], fields = {}, documents = [] } }) => ({
-				pageId,
-				published,
-				list,
-				everything: !folders.length && !topics.length && !Object.keys(fields).length && !documents.length,
-				folders,
-				topics,
-				fields
-			}))
-		);
+	if (lists.length) await tx.insert(listing).values(lists.map(({ documents: _named, ...selection }) => ({ pageId, published, ...selection })));
 	const placed = indexOf(layout, content);
 	if (!placed.length) return;
 	const slugs = raw.join(

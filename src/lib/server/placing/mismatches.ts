@@ -28,6 +28,8 @@ export interface Which {
 	readonly documents?: readonly string[];
 	/** As the draft has it, published or not. */
 	readonly draft?: boolean;
+	/** Not what is placed: each of these documents as if it stood on each of these pages, by their ids. */
+	readonly pairs?: { readonly pages: readonly string[]; readonly documents: readonly string[] };
 }
 
 export interface PlacedMismatch {
@@ -80,8 +82,13 @@ interface Row {
 	marked_at: Date | null;
 }
 
-async function placed({ page, document, documents, draft = false }: Which): Promise<Row[]> {
+async function placed({ page, document, documents, draft = false, pairs }: Which): Promise<Row[]> {
 	const s = sql();
+	if (pairs)
+		return s<Row[]>`
+			select '' as id, p.id as page_id, p.path, p.title as page_title, d.id as document_id, d.slug, d.title, 'text' as form, false as locked,
+				null as led_id, null as led_path, null as led_title, null as led_out, null as why, null as marked_by, null as marked_at
+			from page p cross join document d where p.id = any(${[...pairs.pages]}::uuid[]) and d.id = any(${[...pairs.documents]}::uuid[]) order by p.path, d.title`;
 	return s<Row[]>`
 		select x.id, x.page_id, p.path, p.title as page_title, x.document_id, d.slug, d.title, x.form, x.locked,
 			l.id as led_id, l.path as led_path, l.title as led_title, l.published_id is not null and l.set_aside_at is null as led_out,

@@ -23,43 +23,24 @@ async function pageIdAt(path: string): Promise<string> {
  */
 export async function putOnPages({ documents, places, ask = false }: PlacementsGiven, actor: string): Promise<PlacementsAnswer> {
 	const [known, ids] = await Promise.all([
-		sql()<{ slug: string }[]>`select slug from document where set_aside_at is null and slug in ${sql()([...documents])}`,
+		sql()<{ id: string; slug: string }[]>`select id, slug from document where set_aside_at is null and slug in ${sql()([...documents])}`,
 		Promise.all(places.map((place) => pageIdAt(place.page)))
 	]);
 	const missing = documents.find((slug) => !known.some((row) => row.slug === slug));
 	if (missing) throw new IanuaError('document-unknown', { slug: missing });
-	const puts = places.map(({ page, form, press }, i) => ({
-		page,
-		// each place has a page, looked for above
-		id: ids[i]!,
-		placements: documents.map((document): KeptPlacement => ({ id: freshPlacementId(), document, form, press }))
-	}));
-	const put = (where: 'draft' | 'out') =>
-		db().transaction(async (tx) => {
-			for (const { id, placements } of puts)
-				await changeContent(
-					tx,
-					id,
-					(_layout, content, { published }) => (published === (where === 'out') ? withPlacedAtEnd(content as Article, placements) : content),
-					actor
-				);
-		});
-	const taken = puts.flatMap(({ page, placements }) => placements.map((placement) => ({ page, placement: placement.id })));
-	await put('draft');
-	if (ask) {
-		const added = new Set(taken.map((place) => place.placement));
-		const found = (await Promise.all(ids.map((id) => mismatches({ page: id, draft: true })))).flat();
-		const asks = found.filter((m) => m.kind === 'dead-end' && added.has(m.placement));
-		if (asks.length) {
-			await takeFromPages({ places: taken }, actor);
-			return {
-				places: [],
-				before: { places: [] },
-				asks: asks.map((m) => ({ page: m.page, pageTitle: m.pageTitle, document: m.document, whom: m.audience.words }))
-			};
+	const found = ask ? await mismatches({ pairs: { pages: ids, documents: known.map((row) => row.id) } }) : [];
+	const asks = found.filter((m) => m.kind === 'dead-end').map((m) => ({ page: m.page, pageTitle: m.pageTitle, document: m.document, whom: m.audience.words }));
+	if (asks.length) return { places: [], before: { places: [] }, asks };
+	const taken: PlacementsTaken['places'] = [];
+	await db().transaction(async (tx) => {
+		for (const [i, { page, form, press }] of places.entries()) {
+			// the same ones in the draft and in what is out
+			const placements = documents.map((document): KeptPlacement => ({ id: freshPlacementId(), document, form, press }));
+			// each place has a page, looked for above
+			await changeContent(tx, ids[i]!, (_layout, content) => withPlacedAtEnd(content as Article, placements), actor);
+			taken.push(...placements.map(({ id }) => ({ page, placement: id })));
 		}
-	}
-	await put('out');
+	});
 	return { places: taken, before: { places: taken } };
 }
 

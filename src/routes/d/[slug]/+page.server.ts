@@ -15,14 +15,14 @@ export const load: PageServerLoad = async (event) => {
 	const { found, caller, asker } = entered;
 	await recordLook(found, asker);
 	const { edition } = found;
-	const { fields = [], language, documentPage } = await site();
+	const { fields = [], documentPage } = await site();
 	return {
 		navigation: await navigationFor(caller),
 		document: {
 			slug: found.slug,
 			title: found.title,
 			description: found.description,
-			fields: shownFields(fields, found.fields, language ?? 'en-GB'),
+			fields: shownFields(fields, found.fields, event.locals.language),
 			pages: edition.pages,
 			bytes: edition.bytes,
 			paper: paperWords(edition.sizes),

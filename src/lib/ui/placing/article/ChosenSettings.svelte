@@ -6,6 +6,7 @@
 	import Mismatch from '../Mismatch.svelte';
 	import SettingFields from '../SettingFields.svelte';
 	import type { Article } from './article.svelte';
+	import { rename } from './documents';
 	import { writeHeadingAbove } from './heading';
 	import ListSettings from './ListSettings.svelte';
 
@@ -119,7 +120,7 @@
 		{#if at}
 			<label class="grid gap-1 mt-3"
 				>The document is called
-				<Input value={at.title} maxlength={200} onchange={(e) => void article.rename(at.slug, e.currentTarget)} /></label
+				<Input value={at.title} maxlength={200} onchange={(e) => void rename(article, at.slug, e.currentTarget)} /></label
 			>
 			<p class="flex gap-2 mt-3"><DoorMark position={at.position} height={22} /> {at.sentence}</p>
 			<a class="quiet" href="/desk/documents/{at.slug}#door">Set its door</a>

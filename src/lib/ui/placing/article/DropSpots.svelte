@@ -1,6 +1,7 @@
 <!-- Where files that are held over the page can be let go: between its blocks, at its end, or beside it. Each spot says what it does. -->
 <script lang="ts">
 	import type { Article } from './article.svelte';
+	import { held, holdsFiles } from '$lib/ui/intake/held.svelte';
 	import type { Spot } from './arrivals.svelte';
 
 	let {
@@ -9,13 +10,14 @@
 		door
 	}: { article: Article; /** What the page is written on. */ sheet: HTMLElement | undefined; /** Who may open the page. */ door: string } = $props();
 
+	// taken away again without being let go
+	$effect(() => {
+		if (!held.files) open = null;
+	});
 	/** px around the edge of a block within which the spot there opens. */
 	const near = 22;
-	let held = $state(0);
 	/** The spot that is open in the text, and where it is drawn, px of the window. */
 	let open = $state<{ at: number; top: number; left: number; width: number } | null>(null);
-
-	const holdsFiles = (event: DragEvent) => event.dataTransfer?.types.includes('Files') ?? false;
 
 	/** Where blocks of the text meet, px of the window, with the positions there. */
 	function edges(): { at: number; y: number }[] {
@@ -44,7 +46,7 @@
 	}
 	function land(event: DragEvent, spot: Spot) {
 		event.preventDefault();
-		[held, open] = [0, null];
+		open = null;
 		article.arrivals.bring([...(event.dataTransfer?.files ?? [])], spot);
 	}
 	function atEnd(): number {
@@ -56,24 +58,13 @@
 	}
 </script>
 
-<svelte:window
-	ondragenter={(e) => {
-		if (holdsFiles(e)) held++;
-	}}
-	ondragleave={(e) => {
-		if (!holdsFiles(e)) return;
-		held = Math.max(0, held - 1);
-		if (!held) open = null;
-	}}
-	ondragover={over}
-	ondrop={() => ([held, open] = [0, null])}
-/>
+<svelte:window ondragover={over} ondrop={() => (open = null)} />
 
 {#snippet half(words: string, said: string, drop: (event: DragEvent) => void)}
 	<div class="half" role="group" aria-label={words} ondragover={(e) => e.preventDefault()} ondrop={drop}><b>{words}</b><small>{said}</small></div>
 {/snippet}
 
-{#if held}
+{#if held.files}
 	{#if open}
 		{@const { at, top, left, width } = open}
 		<div class="here" style:top="{top}px" style:left="{left}px" style:width="{width}px">

@@ -3,6 +3,7 @@
 	import type { Position } from '#core/access/door';
 	import type { AtHand } from '$lib/server/placing/contract';
 	import type { Article } from './article.svelte';
+	import { putFollowing } from './documents';
 
 	export interface Candidate {
 		readonly key: string;
@@ -18,7 +19,7 @@
 	export function documentCandidates(article: Article, { slug, title, position }: AtHand, note?: string): Candidate[] {
 		const line: Candidate = { key: slug, title, note, position, choose: () => article.put(slug) };
 		if (position !== 'shut') return [line];
-		return [line, { key: `${slug} following`, title: `“${title}”, and let it follow the page`, choose: () => article.putFollowing(slug) }];
+		return [line, { key: `${slug} following`, title: `“${title}”, and let it follow the page`, choose: () => putFollowing(article, slug) }];
 	}
 </script>
 

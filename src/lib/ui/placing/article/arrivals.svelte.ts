@@ -4,6 +4,7 @@ import type { TrayEntry } from '$lib/ui/intake/entry';
 import { bringIn } from '$lib/ui/intake/tray.svelte';
 import { notify } from '$lib/ui/parts/notices.svelte';
 import type { Article } from './article.svelte';
+import { follow as followPage } from './documents';
 import { arrivingKey, placeOfArriving } from './nodes';
 
 interface Arrival {
@@ -86,7 +87,7 @@ export class Arrivals {
 				else editor?.commands.setTextSelection({ from: at, to });
 				article.put(slug);
 			}
-			if (follow) await article.follow(slug);
+			if (follow) await followPage(article, slug);
 		});
 	}
 }

@@ -18,7 +18,6 @@ import { Arrivals } from './arrivals.svelte';
 import { listNode, type Lists } from './list';
 import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, placementNode, plain, type PageAtHand, tables } from './nodes';
 import { PictureNode, placementOf } from './picture';
-import { follow, rename } from './documents';
 import { editorProps } from './hands';
 import { headingAbove } from './heading';
 import { documentAt, onlyText } from './selection';
@@ -347,18 +346,6 @@ export class Article {
 		const id = freshPlacement();
 		this.putBlock({ type: 'documentList', attrs: { id, ...newListing } });
 		this.choose(id);
-	}
-
-	/** Lets a document follow the page: who may open the page may open it, from when the page is out. Says so, with an undo. */
-	readonly follow = (slug: string) => follow(this, slug);
-
-	/** Calls a document as its field says, wherever it stands; with an undo. */
-	readonly rename = (slug: string, field: HTMLInputElement) => rename(this, slug, field);
-
-	/** Puts a shut document in at the cursor and lets it follow the page. */
-	putFollowing(slug: string): void {
-		this.put(slug);
-		void this.follow(slug);
 	}
 
 	async putPicture(file: File, at?: number): Promise<void> {

@@ -3,7 +3,7 @@ import { act } from '$lib/ui/parts/act';
 import { call } from '$lib/ui/parts/api';
 import type { Article } from './article.svelte';
 
-/** Lets a document follow the page. */
+/** Lets a document follow the page: who may open the page may open it, from when the page is out. */
 export async function follow({ documents, given: { writer } }: Article, slug: string): Promise<void> {
 	if (!(await writer.save())) return;
 	const door = { follows: writer.path };
@@ -13,6 +13,12 @@ export async function follow({ documents, given: { writer } }: Article, slug: st
 		({ before }) => call('patch /documents/{slug}', { path: { slug }, body: before }),
 		{ show: () => writer.refresh() }
 	);
+}
+
+/** Puts a shut document in at the cursor and lets it follow the page. */
+export function putFollowing(article: Article, slug: string): void {
+	article.put(slug);
+	void follow(article, slug);
 }
 
 /** Calls a document as its field says; without words it stays as it is. */

@@ -8,7 +8,7 @@ import { countAllMembers, listGroups } from '$lib/server/people/directory';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { listPages } from '$lib/server/placing/views';
 import { settings } from '$lib/server/settings';
-import { listStaff } from '$lib/server/people/staff';
+import { staffNames } from '$lib/server/people/staff';
 import { site } from '$lib/server/site/site';
 import { ledger } from '$lib/server/readership/ledger';
 import { reported } from '$lib/server/readership/reported';
@@ -23,8 +23,8 @@ export const load: PageServerLoad = async (event) => {
 	if (!view || view.goneAt) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/documents/${view.slug}${url.search}`);
 	const period = await periodFrom(new URL('?days=30', url));
-	const [{ staff: people }, groups, allMembers, pages, keys, report, savers, recent, found, { placing, framers, reading }] = await Promise.all([
-		listStaff(),
+	const [people, groups, allMembers, pages, keys, report, savers, recent, found, { placing, framers, reading }] = await Promise.all([
+		staffNames(),
 		listGroups(),
 		countAllMembers(),
 		listPages(),
@@ -37,7 +37,7 @@ export const load: PageServerLoad = async (event) => {
 	]);
 	return {
 		view,
-		staff: people.map(({ name, email }) => ({ name, email })),
+		staff: people,
 		groups,
 		mismatches: found,
 		placing: placing ?? {},
