@@ -16,7 +16,7 @@ export default defineConfig({
 	test: {
 		sequence: { sequencer: LongestFirst },
 		projects: [
-			{ test: { name: 'core', include: ['core/**/*.test.ts', 'src/lib/ui/**/*.test.ts'], testTimeout: 60_000 } },
+			{ test: { name: 'core', include: ['core/**/*.test.ts', 'src/lib/ui/**/*.test.ts'], isolate: false, testTimeout: 60_000 } },
 			{
 				test: {
 					name: 'server',

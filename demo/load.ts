@@ -60,7 +60,7 @@ async function load(): Promise<void> {
 	const ago = (days: number) => new Date(now - days * dayMs);
 	const [staffPassword, memberPassword] = [password(), password()];
 	const [staffHash, memberHash] = await Promise.all([hashPassword(staffPassword), hashPassword(memberPassword)]);
-	await saveSite(scenario.site);
+	await saveSite({ ...scenario.site, notice: scenario.lineAbove(today) });
 
 	for (const name of scenario.groups) await addGroup(name, null);
 	const groupIds = new Map((await db().select({ id: group.id, slug: group.slug }).from(group)).map((g) => [g.slug, g.id]));

@@ -18,6 +18,11 @@ export const keptBy: Readonly<Record<string, string>> = {
 export const site = {
 	name: 'Ternwell & Oxmere Canal Society',
 	zone: 'Europe/London',
+	contact: 'office@canal.example.org',
+	foot: {
+		address: 'The Toll House, Wharf Lane\nTernwell',
+		words: 'Emergencies on the water: ask for the duty warden, day and night. A society invented for this demonstration.'
+	},
 	fields: [{ name: 'kept-by', words: 'Kept by', kind: 'choice' as const, choices: ['Office', 'Works', 'Visitor boats'], listed: false, filtered: true }]
 };
 
@@ -151,12 +156,12 @@ export const pages = (today: string): readonly DemoPage[] => [
 		path: '/',
 		title: 'Thirty-one miles of quiet water',
 		content: article(
-			paragraph(placed({ id: 'front-cover-guide', document: 'cruising-guide', form: 'cover', press: 'page', width: 220 })),
 			paragraph(
 				text(
 					'The society looks after the canal between Ternwell and Oxmere: 22 locks, an aqueduct on five arches, and the towpath beside it all. Come by boat, by bicycle or on foot.'
 				)
 			),
+			paragraph(placed({ id: 'front-cover-guide', document: 'cruising-guide', form: 'cover', press: 'page', width: 220 })),
 			paragraph(
 				text('Before you set out, read the '),
 				placed({ id: 'front-link-stoppages', document: 'winter-stoppages', form: 'text', press: 'over', words: 'winter stoppages' }),
@@ -166,11 +171,14 @@ export const pages = (today: string): readonly DemoPage[] => [
 			),
 			heading('Take it with you'),
 			paragraph(text('The whole line on one sheet, to print or to keep on the telephone:')),
-			paragraph(placed({ id: 'front-button-map', document: 'towpath-map', form: 'button', press: 'save', words: 'Save the towpath map' }))
+			paragraph(placed({ id: 'front-button-map', document: 'towpath-map', form: 'button', press: 'save', words: 'Save the towpath map' })),
+			heading('Latest from the library'),
+			{ type: 'documentList', attrs: { id: 'front-latest-five', show: 'covers', order: '-changed', beside: false, filters: false, most: 5 } }
 		)
 	},
 	{
 		path: '/volunteering',
+		label: 'Take part',
 		title: 'Give a day to the canal',
 		content: article(
 			paragraph(
@@ -201,6 +209,7 @@ export const pages = (today: string): readonly DemoPage[] => [
 	},
 	{
 		path: '/wardens',
+		label: 'Wardens',
 		title: 'Wardens’ room',
 		door: { position: 'keyed', groups: ['lock-wardens'] },
 		content: article(
@@ -233,6 +242,7 @@ export const pages = (today: string): readonly DemoPage[] => [
 	},
 	{
 		path: '/heritage',
+		label: 'Heritage',
 		title: 'Two hundred years in an afternoon',
 		content: article(
 			paragraph(text('The trail at Oxmere has nine stops and a bench. It begins at the toll house and ends where the tea is.')),
@@ -325,6 +335,13 @@ export const pages = (today: string): readonly DemoPage[] => [
 ];
 
 export const navigation = ['/volunteering', '/library', '/leaflets', '/water-levels', '/heritage', '/wardens', '/moorings'];
+
+/** What stands above every page for a time. */
+export const lineAbove = (today: string) => ({
+	words: 'Locks 6 to 9 are closed. No passage above Cutler’s Lock; the towpath stays open.',
+	path: '/d/winter-stoppages',
+	until: day(today, 19)
+});
 
 /** A side door that is meant to be, and why. */
 export const meantSideDoor = { page: '/moorings', document: 'cruising-guide', why: 'The guide is for everyone; moorers find it here as well.' };

@@ -1,20 +1,18 @@
 // Files coming in, against the same files through the bare command-line tools with as many workers; and the server's memory meanwhile.
 import { execFileSync, spawn } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { availableParallelism, tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import type { Running } from './run';
+import { prepareSamples, samples } from './samples';
 
-/** PDFs of other people's programs, as packages carry them. */
-const packages = ['pdf-merger-js/test/fixtures', 'node-signpdf/resources', 'pdf-extract/test/test_data', 'pdf-parse/test/data'];
-
-/** `count` real PDFs of different bytes: those of the packages, then parts of them cut out by qpdf. */
-export function realPdfs(folder: string, count: number): string[] {
+/** `count` real PDFs of different bytes: those of Debian's packages, then parts of them cut out by qpdf. */
+export async function realPdfs(folder: string, count: number): Promise<string[]> {
 	mkdirSync(folder, { recursive: true });
-	const originals = packages
-		.flatMap((p) => readdirSync(join('node_modules', p)).map((f) => join('node_modules', p, f)))
-		.filter((f) => f.endsWith('.pdf') && !f.endsWith('03-invalid.pdf'));
+	await prepareSamples();
+	const { tagged, tools, encrypted, signed, scanned, collision, form, large, japanese } = samples;
+	const originals = [tagged, tools, encrypted, signed, scanned, ...collision, form, large, japanese];
 	const files: string[] = [];
 	const seen = new Set<string>();
 	const add = (bytes: Buffer, name: string) => {
@@ -27,7 +25,7 @@ export function realPdfs(folder: string, count: number): string[] {
 	};
 	for (const path of originals) add(readFileSync(path), basename(path));
 	for (let round = 1; files.length < count && round < 12; round++) {
-		for (const path of originals.filter((p) => !p.includes('issue-88'))) {
+		for (const path of originals.filter((p) => p !== encrypted)) {
 			if (files.length >= count) break;
 			const out = join(folder, 'part.pdf');
 			try {
@@ -115,7 +113,7 @@ const peak = (pid: number) => Number(/VmHWM:\s+(\d+) kB/.exec(readFileSync(`/pro
 export async function benchIntake(running: Running, staff: string): Promise<void> {
 	const folder = mkdtempSync(join(tmpdir(), 'ianua-real-'));
 	try {
-		const files = realPdfs(folder, 150);
+		const files = await realPdfs(folder, 150);
 		const [first, more] = [files.slice(0, 50), files.slice(50)];
 		const before = await byHand(first);
 		const ours = await bringIn(running, staff, first);

@@ -28,7 +28,8 @@ install_needed() {
 		fi
 	fi
 	echo "Installing from Debian: ${needed[*]}"
-	local apt=("${as[@]}" env DEBIAN_FRONTEND=noninteractive apt-get -qq -y -o Dpkg::Use-Pty=0)
+	# tests read PDFs from documentation, which lean machines leave out
+	local apt=("${as[@]}" env DEBIAN_FRONTEND=noninteractive apt-get -qq -y -o Dpkg::Use-Pty=0 -o Dpkg::Options::=--path-include=/usr/share/doc/*)
 	"${apt[@]}" update >/dev/null
 	case " ${needed[*]} " in *" postgresql "*)
 		# Debian's package makes and starts a cluster of its own; ours lives in the data folder, so leave that one unmade.

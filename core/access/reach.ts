@@ -26,8 +26,8 @@ export function counted(n: number, one: string, many: string): string {
 }
 
 /** '31 March 2027', the day of an instant in the site's zone. */
-export function dayWords(at: Instant, zone: string): string {
-	return new Intl.DateTimeFormat('en-GB', { timeZone: zone, day: 'numeric', month: 'long', year: 'numeric' }).format(at);
+export function dayWords(at: Instant, zone: string, language = 'en'): string {
+	return new Intl.DateTimeFormat(language === 'en' ? 'en-GB' : language, { timeZone: zone, day: 'numeric', month: 'long', year: 'numeric' }).format(at);
 }
 
 /** 'read, save and print': what the allowance comes to. */

@@ -12,6 +12,9 @@ const mostTerms = 40;
 /** What stands in a term without the dashes at its beginning, each of which PostgreSQL would take for one more “not”. */
 const wordOf = (text: string): string => text.replace(/^-+/, '');
 
+/** The words and phrases of a find, a phrase without its quotes; `out` where they are to be left out. `or` is a word like any other. */
+export const findTerms = (q: string): Term[] => termsOf(q).map(({ text, out }) => ({ text: text.replace(/^"|"$/g, ''), out }));
+
 const termsOf = (q: string): Term[] =>
 	[...q.matchAll(/(-?)(?:"([^"]*)"?|(\S+))/g)]
 		// the pattern has found the one or the other
@@ -48,7 +51,7 @@ export function splitQuery(q: string): { wanted: string; leftOut: string } {
 export const markQuery = (q: string): string => anyOf(termsOf(q).filter((t) => !t.out));
 
 /** Small letters without accents, of the same length as the text wherever a letter has one of each. */
-const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
+export const plain = (text: string) => text.normalize('NFD').replace(/\p{M}/gu, '').toLowerCase();
 
 /**
  * The parts of a page that marking needs to see: to each side of the first place of each stem `reach` characters of whole words, joined by

@@ -186,6 +186,8 @@ export interface PlacedDocument {
 	readonly slug: string;
 	readonly title: string;
 	readonly pages: number;
+	/** The same in words, in another language than English. */
+	readonly pagesSaid?: string;
 	readonly bytes: number;
 	/** When its edition came, as the site's day: '24 November 2026'. */
 	readonly date?: string;
@@ -202,10 +204,13 @@ export interface PlacementView extends PlacementSettings {
 }
 
 /** 'PDF, 2 pages, 340 kB': what a reader wants to know before pressing. */
-export function factsWords(document: Pick<PlacedDocument, 'pages' | 'bytes' | 'date'>, which: readonly Fact[] = ['type', 'pages', 'size']): string {
+export function factsWords(
+	document: Pick<PlacedDocument, 'pages' | 'pagesSaid' | 'bytes' | 'date'>,
+	which: readonly Fact[] = ['type', 'pages', 'size']
+): string {
 	const words: Record<Fact, string | undefined> = {
 		type: 'PDF',
-		pages: counted(document.pages, 'page', 'pages'),
+		pages: document.pagesSaid ?? counted(document.pages, 'page', 'pages'),
 		size: sizeWords(document.bytes),
 		date: document.date
 	};

@@ -640,13 +640,13 @@ describe('what is kept of readers', () => {
 			)
 		).toEqual(['203.0.113.0', '198.51.100.0', '2001:db8:12::', '2001:db8:0::', '0:0:0::', 'fe80:0:0::', '2001:db8:1::', 'unknown', 'unknown']);
 	});
-	it('who does not want to be followed gets no cookie; nothing stays nothing', () => {
+	it('of who does not want to be followed nothing is kept but counts', () => {
 		expect([
 			keptOf('cookie', { gpc: '1', dnt: null }),
 			keptOf('cookie', { gpc: null, dnt: '1' }),
 			keptOf('cookie', { gpc: null, dnt: '0' }),
 			keptOf('nothing', { gpc: '1', dnt: '1' })
-		]).toEqual(['day', 'day', 'cookie', 'nothing']);
+		]).toEqual(['nothing', 'nothing', 'cookie', 'nothing']);
 	});
 	it('a site that sets nothing keeps a mark for a day, for ever, and 90 % is through', () =>
 		expect(readershipOf(null)).toEqual({ nameless: 'day', months: null, through: 0.9 }));

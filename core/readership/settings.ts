@@ -28,13 +28,17 @@ export const readershipOf = (own: ReadershipSettings | null | undefined) => ({
 	through: own?.through ?? throughShare
 });
 
-/**
- * What is kept of one reader: whoever says by `Sec-GPC: 1` (Global Privacy Control) or `DNT: 1` (Tracking Preference Expression) that they do
- * not want to be followed gets no cookie, and none that they bring is read.
- */
-export function keptOf(nameless: Nameless, wish: { readonly gpc: string | null; readonly dnt: string | null }): Nameless {
-	return nameless === 'cookie' && (wish.gpc === '1' || wish.dnt === '1') ? 'day' : nameless;
+/** What a browser says of being followed: the headers `Sec-GPC` (Global Privacy Control) and `DNT` (Tracking Preference Expression). */
+export interface Wish {
+	readonly gpc: string | null;
+	readonly dnt: string | null;
 }
+
+/** Whether somebody does not want to be followed. */
+export const asksForLittle = ({ gpc, dnt }: Wish): boolean => gpc === '1' || dnt === '1';
+
+/** What is kept of one reader: of whoever does not want to be followed nothing but counts. Nor is it told which pages they looked at. */
+export const keptOf = (nameless: Nameless, wish: Wish): Nameless => (asksForLittle(wish) ? 'nothing' : nameless);
 
 /**
  * The part of an address that goes into the mark of a day: of IPv4 the first 24 bits, of IPv6 the first 48.

@@ -5,6 +5,8 @@ export const leastContrast = 4.5;
 /** What the site's words stand in and on by day, unless it sets a background (theme.css). */
 export const siteInk = '#1b2a29';
 export const siteGround = '#fffdf8';
+/** Colour of its links and buttons, unless it sets one. */
+export const siteMain = '#1c6a61';
 
 const channels = (colour: string): number[] => [1, 3, 5].map((i) => Number.parseInt(colour.slice(i, i + 2), 16));
 

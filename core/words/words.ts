@@ -21,6 +21,11 @@ export const isLanguage = (text: string | null | undefined): text is Language =>
 /** Which way a language is written, for HTML’s `dir`. */
 export const directionOf = (language: Language): 'ltr' | 'rtl' => (language === 'ar' ? 'rtl' : 'ltr');
 
+/** Languages written from right to left (Unicode CLDR, layout; from memory), by the first part of their tags. */
+const fromRight: readonly string[] = ['ar', 'arc', 'ckb', 'dv', 'fa', 'he', 'ks', 'ps', 'sd', 'syr', 'ug', 'ur', 'yi'];
+/** Which way any language is written, by its tag (BCP 47): `writtenFrom('fa-IR')` → 'rtl'. */
+export const writtenFrom = (tag: string): 'ltr' | 'rtl' => (fromRight.includes(tag.toLowerCase().split('-')[0]!) ? 'rtl' : 'ltr');
+
 /** Makes a text of a message: `say('en', { one: '{count} page', other: '{count} pages' }, { count: 2 })` → '2 pages'. */
 export function say(language: Language, message: Message, values: Readonly<Record<string, string | number>> = {}): string {
 	const text = typeof message === 'string' ? message : (message[new Intl.PluralRules(language).select(Number(values.count ?? 0))] ?? message.other);

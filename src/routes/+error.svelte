@@ -2,10 +2,9 @@
 <script lang="ts">
 	import '$lib/ui/site.css';
 	import { page } from '$app/state';
-	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import type { SiteLook } from '$lib/server/site/site';
 	import { words } from '$lib/ui/parts/words';
-	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
+	import Archway from '$lib/ui/placing/Archway.svelte';
 	const site = $derived((page.data.site as SiteLook | undefined) ?? { name: 'Ianua' });
 	const me = $derived((page.data.me as { name: string; staff: boolean } | null | undefined) ?? null);
 	const refused = $derived(page.status === 401 || page.status === 403);
@@ -14,10 +13,8 @@
 </script>
 
 <svelte:head><title>{heading}, {site.name}</title><meta name="robots" content="noindex" /></svelte:head>
-<SiteFrame {site} {me}>
-	<div class="away" data-testid="turned-away">
-		<DoorMark position={refused ? 'keyed' : page.status === 404 ? 'shut' : 'ajar'} height={84} />
-		<h1>{heading}</h1>
+<Archway {heading} door={refused ? 'keyed' : page.status === 404 ? 'shut' : 'ajar'}>
+	<div data-testid="turned-away">
 		<p class="words">{page.error?.message}</p>
 		{#if page.error?.reason}<p class="soft">{page.error.reason}</p>{/if}
 		<div class="ways">
@@ -26,28 +23,15 @@
 			{:else if !page.error?.button}<a class="btn" href="/">{words('toFront')}</a>{/if}
 			{#if page.error?.knockAt}<a class="btn" href={page.error.knockAt}>{words('knock')}</a>{/if}
 		</div>
+		<form action="/find" role="search">
+			<label>{words('findSite')} <input class="field" type="search" name="q" /></label>
+			<button class="btn">{words('find')}</button>
+		</form>
 		{#if page.error?.requestId}<p class="soft small">{words('ifAgain', { number: page.error.requestId })}</p>{/if}
 	</div>
-</SiteFrame>
+</Archway>
 
 <style>
-	.away {
-		max-width: 460px;
-		margin: 6vh auto;
-		text-align: center;
-	}
-	.away :global(svg) {
-		margin: 0 auto 18px;
-		color: var(--verdigris);
-		display: block;
-	}
-	h1 {
-		font-size: 28px;
-	}
-	p {
-		margin: 10px 0 22px;
-		font-size: 16px;
-	}
 	.words {
 		white-space: pre-line;
 	}
@@ -56,13 +40,12 @@
 		flex-wrap: wrap;
 		gap: 10px;
 		justify-content: center;
+		margin-top: 20px;
+	}
+	form {
+		padding-top: 18px;
 	}
 	.small {
 		font-size: 13px;
-	}
-	.away .btn {
-		height: 42px;
-		padding: 0 22px;
-		font-size: 15px;
 	}
 </style>

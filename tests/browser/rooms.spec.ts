@@ -2,6 +2,9 @@
 import type { Request } from '@playwright/test';
 import { axeLightAndDark, expect, signIn, test } from './help';
 
+// none of them goes by what another left: shared out to both workers, they do not make one wait for the other at the end
+test.describe.configure({ mode: 'parallel' });
+
 test('the desk goes by keyboard: rooms, find, the table, the sheet', async ({ people }) => {
 	const page = await people.as('staff');
 	await page.goto('/desk/documents');

@@ -228,26 +228,6 @@ export interface Entry {
 
 export const ledgerOf = async (slug: string) => (await (await staff()).api<{ items: Entry[] }>('GET', `/documents/${slug}/ledger`)).items;
 
-/** PDFs that other people's programs made, as packages carry them. */
-export const others = {
-	/** Eight pages of the Universal Declaration of Human Rights, tagged (pdf-merger-js). */
-	declaration: 'node_modules/pdf-merger-js/test/fixtures/UDHR.pdf',
-	/** Encrypted with an owner's password, copying forbidden (pdf-merger-js). */
-	encrypted: 'node_modules/pdf-merger-js/test/fixtures/issue-88.pdf',
-	/** Two scanned pages without text (pdf-extract). */
-	scanned: 'node_modules/pdf-extract/test/test_data/multipage_raw.pdf',
-	/** Signed twice (node-signpdf). */
-	signed: 'node_modules/node-signpdf/resources/signed-twice.pdf',
-	/** A form (node-signpdf). */
-	form: 'node_modules/node-signpdf/resources/formexample.pdf',
-	/** A paper of fourteen pages in two columns (pdf-parse). */
-	paper: 'node_modules/pdf-parse/test/data/01-valid.pdf',
-	/** Debian's handbook for developers in Japanese, 130 pages with an outline, by LaTeX (Debian's package developers-reference-ja). */
-	japanese: '/usr/share/developers-reference/ja/developers-reference.pdf',
-	/** Damaged beyond opening (pdf-parse). */
-	damaged: 'node_modules/pdf-parse/test/data/03-invalid.pdf'
-} as const;
-
 /** Runs Debian's qpdf on bytes, without standing still meanwhile; `args` get the input's and the output's paths. */
 export async function qpdf(bytes: Uint8Array, args: (input: string, output: string) => string[]): Promise<Buffer> {
 	const dir = mkdtempSync(join(tmpdir(), 'ianua-qpdf-'));

@@ -645,7 +645,7 @@ describe('what is kept of visitors', () => {
 	const readersOf = async (document: DocumentJson) =>
 		(await sql()<{ reader: string }[]>`select reader from ledger where document_id = ${document.id} and kind = 'opened' order by at`).map((r) => r.reader);
 	const agent = (n: number) => ({ 'user-agent': browserAgent.replace('140.0', `14${n}.0`) });
-	it('a cookie once they agreed; no cookie, and none read, from who does not want to be followed', async () => {
+	it('a cookie once they agreed; nothing but counts of who does not want to be followed', async () => {
 		const paper = await document({ position: 'open' });
 		const asked = /<aside[^>]*aria-label="Remember this browser"/;
 		const cookiesOf = async (headers: Record<string, string>) =>
@@ -659,7 +659,15 @@ describe('what is kept of visitors', () => {
 		const one = visitor(reader());
 		await drain(one.get(`/d/${paper.slug}/file`, agent(1)));
 		await drain(one.get(`/d/${paper.slug}/file`, { ...agent(2), dnt: '1' }));
-		expect((await readersOf(paper)).map((r) => r[0])).toEqual(['c', 'a']);
+		expect((await readersOf(paper)).map((r) => r[0])).toEqual(['c', 'n']);
+		// which pages were looked at is told by who lets it be told
+		const told = (headers: Record<string, string>) =>
+			one.send('POST', `/d/${paper.slug}/read/told`, { kind: 'read', pages: [{ page: 1, seconds: 1 }] }, headers);
+		const reads = async () => (await sql()`select 1 from ledger where document_id = ${paper.id} and kind = 'read'`).length;
+		expect((await told({ ...agent(1), 'sec-gpc': '1' })).status).toBe(204);
+		expect(await reads()).toBe(0);
+		expect((await told(agent(1))).status).toBe(204);
+		expect(await reads()).toBe(1);
 	});
 	it('yes and no are kept, and no takes the cookie away', async () => {
 		const paper = await document({ position: 'open' });

@@ -7,6 +7,7 @@ import { startWebSource } from '../../standins/web-source';
 import { build } from '../../scripts/build';
 import { freePort } from '#server/db/cluster';
 import { runIanua } from '../../scripts/run';
+import { prepareSamples } from '../../scripts/samples';
 import { scratch } from '../../scripts/scratch';
 
 /** What a test is given: an application of its own, and what stands beside it. */
@@ -63,6 +64,7 @@ async function startOne(name: string): Promise<{ given: Given; stop(): Promise<v
 
 export default async function setup(project: TestProject): Promise<() => Promise<void>> {
 	build();
+	await prepareSamples();
 	const all = await Promise.all(Array.from({ length: project.config.maxWorkers }, (_, n) => startOne(`server-${n + 1}`)));
 	project.provide(
 		'given',

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { Agent, request } from 'node:http';
 import { describe, expect, it } from 'vitest';
+import { samples } from '../../scripts/samples';
 import { member, origin, pdf, staff, until, visitor, type Client, type DocumentJson } from './help';
 
 interface Line {
@@ -184,11 +185,11 @@ describe('an upload', () => {
 	});
 	it('the same bytes are known before they are sent', async () => {
 		const boss = await staff();
-		const bytes = readFileSync('node_modules/node-signpdf/resources/w3dummy.pdf');
+		const bytes = readFileSync(samples.tools);
 		const sha256 = createHash('sha256').update(bytes).digest('hex');
 		const known = () => boss.api<{ items: { slug: string; inForce: boolean }[] }>('GET', `/intake/known?sha256=${sha256}`);
 		expect((await known()).items).toEqual([]);
-		const { path, id } = await begin(boss, bytes.length, { filename: 'w3dummy.pdf' });
+		const { path, id } = await begin(boss, bytes.length, { filename: 'tools.pdf' });
 		await raw(boss, 'PATCH', path, { ...octets, 'upload-offset': '0' }, bytes);
 		const { slug } = (await settled(boss, id)).document!;
 		expect((await known()).items).toMatchObject([{ slug, inForce: true }]);

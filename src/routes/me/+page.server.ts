@@ -13,21 +13,19 @@ import { membershipsOf, secondFactorOf } from '$lib/server/people/directory';
 import { member } from '$lib/server/guard/guard';
 import { endOtherSessions, endSession, sessionsOf } from '$lib/server/people/sessions';
 import { sessionTokenOf } from '$lib/server/people/who';
-import { navigationFor } from '$lib/server/placing/views';
 
 const tokenHere = (event: RequestEvent) => sessionTokenOf(event.request.headers.get('cookie'));
 
 export const load: PageServerLoad = async (event) => {
 	const { caller } = event.locals;
 	const person = member(event);
-	const [memberships, documents, navigation, sessions, secondFactor] = await Promise.all([
+	const [memberships, documents, sessions, secondFactor] = await Promise.all([
 		membershipsOf(person.id),
 		openDocumentsFor(caller),
-		navigationFor(caller),
 		sessionsOf(person.id, tokenHere(event)),
 		secondFactorOf(person.id)
 	]);
-	return { memberships, documents, navigation, sessions, secondFactor, passwordLength };
+	return { memberships, documents, sessions, secondFactor, passwordLength };
 };
 
 const field = async (event: RequestEvent, name: string) => (await fieldsOf(event.request.clone()))[name] ?? '';

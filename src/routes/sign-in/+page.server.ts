@@ -8,13 +8,11 @@ import { takeCookies } from '$lib/server/http/cookies';
 import { redirectTarget } from '$lib/server/http/redirect-target';
 import { auth } from '$lib/server/people/auth';
 import { roleOf } from '$lib/server/people/directory';
-import { navigationFor } from '$lib/server/placing/views';
 
-export const load: PageServerLoad = async ({ url, locals }) => ({
+export const load: PageServerLoad = ({ url }) => ({
 	to: redirectTarget(url.searchParams.get('to')),
 	over: url.searchParams.has('error'),
-	confirm: url.searchParams.has('confirm'),
-	navigation: await navigationFor(locals.caller)
+	confirm: url.searchParams.has('confirm')
 });
 
 export const actions: Actions = {
@@ -42,9 +40,11 @@ export const actions: Actions = {
 		if (!response.ok) return fail(422, { email, trouble: messages[event.locals.language].site.giveAddress });
 		return { email, sent: true };
 	},
-	out: async ({ request, cookies }) => {
+	out: async ({ request, cookies, setHeaders }) => {
 		const response = await auth().api.signOut({ headers: request.headers, asResponse: true });
 		takeCookies(response, cookies);
+		// where somebody was in what they read is kept in their browser: on a shared one it goes with them (Clear Site Data, W3C)
+		setHeaders({ 'clear-site-data': '"storage"' });
 		redirect(303, '/');
 	}
 };

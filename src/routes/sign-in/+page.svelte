@@ -9,7 +9,7 @@
 	const to = $derived(data.to ? `&to=${encodeURIComponent(data.to)}` : '');
 </script>
 
-<SignInFrame heading={words(said?.sent ? 'lookIntoMail' : 'signIn')} navigation={data.navigation}>
+<SignInFrame heading={words(said?.sent ? 'lookIntoMail' : 'signIn')}>
 	{#if said?.sent}
 		<p role="status">{words('linkSent', { email: said.email ?? '' })}</p>
 		<p class="soft">{words('nothingCame')} <a href="/sign-in">{words('beginAgain')}</a>.</p>

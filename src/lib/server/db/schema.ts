@@ -486,6 +486,8 @@ export const page = pgTable(
 		publishBy: uuid('publish_by'),
 		/** Place in the site's navigation; null stays out of it. */
 		navigation: integer('navigation'),
+		/** Its few words in the navigation; null gives its title. */
+		label: text('label'),
 		/** In which readers are spoken to on it; null goes by the site's. */
 		language: text('language').$type<Language>(),
 		createdAt: at('created_at').notNull().defaultNow(),

@@ -26,14 +26,17 @@ const plain = (text: string) =>
 	);
 const round = (n: number) => Math.round(n * 100) / 100;
 
-/**
- * Reads what `pdftotext -bbox-layout` writes of one page: places as it is shown, but its size as it lies; `turned` says that it is shown
- * on its side. Null where there is no page in it.
- */
-export function readBoxes(html: string, page: number, turned: boolean): LeafText | null {
+/** What `pdftotext -bbox-layout` writes of pages, each by itself: places as it is shown, but its size as it lies. */
+export function readSheets(html: string): { width: number; height: number; lines: LeafLine[] }[] {
 	const number = (attributes: string, name: string) => Number(new RegExp(`${name}="([-\\d.]+)"`).exec(attributes)?.[1] ?? NaN);
-	const sheet = /<page ([^>]*)>/.exec(html);
-	if (!sheet) return null;
+	return [...html.matchAll(/<page ([^>]*)>([\s\S]*?)(?=<page |$)/g)].map(([, attributes = '', inner = '']) => ({
+		width: round(number(attributes, 'width')),
+		height: round(number(attributes, 'height')),
+		lines: linesIn(inner, number)
+	}));
+}
+
+function linesIn(html: string, number: (attributes: string, name: string) => number): LeafLine[] {
 	const lines: LeafLine[] = [];
 	for (const [, attributes = '', inner = ''] of html.matchAll(/<line ([^>]*)>([\s\S]*?)<\/line>/g)) {
 		const text = [...inner.matchAll(/<word [^>]*>([\s\S]*?)<\/word>/g)].map((m) => plain(m[1]!)).join(' ');
@@ -42,8 +45,15 @@ export function readBoxes(html: string, page: number, turned: boolean): LeafText
 		if (text.trim() && [x, y, width, height].every(Number.isFinite) && width > 0 && height > 0)
 			lines.push({ x: round(x), y: round(y), width: round(width), height: round(height), text });
 	}
-	const [across, down] = [round(number(sheet[1]!, 'width')), round(number(sheet[1]!, 'height'))];
-	return { page, width: turned ? down : across, height: turned ? across : down, lines };
+	return lines;
+}
+
+/** The same of one page; `turned` says that it is shown on its side. Null where there is no page in it. */
+export function readBoxes(html: string, page: number, turned: boolean): LeafText | null {
+	const [sheet] = readSheets(html);
+	if (!sheet) return null;
+	const { width, height, lines } = sheet;
+	return { page, width: turned ? height : width, height: turned ? width : height, lines };
 }
 
 /** The path of a page's words as JSON, made when first asked for; null where they cannot be read. */

@@ -120,6 +120,9 @@ export async function plainCover(width: CoverWidth): Promise<string> {
 	return path;
 }
 
+/** A picture as JPEG, on white where it lets through. */
+export const asJpeg = (path: string): Promise<Buffer> => sharp(path).flatten({ background: '#ffffff' }).jpeg({ quality: 84 }).toBuffer();
+
 /** A picture that was made: kept at a path, or, where there is no room to keep it, only now. */
 export type Made = { readonly path: string } | { readonly content: Buffer };
 

@@ -1,6 +1,8 @@
 // What a catalogue or a document list of an article lists, to whom: only what they may see, with counts of its filters.
 import { dayWords } from '#core/access/reach';
 import { wholeNumber } from '#core/text/number';
+import { messages } from '#core/words/messages';
+import { say, type Language } from '#core/words/words';
 import { filteringFields, shownFields, type FieldValues } from '#core/documents/fields';
 import { coverMark, type Cover } from '#core/documents/cover';
 import { listStep, selectionOf, type Listing } from '#core/placing/listing';
@@ -27,6 +29,8 @@ export interface ListQuery {
 	readonly offset?: number;
 	/** From where it is asked: finds of one place wait for each other. */
 	readonly place?: string;
+	/** In which it is answered: facts and days, not what documents are called. */
+	readonly language?: Language;
 }
 
 /** `f-department=Works`: what is asked of a field. */
@@ -34,7 +38,7 @@ const fieldsAsked = (search: URLSearchParams): Record<string, string> =>
 	Object.fromEntries([...search].filter(([name, value]) => name.startsWith('f-') && value).map(([name, value]) => [name.slice(2), value]));
 
 /** What the query of a page's address asks; the interface writes such addresses (`ListBody.svelte`). */
-export function listQueryOf(search: URLSearchParams, place?: string): ListQuery {
+export function listQueryOf(search: URLSearchParams, language: Language, place?: string): ListQuery {
 	const said = (name: string) => search.get(name) ?? undefined;
 	return {
 		list: said('list'),
@@ -44,7 +48,8 @@ export function listQueryOf(search: URLSearchParams, place?: string): ListQuery 
 		fields: fieldsAsked(search),
 		order: said('order'),
 		offset: wholeNumber(said('from'), 0),
-		place
+		place,
+		language
 	};
 }
 
@@ -63,10 +68,14 @@ interface Row {
 	edition_at: Date;
 	cover: Cover | null;
 	cover_alt: string;
+	language: string | null;
 }
 
-/** The documents of a list that a caller may see, the newest first, `most` of them; not yet asked for anything. Staff see what readers could. */
-async function documentsOf(content: Listing, caller: Caller, most?: number): Promise<Row[]> {
+/** '2 pages' in a language. */
+export const pagesSaid = (count: number, language: Language): string => say(language, messages[language].site.pages, { count });
+
+/** The documents of a list that a caller may see, the newest first, `most` of them, of those `among` some; not yet asked for anything. Staff see what readers could. */
+async function documentsOf(content: Listing, caller: Caller, most?: number, among?: readonly string[]): Promise<Row[]> {
 	const s = sql();
 	const { folders, topics, fields, documents, everything } = selectionOf(content);
 	const parts = [
@@ -77,8 +86,8 @@ async function documentsOf(content: Listing, caller: Caller, most?: number): Pro
 	];
 	const chosen = everything ? s`true` : s`(${parts.reduce((any, one) => s`${any} or ${one}`)})`;
 	return s<Row[]>`
-			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.fields, d.cover, d.cover_alt, e.pages, e.bytes, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
-			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosen} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
+			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.fields, d.cover, d.cover_alt, e.pages, e.bytes, e.language, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
+			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosen} ${among ? s`and d.id = any(${among as string[]}::uuid[])` : s``} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
 }
 
 const counts = (values: readonly string[]) => {
@@ -89,18 +98,16 @@ const counts = (values: readonly string[]) => {
 
 /** What a list shows a caller who asks for something of it. */
 export async function listFor(content: Listing, caller: Caller, query: ListQuery): Promise<SeenList> {
-	const { zone, language, fields = [] } = await site();
+	const { zone, fields = [] } = await site();
+	const { language = 'en' } = query;
 	const filtering = filteringFields(fields);
 	const q = query.q?.trim().slice(0, 200) ?? '';
 	// the newest few on a front page: no more of them are looked at
 	const asItComes =
 		!q && !query.folder && !query.topic && !Object.keys(query.fields ?? {}).length && !query.order && content.order === '-changed' && content.filters === false;
-	const [all, found] = await Promise.all([
-		documentsOf(content, caller, asItComes ? content.most : undefined),
-		q ? findLane.run(query.place ?? '', () => matchingDocuments(q, readableBy(caller))) : null
-	]);
+	const found = q ? await findLane.run(query.place ?? '', () => matchingDocuments(q, readableBy(caller))) : null;
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
-	const asked = ranks ? all.filter((row) => ranks.has(row.id)) : all;
+	const asked = await documentsOf(content, caller, asItComes ? content.most : undefined, found?.ids);
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;
 	const onTopic = (row: Row) => !query.topic || row.topics.includes(query.topic);
 	const says = (row: Row, name: string) => {
@@ -148,19 +155,20 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 			title: row.title,
 			description: row.description,
 			folder: row.folder,
-			facts: factsWords({ pages: row.pages, bytes: Number(row.bytes) }),
-			fields: shownFields(fields, row.fields, language ?? 'en', true),
+			facts: factsWords({ pages: row.pages, pagesSaid: pagesSaid(row.pages, language), bytes: Number(row.bytes) }),
+			fields: shownFields(fields, row.fields, language, true),
 			pages: row.pages,
 			bytes: Number(row.bytes),
-			date: dayWords(row.edition_at.getTime(), zone),
+			date: dayWords(row.edition_at.getTime(), zone, language),
+			language: row.language,
 			changedAt: row.edition_at.toISOString(),
 			cover: {
 				slug: row.slug,
 				query: `?e=${row.number}-${coverMark(row.cover)}`,
-				alt: row.cover_alt || `Cover of ${row.title}`,
+				alt: row.cover_alt || say(language, messages[language].site.coverOf, { title: row.title }),
 				ratio: row.cover === null && row.size ? row.size.height / row.size.width : null
 			},
-			hitPages: hits.get(row.id)?.map((hit) => hit.page) ?? []
+			hits: (hits.get(row.id) ?? []).map(({ page, stretches }) => ({ page, stretches: [...stretches] }))
 		}))
 	};
 }

@@ -76,6 +76,7 @@ export async function addPage(given: PageGiven, actor: string | null): Promise<s
 				doorId,
 				draft: content,
 				navigation,
+				label: given.label,
 				language: given.language === undefined ? like?.language : given.language,
 				createdBy: actor
 			})
@@ -154,7 +155,8 @@ async function saveDraft(tx: Queryable, row: typeof page.$inferSelect, given: Om
 	const navigation = given.inNavigation === undefined ? row.navigation : given.inNavigation ? (row.navigation ?? (await nextInNavigation(tx))) : null;
 	const draftTitle = given.title?.trim() ?? row.draftTitle;
 	const language = given.language === undefined ? row.language : given.language;
-	await tx.update(page).set({ path, draft: content, draftTitle, draftNumber, draftAt: new Date(), navigation, language }).where(eq(page.id, id));
+	const label = given.label === undefined ? row.label : given.label;
+	await tx.update(page).set({ path, draft: content, draftTitle, draftNumber, draftAt: new Date(), navigation, label, language }).where(eq(page.id, id));
 	if (content !== row.draft) await indexPlacements(tx, id, row.layout, content, false);
 	if (path !== row.path) await leadAlong(tx, id, row.path, path, actor);
 	await writeAudit(tx, {

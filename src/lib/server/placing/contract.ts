@@ -16,6 +16,7 @@ const pageFields = {
 	title: Line(200),
 	content: Type.Unknown({ description: 'as the layout has it; checked against the layout’s own schema' }),
 	inNavigation: Type.Boolean(),
+	label: Type.Union([Type.Null(), Line(30)], { description: 'its few words in the navigation; null gives its title' }),
 	language: Type.Union([Type.Null(), ...languages.map((l) => Type.Literal(l))]),
 	door: DoorChange
 };
@@ -32,6 +33,7 @@ export const PageGiven = Type.Object(
 			})
 		),
 		inNavigation: Type.Optional(pageFields.inNavigation),
+		label: Type.Optional(pageFields.label),
 		language: Type.Optional(pageFields.language),
 		door: Type.Optional(pageFields.door)
 	},
@@ -116,7 +118,10 @@ const ListedDocument = Type.Object({
 	date: Type.String({ description: 'when its edition came, as the site’s day' }),
 	changedAt: Instant,
 	cover: Cover,
-	hitPages: Type.Array(Type.Integer(), { description: 'pages on which what was asked for stands' })
+	language: nullable(Type.String({ description: 'in which it is written (BCP 47); null where that is not known' })),
+	hits: Type.Array(Type.Object({ page: Type.Integer(), stretches: Type.Array(Type.Object({ text: Type.String(), marked: Type.Boolean() })) }), {
+		description: 'the first pages on which what was asked for stands, with the words around it'
+	})
 });
 export type ListedDocument = Static<typeof ListedDocument>;
 
@@ -162,6 +167,7 @@ export const PageAnswer = Type.Object({
 	placements: Type.Integer(),
 	draftAt: Instant,
 	inNavigation: Type.Boolean(),
+	label: nullable(Type.String()),
 	language: nullable(oneOf(languages)),
 	door: PageDoor,
 	setAsideAt: Type.Optional(nullable(Instant))
@@ -233,6 +239,7 @@ const PageLine = Type.Object({
 	placements: Type.Integer(),
 	draftAt: Instant,
 	inNavigation: Type.Boolean(),
+	label: nullable(Type.String()),
 	language: nullable(oneOf(languages)),
 	setAsideAt: nullable(Instant)
 });

@@ -4,7 +4,7 @@ import { isAway, standingOf, type Standing } from '#core/access/standing';
 import { decide, type Reason, type RefusedCode } from '#core/access/decide';
 import type { HeldKey } from '#core/access/key';
 import { canBeShown } from '#core/documents/edition';
-import { dayWords, refusalWords } from '#core/access/reach';
+import { dayWords } from '#core/access/reach';
 import { coverMark } from '#core/documents/cover';
 import {
 	bare,
@@ -22,6 +22,8 @@ import type { Facts } from '#core/intake/condition';
 import { shapeRatio } from '#core/placing/frame';
 import { factsWords, frameHref, ledTo, placementView, type KeptPlacement, type PlacementDefaults, type PlacementView } from '#core/placing/placement';
 import { sizeOfPage } from '#core/reading/fit';
+import { messages } from '#core/words/messages';
+import type { Language } from '#core/words/words';
 import { guardedOf, type GuardedRow } from '../access/doors';
 import { sql } from '../db/client';
 import { theRow } from '../db/rows';
@@ -31,7 +33,7 @@ import { resolveAll, type Resolved } from '../reading/resolve';
 import { settings } from '../settings';
 import { site } from '../site/site';
 import { qrCode } from './qr';
-import { listFor, type ListQuery } from './catalogue';
+import { listFor, pagesSaid, type ListQuery } from './catalogue';
 import type { SeenList } from './contract';
 import type { PageDraft } from './views';
 
@@ -88,6 +90,8 @@ export interface SeenPage {
 	readonly id: string;
 	readonly path: string;
 	readonly title: string;
+	/** In which it is written, where that is not the site's. */
+	readonly language: Language | null;
 	readonly standing: Standing;
 	readonly body:
 		| {
@@ -113,6 +117,7 @@ interface SiteRow extends GuardedRow {
 	path: string;
 	title: string;
 	layout: Layout;
+	language: Language | null;
 	content: PageContent;
 }
 
@@ -129,7 +134,7 @@ const noKeys: KeysFor = () => Promise.resolve([]);
 export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKeys, query: ListQuery = {}): Promise<PageAnswer> {
 	const [[row], { zone }] = await Promise.all([
 		sql()<SiteRow[]>`
-			select p.id, p.path, r.title, p.layout, r.content, p.set_aside_at, door_json(p.door_id) as door
+			select p.id, p.path, r.title, p.layout, p.language, r.content, p.set_aside_at, door_json(p.door_id) as door
 			from page p join revision r on r.id = p.published_id where p.path = ${path}`,
 		site()
 	]);
@@ -150,20 +155,21 @@ export async function previewOf(draft: PageDraft, caller: Caller, query: ListQue
 	return seen({ ...draft, content }, guardedOf(row, zone), caller, noKeys, query);
 }
 
-type Written = { id: string; path: string; title: string; layout: Layout; content: PageContent };
+type Written = { id: string; path: string; title: string; layout: Layout; language: Language | null; content: PageContent };
 
 async function seen(page: Written, thing: Guarded, caller: Caller, keys: KeysFor, query: ListQuery): Promise<SeenPage> {
 	const body = await bodyOf(page, caller, keys, query);
-	return { id: page.id, path: page.path, title: page.title, standing: standingOf(thing, instantOf(caller)), body };
+	return { id: page.id, path: page.path, title: page.title, language: page.language, standing: standingOf(thing, instantOf(caller)), body };
 }
 
 async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: ListQuery): Promise<SeenPage['body']> {
+	const { language = 'en' } = query;
 	switch (page.layout) {
 		case 'article':
 			return {
 				layout: 'article',
 				content: bare(page.content as Article),
-				placements: await placementsFor(page, caller, keys),
+				placements: await placementsFor(page, caller, keys, language),
 				lists: await listsFor(page.content as Article, caller, query)
 			};
 		case 'catalogue':
@@ -172,7 +178,7 @@ async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: ListQ
 			return {
 				layout: 'pocket',
 				lead: (page.content as Pocket).lead ?? '',
-				entries: await entriesFor(page, caller, keys),
+				entries: await entriesFor(page, caller, keys, language),
 				address: settings().IANUA_ORIGIN + page.path,
 				qr: await qrCode(settings().IANUA_ORIGIN + page.path, 'svg')
 			};
@@ -182,7 +188,7 @@ async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: ListQ
 /** The document lists of an article: the one that is asked as it is asked, the others as they come. */
 async function listsFor(content: Article, caller: Caller, query: ListQuery): Promise<Record<string, SeenList>> {
 	const lists: Record<string, SeenList> = {};
-	for (const { id, ...listing } of listsOf(content)) lists[id] = await listFor(listing, caller, id === query.list ? query : {});
+	for (const { id, ...listing } of listsOf(content)) lists[id] = await listFor(listing, caller, id === query.list ? query : { language: query.language });
 	return lists;
 }
 
@@ -210,7 +216,7 @@ async function runsOf(documents: readonly Resolved[]): Promise<Map<string, NonNu
 	return new Map(rows.map((r) => [r.id, r.runs]));
 }
 
-async function placementsFor({ id, content }: Written, caller: Caller, keys: KeysFor): Promise<Record<string, SeenPlacement>> {
+async function placementsFor({ id, content }: Written, caller: Caller, keys: KeysFor, language: Language): Promise<Record<string, SeenPlacement>> {
 	const placed = placementsOf(content as Article);
 	const [documents, { zone, placing }] = await Promise.all([
 		resolveAll(
@@ -222,14 +228,15 @@ async function placementsFor({ id, content }: Written, caller: Caller, keys: Key
 	const placements: Record<string, SeenPlacement> = {};
 	const pages = await pagesLedTo(placed.flatMap((p) => ledTo(p) ?? []));
 	const runs = await runsOf([...documents.values()].filter((d) => placed.some((p) => p.form === 'frame' && p.document === d.slug)));
-	const notice = refusalWords('shut', zone).words;
+	const said = messages[language].site;
+	const notice = said.notHereNow as string;
 	const defaults: PlacementDefaults = placing ?? {};
 	for (const attrs of placed) {
 		const found = documents.get(attrs.document);
 		const words = attrs.words?.trim() || null;
 		const leads = ledTo(attrs);
 		if (leads !== null) {
-			placements[attrs.id] = await teaserFor(attrs, pages.get(leads), found, caller, keys);
+			placements[attrs.id] = await teaserFor(attrs, pages.get(leads), found, caller, keys, language);
 			continue;
 		}
 		// staff too see that what was set aside is not there for readers
@@ -243,11 +250,7 @@ async function placementsFor({ id, content }: Written, caller: Caller, keys: Key
 		const [reason] = decision.reasons;
 		if (decision.allowed) {
 			const { edition } = found;
-			const view = placementView(
-				attrs,
-				{ slug: found.slug, title: found.title, pages: edition.pages, bytes: edition.bytes, date: dayWords(edition.createdAt.getTime(), zone) },
-				defaults
-			);
+			const view = placementView(attrs, placedAs(found, zone, language), defaults);
 			// a frame is as high as the page that it begins with
 			const size = sizeOfPage(view.start ?? 1, runs.get(edition.id) ?? edition.sizes);
 			placements[attrs.id] = {
@@ -266,7 +269,7 @@ async function placementsFor({ id, content }: Written, caller: Caller, keys: Key
 			placements[attrs.id] = {
 				state: 'kept',
 				// the title is not told to somebody who is turned away; the page's own words are the page's
-				words: words ?? 'A document kept for members',
+				words: words ?? (said.keptDocument as string),
 				href: `/d/${found.slug}?from=${attrs.id}`,
 				needsSignIn: reason.code === 'sign-in',
 				locked: attrs.locked ?? false
@@ -274,6 +277,16 @@ async function placementsFor({ id, content }: Written, caller: Caller, keys: Key
 	}
 	return placements;
 }
+
+/** A document as a placement says it. */
+const placedAs = ({ slug, title, edition }: Resolved, zone: string, language: Language) => ({
+	slug,
+	title,
+	pages: edition.pages,
+	pagesSaid: pagesSaid(edition.pages, language),
+	bytes: edition.bytes,
+	date: dayWords(edition.createdAt.getTime(), zone, language)
+});
 
 interface LedRow extends GuardedRow {
 	path: string;
@@ -290,28 +303,33 @@ async function pagesLedTo(paths: readonly string[]): Promise<Map<string, LedRow>
 }
 
 /** A teaser as a caller sees it: the page's door decides whether it leads there, the document's whether its cover and title are shown. */
-async function teaserFor(attrs: KeptPlacement, page: LedRow | undefined, found: Resolved | undefined, caller: Caller, keys: KeysFor): Promise<SeenPlacement> {
+async function teaserFor(
+	attrs: KeptPlacement,
+	page: LedRow | undefined,
+	found: Resolved | undefined,
+	caller: Caller,
+	keys: KeysFor,
+	language: Language
+): Promise<SeenPlacement> {
 	const { zone, placing } = await site();
 	const words = attrs.words?.trim() || null;
 	const at = instantOf(caller);
-	const away = { state: 'away', words, notice: refusalWords('shut', zone).words } as const;
+	const away = { state: 'away', words, notice: messages[language].site.notHereNow as string } as const;
 	if (!page) return away;
 	const { allowed, reasons } = decide(caller.who, guardedOf(page, zone), 'read', at);
 	if (!allowed) {
 		const [{ code }] = reasons;
 		if (code === 'shut' || code === 'set-aside') return away;
-		return { state: 'kept', words: words ?? 'A page kept for members', href: page.path, needsSignIn: code === 'sign-in', locked: attrs.locked ?? false };
+		return {
+			state: 'kept',
+			words: words ?? (messages[language].site.keptPage as string),
+			href: page.path,
+			needsSignIn: code === 'sign-in',
+			locked: attrs.locked ?? false
+		};
 	}
 	const shown = found && !isAway(found.thing) && decide(await whoFor(caller, found, keys), found.thing, 'read', at).allowed ? found : null;
-	const document = shown
-		? {
-				slug: shown.slug,
-				title: shown.title,
-				pages: shown.edition.pages,
-				bytes: shown.edition.bytes,
-				date: dayWords(shown.edition.createdAt.getTime(), zone)
-			}
-		: { slug: '', title: '', pages: 0, bytes: 0 };
+	const document = shown ? placedAs(shown, zone, language) : { slug: '', title: '', pages: 0, bytes: 0 };
 	const view = placementView(shown ? attrs : { ...attrs, facts: [] }, document, placing ?? {}, page);
 	return {
 		state: 'open',
@@ -326,7 +344,7 @@ async function teaserFor(attrs: KeptPlacement, page: LedRow | undefined, found: 
 	};
 }
 
-async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFor): Promise<SeenEntry[]> {
+async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFor, language: Language): Promise<SeenEntry[]> {
 	const { zone } = await site();
 	const at = instantOf(caller);
 	const shown = (content as Pocket).entries.filter((entry) => onShow(entry, at, zone));
@@ -356,13 +374,13 @@ async function entriesFor({ id, content }: Written, caller: Caller, keys: KeysFo
 		entries.push({
 			...base,
 			icon: await icon(allowed ? null : 'lock-keyhole'),
-			words: words || (allowed ? found.title : 'A document kept for members'),
+			words: words || (allowed ? found.title : (messages[language].site.keptDocument as string)),
 			url: null,
 			document: allowed
 				? {
 						slug: found.slug,
 						description: found.description,
-						facts: factsWords({ pages: edition.pages, bytes: edition.bytes }),
+						facts: factsWords({ pages: edition.pages, pagesSaid: pagesSaid(edition.pages, language), bytes: edition.bytes }),
 						cover: seenCover(found),
 						maySave: decide(who, found.thing, 'save', at).allowed
 					}

@@ -28,6 +28,8 @@ export interface PageLine {
 	readonly placements: number;
 	readonly draftAt: string;
 	readonly inNavigation: boolean;
+	/** Its few words in the navigation; null gives its title. */
+	readonly label: string | null;
 	/** In which readers are spoken to on it; null goes by the site's. */
 	readonly language: Language | null;
 	readonly setAsideAt: string | null;
@@ -43,6 +45,7 @@ interface PageRow {
 	publish_at: Date | null;
 	placements: number;
 	navigation: number | null;
+	label: string | null;
 	language: Language | null;
 	set_aside_at: Date | null;
 	door: DoorRow;
@@ -52,7 +55,7 @@ interface PageRow {
 const pageReach = (door: DoorRow, zone: string): Reach => ({ ...reachOf(door, zone, false), allow: { save: false, print: false } });
 
 const pageSelect = (today: string) => sql()`
-	select p.id, p.path, p.draft_title as title, p.layout, p.draft, p.draft_number, p.draft_at, p.navigation, p.language, p.door_id, p.publish_at, p.set_aside_at, r.published_at,
+	select p.id, p.path, p.draft_title as title, p.layout, p.draft, p.draft_number, p.draft_at, p.navigation, p.label, p.language, p.door_id, p.publish_at, p.set_aside_at, r.published_at,
 		door_view(p.door_id, ${today}::date) as door,
 		(select count(*)::int from placement x where x.page_id = p.id and not x.published) as placements
 	from page p left join revision r on r.id = p.published_id`;
@@ -81,6 +84,7 @@ function toListItem(row: PageRow, zone: string, now: number): PageLine {
 		placements: row.placements,
 		draftAt: row.draft_at.toISOString(),
 		inNavigation: row.navigation !== null,
+		label: row.label,
 		language: row.language,
 		setAsideAt: row.set_aside_at?.toISOString() ?? null
 	};
@@ -149,18 +153,25 @@ export async function revisionOf(id: string, number: number): Promise<{ title: s
 export interface NavigationItem {
 	readonly path: string;
 	readonly title: string;
+	/** What it is called in the navigation, where that is not its title. */
+	readonly label: string | null;
+	readonly layout: Layout;
+	/** In which it is written, where that is not the site's. */
+	readonly language: Language | null;
 }
 
 /** The site's navigation: published pages that this caller may open, in their order. */
 export async function navigationFor(caller: Caller): Promise<NavigationItem[]> {
-	const [rows, { zone }] = await Promise.all([
+	const [rows, { zone, language }] = await Promise.all([
 		sql()<(GuardedRow & NavigationItem)[]>`
-			select p.path, r.title, p.set_aside_at, door_json(p.door_id) as door from page p join revision r on r.id = p.published_id
+			select p.path, r.title, p.label, p.layout, p.language, p.set_aside_at, door_json(p.door_id) as door from page p join revision r on r.id = p.published_id
 			where p.navigation is not null and p.set_aside_at is null order by p.navigation`,
 		site()
 	]);
 	const now = instantOf(caller);
-	return rows.filter((row) => row.path !== '/' && decide(caller.who, guardedOf(row, zone), 'see', now).allowed).map(({ path, title }) => ({ path, title }));
+	return rows
+		.filter((row) => row.path !== '/' && decide(caller.who, guardedOf(row, zone), 'see', now).allowed)
+		.map(({ path, title, label, layout, language: own }) => ({ path, title, label, layout, language: own ?? language ?? null }));
 }
 
 /** The paths of the navigation in their order, drafts among them. */
@@ -170,10 +181,10 @@ export async function navigationPaths(): Promise<string[]> {
 }
 
 /** The page on which a placement stands, for the way back from the reading room; null where this caller may not open it. */
-export async function placeOf(placementId: string, caller: Caller): Promise<NavigationItem | null> {
+export async function placeOf(placementId: string, caller: Caller): Promise<Pick<NavigationItem, 'path' | 'title'> | null> {
 	if (!/^[A-Za-z0-9_-]{6,40}$/.test(placementId)) return null;
 	const [[row], { zone }] = await Promise.all([
-		sql()<(GuardedRow & NavigationItem)[]>`
+		sql()<(GuardedRow & Pick<NavigationItem, 'path' | 'title'>)[]>`
 			select p.path, r.title, p.set_aside_at, door_json(p.door_id) as door
 			from placement x join page p on p.id = x.page_id join revision r on r.id = p.published_id where x.id = ${placementId} and x.published limit 1`,
 		site()

@@ -8,6 +8,7 @@ import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError } from '#core/errors';
 import { reaches } from '#core/people/scope';
 import { coverMark, type Cover } from '#core/documents/cover';
+import { asksForLittle } from '#core/readership/settings';
 import { attachmentDisposition, disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
 import { mostSought, pagesWith } from '../documents/pages-with';
@@ -18,10 +19,11 @@ import { turnedAway } from '../access/turned-away';
 import { placeOf } from '../people/attempts';
 import { callerOf, heldTo, instantOf, nobody, type Caller } from '../people/who';
 import { attachmentPath } from '../pdf/attachments';
-import { coverOf, coverPath, coverWidths, leafPicture, plainCover, type CoverWidth, type Made } from '../pdf/pictures';
+import { asJpeg, coverOf, coverPath, coverWidths, leafPicture, plainCover, type CoverWidth, type Made } from '../pdf/pictures';
 import { leafTextPath } from '../pdf/leaf-text';
 import { packedPath } from '../pdf/derivatives';
 import { isPlacedAsCover } from '../placing/placed';
+import { settings } from '../settings';
 import { languageOf } from '../site/language';
 import { resolve, inEdition, type Resolved } from './resolve';
 import { browserOf } from './reader';
@@ -169,7 +171,7 @@ async function notAsItIs({ found, asker }: LetIn, ask: FileRequest): Promise<Tur
 }
 
 /** `?e=<number>` asks for the edition that a reading began with. */
-async function inItsEdition(ask: FileRequest, entered: LetIn): Promise<LetIn> {
+export async function inItsEdition(ask: FileRequest, entered: LetIn): Promise<LetIn> {
 	const wanted = ask.query.has('e') ? wholeNumber(ask.query.get('e'), 0) : entered.found.edition.number;
 	if (wanted < 1) throw new IanuaError('not-found');
 	const found = await inEdition(entered.found, wanted, readerOf(entered.asker), entered.caller.who.kind === 'staff');
@@ -225,6 +227,8 @@ export async function answerFile(ask: FileRequest): Promise<Answer> {
 	if (condition === 'failed') return { status: 412, headers };
 
 	headers['content-type'] = 'application/pdf';
+	// its page is what search engines are to show (RFC 6596)
+	headers.link = `<${settings().IANUA_ORIGIN}/d/${found.slug}>; rel="canonical"`;
 	headers['content-disposition'] = disposition(save ? 'attachment' : 'inline', edition.fileName);
 	headers['x-content-type-options'] = 'nosniff';
 	headers['content-security-policy'] = "default-src 'none'; style-src 'unsafe-inline'; object-src 'self'; frame-ancestors 'self'";
@@ -244,17 +248,14 @@ export async function answerFile(ask: FileRequest): Promise<Answer> {
 	return { status, headers, file: { path, first, length } };
 }
 
-/** `/d/<slug>/cover/<300|600|1200>.webp`. Seen by whoever may know of the document; a look, not an opening. */
-export async function answerCover(ask: FileRequest, width: number): Promise<Answer> {
+/** `/d/<slug>/cover/<300|600|1200>.webp`, or `.jpg`. Seen by whoever may know of the document; a look, not an opening. */
+export async function answerCover(ask: FileRequest, width: number, type: 'image/webp' | 'image/jpeg' = 'image/webp'): Promise<Answer> {
 	const { found } = await letIn(ask, 'see');
 	if (!coverWidths.includes(width as CoverWidth)) throw new IanuaError('not-found');
 	const cover = ask.query.has('page') ? await placedCover(found, wholeNumber(ask.query.get('page'), 0)) : found.cover;
-	return picture(
-		found,
-		{ path: (await coverPath(coverOf(found.edition, cover), width as CoverWidth, placeOf(ask.address))) ?? (await plainCover(width as CoverWidth)) },
-		`cover-${width}-${coverMark(cover)}`,
-		ask
-	);
+	const path = (await coverPath(coverOf(found.edition, cover), width as CoverWidth, placeOf(ask.address))) ?? (await plainCover(width as CoverWidth));
+	const made = type === 'image/jpeg' ? { content: await asJpeg(path) } : { path };
+	return picture(found, made, `cover-${width}-${coverMark(cover)}-${type}`, ask, type);
 }
 
 /** A page as a cover, where staff have placed it so: other pages are pictures of a reading, and entered as one. */
@@ -345,6 +346,8 @@ export async function recordBeacon(
 	beacon: { readonly kind: 'read'; readonly pages: Attention } | { readonly kind: 'printed' | 'shown' }
 ): Promise<void> {
 	const { found, asker } = await inItsEdition(ask, await letIn(ask, actionOf[beacon.kind]));
+	// which pages somebody looked at is not written down where they do not want to be followed
+	if (beacon.kind === 'read' && asksForLittle({ gpc: ask.header('sec-gpc'), dnt: ask.header('dnt') })) return;
 	if (beacon.kind !== 'read') return beacon.kind === 'printed' ? recordPrinted(found, asker) : recordShown(found, asker);
 	const pages = beacon.pages.filter(({ page }) => page <= found.edition.pages);
 	if (pages.length) await recordRead(found, pages, asker);

@@ -3,6 +3,7 @@ import { sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
 import type postgres from 'postgres';
+import { dayOf } from '#core/access/hours';
 import { TurnedAwayGiven, type TurnedAwayWords } from '#core/access/door';
 import { IanuaError } from '#core/errors';
 import { documentPages, Fields, fieldsTrouble, type DocumentPage, type Field } from '#core/documents/fields';
@@ -12,6 +13,7 @@ import { PlacementDefaults } from '#core/placing/placement';
 import { ReadershipSettings } from '#core/readership/settings';
 import { ReadingSettings } from '#core/reading/settings';
 import { languages, type Language } from '#core/words/words';
+import { Foot, Notice } from '#core/site/look';
 import { contrast, leastContrast, nearestPassing, siteGround, siteInk } from '#core/site/colour';
 import { reckonHours } from '../access/hours';
 import { db, sql } from '../db/client';
@@ -38,6 +40,11 @@ export interface Site {
 	/** Colour of links and buttons, and of the ground, as #rrggbb. */
 	readonly colour?: string | null;
 	readonly background?: string | null;
+	/** The picture behind the band of the front page. */
+	readonly band?: string | null;
+	/** What the foot of every page says, and a line above every page. */
+	readonly foot?: Foot | null;
+	readonly notice?: Notice | null;
 	/** The page that stands at / where no page has that path. */
 	readonly front?: string | null;
 	/** What is kept of readers, and what counts as read through. */
@@ -51,7 +58,11 @@ export interface Site {
 }
 
 /** What every page needs of the site. */
-export type SiteLook = Pick<Site, 'name' | 'mark' | 'favicon' | 'colour' | 'background'>;
+export interface SiteLook extends Pick<Site, 'name' | 'mark' | 'favicon' | 'colour' | 'background' | 'band'> {
+	readonly foot?: Foot & { readonly contact?: string | null };
+	/** In its days only. */
+	readonly notice?: Notice | null;
+}
 
 const unnamed: Site = { name: 'Our documents', zone: 'UTC' };
 const keepFor = 5_000;
@@ -76,8 +87,19 @@ const PictureName = Type.Union([Type.Null(), Type.String({ pattern: '^[0-9a-f]{6
 
 /** What every page of the site and of the desk shows. */
 export async function siteLook(): Promise<SiteLook & Pick<Site, 'zone' | 'language'>> {
-	const { name, zone, language, mark, favicon, colour, background } = await site();
-	return { name, zone, language: language ?? null, mark, favicon, colour, background };
+	const { name, zone, language, mark, favicon, colour, background, band, foot, contact, notice } = await site();
+	return {
+		name,
+		zone,
+		language: language ?? null,
+		mark,
+		favicon,
+		colour,
+		background,
+		band,
+		foot: { ...foot, contact: contact ?? null },
+		notice: notice && (!notice.until || notice.until >= dayOf(Date.now(), zone)) ? notice : null
+	};
 }
 
 /** What the owner sets of the site; only what is named changes. */
@@ -94,6 +116,9 @@ export const SiteChange = Type.Object(
 		favicon: Type.Optional(PictureName),
 		colour: Type.Optional(Colour),
 		background: Type.Optional(Colour),
+		band: Type.Optional(PictureName),
+		foot: Type.Optional(Type.Union([Type.Null(), Foot])),
+		notice: Type.Optional(Type.Union([Type.Null(), Notice])),
 		readership: Type.Optional(Type.Union([Type.Null(), ReadershipSettings])),
 		fields: Type.Optional(Fields),
 		documentPage: Type.Optional(Type.Union([Type.Null(), ...documentPages.map((kind) => Type.Literal(kind))])),

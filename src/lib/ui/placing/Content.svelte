@@ -41,7 +41,7 @@
 			>{:else}{@render words(node, text)}{/if}{:else if node.type === 'placement'}{@render words(node, placement)}{:else if node.type === 'hardBreak'}<br
 		/>{:else if node.type === 'paragraph'}<p>
 			{@render inside(node)}
-		</p>{:else if node.type === 'heading'}{#if node.attrs?.level === 3}<h3>{@render inside(node)}</h3>{:else}<h2>
+		</p>{:else if node.type === 'heading'}{#if node.attrs?.level === 3}<h3>{@render inside(node)}</h3>{:else}<h2 id={node.attrs?.anchor as string | undefined}>
 				{@render inside(node)}
 			</h2>{/if}{:else if node.type === 'bulletList'}<ul>{@render inside(node)}</ul>{:else if node.type === 'orderedList'}<ol>
 			{@render inside(node)}
@@ -85,7 +85,7 @@
 	td {
 		border: 1px solid var(--line);
 		padding: 6px 10px;
-		text-align: left;
+		text-align: start;
 		vertical-align: top;
 	}
 	th {

@@ -1,7 +1,8 @@
 <!-- A list of documents as the page's reader may see it, filtered and in an order; where it is set so, a document is read beside the list. Works without
      script: what is asked stands in the page's address. An article may have several; `list` says which of them is asked. -->
 <script lang="ts">
-	import type { SiteWords } from '#core/words/words';
+	import { page } from '$app/state';
+	import { directionOf, writtenFrom, type Language, type SiteWords } from '#core/words/words';
 	import { listOrders, listStep as step } from '#core/placing/listing';
 	import type { ListedDocument, SeenList } from '$lib/server/placing/contract';
 	import { words } from '$lib/ui/parts/words';
@@ -55,6 +56,11 @@
 	/** In a table, a column for each field that some document says something in. */
 	const columns = $derived([...new Map(seen.items.flatMap((document) => document.fields.map((field) => [field.name, field.words] as const)))]);
 	const href = (document: ListedDocument) => (seen.beside ? address({ read: document.slug }) : `/d/${document.slug}`);
+	const language = $derived((page.data.language as Language | undefined) ?? 'en');
+	const direction = $derived(directionOf(language));
+	/** Of a document in another language than the one around it. */
+	const says = (document: ListedDocument) =>
+		document.language && document.language !== language ? { lang: document.language, dir: writtenFrom(document.language) } : {};
 	const read = $derived(reading && isAsked ? seen.items.find((d) => d.slug === reading) : undefined);
 </script>
 
@@ -110,23 +116,26 @@
 			{:else}
 				<ul class={seen.show}>
 					{#each seen.items as document (document.slug)}
-						<li>
-							<a href={href(document)} aria-current={document.slug === read?.slug || undefined} data-sveltekit-noscroll>
-								{#if seen.show === 'covers'}<Cover cover={document.cover} width={170} alt="" />{/if}
-								<strong>{document.title}</strong>
-							</a>
-							{#if seen.show === 'list' && document.description}<p>{document.description}</p>{/if}
-							{#if document.fields.length}<p class="fields">
-									{#each document.fields as field (field.name)}<span
-											>{field.words}: {#if field.href}<a href={field.href} rel="noopener">{field.value}</a>{:else}{field.value}{/if}</span
-										>{/each}
-								</p>{/if}
-							<p class="soft">
-								{document.facts}, {document.date}{#if document.hitPages.length}; {words('foundOn', { count: document.hitPages.length })}
-									{#each document.hitPages as n, i (n)}{i ? ', ' : ''}<a
-											href="/d/{document.slug}/read#page={n}&search={encodeURIComponent(asked.get('q') ?? '')}">{n}</a
-										>{/each}{/if}
-							</p>
+						<li aria-current={document.slug === read?.slug || undefined} {...says(document)}>
+							<a class="stands" href={href(document)} tabindex="-1" aria-hidden="true" data-sveltekit-noscroll
+								><Cover cover={document.cover} width={seen.show === 'covers' ? 178 : 56} alt="" /></a
+							>
+							<div class="says">
+								<h3><a href={href(document)} data-sveltekit-noscroll>{document.title}</a></h3>
+								{#if seen.show === 'list' && document.description}<p class="about">{document.description}</p>{/if}
+								{#each document.hits as hit (hit.page)}<p class="hit">
+										{#each hit.stretches as stretch, i (i)}{#if stretch.marked}<mark>{stretch.text}</mark>{:else}{stretch.text}{/if}{/each}
+										<a href="/d/{document.slug}/read#page={hit.page}&search={encodeURIComponent(asked.get('q') ?? '')}" lang={language} dir={direction}
+											>{words('pageN', { page: hit.page })}</a
+										>
+									</p>{/each}
+								{#if document.fields.length}<p class="fields">
+										{#each document.fields as field (field.name)}<span
+												>{field.words}: {#if field.href}<a href={field.href} rel="noopener">{field.value}</a>{:else}{field.value}{/if}</span
+											>{/each}
+									</p>{/if}
+							</div>
+							<p class="facts soft" lang={language} dir={direction}><span>{document.facts}</span><span>{document.date}</span></p>
 						</li>
 					{/each}
 				</ul>
@@ -178,8 +187,12 @@
 	.ask select {
 		max-width: 200px;
 		padding: 0 28px 0 8px;
-		height: 38px;
+		height: 44px;
 		font-size: 15px;
+	}
+	.ask .field,
+	.ask .btn {
+		height: 44px;
 	}
 	@media (max-width: 600px) {
 		.ask {
@@ -210,39 +223,143 @@
 	ul {
 		list-style: none;
 		padding: 0;
-		margin-top: 10px;
+	}
+	h3 {
+		font-size: 19px;
+		line-height: 1.25;
+		overflow-wrap: anywhere;
+	}
+	h3 a {
+		color: var(--ink);
+		text-decoration-color: transparent;
+	}
+	li:hover h3 a {
+		text-decoration-color: currentColor;
+	}
+	li :global(img) {
+		display: block;
+		width: auto;
+		height: auto;
+		background: #fff;
+		box-shadow: 0 0 0 1px #1b2a2926;
+	}
+	ul.list {
+		margin-top: 12px;
+		border-top: 3px solid var(--ledge, var(--ink));
 	}
 	ul.list li {
-		padding: 11px 0;
-		border-top: 1px solid var(--line);
+		display: grid;
+		grid-template-columns: 56px minmax(0, 1fr);
+		gap: 2px 18px;
+		padding: 16px 0;
+		border-bottom: 1px solid var(--line);
 	}
+	ul.list .stands {
+		grid-row: span 2;
+		display: flex;
+		justify-content: center;
+		align-items: flex-start;
+	}
+	ul.list :global(img) {
+		max-width: 56px;
+		max-height: 80px;
+	}
+	ul.list .facts {
+		grid-column: 2;
+	}
+	.about {
+		display: -webkit-box;
+		-webkit-line-clamp: 2;
+		line-clamp: 2;
+		-webkit-box-orient: vertical;
+		overflow: hidden;
+		margin-top: 2px;
+	}
+	.hit {
+		margin-top: 6px;
+		padding-inline-start: 12px;
+		border-inline-start: 3px solid var(--brass-bright);
+	}
+	.hit a {
+		white-space: nowrap;
+	}
+	.facts span + span::before {
+		content: ', ';
+	}
+	/* documents stand on a line: their words are below it */
 	ul.covers {
 		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(150px, 1fr));
-		gap: 22px;
+		grid-template-columns: repeat(auto-fill, minmax(148px, 1fr));
+		row-gap: 28px;
+		margin-top: 18px;
 	}
-	.reading ul.covers {
-		grid-template-columns: repeat(2, 1fr);
+	ul.covers li {
+		display: grid;
+		grid-template-rows: subgrid;
+		grid-row: span 3;
+		row-gap: 0;
+	}
+	ul.covers .stands {
+		display: flex;
+		align-items: flex-end;
+		height: 190px;
+		padding-inline-end: 18px;
+		border-bottom: 3px solid var(--ledge, var(--ink));
 	}
 	ul.covers :global(img) {
-		width: 100%;
-		height: auto;
-		border: 1px solid var(--line);
-		background: #fff;
-		margin-bottom: 6px;
+		max-height: 182px;
+		max-width: min(100%, 134px);
 	}
-	li a {
-		text-decoration: none;
+	ul.covers li:hover :global(img) {
+		translate: 0 -4px;
 	}
-	li strong {
-		font: 600 17px/1.3 var(--title);
+	ul.covers .says {
+		padding: 10px 16px 0 0;
 	}
-	li a:hover strong {
-		text-decoration: underline;
+	ul.covers h3 {
+		font-size: 17px;
 	}
-	[aria-current] strong,
+	ul.covers .facts {
+		padding-inline-end: 16px;
+	}
+	li[aria-current] {
+		background: var(--brass-wash);
+		box-shadow:
+			-11px 0 0 var(--brass-wash),
+			-16px 0 0 var(--brass-bright);
+	}
 	tr[aria-current] a {
 		border-bottom: 2px solid var(--brass-bright);
+	}
+	@media (min-width: 980px) {
+		.listing:not(.within) .both:not(.reading) ul.list li {
+			grid-template-columns: 56px minmax(0, 1fr) 190px;
+			column-gap: 28px;
+		}
+		.listing:not(.within) .both:not(.reading) ul.list .facts {
+			grid-column: 3;
+			grid-row: 1;
+		}
+		.listing:not(.within) .both:not(.reading) ul.list .facts span {
+			display: block;
+		}
+		.listing:not(.within) .both:not(.reading) ul.list .facts span + span::before {
+			content: '';
+		}
+		.listing:not(.within) .both:not(.reading) ul.covers {
+			grid-template-columns: repeat(5, 1fr);
+		}
+		.listing:not(.within) .both:not(.reading) ul.covers .stands {
+			height: 264px;
+			padding-inline-end: 32px;
+		}
+		.listing:not(.within) .both:not(.reading) ul.covers :global(img) {
+			max-height: 252px;
+			max-width: min(100%, 178px);
+		}
+		.says > :not(h3) {
+			max-width: 38em;
+		}
 	}
 	.soft {
 		font-size: 14px;
@@ -254,8 +371,9 @@
 	}
 	th,
 	td {
-		text-align: left;
-		padding: 8px 14px 8px 0;
+		text-align: start;
+		padding: 8px 0;
+		padding-inline-end: 14px;
 		border-bottom: 1px solid var(--line);
 		vertical-align: top;
 	}
@@ -314,6 +432,18 @@
 	}
 	.within .beside {
 		height: min(720px, calc(100dvh - 24px));
+	}
+	@container (min-width: 800px) {
+		.within ul.covers {
+			grid-template-columns: repeat(5, 1fr);
+		}
+		.within ul.covers .stands {
+			height: 250px;
+		}
+		.within ul.covers :global(img) {
+			max-height: 240px;
+			max-width: min(100%, 170px);
+		}
 	}
 	/* in an article that is too narrow for both, it is read above its list */
 	@container (max-width: 559px) {

@@ -1,29 +1,77 @@
-<!-- A page of the site by its layout: one component for the site and for the preview. -->
+<!-- A page of the site by its layout, below the band that says what it is: one component for the site and for the preview. -->
 <script lang="ts">
+	import { partsOf } from '#core/placing/parts';
+	import { words } from '$lib/ui/parts/words';
 	import type { SeenPage } from '$lib/server/placing/page-view';
 	import Catalogue from './Catalogue.svelte';
 	import Content from './Content.svelte';
 	import Pocket from './Pocket.svelte';
 	let { page, reading = null, query = '' }: { page: SeenPage; /** The document read beside a list. */ reading?: string | null; query?: string } = $props();
+	const { body } = $derived(page);
+	const parts = $derived(body.layout === 'article' ? partsOf(body.content) : null);
 </script>
 
-{#if page.body.layout === 'article'}
-	<article class="prose-page">
-		<h1>{page.title}</h1>
-		<Content nodes={page.body.content.content ?? []} placements={page.body.placements} lists={{ seen: page.body.lists, reading, query }} />
-	</article>
-{:else if page.body.layout === 'catalogue'}
-	<Catalogue title={page.title} lead={page.body.lead} list={page.body.list} {reading} {query} />
-{:else}
-	<Pocket title={page.title} lead={page.body.lead} entries={page.body.entries} address={page.body.address} qr={page.body.qr} />
+{#if body.layout === 'article' && parts}
+	<div class="article" class:sided={parts.headings.length > 2}>
+		<article class="prose-page">
+			<Content nodes={parts.rest} placements={body.placements} lists={{ seen: body.lists, reading, query }} />
+		</article>
+		{#if parts.headings.length > 2}
+			<nav class="side" aria-labelledby="on-page">
+				<h2 id="on-page">{words('onPage')}</h2>
+				<ul>
+					{#each parts.headings as heading (heading.anchor)}<li><a href="#{heading.anchor}">{heading.words}</a></li>{/each}
+				</ul>
+			</nav>
+		{/if}
+	</div>
+{:else if body.layout === 'catalogue'}
+	<Catalogue list={body.list} {reading} {query} />
+{:else if body.layout === 'pocket'}
+	<Pocket title={page.title} entries={body.entries} address={body.address} qr={body.qr} />
 {/if}
 <svelte:head><script src="/reading-over.js" defer></script><script src="/shown.js" defer></script></svelte:head>
 
 <style>
-	h1 {
-		font-size: clamp(26px, 5vw, 36px);
-	}
 	article {
-		max-width: 720px;
+		font-size: 17px;
+		line-height: 1.6;
+	}
+	/* words in a column that can be read; a list of documents as wide as there is room */
+	article > :global(:not(.listing)) {
+		max-width: 736px;
+	}
+	.side h2 {
+		font-size: 19px;
+		padding-bottom: 8px;
+		border-bottom: 3px solid var(--ledge);
+	}
+	.side a {
+		display: block;
+		padding: 9px 0;
+		border-bottom: 1px solid var(--line);
+		color: var(--ink);
+		text-decoration: none;
+		line-height: 1.35;
+	}
+	.side a:hover {
+		text-decoration: underline;
+	}
+	@media (max-width: 979px) {
+		.side {
+			display: none;
+		}
+	}
+	@media (min-width: 980px) {
+		.sided {
+			display: grid;
+			grid-template-columns: minmax(0, 736px) 1fr;
+			gap: 48px;
+			align-items: start;
+		}
+		.side {
+			position: sticky;
+			top: 24px;
+		}
 	}
 </style>

@@ -6,6 +6,7 @@
 	import { cssWidth, type Form } from '#core/placing/placement';
 	import type { SeenPlacement } from '$lib/server/placing/page-view';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+	import { words } from '$lib/ui/parts/words';
 	import Cover from './Cover.svelte';
 	import Picture from './Picture.svelte';
 	let { seen, form }: { seen: SeenPlacement; form: Form } = $props();
@@ -77,21 +78,21 @@
 				><span class="leaf border"><Cover cover={seen.cover} width={220} /></span><strong>{view.words}</strong></a
 			>
 			<span class="below"
-				><a href="/d/{seen.slug}/read?from={seen.id}">Read in the whole window</a>{#if seen.maySave}<a
+				><a href="/d/{seen.slug}/read?from={seen.id}">{words('readWhole')}</a>{#if seen.maySave}<a
 						href="/d/{seen.slug}/file?save&from={seen.id}"
 						download
-						data-sveltekit-reload>Save</a
+						data-sveltekit-reload>{words('save')}</a
 					>{/if}</span
 			>
 		</span>
-	{:else}<span class="away"><strong>{view.words}</strong>Its pages cannot be shown here for now</span>{/if}
+	{:else}<span class="away"><strong>{view.words}</strong>{words('notShown')}</span>{/if}
 {:else if seen.state === 'kept'}
 	{#if form === 'text' && !seen.locked}
-		<a href={seen.href}>{seen.words}</a> <span class="facts">({seen.needsSignIn ? 'for members, sign in' : 'kept for others'})</span>
+		<a href={seen.href}>{seen.words}</a> <span class="facts">({words(seen.needsSignIn ? 'membersShort' : 'othersShort')})</span>
 	{:else}
 		<a class="kept" href={seen.href}
 			><DoorMark position="keyed" height={form === 'text' || form === 'button' ? 24 : 56} /><span
-				><strong>{seen.words}</strong>{seen.needsSignIn ? 'For members: sign in to open it' : 'Kept for others'}</span
+				><strong>{seen.words}</strong>{words(seen.needsSignIn ? 'membersSignIn' : 'keptForOthers')}</span
 			></a
 		>
 	{/if}

@@ -3,8 +3,9 @@
 	import { onMount } from 'svelte';
 	import { Button } from '$lib/ui/parts/controls';
 	import type { SeenEntry } from '$lib/server/placing/page-view';
+	import { words } from '$lib/ui/parts/words';
 	import Cover from './Cover.svelte';
-	let { title, lead, entries, address, qr }: { title: string; lead: string; entries: readonly SeenEntry[]; address: string; qr: string } = $props();
+	let { title, entries, address, qr }: { title: string; entries: readonly SeenEntry[]; address: string; qr: string } = $props();
 	/** Where the browser can hand an address on to another program; known once it is at home there. */
 	let mayShare = $state(false);
 	onMount(() => {
@@ -20,8 +21,6 @@
 {/snippet}
 
 <div class="pocket">
-	<h1>{title}</h1>
-	{#if lead}<p class="lead">{lead}</p>{/if}
 	<ol>
 		{#each entries as entry (entry.id)}
 			<li>
@@ -43,9 +42,12 @@
 								{#if entry.about || document.description}<p>{entry.about || document.description}</p>{/if}
 								<p class="soft">{document.facts}</p>
 								<p class="do">
-									<a class="read" href="/d/{document.slug}/read?from={entry.id}" data-over aria-label="Read {entry.words}">Read</a>
-									{#if document.maySave}<a href="/d/{document.slug}/file?save&from={entry.id}" download data-sveltekit-reload aria-label="Save {entry.words}"
-											>Save</a
+									<a class="read" href="/d/{document.slug}/read?from={entry.id}" data-over aria-label="{words('read')}: {entry.words}">{words('read')}</a>
+									{#if document.maySave}<a
+											href="/d/{document.slug}/file?save&from={entry.id}"
+											download
+											data-sveltekit-reload
+											aria-label="{words('save')}: {entry.words}">{words('save')}</a
 										>{/if}
 								</p>
 							</div>
@@ -61,34 +63,28 @@
 				{:else}
 					<a class="go" href={entry.kept?.href}
 						><span class="sign">{@render drawn(entry.icon)}</span><span class="says"
-							><strong>{entry.words}</strong><span class="soft">{entry.kept?.needsSignIn ? 'For members: sign in to open it' : 'Kept for others'}</span></span
+							><strong>{entry.words}</strong><span class="soft">{words(entry.kept?.needsSignIn ? 'membersSignIn' : 'keptForOthers')}</span></span
 						></a
 					>
 				{/if}
 			</li>
-		{:else}<li class="soft none">There is nothing on show here at the moment.</li>{/each}
+		{:else}<li class="soft none">{words('nothingListed')}</li>{/each}
 	</ol>
 	<details class="on">
-		<summary>Hand this page on</summary>
+		<summary>{words('passOn')}</summary>
 		<div>
 			<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by the server from the page's own address -->
-			<span class="qr" role="img" aria-label="The address of this page as a QR code">{@html qr}</span>
+			<span class="qr" role="img" aria-label={words('qrOf')}>{@html qr}</span>
 			<p><a href={address}>{address.replace(/^https?:\/\//, '')}</a></p>
-			{#if mayShare}<Button onclick={share}>Share</Button>{/if}
+			{#if mayShare}<Button onclick={share}>{words('share')}</Button>{/if}
 		</div>
 	</details>
 </div>
 
 <style>
 	.pocket {
-		max-width: 520px;
+		max-width: 560px;
 		margin: 0 auto;
-	}
-	h1 {
-		font-size: clamp(24px, 6vw, 32px);
-	}
-	.lead {
-		margin-top: 6px;
 	}
 	ol {
 		list-style: none;

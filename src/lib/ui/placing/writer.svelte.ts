@@ -23,6 +23,8 @@ export class Writer {
 	title = $state('');
 	path = $state('');
 	inNavigation = $state(false);
+	/** Its few words in the navigation; none gives its title. */
+	label = $state('');
 	/** In which readers are spoken to on the page; null goes by the site's. */
 	language = $state<Language | null>(null);
 	savedAt = $state('');
@@ -57,6 +59,7 @@ export class Writer {
 		this.title = draft.title;
 		this.path = draft.path;
 		this.inNavigation = draft.inNavigation;
+		this.label = draft.label ?? '';
 		this.language = draft.language;
 		this.savedAt = draft.draftAt;
 		this.publishedAt = draft.publishedAt;
@@ -77,7 +80,7 @@ export class Writer {
 	}
 
 	#draft() {
-		return { title: this.title, path: this.path, content: this.#content(), inNavigation: this.inNavigation, language: this.language };
+		return { title: this.title, path: this.path, content: this.#content(), inNavigation: this.inNavigation, label: this.label.trim() || null, language: this.language };
 	}
 
 	/** Something was changed: saved in a moment. */

@@ -8,7 +8,6 @@ import { placeOf } from '$lib/server/people/attempts';
 import { openDocumentsFor } from '$lib/server/documents/readable';
 import { listQueryOf } from '$lib/server/placing/catalogue';
 import { pageAt } from '$lib/server/placing/page-view';
-import { navigationFor } from '$lib/server/placing/views';
 import { site } from '$lib/server/site/site';
 
 // a page of the site is words and links: no script of ours but the one that reads over it
@@ -17,13 +16,13 @@ export const csr = false;
 export const load: PageServerLoad = async ({ params, locals, request, url, getClientAddress }) => {
 	const path = `/${params.path}`;
 	const { searchParams } = url;
-	const query = listQueryOf(searchParams, placeOf(getClientAddress()));
+	const query = listQueryOf(searchParams, locals.language, placeOf(getClientAddress()));
 	const at = (where: string) => pageAt(where, locals.caller, (id) => keysOfBrowser(locals.caller, request.headers.get('cookie'), id), query);
-	const [first, navigation, { front }] = await Promise.all([at(path).catch(turnAway), navigationFor(locals.caller), site()]);
+	const [first, { front }] = await Promise.all([at(path).catch(turnAway), site()]);
 	// a site may name another of its pages as the one that stands at the root
 	const answer = first.state === 'none' && path === '/' && front ? await at(front).catch(turnAway) : first;
-	if (answer.state === 'seen') return { page: answer.page, navigation, documents: [], reading: searchParams.get('read'), query: searchParams.toString() };
+	if (answer.state === 'seen') return { page: answer.page, documents: [], reading: searchParams.get('read'), query: searchParams.toString() };
 	if (answer.state === 'refused') await turnAwayFromPage(answer.reason, answer.turnedAway, locals.language);
-	if (path === '/') return { page: null, navigation, documents: await openDocumentsFor(locals.caller), reading: null, query: '' };
+	if (path === '/') return { page: null, documents: await openDocumentsFor(locals.caller), reading: null, query: '' };
 	error(404, { code: 'not-found', message: messages[locals.language].site.nothingHereWords as string });
 };

@@ -5,24 +5,38 @@ import { decide, visitor } from '#core/access/decide';
 import { shownFields } from '#core/documents/fields';
 import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
-import { asksToRemember, enter } from '$lib/server/http/page';
+import { asksToRemember, enter, turnAway } from '$lib/server/http/page';
+import { placeOf } from '$lib/server/people/attempts';
+import { qrCode } from '$lib/server/placing/qr';
+import { foundInside, insideFacts, relatedTo } from '$lib/server/reading/document-page';
 import { recordLook } from '$lib/server/reading/record';
+import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
-import { navigationFor } from '$lib/server/placing/views';
+
+export const csr = false;
 
 export const load: PageServerLoad = async (event) => {
 	const entered = await enter(event, event.params.slug, 'see');
-	const { found, caller, asker } = entered;
+	const { found, asker, caller } = entered;
 	await recordLook(found, asker);
 	const { edition } = found;
-	const { fields = [], documentPage } = await site();
+	const { language } = event.locals;
+	const q = event.url.searchParams.get('q') ?? '';
+	const address = `${settings().IANUA_ORIGIN}/d/${found.slug}`;
+	const [{ fields = [], documentPage }, inside, hits, related, qr] = await Promise.all([
+		site(),
+		insideFacts(found),
+		entered.may('read') ? foundInside(found, q, placeOf(event.getClientAddress())).catch(turnAway) : [],
+		relatedTo(found, caller, language),
+		qrCode(address, 'svg')
+	]);
 	return {
-		navigation: await navigationFor(caller),
 		document: {
 			slug: found.slug,
 			title: found.title,
 			description: found.description,
-			fields: shownFields(fields, found.fields, event.locals.language),
+			folder: found.folder,
+			fields: shownFields(fields, found.fields, language),
 			pages: edition.pages,
 			bytes: edition.bytes,
 			paper: paperWords(edition.sizes),
@@ -33,13 +47,22 @@ export const load: PageServerLoad = async (event) => {
 			cover: { mark: `${edition.number}-${coverMark(found.cover)}`, alt: found.coverAlt },
 			shown: canBeShown(edition)
 		},
+		inside,
+		q,
+		hits,
+		related,
+		address,
+		qr,
 		/** Its particulars, with the document to read in place. */
 		inPlace: documentPage === 'particulars',
 		asks: await asksToRemember(event, entered),
 		from: event.url.searchParams.get('from'),
 		maySave: entered.may('save'),
+		mayPrint: entered.may('print'),
+		hasFile: entered.mayHaveFile(),
 		/** Told to other websites: what they show of it is what a visitor sees. */
 		visitors: decide(visitor, found.thing, 'see', Date.now()).allowed,
+		visitorsSave: decide(visitor, found.thing, 'save', Date.now()).allowed,
 		searchable: found.standing.indexable
 	};
 };

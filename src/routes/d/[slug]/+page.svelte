@@ -2,16 +2,27 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { sizeWords } from '#core/documents/size';
+	import { writtenFrom } from '#core/words/words';
 	import { dayText } from '$lib/ui/parts/when';
 	import { words } from '$lib/ui/parts/words';
 	import AskToRemember from '$lib/ui/parts/AskToRemember.svelte';
+	import Cover from '$lib/ui/placing/Cover.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data } = $props();
 	const document = $derived(data.document);
 	const from = $derived(data.from ? `from=${encodeURIComponent(data.from)}` : '');
 	const inPlace = $derived(data.inPlace && document.shown);
 	const read = $derived(`/d/${document.slug}/read${from && `?${from}`}`);
+	const framed = $derived(`${read}${from ? '&' : '?'}frame=1&edge=1`);
 	const save = $derived(`/d/${document.slug}/file?save${from && `&${from}`}`);
+	const self = $derived(`${page.url.origin}/d/${document.slug}`);
+	const day = $derived(dayText(document.changedAt, data.site.zone, Date.now(), data.language));
+	const written = $derived(document.language && document.language !== data.language ? { lang: document.language, dir: writtenFrom(document.language) } : {});
+	const language = $derived(document.language ? new Intl.DisplayNames(data.language, { type: 'language' }).of(document.language) : undefined);
+	const library = $derived(data.navigation.find((item) => item.layout === 'catalogue'));
+	const facts = $derived(['PDF', ...(document.pages ? [sizeWords(document.bytes)] : [])].join(', '));
+	const may = $derived(data.maySave ? (data.mayPrint ? 'mayAll' : 'mayReadSave') : data.mayPrint ? 'mayReadPrint' : 'mayRead');
+	const cover = $derived({ slug: document.slug, query: `?e=${document.cover.mark}`, alt: document.cover.alt, ratio: document.ratio });
 	// schema.org, DigitalDocument. “<” is escaped, so that no title can close the element it stands in.
 	const structured = $derived(
 		JSON.stringify({
@@ -22,24 +33,32 @@
 			encodingFormat: 'application/pdf',
 			dateModified: document.changedAt,
 			inLanguage: document.language ?? undefined,
-			url: `${page.url.origin}/d/${document.slug}`,
-			thumbnailUrl: `${page.url.origin}/d/${document.slug}/cover/600.webp`
+			numberOfPages: document.pages || undefined,
+			publisher: { '@type': 'Organization', name: data.site.name, url: page.url.origin },
+			url: self,
+			contentUrl: data.visitorsSave ? `${self}/file` : undefined,
+			thumbnailUrl: `${self}/cover/600.webp`
 		}).replaceAll('<', '\\u003c')
 	);
 </script>
 
 <svelte:head>
 	<title>{document.title}, {data.site.name}</title>
-	{#if document.description}<meta name="description" content={document.description} />{/if}
-	<link rel="canonical" href="{page.url.origin}/d/{document.slug}" />
+	<meta name="description" content={document.description || `${document.title}: PDF, ${words('pages', { count: document.pages })}`} />
+	<link rel="canonical" href={self} />
+	<script src="/copy.js" defer></script>
 	{#if data.visitors}
-		{@const self = `${page.url.origin}/d/${document.slug}`}
 		<meta property="og:type" content="article" />
 		<meta property="og:title" content={document.title} />
 		{#if document.description}<meta property="og:description" content={document.description} />{/if}
 		<meta property="og:url" content={self} />
 		<meta property="og:site_name" content={data.site.name} />
-		<meta property="og:image" content="{self}/cover/1200.webp" />
+		<meta property="og:image" content="{self}/cover/1200.jpg" />
+		<meta property="og:image:type" content="image/jpeg" />
+		{#if document.ratio}
+			<meta property="og:image:width" content="1200" />
+			<meta property="og:image:height" content={String(Math.round(1200 * document.ratio))} />
+		{/if}
 		<link rel="alternate" type="application/json+oembed" href="{page.url.origin}/oembed?url={encodeURIComponent(self)}" title={document.title} />
 		<link rel="alternate" type="text/xml+oembed" href="{page.url.origin}/oembed?url={encodeURIComponent(self)}&format=xml" title={document.title} />
 	{/if}
@@ -49,114 +68,456 @@
 	{:else}<meta name="robots" content="noindex" />{/if}
 </svelte:head>
 
-<SiteFrame site={data.site} navigation={data.navigation} me={data.me} desk={{ href: `/desk/documents/${document.slug}`, words: 'Its sheet' }}>
-	<article class:in-place={inPlace}>
-		<a class="cover" href={read}>
-			<img
-				src="/d/{document.slug}/cover/600.webp?e={document.cover.mark}"
-				srcset="/d/{document.slug}/cover/600.webp?e={document.cover.mark} 600w, /d/{document.slug}/cover/1200.webp?e={document.cover.mark} 1200w"
-				sizes="300px"
-				width="300"
-				height={document.ratio === null ? undefined : Math.round(300 * document.ratio)}
-				alt={document.cover.alt || words('coverOf', { title: document.title })}
-			/>
-		</a>
-		<div>
-			<h1>{document.title}</h1>
-			{#if document.description}<p class="lead">{document.description}</p>{/if}
-			{#if document.fields.length}
-				<dl>
-					{#each document.fields as field (field.name)}
-						<dt>{field.words}</dt>
-						<dd>
-							{#if field.href}<a href={field.href} rel="noopener">{field.value}</a>{:else}{field.value}{/if}
-						</dd>
-					{/each}
-				</dl>
-			{/if}
-			<p class="soft">
-				{[
-					'PDF',
-					...(document.pages ? [words('pages', { count: document.pages }), sizeWords(document.bytes), document.paper] : []),
-					dayText(document.changedAt, data.site.zone, Date.now(), data.language)
-				].join(', ')}
+{#snippet band()}
+	<div class="wrap head">
+		<div class="words">
+			{#if library || document.folder}<p class="crumb">
+					{#if library}<a href={library.path}>{library.label || library.title}</a>{/if}{#if document.folder}{library ? ' / ' : ''}<a
+							href="/find?folder={encodeURIComponent(document.folder)}">{document.folder}</a
+						>{/if}
+				</p>{/if}
+			<h1 {...written}>{document.title}</h1>
+			<p class="is">
+				{#if document.pages}<b>{words('pages', { count: document.pages })}</b>, {document.paper},{/if}
+				{words('editionOf', { day })}
 			</p>
+			{#if document.description}<p class="lead" {...written}>{document.description}</p>{/if}
 			<p class="do">
 				{#if document.shown}<a class="btn main" href={read}>{words('read')}</a>{/if}
-				{#if data.maySave}<a class="btn" href={save} download data-sveltekit-reload>{words('save')}</a>{/if}
+				{#if data.maySave}<a class="btn" href={save} download aria-label={words('save')}>{words('save')} <small>{facts}</small></a>{/if}
+				{#if document.shown && data.inside.text !== 'no'}<a href="/d/{document.slug}/text{from && `?${from}`}">{words('readText')}</a>{/if}
 			</p>
 			{#if !document.shown}<p class="soft">{words('notShown')}</p>{/if}
 			{#if !data.maySave}<p class="soft">{words('notSaved')}</p>{/if}
 		</div>
-	</article>
-	{#if inPlace}
-		<iframe class="reading" src="{read}{from ? '&' : '?'}frame=1&edge=1" title={words('reading', { title: document.title })}></iframe>
+		<a class="stood" href={read} tabindex="-1" aria-hidden="true"><Cover {cover} width={252} alt="" lazy={false} /></a>
+	</div>
+{/snippet}
+
+<SiteFrame
+	site={data.site}
+	current={library?.path ?? ''}
+	me={data.me}
+	desk={{ href: `/desk/documents/${document.slug}`, words: 'Its sheet' }}
+	spoken={null}
+	{band}
+>
+	<div class="two">
+		<div>
+			{#if document.shown}
+				{#if inPlace}<iframe class="reading" src={framed} title={words('reading', { title: document.title })}></iframe>
+				{:else}
+					<details class="here">
+						<summary>{words('readHere')}</summary>
+						<iframe class="reading" src={framed} loading="lazy" title={words('reading', { title: document.title })}></iframe>
+					</details>
+				{/if}
+			{/if}
+			{#if data.inside.text === 'no' && document.pages}<p class="said">{words('taggedPictures')}</p>{/if}
+			<h2>{words('aboutDocument')}</h2>
+			<dl>
+				{#each document.fields as field (field.name)}
+					<dt>{field.words}</dt>
+					<dd>
+						{#if field.href}<a href={field.href} rel="noopener">{field.value}</a>{:else}{field.value}{/if}
+					</dd>
+				{/each}
+				{#if document.pages}
+					<dt>{words('pagesHead')}</dt>
+					<dd>{document.pages}, {document.paper}</dd>
+				{/if}
+				<dt>{words('file')}</dt>
+				<dd>{facts}</dd>
+				<dt>{words('editionHead')}</dt>
+				<dd>{day}</dd>
+				{#if language}<dt>{words('languageHead')}</dt>
+					<dd>{language}</dd>{/if}
+				{#if document.pages}
+					<dt>{words('accessible')}</dt>
+					<dd>{words(data.inside.text === 'no' ? 'taggedPictures' : data.inside.tagged ? 'taggedYes' : 'taggedNo')}</dd>
+				{/if}
+				<dt>{words('youMay')}</dt>
+				<dd>{words(may)}</dd>
+			</dl>
+		</div>
+		<div class="side">
+			{#if data.inside.outline.length}
+				<section aria-labelledby="contents">
+					<h2 id="contents">{words('contents')}</h2>
+					<ol>
+						{#each data.inside.outline as line, i (i)}<li class:sub={line.depth > 0} {...written}>
+								<a href="{read}#page={line.page}"><span>{line.title}</span><b>{line.page}</b></a>
+							</li>{/each}
+					</ol>
+				</section>
+			{/if}
+			{#if data.inside.text !== 'no' && document.shown}
+				<section aria-labelledby="inside">
+					<h2 id="inside">{words('findInside')}</h2>
+					<form class="within" role="search" action="#inside">
+						{#if data.from}<input type="hidden" name="from" value={data.from} />{/if}
+						<input class="field" type="search" name="q" value={data.q} aria-labelledby="inside" /><button class="btn">{words('find')}</button>
+					</form>
+					{#if data.q}<p class="soft" role="status">{data.hits.length ? '' : words('nothingWith', { words: data.q })}</p>{/if}
+					<ol class="hits">
+						{#each data.hits as hit (hit.page)}<li>
+								<span {...written}
+									>{#each hit.stretches as stretch, i (i)}{#if stretch.marked}<mark>{stretch.text}</mark>{:else}{stretch.text}{/if}{/each}</span
+								>
+								<a href="{read}#page={hit.page}&search={encodeURIComponent(data.q)}">{words('pageN', { page: hit.page })}</a>
+							</li>{/each}
+					</ol>
+				</section>
+			{/if}
+			{#if data.inside.attachments.length}
+				<section aria-labelledby="attached">
+					<h2 id="attached">{words('attached')}</h2>
+					<ul>
+						{#each data.inside.attachments as name, i (i)}<li>
+								{#if data.hasFile}<a href="/d/{document.slug}/attachment/{i + 1}" download>{name}</a>{:else}{name}{/if}
+							</li>{/each}
+					</ul>
+				</section>
+			{/if}
+			<section aria-labelledby="pass-on">
+				<h2 id="pass-on">{words('passOn')}</h2>
+				<div class="share">
+					<div>
+						<code>{data.address.replace(/^https?:\/\//, '')}</code>
+						<p>
+							<button class="btn" type="button" data-copy={data.address} data-copied={words('copied')} hidden>{words('copyLink')}</button>
+							<button class="btn" type="button" data-share={data.address} data-title={document.title} hidden>{words('share')}</button>
+						</p>
+					</div>
+					<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by the server from the document's own address -->
+					<span class="qr" role="img" aria-label={words('qrOf')}>{@html data.qr}</span>
+				</div>
+			</section>
+		</div>
+	</div>
+	{#if data.related.length}
+		<section class="related" aria-labelledby="related">
+			<h2 id="related">{words('goesWith')}</h2>
+			<ul>
+				{#each data.related as other (other.slug)}
+					<li lang={other.language && other.language !== data.language ? other.language : undefined}>
+						<a class="stands" href="/d/{other.slug}" tabindex="-1" aria-hidden="true"><Cover cover={other.cover} width={150} alt="" /></a>
+						<h3><a href="/d/{other.slug}">{other.title}</a></h3>
+						<p class="soft" lang={data.language}>{other.facts}</p>
+					</li>
+				{/each}
+			</ul>
+		</section>
 	{/if}
 	{#if data.asks}<AskToRemember />{/if}
 </SiteFrame>
 
 <style>
-	article {
+	.head {
 		display: grid;
-		grid-template-columns: 300px minmax(0, 1fr);
-		gap: 36px;
-	}
-	.cover img {
+		grid-template-columns: minmax(0, 1fr) auto;
+		gap: 20px 32px;
+		padding-block: 40px 0;
+		border-bottom: 3px solid var(--ledge);
 		width: 100%;
-		height: auto;
-		border: 1px solid var(--line);
-		background: #fff;
+		padding-inline: max(var(--margin), calc((100% - 1120px) / 2));
+	}
+	.words {
+		align-self: end;
+		padding-bottom: 40px;
+		min-width: 0;
+	}
+	.crumb {
+		margin-bottom: 8px;
+		font-size: 15px;
+		color: var(--soft-on-wash);
+	}
+	.crumb a {
+		color: inherit;
 	}
 	h1 {
-		font-size: clamp(26px, 4vw, 34px);
+		font-size: clamp(28px, 4.6vw, 44px);
+		line-height: 1.12;
 		overflow-wrap: anywhere;
+		hyphens: auto;
+	}
+	.is {
+		margin-top: 10px;
+		color: var(--soft-on-wash);
+	}
+	.is b {
+		font-weight: 600;
+		color: var(--ink);
 	}
 	.lead {
-		font-size: 17px;
-		margin: 10px 0;
+		max-width: 640px;
+		margin-top: 12px;
+		font-size: clamp(17px, 2vw, 20px);
+		line-height: 1.5;
+		color: var(--soft-on-wash);
+		white-space: pre-line;
 	}
 	.do {
 		display: flex;
-		gap: 10px;
-		margin: 20px 0;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 10px 14px;
+		margin-top: 22px;
 	}
-	.do .btn {
-		height: 44px;
-		padding: 0 26px;
+	.do .btn,
+	.within .btn,
+	.share .btn {
+		min-height: 48px;
+		padding: 8px 22px;
+		font-size: 17px;
+		font-weight: 600;
+	}
+	.do a:not(.btn) {
+		padding: 10px 4px;
+		color: var(--ink);
+	}
+	.do small {
+		font-weight: 400;
 		font-size: 15px;
 	}
-	/* with the document below, its first page need not be shown above at its full size */
-	.in-place {
-		grid-template-columns: 120px minmax(0, 1fr);
-		gap: 24px;
+	.words .soft {
+		margin-top: 10px;
+		color: var(--soft-on-wash);
+	}
+	.stood {
+		align-self: end;
+	}
+	.stood :global(img) {
+		display: block;
+		width: auto;
+		height: auto;
+		max-width: min(252px, 30vw);
+		max-height: 340px;
+		background: #fff;
+		box-shadow: 0 0 0 1px #1b2a2926;
+	}
+	.two {
+		display: grid;
+		gap: 40px 32px;
+	}
+	.two > div {
+		min-width: 0;
+	}
+	h2 {
+		font-size: 24px;
+		margin-bottom: 8px;
+	}
+	.side h2 {
+		font-size: 19px;
+		padding-bottom: 8px;
+		margin-bottom: 0;
+		border-bottom: 3px solid var(--ledge);
+	}
+	.side section + section {
+		margin-top: 34px;
+	}
+	.side li {
+		padding: 9px 0;
+		border-bottom: 1px solid var(--line);
+		line-height: 1.4;
+	}
+	.side .sub {
+		padding-inline-start: 18px;
+	}
+	.side ol a {
+		display: flex;
+		gap: 12px;
+		color: var(--ink);
+		text-decoration: none;
+	}
+	.side ol a:hover span {
+		text-decoration: underline;
+	}
+	.side b {
+		margin-inline-start: auto;
+		font: 600 16px/1.35 var(--title);
+		color: var(--ink-soft);
+	}
+	.side .hits li {
+		display: grid;
+		grid-template-columns: 1fr auto;
+		gap: 12px;
+	}
+	.side .hits a {
+		text-decoration: underline;
+		white-space: nowrap;
+	}
+	.within {
+		display: flex;
+		gap: 8px;
+		margin-top: 12px;
+	}
+	.within .field {
+		flex: 1;
+		min-width: 0;
+		height: 48px;
+		font-size: 16px;
+	}
+	.here {
+		margin-bottom: 30px;
+	}
+	.here summary {
+		min-height: 48px;
+		align-content: center;
+		font: 600 20px var(--title);
+		cursor: pointer;
+		border-bottom: 3px solid var(--ledge);
+	}
+	.reading {
+		display: block;
+		width: 100%;
+		height: min(1000px, max(420px, calc(100dvh - 60px)));
+		margin-bottom: 30px;
+		border: 1px solid var(--line);
+	}
+	.here .reading {
+		margin-top: 12px;
+	}
+	.said {
+		margin-bottom: 24px;
+		padding: 12px 18px;
+		background: var(--stone);
+		border-inline-start: 4px solid var(--brass-bright);
 	}
 	dl {
 		display: grid;
-		grid-template-columns: max-content minmax(0, 1fr);
-		gap: 4px 18px;
-		margin: 14px 0;
+		grid-template-columns: minmax(96px, max-content) minmax(0, 1fr);
+		border-top: 1px solid var(--line);
+	}
+	dt,
+	dd {
+		padding: 8px 0;
+		border-bottom: 1px solid var(--line);
 	}
 	dt {
+		padding-inline-end: 24px;
 		color: var(--ink-soft);
 	}
 	dd {
 		overflow-wrap: anywhere;
 	}
-	.reading {
-		display: block;
-		width: 100%;
-		height: min(1100px, max(420px, calc(100dvh - 60px)));
-		margin-top: 22px;
-		border: 1px solid var(--line);
+	.share {
+		display: flex;
+		justify-content: space-between;
+		gap: 16px;
+		padding-top: 14px;
 	}
-	@media (max-width: 700px) {
-		article,
-		article.in-place {
-			grid-template-columns: 1fr;
-			gap: 20px;
+	.share code {
+		font: 400 15px/1.4 var(--body);
+		overflow-wrap: anywhere;
+	}
+	.share p {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px;
+		margin-top: 10px;
+	}
+	.qr :global(svg) {
+		display: block;
+		width: 108px;
+		height: 108px;
+		background: #fff;
+	}
+	.related {
+		margin-top: 56px;
+	}
+	.related ul {
+		display: grid;
+		grid-template-columns: repeat(5, 1fr);
+		margin-top: 16px;
+	}
+	.related li {
+		display: grid;
+		grid-template-rows: subgrid;
+		grid-row: span 3;
+		row-gap: 0;
+	}
+	.stands {
+		display: flex;
+		align-items: flex-end;
+		height: 200px;
+		padding-inline-end: 24px;
+		border-bottom: 3px solid var(--ledge);
+	}
+	.stands :global(img) {
+		display: block;
+		width: auto;
+		height: auto;
+		max-width: 100%;
+		max-height: 190px;
+		background: #fff;
+		box-shadow: 0 0 0 1px #1b2a2926;
+	}
+	.related h3 {
+		padding: 10px 20px 0 0;
+		font-size: 17px;
+		line-height: 1.25;
+		overflow-wrap: anywhere;
+	}
+	.related h3 a {
+		color: var(--ink);
+		text-decoration-color: transparent;
+	}
+	.related li:hover h3 a {
+		text-decoration-color: currentColor;
+	}
+	.related p {
+		padding-inline-end: 20px;
+		font-size: 15px;
+	}
+	@media (min-width: 980px) {
+		.two {
+			grid-template-columns: minmax(0, 736px) minmax(0, 1fr);
 		}
-		.cover {
-			max-width: 220px;
+	}
+	@media (max-width: 759px) {
+		.head {
+			grid-template-columns: minmax(0, 1fr) 96px;
+			gap: 0 16px;
+			padding-top: 24px;
+		}
+		.head .words {
+			display: contents;
+		}
+		.crumb,
+		.is,
+		.lead,
+		.do,
+		.head .soft {
+			grid-column: 1 / -1;
+		}
+		h1 {
+			align-self: end;
+		}
+		.stood {
+			grid-column: 2;
+			grid-row: 2;
+		}
+		.stood :global(img) {
+			max-width: 96px;
+			max-height: 136px;
+		}
+		.do {
+			padding-bottom: 24px;
+		}
+		.do .btn {
+			flex: 1 1 auto;
+		}
+		.related ul {
+			display: flex;
+			overflow-x: auto;
+			scroll-snap-type: x proximity;
+		}
+		.related li {
+			flex: none;
+			display: block;
+			width: 152px;
+			scroll-snap-align: start;
 		}
 	}
 </style>

@@ -1,15 +1,14 @@
 <script lang="ts">
 	import { accountWords as account } from '$lib/ui/parts/words';
+	import Archway from '$lib/ui/placing/Archway.svelte';
 	let { data, form } = $props();
 </script>
 
 <svelte:head><title>{account('invitation')}, {data.site.name}</title><meta name="robots" content="noindex" /></svelte:head>
-<main>
+<Archway heading={data.role === 'member' ? account('yourSignIn', { site: data.site.name }) : `Look after the documents of ${data.site.name}`} door="open">
 	{#if data.role === 'member'}
-		<h1>{account('yourSignIn', { site: data.site.name })}</h1>
 		<p>{account('inviteWords', { email: data.email })}</p>
 	{:else}
-		<h1>Look after the documents of {data.site.name}</h1>
 		<p>
 			You are invited as {data.role === 'owner' ? 'an owner' : 'an editor'}, under the address <b>{data.email}</b>.{data.known
 				? ' You have an account here as a member; it becomes a staff account, with the password you choose now.'
@@ -26,28 +25,4 @@
 		>
 		<button class="btn main">{account('begin')}</button>
 	</form>
-</main>
-
-<style>
-	main {
-		max-width: 420px;
-		margin: 9vh auto;
-		padding: 0 16px;
-		font-size: 16px;
-	}
-	p {
-		margin: 10px 0;
-	}
-	form,
-	label {
-		display: grid;
-		gap: 12px;
-	}
-	label {
-		gap: 3px;
-	}
-	.field {
-		font-size: 16px;
-		height: 42px;
-	}
-</style>
+</Archway>

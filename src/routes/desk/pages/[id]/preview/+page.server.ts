@@ -9,7 +9,7 @@ import { listGroups } from '$lib/server/people/directory';
 import { listQueryOf } from '$lib/server/placing/catalogue';
 import { previewer } from '$lib/server/placing/preview';
 import { previewOf } from '$lib/server/placing/page-view';
-import { guardedPage, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/views';
+import { frontArticle, guardedPage, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
@@ -30,11 +30,12 @@ export const load: PageServerLoad = async (event) => {
 	const { searchParams } = url;
 	return {
 		draft: { id: draft.id, title, path: draft.path },
+		front: (await frontArticle()) === draft.id,
 		revision: number,
 		as,
 		trouble,
 		groups: groups.map(({ slug, name }) => ({ slug, name })),
-		page: decision.allowed ? await previewOf({ ...draft, title }, caller, listQueryOf(searchParams), content) : null,
+		page: decision.allowed ? await previewOf({ ...draft, title }, caller, listQueryOf(searchParams, draft.language ?? locals.language), content) : null,
 		reading: searchParams.get('read'),
 		query: searchParams.toString(),
 		refusedFor: decision.reasons[0].code,

@@ -2,8 +2,7 @@
 	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import PageBody from '$lib/ui/placing/PageBody.svelte';
-	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
+	import SitePage from '$lib/ui/placing/SitePage.svelte';
 	let { data } = $props();
 	const widths = { wide: 'Wide', tablet: 'Tablet', phone: 'Phone' } as const;
 	const on = $derived((page.url.searchParams.get('on') ?? 'wide') as keyof typeof widths);
@@ -60,13 +59,17 @@
 	<!-- a frame of that width, so that all stands as it does on such a screen -->
 	<iframe class={on} title="The page on a {on}" src={address({ on: 'wide', bare: '' })}></iframe>
 {:else}
-	<SiteFrame site={data.site} navigation={data.navigation} current={data.draft.path}>
-		{#if data.page}
-			<PageBody page={data.page} reading={data.reading} query={data.query} />
-		{:else}
-			<p class="trouble">They would be turned away from this page: its door does not admit them.</p>
-		{/if}
-	</SiteFrame>
+	<SitePage
+		site={data.site}
+		page={data.page}
+		navigation={data.navigation}
+		current={data.draft.path}
+		front={data.front}
+		reading={data.reading}
+		query={data.query}
+	>
+		{#snippet otherwise()}<p class="trouble">They would be turned away from this page: its door does not admit them.</p>{/snippet}
+	</SitePage>
 {/if}
 
 <style>

@@ -1,0 +1,12 @@
+// What is kept of readers, made from the settings in force.
+import type { PageServerLoad } from './$types';
+import { asksForLittle, readershipOf } from '#core/readership/settings';
+import { site } from '$lib/server/site/site';
+
+export const csr = false;
+
+export const load: PageServerLoad = async ({ request: { headers } }) => {
+	const { readership } = await site();
+	const { nameless, months } = readershipOf(readership);
+	return { nameless, months, asks: asksForLittle({ gpc: headers.get('sec-gpc'), dnt: headers.get('dnt') }) };
+};
