@@ -71,10 +71,11 @@ export function withoutRunningHeads(pages: readonly FlowPage[]): FlowPage[] {
 	const returns = (line: FlowLine, { page, height }: FlowPage) =>
 		new Set((seen.get(sameOnPages(line.text)) ?? []).filter((at) => at.page === page || Math.abs(at.y - line.y / height) < 0.02).map((at) => at.page)).size >=
 		most;
-	return pages.map((page) => ({
-		...page,
-		lines: page.lines.filter((line) => !atEdge(line, page) || !(isNumber(line.text) || returns(line, page)))
-	}));
+	return pages.map((page) => {
+		const lines = page.lines.filter((line) => !atEdge(line, page) || !(isNumber(line.text) || returns(line, page)));
+		// a page that says nothing else says that
+		return { ...page, lines: lines.length ? lines : page.lines };
+	});
 }
 
 const fromRight = /[\p{Script=Arabic}\p{Script=Hebrew}]/gu;
@@ -149,11 +150,15 @@ function inOrder(lines: readonly FlowLine[], depth = 0): Piece[] {
 	const [from, until] = [Math.min(...lines.map((line) => line.x)), Math.max(...lines.map(right))];
 	const isWide = (line: FlowLine) => line.width > (until - from) * 0.62;
 	const bands: FlowLine[][] = [];
+	let reached = -Infinity;
 	for (const line of byPlace) {
 		const band = bands.at(-1);
-		// a line across the whole ends what stands beside each other
-		if (!band || isWide(band[0]!) !== isWide(line)) bands.push([line]);
+		// what stands beside each other ends with a line across the whole, a space across the whole, and a heading that has nothing beside it
+		const alone =
+			line.height > height * 1.14 && line.y >= reached && !lines.some((other) => other !== line && Math.abs(centre(other) - centre(line)) < line.height / 2);
+		if (!band || isWide(band[0]!) !== isWide(line) || line.y - reached > height * 1.2 || alone) bands.push([line]);
 		else band.push(line);
+		reached = Math.max(reached, bottom(line));
 	}
 	const pieces: Piece[] = [];
 	const plain: FlowLine[] = [];
@@ -227,6 +232,14 @@ function blocksOf(lines: readonly FlowLine[], body: number): Block[] {
 	});
 }
 
+/** The blocks of a column after those before it: a paragraph that was broken off goes on in it. */
+function goingOn(before: readonly Block[], next: readonly Block[]): Block[] {
+	const [last, first] = [before.at(-1), next[0]];
+	return last?.kind === 'paragraph' && first?.kind === 'paragraph' && !endsSentence(last.text) && /^\p{Ll}/u.test(first.text)
+		? [...before.slice(0, -1), { kind: 'paragraph', text: joined([last.text, first.text]) }, ...next.slice(1)]
+		: [...before, ...next];
+}
+
 /**
  * The reading text of pages that follow each other; running heads are told by comparing them. `body` is the height of most of the document's
  * letters. A word that goes on over the page is joined on the first.
@@ -234,9 +247,9 @@ function blocksOf(lines: readonly FlowLine[], body: number): Block[] {
 export function flow(pages: readonly FlowPage[], body = bodyHeight(pages)): PageText[] {
 	return withoutRunningHeads(pages).map(({ page, lines }) => ({
 		page,
-		blocks: inOrder(lines).flatMap((piece): Block[] =>
-			isTable(piece) ? [{ kind: 'table', rows: piece.rows, head: false }] : piece.lines.length ? blocksOf(piece.lines, body) : []
-		)
+		blocks: inOrder(lines)
+			.map((piece): Block[] => (isTable(piece) ? [{ kind: 'table', rows: piece.rows, head: false }] : piece.lines.length ? blocksOf(piece.lines, body) : []))
+			.reduce(goingOn, [])
 	}));
 }
 

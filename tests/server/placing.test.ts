@@ -255,7 +255,7 @@ describe('layouts', () => {
 		await make('Epsilon of the catalogue', 'aqueduct', { position: 'shut' }, ['two']);
 		const { path } = await page({ layout: 'catalogue', content: { folders: [folder], show: 'list', order: 'title', beside: false } });
 		const listed = async (who: Client, query = '') =>
-			[...(await html(who, path + query)).matchAll(/<strong[^>]*>(\w+) of the catalogue<\/strong>/g)].map((m) => m[1]);
+			[...(await html(who, path + query)).matchAll(/<h3[^>]*><a[^>]*>(\w+) of the catalogue<\/a>/g)].map((m) => m[1]);
 		expect(await listed(visitor())).toEqual(['Alpha', 'Beta']);
 		expect(await listed(keeper)).toEqual(['Alpha', 'Beta', 'Gamma']);
 		expect(await listed(keeper, '?topic=two')).toEqual(['Beta', 'Gamma']);
@@ -302,7 +302,7 @@ describe('layouts', () => {
 			(await html(who, path + query))
 				.split('id="list-')
 				.slice(1)
-				.map((part) => [...part.matchAll(/<strong[^>]*>(\w) of the list<\/strong>/g)].map((m) => m[1]));
+				.map((part) => [...part.matchAll(/<h3[^>]*><a[^>]*>(\w) of the list<\/a>/g)].map((m) => m[1]));
 		expect(await listed(visitor())).toEqual([
 			['A', 'B'],
 			['B', 'A']
@@ -426,7 +426,7 @@ describe('layouts', () => {
 		try {
 			const seen = await html(visitor(), '/');
 			expect(seen).toContain('A front of its own');
-			const nav = /<nav aria-label="Site"[\s\S]*?<\/nav>/.exec(seen)![0];
+			const nav = /<nav[^>]* aria-label="Site"[\s\S]*?<\/nav>/.exec(seen)![0];
 			expect(nav.indexOf(second.title)).toBeLessThan(nav.indexOf(first.title));
 			expect((await boss.send('PATCH', '/api/v1/navigation', { paths: ['/never-was'] })).status).toBe(422);
 		} finally {

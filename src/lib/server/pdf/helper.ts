@@ -6,11 +6,13 @@ import { createReadStream } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import sharp from 'sharp';
 import { IanuaError, type ErrorCode } from '#core/errors';
+import type { Element } from '#core/reading/structure';
 import { pathOf, settle, temporaryPath, type Received } from '../files/store';
 import { firstFacts, passwordState, structureOf, type FirstFacts, type Structure } from './facts';
 import { look, type Looked } from './look';
 import { coverFrom, mostPixels, remakeCovers, type CoverOf } from './pictures';
 import { pack } from './derivatives';
+import { tagsOf } from './tags';
 import { guessLanguage, hasWords, wordsOf } from './text';
 
 /** What a helper is asked, and what it answers. */
@@ -27,6 +29,8 @@ export interface Work {
 	narrower: { ask: { sha256: string; width: number; path: string }; answer: null };
 	/** The covers of a page or a picture of the store; false where they cannot be made. */
 	covers: { ask: CoverOf; answer: boolean };
+	/** The tags of some pages of a file of the store. */
+	tags: { ask: { sha256: string; from: number; until: number }; answer: (Element | null)[] };
 }
 
 export type Checked =
@@ -77,6 +81,7 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 			packed: structure.signed || coverPage === null ? false : await pack(path, sha256)
 		};
 	},
+	tags: ({ sha256, from, until }) => tagsOf(pathOf(sha256), from, until),
 	picture: async ({ path, widest }) => {
 		const made = await temporaryPath('.png');
 		try {

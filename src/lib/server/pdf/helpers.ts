@@ -27,7 +27,15 @@ interface Pool {
 
 const papers: Pool = { most: Math.max(1, availableParallelism()), helpers: [], waiting: [] };
 const pictures: Pool = { most: 1, helpers: [], waiting: [] };
-const poolOf: Readonly<Record<keyof Work, Pool>> = { arrive: papers, look: papers, check: papers, picture: pictures, narrower: pictures, covers: pictures };
+const poolOf: Readonly<Record<keyof Work, Pool>> = {
+	tags: papers,
+	arrive: papers,
+	look: papers,
+	check: papers,
+	picture: pictures,
+	narrower: pictures,
+	covers: pictures
+};
 let last = 0;
 
 /**

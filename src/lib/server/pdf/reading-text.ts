@@ -1,11 +1,13 @@
-// The reading text of an edition: from the file's tags where they hold what is written, else from its lines. Made in parts when first asked for,
+// The reading text of an edition: of each page from the file's tags where they hold what is written, else from its lines. Made in parts when first asked for,
 // and kept.
 import { readFile, rm, writeFile } from 'node:fs/promises';
 import { flow, type PageText } from '#core/reading/flow';
-import { blocksOfStructure, coverage, onPages, readStructure } from '#core/reading/structure';
+import { blocksOfStructure, coverage } from '#core/reading/structure';
 import { sql } from '../db/client';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
 import { drawLane } from '../lanes';
+import { log } from '../log';
+import { runInWorker } from './helpers';
 import { readSheets } from './leaf-text';
 import { limits, run } from './run';
 
@@ -44,30 +46,26 @@ export async function readingText(edition: TextEdition, page: number, place: str
 }
 
 async function make(edition: TextEdition, part: number): Promise<void> {
-	const words = await sql()<{ page: number; body: string; tagged: boolean | null }[]>`
-		select p.page, p.body, (e.facts->>'tagged')::boolean as tagged from edition_page p join edition e on e.id = p.edition_id where e.id = ${edition.id} order by p.page`;
-	if (words[0]?.tagged && (await makeFromTags(edition, words))) return;
-	await keepPart(edition.sha256, part, await fromLines(edition, part));
-}
-
-async function keepPart(sha256: string, part: number, pages: readonly PageText[]): Promise<void> {
+	const pages = await fromLines(edition, part);
+	const [first, last] = [pages[0]?.page ?? 1, pages.at(-1)?.page ?? 1];
+	const words = await sql()<{ page: number; body: string }[]>`
+		select p.page, p.body from edition_page p join edition e on e.id = p.edition_id
+		where e.id = ${edition.id} and (e.facts->>'tagged')::boolean and p.page between ${first} and ${last}`;
+	if (words.length) {
+		const bodies = new Map(words.map(({ page, body }) => [page, body]));
+		const trees = await runInWorker('tags', { sha256: edition.sha256, from: first, until: last }).catch((error: unknown) => {
+			log().warn({ err: error, edition: edition.id }, 'tags could not be read');
+			return [];
+		});
+		for (const [i, tree] of trees.entries()) {
+			const { page } = pages[i]!;
+			const blocks = tree ? blocksOfStructure(tree) : [];
+			if (tree && coverage(blocks, bodies.get(page) ?? '') >= leastCoverage) pages[i] = { page, blocks };
+		}
+	}
 	const temporary = await temporaryPath('.json');
 	await writeFile(temporary, JSON.stringify(pages));
-	await settle(temporary, partPath(sha256, part));
-}
-
-/** Makes every part from the file's tags; false where they hold too little. */
-async function makeFromTags(edition: TextEdition, words: readonly { page: number; body: string }[]): Promise<boolean> {
-	const { code, output } = await run('pdfinfo', ['-struct-text', '-enc', 'UTF-8', pathOf(edition.sha256)], limits.text);
-	if (code !== 0) return false;
-	const known = new Set(words.flatMap(({ body }) => body.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? []));
-	const blocks = blocksOfStructure(readStructure(output), known);
-	const bodies = new Map(words.map(({ page, body }) => [page, body]));
-	const pages = Array.from({ length: edition.pages }, (_, i) => ({ page: i + 1, text: bodies.get(i + 1) ?? '' }));
-	if (coverage(blocks, pages) < leastCoverage) return false;
-	const placed = onPages(blocks, pages);
-	for (let part = 0; part <= partOf(edition.pages); part++) await keepPart(edition.sha256, part, placed.slice(part * pagesAtOnce, (part + 1) * pagesAtOnce));
-	return true;
+	await settle(temporary, partPath(edition.sha256, part));
 }
 
 async function fromLines({ sha256, pages }: TextEdition, part: number): Promise<PageText[]> {
@@ -78,7 +76,9 @@ async function fromLines({ sha256, pages }: TextEdition, part: number): Promise<
 		const args = ['-bbox-layout', '-cropbox', '-enc', 'UTF-8', '-f', String(from), '-l', String(until), pathOf(sha256), boxes];
 		const { code } = await run('pdftotext', args, limits.text);
 		const sheets = code === 0 ? readSheets(await readFile(boxes, 'utf8')) : [];
-		return flow(sheets.map((sheet, i) => ({ page: from + i, ...sheet }))).filter(({ page }) => page >= first && page < first + pagesAtOnce);
+		const made = new Map(flow(sheets.map((sheet, i) => ({ page: from + i, ...sheet }))).map((one) => [one.page, one]));
+		// a page of which nothing can be read is shown as it is printed
+		return Array.from({ length: Math.min(pages, first + pagesAtOnce - 1) - first + 1 }, (_, i) => made.get(first + i) ?? { page: first + i, blocks: [] });
 	} finally {
 		await rm(boxes, { force: true });
 	}

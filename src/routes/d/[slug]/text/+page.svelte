@@ -153,6 +153,8 @@
 		--paper: light-dark(#fffdf8, #1b2524);
 		--paper-ink: light-dark(#1b2a29, #ece7db);
 		--paper-soft: light-dark(#51605d, #a9b3ad);
+		/* the paper may be another than that of the page around it: what is light or dark by it is said anew */
+		--ink: light-dark(#1b2a29, #ece7db);
 		min-height: 100dvh;
 		display: flex;
 		flex-direction: column;
