@@ -166,6 +166,9 @@ export const inPairs = (way: Way): boolean => way === 'book' || way === 'turning
 /** Whether a way shows page after page rather than all in a stretch. */
 export const byTurns = (way: Way): boolean => way === 'one-by-one' || inPairs(way);
 
+/** Whether several pages are in sight at once, none before the others. */
+export const besideEachOther = (way: Way): boolean => way === 'tiled' || way === 'across';
+
 /** The pages that stand together with `page`. `togetherWith(3, 8, 'book', true)` → [2, 3]; with the first not alone → [3, 4]. */
 export function togetherWith(page: number, pages: number, way: Way, cover: boolean): number[] {
 	if (!inPairs(way)) return [page];

@@ -247,7 +247,7 @@ job('5', 'a titled section with the PDF to read in it, under what is there', 5, 
 	return async () => {
 		const visitor = await people.as('visitor');
 		await visitor.goto('/job-five');
-		await expect(visitor.locator('.prose-page > *').nth(2)).toHaveText('The day itself');
+		await expect(visitor.locator('.prose-page > *').first()).toHaveText('The day itself');
 		await expect(visitor.frameLocator('iframe').locator('.page[data-loaded] canvas').first()).toBeVisible();
 	};
 });
@@ -263,7 +263,7 @@ job('6', 'documents with filters on a page of their own, one read beside the lis
 	return async () => {
 		const visitor = await people.as('visitor');
 		await visitor.goto('/job-six-catalogue');
-		await expect(visitor.getByRole('searchbox')).toBeVisible();
+		await expect(visitor.getByRole('main').getByRole('searchbox')).toBeVisible();
 		await visitor
 			.locator('main')
 			.getByRole('link', { name: /^Heritage trail: Ternwell/ })
@@ -286,7 +286,7 @@ job('6 in an article', 'documents of a folder listed among words, with filters',
 		const warden = await people.as('member');
 		await warden.goto('/job-six');
 		await expect(warden.getByRole('link', { name: 'Lock warden handbook' })).toBeVisible();
-		await expect(warden.getByRole('searchbox')).toBeVisible();
+		await expect(warden.getByRole('main').getByRole('searchbox')).toBeVisible();
 		const visitor = await people.as('visitor');
 		await visitor.goto('/job-six');
 		await expect(visitor.getByText('Lock warden handbook')).toHaveCount(0);
@@ -628,7 +628,7 @@ job('19', 'an entry of a pocket page with title, words and icon, hidden until it
 	await published(page, '/job-nineteen');
 	const visitor = await people.as('visitor', { viewport: { width: 390, height: 844 } });
 	await visitor.goto('/job-nineteen');
-	await expect(visitor.getByText('There is nothing on show here at the moment.')).toBeVisible();
+	await expect(visitor.getByText('There is nothing here to read yet.')).toBeVisible();
 	await act.press(page.getByRole('button', { name: 'Resting', exact: true }));
 	return async () => {
 		await expect(page.getByTestId('draft-state')).toContainText(/^\s*saved/);

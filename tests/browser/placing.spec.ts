@@ -529,14 +529,14 @@ test('a catalogue is made, seen by each as far as they may, and read beside its 
 	await warden.getByRole('link', { name: 'Lock warden handbook' }).click();
 	const room = warden.frameLocator('section.beside iframe');
 	await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();
-	await warden.getByRole('link', { name: 'Close' }).click();
+	await warden.getByRole('link', { name: 'Close', exact: true }).click();
 	await expect(warden.locator('section.beside')).toHaveCount(0);
 	await visitor.goto('/library');
 	await visitor.locator('select[name=folder]').selectOption({ label: 'Leaflets (5)' });
 	await expect(visitor).toHaveURL(/folder=Leaflets/);
 	await expect(visitor.locator('ul.list li')).toHaveCount(5);
-	await visitor.getByRole('searchbox').fill('éclusier');
-	await visitor.getByRole('searchbox').press('Enter');
+	await visitor.getByRole('main').getByRole('searchbox').fill('éclusier');
+	await visitor.getByRole('main').getByRole('searchbox').press('Enter');
 	await expect(visitor.locator('ul.list li')).toHaveCount(1);
 });
 
@@ -584,7 +584,7 @@ test('documents are listed inside an article, read beside the list, and narrowed
 
 	const plain = await people.as('visitor', { javaScriptEnabled: false, viewport: { width: 390, height: 844 } });
 	await plain.goto('/listed-among-words');
-	await plain.getByRole('searchbox').fill('éclusier');
+	await plain.getByRole('main').getByRole('searchbox').fill('éclusier');
 	await plain.getByRole('button', { name: 'Show' }).click();
 	await expect(plain.locator('.listing li')).toHaveCount(1);
 	await plain.locator('.listing li a').first().click();

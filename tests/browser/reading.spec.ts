@@ -101,6 +101,47 @@ test('six ways of reading lay the pages out, and the choice is remembered', asyn
 	await expect(page.locator('[data-opens="ways"]')).toHaveText('Turning');
 });
 
+test('the page in view stays there, whatever way of reading is taken, and turned or at another size', async ({ people }) => {
+	test.setTimeout(180_000);
+	// sizes and directions mixed
+	const mixed = join(made, 'ways-mixed.pdf');
+	execFileSync('qpdf', ['--empty', '--pages', handbook, '1-4', japanese, '1-2', form, '1', handbook, '5-11', '--rotate=+90:3', '--rotate=+270:9', '--', mixed]);
+	const slug = await bring(mixed, { position: 'open' }, 'ways-mixed.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read#page=9`);
+	await isOnPage(page, 9);
+	const choose = async (way: string) => {
+		await page.locator('[data-opens="ways"]').click();
+		await page.getByRole('dialog').getByRole('button', { name: way, exact: true }).click();
+		await page.locator('[data-opens="ways"]').click();
+	};
+	// of a pair the left page is the one that is named
+	const stays = (way: string) => expect(page.locator('.stage'), way).toHaveAttribute('data-page', /^(?:8|9)$/);
+	const seen = async (what: string) => {
+		const [stage, leaf] = [await box(page.locator('.stage')), await box(pageOf(page, 9))];
+		expect(leaf.x < stage.x + stage.width && leaf.x + leaf.width > stage.x && leaf.y < stage.y + stage.height && leaf.y + leaf.height > stage.y, what).toBe(true);
+	};
+	// every way after every other: an Eulerian walk over the six
+	const ways = ['Down', 'Across', 'Tiled', 'One by one', 'Book', 'Turning'];
+	const left = new Set(ways.flatMap((a) => ways.filter((b) => b !== a).map((b) => `${a} > ${b}`)));
+	let at = 'Down';
+	while (left.size) {
+		const next = ways.find((b) => left.has(`${at} > ${b}`)) ?? [...left][0]!.split(' > ')[0]!;
+		left.delete(`${at} > ${next}`);
+		await choose(next);
+		await stays(`${at} > ${next}`);
+		await expect(async () => seen(`${at} > ${next}`)).toPass({ timeout: 3000 });
+		at = next;
+	}
+	for (const way of ['Down', 'Across', 'Tiled', 'One by one']) {
+		await choose(way);
+		for (const key of ['r', 'r', '+', '+', '-', '0', 'r', 'r']) {
+			await page.keyboard.press(key);
+			await expect(page.locator('.stage'), `${way}, ${key}`).toHaveAttribute('data-page', '9');
+		}
+	}
+});
+
 test('a leaf turns over the spine, and stands still for who asks for less motion', async ({ people }) => {
 	const slug = await bring(handbook, { position: 'open' }, 'turning.pdf');
 	const page = await people.as('visitor');

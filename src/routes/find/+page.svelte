@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { directionOf } from '#core/words/words';
 	import { words } from '$lib/ui/parts/words';
+	import FoundLine from '$lib/ui/placing/FoundLine.svelte';
 	import ListBody from '$lib/ui/placing/ListBody.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data } = $props();
@@ -23,9 +24,7 @@
 				{#each data.pages as page (page.path)}
 					<li lang={page.language ?? undefined} dir={page.language ? directionOf(page.language) : undefined}>
 						<h3><a href={page.path}>{page.title}</a></h3>
-						{#if page.stretches.length}<p>
-								{#each page.stretches as stretch, i (i)}{#if stretch.marked}<mark>{stretch.text}</mark>{:else}{stretch.text}{/if}{/each}
-							</p>{/if}
+						{#if page.stretches.length}<FoundLine stretches={page.stretches} />{/if}
 					</li>
 				{/each}
 			</ul>
@@ -69,8 +68,5 @@
 	}
 	li:hover h3 a {
 		text-decoration-color: currentColor;
-	}
-	li p {
-		max-width: 46em;
 	}
 </style>

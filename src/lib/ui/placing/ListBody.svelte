@@ -2,11 +2,14 @@
      script: what is asked stands in the page's address. An article may have several; `list` says which of them is asked. -->
 <script lang="ts">
 	import { page } from '$app/state';
-	import { directionOf, writtenFrom, type Language, type SiteWords } from '#core/words/words';
-	import { listOrders, listStep as step } from '#core/placing/listing';
+	import { directionOf, writtenFrom, type Language } from '#core/words/words';
+	import { listStep as step } from '#core/placing/listing';
 	import type { ListedDocument, SeenList } from '$lib/server/placing/contract';
 	import { words } from '$lib/ui/parts/words';
 	import Cover from './Cover.svelte';
+	import ListAsk from './ListAsk.svelte';
+	import FoundLine from './FoundLine.svelte';
+	import DocumentShelf from './DocumentShelf.svelte';
 	let {
 		seen,
 		reading,
@@ -33,15 +36,6 @@
 	const others = $derived([...given].filter(([name]) => !own.includes(name)));
 	const narrowed = $derived(['q', ...filters.map((filter) => filter.name)].some((name) => asked.get(name)));
 	const anchor = $derived(list === null ? '' : `#list-${list}`);
-	const orderWords: Record<string, keyof SiteWords> = {
-		title: 'byTitle',
-		'-changed': 'newest',
-		folder: 'byFolder',
-		'-pages': 'longest',
-		given: 'asArranged',
-		match: 'bestMatch'
-	};
-	const orders = $derived([...(asked.get('q') ? ['match'] : []), ...listOrders]);
 	function address(change: Record<string, string | null>): string {
 		const params = new URLSearchParams([
 			...others,
@@ -55,7 +49,7 @@
 	}
 	/** In a table, a column for each field that some document says something in. */
 	const columns = $derived([...new Map(seen.items.flatMap((document) => document.fields.map((field) => [field.name, field.words] as const)))]);
-	const href = (document: ListedDocument) => (seen.beside ? address({ read: document.slug }) : `/d/${document.slug}`);
+	const href = (document: { readonly slug: string }) => (seen.beside ? address({ read: document.slug }) : `/d/${document.slug}`);
 	const language = $derived((page.data.language as Language | undefined) ?? 'en');
 	const direction = $derived(directionOf(language));
 	/** Of a document in another language than the one around it. */
@@ -66,28 +60,7 @@
 
 <div class="listing" class:within={list !== null} id={anchor.slice(1) || undefined}>
 	{#if seen.filters}
-		<form class="ask" role="search" action={anchor || undefined}>
-			{#each [...others, ...(list === null ? [] : [['list', list]])] as [name, value], i (i)}<input type="hidden" {name} {value} />{/each}
-			<input class="field" type="search" name="q" value={asked.get('q') ?? ''} placeholder={words('findWords')} aria-label={words('findHere')} />
-			{#each filters as filter (filter.name)}
-				{#if filter.values.length > 1 || asked.get(filter.name)}
-					<label
-						>{filter.said}
-						<select class="field" name={filter.name} data-asks>
-							<option value="">{words('all')}</option>
-							{#each filter.values as { value, count } (value)}<option {value} selected={asked.get(filter.name) === value}>{value} ({count})</option>{/each}
-						</select></label
-					>
-				{/if}
-			{/each}
-			<label
-				>{words('order')}
-				<select class="field" name="order" data-asks>
-					{#each orders as order (order)}<option value={order} selected={seen.order === order}>{words(orderWords[order]!)}</option>{/each}
-				</select></label
-			>
-			<button class="btn">{words('show')}</button>
-		</form>
+		<ListAsk {seen} {list} {asked} {filters} {others} {anchor} />
 	{/if}
 	{#if seen.filters || !seen.total || list === null}<p class="soft" role="status">
 			{seen.total ? words('documents', { count: seen.total }) : words(narrowed ? 'nothingFits' : 'nothingListed')}
@@ -114,31 +87,49 @@
 					</tbody>
 				</table>
 			{:else}
-				<ul class={seen.show}>
-					{#each seen.items as document (document.slug)}
-						<li aria-current={document.slug === read?.slug || undefined} {...says(document)}>
-							<a class="stands" href={href(document)} tabindex="-1" aria-hidden="true" data-sveltekit-noscroll
-								><Cover cover={document.cover} width={seen.show === 'covers' ? 178 : 56} alt="" /></a
-							>
-							<div class="says">
-								<h3><a href={href(document)} data-sveltekit-noscroll>{document.title}</a></h3>
-								{#if seen.show === 'list' && document.description}<p class="about">{document.description}</p>{/if}
-								{#each document.hits as hit (hit.page)}<p class="hit">
-										{#each hit.stretches as stretch, i (i)}{#if stretch.marked}<mark>{stretch.text}</mark>{:else}{stretch.text}{/if}{/each}
-										<a href="/d/{document.slug}/read#page={hit.page}&search={encodeURIComponent(asked.get('q') ?? '')}" lang={language} dir={direction}
-											>{words('pageN', { page: hit.page })}</a
-										>
-									</p>{/each}
-								{#if document.fields.length}<p class="fields">
-										{#each document.fields as field (field.name)}<span
-												>{field.words}: {#if field.href}<a href={field.href} rel="noopener">{field.value}</a>{:else}{field.value}{/if}</span
-											>{/each}
-									</p>{/if}
-							</div>
-							<p class="facts soft" lang={language} dir={direction}><span>{document.facts}</span><span>{document.date}</span></p>
-						</li>
-					{/each}
-				</ul>
+				{#snippet facts(document: ListedDocument)}
+					{#if document.fields.length}<p class="fields">
+							{#each document.fields as field (field.name)}<span
+									>{field.words}: {#if field.href}<a href={field.href} rel="noopener">{field.value}</a>{:else}{field.value}{/if}</span
+								>{/each}
+						</p>{/if}
+				{/snippet}
+				{#snippet hits(document: ListedDocument)}
+					{#each document.hits as hit (hit.page)}<FoundLine stretches={hit.stretches}>
+							{#snippet where()}<a
+									href="/d/{document.slug}/read#page={hit.page}&search={encodeURIComponent(asked.get('q') ?? '')}"
+									lang={language}
+									dir={direction}>{words('pageN', { page: hit.page })}</a
+								>{/snippet}
+						</FoundLine>{/each}
+				{/snippet}
+				{#if seen.show === 'covers'}
+					<DocumentShelf documents={seen.items} href={(document) => href(document)} current={read?.slug} says={(document) => says(document as ListedDocument)}>
+						{#snippet below(i)}
+							{@const document = seen.items[i]!}
+							{@render hits(document)}
+							{@render facts(document)}
+							<p class="soft" lang={language} dir={direction}>{document.facts}, {document.date}</p>
+						{/snippet}
+					</DocumentShelf>
+				{:else}
+					<ul class="list">
+						{#each seen.items as document (document.slug)}
+							<li aria-current={document.slug === read?.slug || undefined} {...says(document)}>
+								<a class="stands" href={href(document)} tabindex="-1" aria-hidden="true" data-sveltekit-noscroll
+									><Cover cover={document.cover} width={56} alt="" /></a
+								>
+								<div class="says">
+									<h3><a href={href(document)} data-sveltekit-noscroll>{document.title}</a></h3>
+									{#if document.description}<p class="about">{document.description}</p>{/if}
+									{@render hits(document)}
+									{@render facts(document)}
+								</div>
+								<p class="facts soft" lang={language} dir={direction}><span>{document.facts}</span><span>{document.date}</span></p>
+							</li>
+						{/each}
+					</ul>
+				{/if}
 			{/if}
 			{#if seen.total > step}
 				<p class="turn">
@@ -166,54 +157,6 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 2px 18px;
-	}
-	.ask {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 12px;
-		align-items: end;
-		margin: 18px 0 8px;
-	}
-	.ask input {
-		flex: 1 1 220px;
-	}
-	.ask label {
-		display: flex;
-		align-items: center;
-		gap: 6px;
-		font-size: 14px;
-		color: var(--ink-soft);
-	}
-	.ask select {
-		max-width: 200px;
-		padding: 0 28px 0 8px;
-		height: 44px;
-		font-size: 15px;
-	}
-	.ask .field,
-	.ask .btn {
-		height: 44px;
-	}
-	@media (max-width: 600px) {
-		.ask {
-			display: grid;
-			grid-template-columns: 1fr 1fr;
-		}
-		.ask input {
-			grid-column: 1 / -1;
-			height: 40px;
-		}
-		.ask label {
-			display: grid;
-			gap: 2px;
-		}
-		.ask select {
-			width: 100%;
-			max-width: none;
-		}
-		.ask .btn {
-			height: 38px;
-		}
 	}
 	.both.reading {
 		display: grid;
@@ -275,52 +218,8 @@
 		overflow: hidden;
 		margin-top: 2px;
 	}
-	.hit {
-		margin-top: 6px;
-		padding-inline-start: 12px;
-		border-inline-start: 3px solid var(--brass-bright);
-	}
-	.hit a {
-		white-space: nowrap;
-	}
 	.facts span + span::before {
 		content: ', ';
-	}
-	/* documents stand on a line: their words are below it */
-	ul.covers {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(148px, 1fr));
-		row-gap: 28px;
-		margin-top: 18px;
-	}
-	ul.covers li {
-		display: grid;
-		grid-template-rows: subgrid;
-		grid-row: span 3;
-		row-gap: 0;
-	}
-	ul.covers .stands {
-		display: flex;
-		align-items: flex-end;
-		height: 190px;
-		padding-inline-end: 18px;
-		border-bottom: 3px solid var(--ledge, var(--ink));
-	}
-	ul.covers :global(img) {
-		max-height: 182px;
-		max-width: min(100%, 134px);
-	}
-	ul.covers li:hover :global(img) {
-		translate: 0 -4px;
-	}
-	ul.covers .says {
-		padding: 10px 16px 0 0;
-	}
-	ul.covers h3 {
-		font-size: 17px;
-	}
-	ul.covers .facts {
-		padding-inline-end: 16px;
 	}
 	li[aria-current] {
 		background: var(--brass-wash);
@@ -345,17 +244,6 @@
 		}
 		.listing:not(.within) .both:not(.reading) ul.list .facts span + span::before {
 			content: '';
-		}
-		.listing:not(.within) .both:not(.reading) ul.covers {
-			grid-template-columns: repeat(5, 1fr);
-		}
-		.listing:not(.within) .both:not(.reading) ul.covers .stands {
-			height: 264px;
-			padding-inline-end: 32px;
-		}
-		.listing:not(.within) .both:not(.reading) ul.covers :global(img) {
-			max-height: 252px;
-			max-width: min(100%, 178px);
 		}
 		.says > :not(h3) {
 			max-width: 38em;
@@ -432,18 +320,6 @@
 	}
 	.within .beside {
 		height: min(720px, calc(100dvh - 24px));
-	}
-	@container (min-width: 800px) {
-		.within ul.covers {
-			grid-template-columns: repeat(5, 1fr);
-		}
-		.within ul.covers .stands {
-			height: 250px;
-		}
-		.within ul.covers :global(img) {
-			max-height: 240px;
-			max-width: min(100%, 170px);
-		}
 	}
 	/* in an article that is too narrow for both, it is read above its list */
 	@container (max-width: 559px) {

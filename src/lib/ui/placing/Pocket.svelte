@@ -42,12 +42,12 @@
 								{#if entry.about || document.description}<p>{entry.about || document.description}</p>{/if}
 								<p class="soft">{document.facts}</p>
 								<p class="do">
-									<a class="read" href="/d/{document.slug}/read?from={entry.id}" data-over aria-label="{words('read')}: {entry.words}">{words('read')}</a>
+									<a class="read" href="/d/{document.slug}/read?from={entry.id}" data-over aria-label="{words('read')} {entry.words}">{words('read')}</a>
 									{#if document.maySave}<a
 											href="/d/{document.slug}/file?save&from={entry.id}"
 											download
 											data-sveltekit-reload
-											aria-label="{words('save')}: {entry.words}">{words('save')}</a
+											aria-label="{words('save')} {entry.words}">{words('save')}</a
 										>{/if}
 								</p>
 							</div>

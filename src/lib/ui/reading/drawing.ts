@@ -1,5 +1,6 @@
 // When pages are drawn, and how many drawings are kept: what flies past is not drawn, and what is far away is let go.
-import { drawnViews, interceptDrawing, visiblePages, type PageView, type PdfViewer } from './pdfjs-private';
+import type { LeavesOf } from './leaves';
+import { drawnViews, interceptDrawing, pageView, visiblePages, type PageView, type PdfViewer } from './pdfjs-private';
 
 /** Scrolling faster than so many screens a second is a flight past the pages. */
 const flightScreens = 1.5;
@@ -61,4 +62,30 @@ export function dropFarDrawings(viewer: PdfViewer, container: HTMLElement): void
 		view.reset();
 		all -= pixels;
 	}
+}
+
+/** Gives pages that are not loaded yet the size they will have, so that nothing moves when they come. */
+export function sizePages(viewer: PdfViewer, runs: LeavesOf['runs'], pages: number): void {
+	if (runs.length < 2) return;
+	let page = 0;
+	for (const run of runs)
+		for (let i = 0; i < run.pages && page < pages; i++, page++) {
+			// pages of the document, which all have a view
+			const view = pageView(viewer, page + 1)!;
+			if (view.pdfPage) continue;
+			const { viewport } = view;
+			view.pdfPageRotate = 0;
+			view.viewport = new viewport.constructor({ viewBox: [0, 0, run.width, run.height], userUnit: 1, scale: viewport.scale, rotation: 0 });
+			view.update({ scale: view.scale });
+		}
+}
+
+/** Shares of the pages in sight: of the page, and of the window, 0 to 1. */
+export function sharesSeen(viewer: PdfViewer, container: HTMLElement): { page: number; ofPage: number; ofWindow: number }[] {
+	const window = container.clientWidth * container.clientHeight;
+	return visiblePages(viewer).views.map(({ id, view, percent }) => ({
+		page: id,
+		ofPage: percent / 100,
+		ofWindow: window ? (view.width * view.height * percent) / 100 / window : 0
+	}));
 }

@@ -3,12 +3,13 @@
 import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import { scaleFor, type Box } from '#core/reading/fit';
 import type { Fragment } from '#core/reading/fragment';
-import { boundZoom, byTurns, inPairs, stepFrom, togetherWith, type Fit, type Way } from '#core/reading/settings';
+import { besideEachOther, boundZoom, byTurns, inPairs, stepFrom, togetherWith, type Fit, type Way } from '#core/reading/settings';
 import { Ranges, rangeSize, type RangeEvents } from './file-ranges';
 import { leaves, type LeavesOf } from './leaves';
 import { documentOptions, library, type Library } from './library';
-import { drawCalmly, dropFarDrawings } from './drawing';
+import { drawCalmly, dropFarDrawings, sharesSeen, sizePages } from './drawing';
 import { Finder, type FindState } from './finder';
+import { partOf, showPart } from './keep-page';
 import { inOrder } from './page-text';
 import { endedBy, finished, locationOf, muteOwn, pageView, quietL10n, scaleAround, visiblePages, type EventBus, type PdfViewer } from './pdfjs-private';
 
@@ -157,8 +158,8 @@ export class Viewer {
 
 	#listen() {
 		const on = (name: string, listener: (event: never) => void) => this.#bus.on(name, listener);
-		on('pagechanging', ({ pageNumber }: { pageNumber: number }) => {
-			this.#events.page(pageNumber);
+		on('pagechanging', () => {
+			this.#tellPage();
 			// the page that comes may have another size; it stands in its place only after this
 			if (byTurns(this.way)) requestAnimationFrame(() => this.refit());
 		});
@@ -168,7 +169,10 @@ export class Viewer {
 			if (error) this.elementOf(pageNumber)?.classList.add('broken');
 			dropFarDrawings(this.#viewer, this.#asked.container);
 		});
-		on('updateviewarea', () => this.#tellSeen());
+		on('updateviewarea', () => {
+			this.#tellPage();
+			this.#events.seen(sharesSeen(this.#viewer, this.#asked.container));
+		});
 	}
 
 	async #begin(start: { way: Way; cover: boolean; fit: Fit | number; page: number }) {
@@ -182,27 +186,10 @@ export class Viewer {
 		this.#links.setDocument(this.pdf, null);
 		await ready;
 		for (let i = 0; i < this.pdf.numPages; i++) this.elementOf(i + 1)?.setAttribute('aria-label', this.#asked.pageName(i + 1));
-		this.#sizePages();
+		sizePages(this.#viewer, this.#asked.leaves.runs, this.pdf.numPages);
 		this.#quiet = false;
 		this.refit();
 		if (start.page > 1) this.go(start.page);
-	}
-
-	/** Gives pages that are not loaded yet the size they will have, so that nothing moves when they come. */
-	#sizePages() {
-		const { runs } = this.#asked.leaves;
-		if (runs.length < 2) return;
-		let page = 0;
-		for (const run of runs)
-			for (let i = 0; i < run.pages && page < this.pdf.numPages; i++, page++) {
-				// pages of the document, which all have a view
-				const view = pageView(this.#viewer, page + 1)!;
-				if (view.pdfPage) continue;
-				const { viewport } = view;
-				view.pdfPageRotate = 0;
-				view.viewport = new viewport.constructor({ viewBox: [0, 0, run.width, run.height], userUnit: 1, scale: viewport.scale, rotation: 0 });
-				view.update({ scale: view.scale });
-			}
 	}
 
 	#setModes() {
@@ -211,8 +198,33 @@ export class Viewer {
 		this.#viewer.spreadMode = inPairs(way) ? (this.cover ? 2 : 1) : 0;
 	}
 
+	/** The page that is read: where several stand beside each other, the one that was gone to as long as it is seen. */
 	get page(): number {
-		return this.#viewer.currentPageNumber;
+		const { ids } = this.#held === null || !besideEachOther(this.way) ? { ids: new Set<number>() } : visiblePages(this.#viewer);
+		return this.#held !== null && ids.has(this.#held) ? this.#held : this.#viewer.currentPageNumber;
+	}
+	#held: number | null = null;
+	#told = 0;
+
+	#tellPage() {
+		const { page } = this;
+		if (this.#quiet || page === this.#told) return;
+		this.#told = page;
+		this.#events.page(page);
+	}
+
+	/** Does what lays the pages out anew, and has the page in view stay there: at the same part of it unless it is `turned`. */
+	#keeping(change: () => void, turned = false) {
+		const { page } = this;
+		const { container } = this.#asked;
+		const part = turned || byTurns(this.way) ? { x: 0, y: 0 } : partOf(container, this.elementOf(page));
+		this.#quiet = true;
+		change();
+		this.#quiet = false;
+		this.go(page);
+		this.refit();
+		if (!byTurns(this.way)) showPart(container, this.elementOf(page), part);
+		this.#tellPage();
 	}
 
 	get rotation(): number {
@@ -242,8 +254,7 @@ export class Viewer {
 	}
 
 	setFit(fit: Fit | number) {
-		this.fit = typeof fit === 'number' ? boundZoom(fit) : fit;
-		this.refit();
+		this.#keeping(() => (this.fit = typeof fit === 'number' ? boundZoom(fit) : fit));
 	}
 
 	/** Zooms around a point of the window, as a wheel or two fingers do. */
@@ -254,24 +265,21 @@ export class Viewer {
 	}
 
 	setWay(way: Way, cover: boolean) {
-		const page = this.page;
-		this.#quiet = true;
-		this.way = way;
-		this.cover = cover;
-		this.#setModes();
-		this.#quiet = false;
-		this.#viewer.currentPageNumber = page;
-		this.refit();
+		this.#keeping(() => {
+			this.way = way;
+			this.cover = cover;
+			this.#setModes();
+		});
 	}
 
 	/** Turns all pages by quarters, clockwise. */
 	turn(quarters: number) {
-		this.#viewer.pagesRotation = (((this.rotation + 90 * quarters) % 360) + 360) % 360;
-		this.refit();
+		this.#keeping(() => (this.#viewer.pagesRotation = (((this.rotation + 90 * quarters) % 360) + 360) % 360), true);
 	}
 
 	go(page: number) {
-		this.#viewer.currentPageNumber = Math.min(this.pdf.numPages, Math.max(1, Math.round(page)));
+		this.#held = Math.min(this.pdf.numPages, Math.max(1, Math.round(page)));
+		this.#viewer.currentPageNumber = this.#held;
 	}
 
 	/** The page one step on, null at the end. */
@@ -355,15 +363,6 @@ export class Viewer {
 			if (active === document.body || this.#asked.container.contains(active)) focus();
 		};
 		this.#bus.on('textlayerrendered', heard, { signal });
-	}
-
-	#tellSeen() {
-		const { container } = this.#asked;
-		const window = container.clientWidth * container.clientHeight;
-		const { views } = visiblePages(this.#viewer);
-		this.#events.seen(
-			views.map(({ id, view, percent }) => ({ page: id, ofPage: percent / 100, ofWindow: window ? (view.width * view.height * percent) / 100 / window : 0 }))
-		);
 	}
 
 	/** The canvas on which a page is drawn, where it is. */

@@ -7,7 +7,9 @@
 	import { words } from '$lib/ui/parts/words';
 	import AskToRemember from '$lib/ui/parts/AskToRemember.svelte';
 	import Cover from '$lib/ui/placing/Cover.svelte';
+	import DocumentShelf from '$lib/ui/placing/DocumentShelf.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
+	import DocumentSide from './DocumentSide.svelte';
 	let { data } = $props();
 	const document = $derived(data.document);
 	const from = $derived(data.from ? `from=${encodeURIComponent(data.from)}` : '');
@@ -17,7 +19,8 @@
 	const save = $derived(`/d/${document.slug}/file?save${from && `&${from}`}`);
 	const self = $derived(`${page.url.origin}/d/${document.slug}`);
 	const day = $derived(dayText(document.changedAt, data.site.zone, Date.now(), data.language));
-	const written = $derived(document.language && document.language !== data.language ? { lang: document.language, dir: writtenFrom(document.language) } : {});
+	const spokenAs = (language: string | null) => (language && language !== data.language ? { lang: language, dir: writtenFrom(language) } : {});
+	const written = $derived(spokenAs(document.language));
 	const language = $derived(document.language ? new Intl.DisplayNames(data.language, { type: 'language' }).of(document.language) : undefined);
 	const library = $derived(data.navigation.find((item) => item.layout === 'catalogue'));
 	const facts = $derived(['PDF', ...(document.pages ? [sizeWords(document.bytes)] : [])].join(', '));
@@ -140,73 +143,14 @@
 				<dd>{words(may)}</dd>
 			</dl>
 		</div>
-		<div class="side">
-			{#if data.inside.outline.length}
-				<section aria-labelledby="contents">
-					<h2 id="contents">{words('contents')}</h2>
-					<ol>
-						{#each data.inside.outline as line, i (i)}<li class:sub={line.depth > 0} {...written}>
-								<a href="{read}#page={line.page}"><span>{line.title}</span><b>{line.page}</b></a>
-							</li>{/each}
-					</ol>
-				</section>
-			{/if}
-			{#if data.inside.text !== 'no' && document.shown}
-				<section aria-labelledby="inside">
-					<h2 id="inside">{words('findInside')}</h2>
-					<form class="within" role="search" action="#inside">
-						{#if data.from}<input type="hidden" name="from" value={data.from} />{/if}
-						<input class="field" type="search" name="q" value={data.q} aria-labelledby="inside" /><button class="btn">{words('find')}</button>
-					</form>
-					{#if data.q}<p class="soft" role="status">{data.hits.length ? '' : words('nothingWith', { words: data.q })}</p>{/if}
-					<ol class="hits">
-						{#each data.hits as hit (hit.page)}<li>
-								<span {...written}
-									>{#each hit.stretches as stretch, i (i)}{#if stretch.marked}<mark>{stretch.text}</mark>{:else}{stretch.text}{/if}{/each}</span
-								>
-								<a href="{read}#page={hit.page}&search={encodeURIComponent(data.q)}">{words('pageN', { page: hit.page })}</a>
-							</li>{/each}
-					</ol>
-				</section>
-			{/if}
-			{#if data.inside.attachments.length}
-				<section aria-labelledby="attached">
-					<h2 id="attached">{words('attached')}</h2>
-					<ul>
-						{#each data.inside.attachments as name, i (i)}<li>
-								{#if data.hasFile}<a href="/d/{document.slug}/attachment/{i + 1}" download>{name}</a>{:else}{name}{/if}
-							</li>{/each}
-					</ul>
-				</section>
-			{/if}
-			<section aria-labelledby="pass-on">
-				<h2 id="pass-on">{words('passOn')}</h2>
-				<div class="share">
-					<div>
-						<code>{data.address.replace(/^https?:\/\//, '')}</code>
-						<p>
-							<button class="btn" type="button" data-copy={data.address} data-copied={words('copied')} hidden>{words('copyLink')}</button>
-							<button class="btn" type="button" data-share={data.address} data-title={document.title} hidden>{words('share')}</button>
-						</p>
-					</div>
-					<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by the server from the document's own address -->
-					<span class="qr" role="img" aria-label={words('qrOf')}>{@html data.qr}</span>
-				</div>
-			</section>
-		</div>
+		<DocumentSide {data} {read} {written} />
 	</div>
 	{#if data.related.length}
 		<section class="related" aria-labelledby="related">
 			<h2 id="related">{words('goesWith')}</h2>
-			<ul>
-				{#each data.related as other (other.slug)}
-					<li lang={other.language && other.language !== data.language ? other.language : undefined}>
-						<a class="stands" href="/d/{other.slug}" tabindex="-1" aria-hidden="true"><Cover cover={other.cover} width={150} alt="" /></a>
-						<h3><a href="/d/{other.slug}">{other.title}</a></h3>
-						<p class="soft" lang={data.language}>{other.facts}</p>
-					</li>
-				{/each}
-			</ul>
+			<DocumentShelf documents={data.related} says={(other) => spokenAs(data.related.find(({ slug }) => slug === other.slug)?.language ?? null)}>
+				{#snippet below(i)}<p class="soft">{data.related[i]!.facts}</p>{/snippet}
+			</DocumentShelf>
 		</section>
 	{/if}
 	{#if data.asks}<AskToRemember />{/if}
@@ -264,9 +208,7 @@
 		gap: 10px 14px;
 		margin-top: 22px;
 	}
-	.do .btn,
-	.within .btn,
-	.share .btn {
+	.do .btn {
 		min-height: 48px;
 		padding: 8px 22px;
 		font-size: 17px;
@@ -306,57 +248,6 @@
 	h2 {
 		font-size: 24px;
 		margin-bottom: 8px;
-	}
-	.side h2 {
-		font-size: 19px;
-		padding-bottom: 8px;
-		margin-bottom: 0;
-		border-bottom: 3px solid var(--ledge);
-	}
-	.side section + section {
-		margin-top: 34px;
-	}
-	.side li {
-		padding: 9px 0;
-		border-bottom: 1px solid var(--line);
-		line-height: 1.4;
-	}
-	.side .sub {
-		padding-inline-start: 18px;
-	}
-	.side ol a {
-		display: flex;
-		gap: 12px;
-		color: var(--ink);
-		text-decoration: none;
-	}
-	.side ol a:hover span {
-		text-decoration: underline;
-	}
-	.side b {
-		margin-inline-start: auto;
-		font: 600 16px/1.35 var(--title);
-		color: var(--ink-soft);
-	}
-	.side .hits li {
-		display: grid;
-		grid-template-columns: 1fr auto;
-		gap: 12px;
-	}
-	.side .hits a {
-		text-decoration: underline;
-		white-space: nowrap;
-	}
-	.within {
-		display: flex;
-		gap: 8px;
-		margin-top: 12px;
-	}
-	.within .field {
-		flex: 1;
-		min-width: 0;
-		height: 48px;
-		font-size: 16px;
 	}
 	.here {
 		margin-bottom: 30px;
@@ -401,74 +292,8 @@
 	dd {
 		overflow-wrap: anywhere;
 	}
-	.share {
-		display: flex;
-		justify-content: space-between;
-		gap: 16px;
-		padding-top: 14px;
-	}
-	.share code {
-		font: 400 15px/1.4 var(--body);
-		overflow-wrap: anywhere;
-	}
-	.share p {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px;
-		margin-top: 10px;
-	}
-	.qr :global(svg) {
-		display: block;
-		width: 108px;
-		height: 108px;
-		background: #fff;
-	}
 	.related {
 		margin-top: 56px;
-	}
-	.related ul {
-		display: grid;
-		grid-template-columns: repeat(5, 1fr);
-		margin-top: 16px;
-	}
-	.related li {
-		display: grid;
-		grid-template-rows: subgrid;
-		grid-row: span 3;
-		row-gap: 0;
-	}
-	.stands {
-		display: flex;
-		align-items: flex-end;
-		height: 200px;
-		padding-inline-end: 24px;
-		border-bottom: 3px solid var(--ledge);
-	}
-	.stands :global(img) {
-		display: block;
-		width: auto;
-		height: auto;
-		max-width: 100%;
-		max-height: 190px;
-		background: #fff;
-		box-shadow: 0 0 0 1px #1b2a2926;
-	}
-	.related h3 {
-		padding: 10px 20px 0 0;
-		font-size: 17px;
-		line-height: 1.25;
-		overflow-wrap: anywhere;
-	}
-	.related h3 a {
-		color: var(--ink);
-		text-decoration-color: transparent;
-	}
-	.related li:hover h3 a {
-		text-decoration-color: currentColor;
-	}
-	.related p {
-		padding-inline-end: 20px;
-		font-size: 15px;
 	}
 	@media (min-width: 980px) {
 		.two {
@@ -507,17 +332,6 @@
 		}
 		.do .btn {
 			flex: 1 1 auto;
-		}
-		.related ul {
-			display: flex;
-			overflow-x: auto;
-			scroll-snap-type: x proximity;
-		}
-		.related li {
-			flex: none;
-			display: block;
-			width: 152px;
-			scroll-snap-align: start;
 		}
 	}
 </style>

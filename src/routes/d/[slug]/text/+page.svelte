@@ -2,11 +2,11 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { page as address } from '$app/state';
-	import { textSettings, type TextSetting } from '#core/reading/text-settings';
 	import { writtenFrom } from '#core/words/words';
 	import { words } from '$lib/ui/parts/words';
 	import ReadAloud from '$lib/ui/reading/ReadAloud.svelte';
 	import { Reporter } from '$lib/ui/reading/reporter';
+	import TextChoices from './TextChoices.svelte';
 	import { siteColours } from '#core/site/look';
 	let { data } = $props();
 	const doc = $derived(data.document);
@@ -14,17 +14,6 @@
 	const printed = (page: number) => `/d/${doc.slug}/read${data.from ? `?from=${encodeURIComponent(data.from)}` : ''}#page=${page}`;
 	const at = (page: number) => `/d/${doc.slug}/text?${from}page=${page}#p${page}`;
 	const said = $derived({ lang: doc.language ?? undefined, dir: doc.language ? writtenFrom(doc.language) : undefined });
-	const setting = {
-		size: { said: 'textSize', values: { small: 'small', normal: 'normal', large: 'large', largest: 'largest' } },
-		spacing: { said: 'textSpacing', values: { normal: 'normal', wide: 'wide' } },
-		width: { said: 'textWidth', values: { narrow: 'narrow', normal: 'normal', wide: 'wide' } },
-		paper: { said: 'textPaper', values: { day: 'paperDay', straw: 'paperStraw', night: 'paperNight' } }
-	} as const;
-	function chosen(name: TextSetting, value: string): string {
-		const params = new URLSearchParams(address.url.searchParams);
-		params.set(name, value);
-		return `?${params}`;
-	}
 	let gone = $state(false);
 	let text: HTMLElement;
 	onMount(() => {
@@ -54,20 +43,6 @@
 	{#if !data.searchable}<meta name="robots" content="noindex" />{/if}
 </svelte:head>
 
-{#snippet settingsOf()}
-	{#each Object.entries(setting) as [name, { said: label, values }] (name)}
-		<h2 id="set-{name}">{words(label)}</h2>
-		<div class="choices" role="group" aria-labelledby="set-{name}">
-			{#each Object.entries(values) as [value, word] (value)}<a
-					href={chosen(name as TextSetting, value)}
-					class={name === 'paper' ? `paper-${value}` : ''}
-					rel="nofollow"
-					data-sveltekit-noscroll
-					aria-current={data.settings[name as TextSetting] === value ? 'true' : undefined}>{words(word)}</a
-				>{/each}
-		</div>
-	{/each}
-{/snippet}
 {#snippet contents()}
 	<ol>
 		{#each data.outline as line, i (i)}<li class:sub={line.depth > 0}><a href={at(line.page ?? 1)} {...said}>{line.title}</a></li>{/each}
@@ -116,14 +91,14 @@
 						{/each}
 					</div>
 					{#if !blocks.length}
-						<p class="none">{words('pagePicture', { page })}</p>
+						<p class="picture">{words('pagePicture', { page })}</p>
 						<a href={printed(page)}><img src="/d/{doc.slug}/leaf/{page}.webp?w=900&e={doc.edition}" alt={words('pageN', { page })} loading="lazy" /></a>
 					{/if}
 				</section>
 			{/each}
 			{#if data.last < doc.pages}<p class="turn"><a class="btn" href={at(data.last + 1)}>{words('laterPages')}</a></p>{/if}
 		</main>
-		<div class="side settings">{@render settingsOf()}</div>
+		<div class="side settings"><TextChoices settings={data.settings} /></div>
 	</div>
 	<footer class="sill">
 		<a class="btn" href="/d/{doc.slug}/read{data.from ? `?from=${encodeURIComponent(data.from)}` : ''}#page={data.first}">{words('asPrinted')}</a>
@@ -138,7 +113,7 @@
 		<details class="aa">
 			<summary aria-label={words('settingsOfText')}>Aa</summary>
 			<div>
-				{@render settingsOf()}
+				<TextChoices settings={data.settings} />
 				{#if data.outline.length > 1}<h2>{words('contents')}</h2>
 					{@render contents()}{/if}
 			</div>
@@ -204,9 +179,7 @@
 	}
 	.skip:focus {
 		top: 8px;
-		padding: 6px 10px;
 		background: var(--paper);
-		z-index: 9;
 	}
 	.sr {
 		position: absolute;
@@ -303,6 +276,8 @@
 	}
 	.mark a {
 		padding: 6px 4px;
+	}
+	.mark a {
 		color: var(--paper-soft);
 	}
 	section ul {
@@ -313,9 +288,6 @@
 	.picture {
 		padding-inline-start: 14px;
 		border-inline-start: 3px solid var(--line);
-		color: var(--paper-soft);
-	}
-	.none {
 		color: var(--paper-soft);
 	}
 	section img {
@@ -341,44 +313,11 @@
 		min-width: 5em;
 	}
 	.turn {
-		margin: 1.4em 0;
 		text-align: center;
 	}
 	.btn {
 		min-height: 44px;
 		background: var(--paper);
-	}
-	.choices {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px;
-	}
-	.choices a {
-		min-height: 44px;
-		min-width: 52px;
-		display: grid;
-		place-items: center;
-		padding: 4px 12px;
-		border: 1px solid var(--edge);
-		border-radius: var(--corner);
-		color: inherit;
-		text-decoration: none;
-	}
-	.choices a[aria-current] {
-		border: 2px solid var(--brass-bright);
-		font-weight: 600;
-	}
-	.choices .paper-day {
-		background: #fffdf8;
-		color: #1b2a29;
-	}
-	.choices .paper-straw {
-		background: #f6ead0;
-		color: #2b2113;
-	}
-	.choices .paper-night {
-		background: #141c1b;
-		color: #ece7db;
 	}
 	.sill {
 		position: sticky;
