@@ -69,12 +69,12 @@ describe('an article taken apart', () => {
 	});
 	it('a first paragraph with a placement, a mark or too many words stays where it is', () => {
 		for (const content of [[text('Bold', [{ type: 'bold' }])], [text('word '.repeat(90))], [{ type: 'placement', attrs: {} }]])
-			expect(partsOf({ type: 'doc', content: [{ type: 'paragraph', content }] } as never)).toMatchObject({ lead: undefined, rest: [{}] });
+			expect(partsOf({ type: 'doc', content: [{ type: 'paragraph', content }] })).toMatchObject({ lead: undefined, rest: [{}] });
 		expect(partsOf({ type: 'doc', content: [] })).toEqual({ lead: undefined, headings: [], rest: [] });
 	});
 	it('its opening is a line for search engines', () => {
-		expect(openingOf({ layout: 'article', content: article as never })).toBe('A level path for most of the way.');
-		expect(openingOf({ layout: 'catalogue', lead: `${'long words '.repeat(30)}` })).toMatch(/^long words .*words…$/);
+		expect(openingOf({ layout: 'article', content: article })).toBe('A level path for most of the way.');
+		expect(openingOf({ layout: 'catalogue', lead: 'long words '.repeat(30) })).toMatch(/^long words .*words…$/);
 		expect(openingOf({ layout: 'catalogue', lead: '' })).toBe('');
 	});
 });

@@ -1,6 +1,12 @@
 // Find in the pages of the site: they are few and short, so each is looked at whole.
 import { findTerms, plain } from '../documents/find-query';
-import type { Article, Catalogue, ContentNode, Layout, PageContent, Pocket } from './content';
+import type { Catalogue, ContentNode, Layout, PageContent, Pocket } from './content';
+
+/** An attribute that is words. */
+const said = (node: ContentNode, name: string): string => {
+	const value = node.attrs?.[name];
+	return typeof value === 'string' ? value : '';
+};
 
 /** What readers see written on a page, in lines: its own words, those of placements, captions, entries. */
 export function pageLines(layout: Layout, content: PageContent): string[] {
@@ -8,13 +14,13 @@ export function pageLines(layout: Layout, content: PageContent): string[] {
 		case 'article': {
 			const lines: string[] = [];
 			const inLine = (node: ContentNode): string =>
-				node.text ?? (node.type === 'placement' ? String(node.attrs?.words ?? '') : (node.content ?? []).map(inLine).join(''));
+				node.text ?? (node.type === 'placement' ? said(node, 'words') : (node.content ?? []).map(inLine).join(''));
 			const walk = (node: ContentNode) => {
 				if (node.type === 'paragraph' || node.type === 'heading' || node.type === 'placement') lines.push(inLine(node));
-				else if (node.type === 'picture') lines.push(String(node.attrs?.caption ?? ''));
+				else if (node.type === 'picture') lines.push(said(node, 'caption'));
 				else node.content?.forEach(walk);
 			};
-			walk(content as Article as ContentNode);
+			walk(content as ContentNode);
 			return lines.filter((line) => line.trim());
 		}
 		case 'catalogue':

@@ -208,8 +208,8 @@ function blocksOf(lines: readonly FlowLine[], body: number): Block[] {
 	const usual = Math.max(0, middle(gaps));
 	const groups: FlowLine[][] = [];
 	for (const line of lines) {
-		const group = groups.at(-1);
-		const last = group?.at(-1);
+		const group = groups.at(-1) ?? [];
+		const last = group.at(-1);
 		const sameRow = last && Math.abs(centre(last) - centre(line)) < Math.min(last.height, line.height) * 0.4;
 		const begins =
 			!last ||
@@ -218,10 +218,10 @@ function blocksOf(lines: readonly FlowLine[], body: number): Block[] {
 					line.y < last.y ||
 					Math.abs(line.height - last.height) > Math.max(line.height, last.height) * 0.12 ||
 					bullet.test(line.text) ||
-					(line.x - last.x > body * 0.8 && last.x - from < body * 0.5 && !bullet.test(group![0]!.text)) ||
+					(line.x - last.x > body * 0.8 && last.x - from < body * 0.5 && !bullet.test(group[0]?.text ?? '')) ||
 					(right(last) < until - (until - from) * 0.18 && endsSentence(last.text))));
 		if (begins) groups.push([line]);
-		else group!.push(line);
+		else group.push(line);
 	}
 	return groups.map((group): Block => {
 		const text = joined(group.map((line) => line.text));

@@ -31,7 +31,10 @@ export function blocksOfStructure(root: Element): Block[] {
 	};
 	const walk = (element: Element): void => {
 		const level = headingLevel[element.type];
-		if (level) return add({ kind: 'heading', level, text: textOf(element) });
+		if (level) {
+			add({ kind: 'heading', level, text: textOf(element) });
+			return;
+		}
 		switch (element.type) {
 			case 'P':
 			case 'Caption':
@@ -41,7 +44,8 @@ export function blocksOfStructure(root: Element): Block[] {
 			case 'TOCI':
 				// a list or table within is one for itself
 				if (element.children.some((child) => typeof child !== 'string' && ['L', 'Table', 'P'].includes(child.type))) break;
-				return add({ kind: 'paragraph', text: textOf(element).replace(/(?:\s*\.){4,}\s*/g, ' … ') });
+				add({ kind: 'paragraph', text: textOf(element).replace(/(?:\s*\.){4,}\s*/g, ' … ') });
+				return;
 			case 'LI': {
 				const nested = element.children.flatMap((child) => (typeof child === 'string' ? [] : child.type === 'LBody' ? child.children : [child]));
 				const inner = nested.filter((child): child is Element => typeof child !== 'string' && child.type === 'L');
@@ -72,7 +76,8 @@ export function blocksOfStructure(root: Element): Block[] {
 					}
 				};
 				collect(element);
-				return add({ kind: 'table', rows: rows.map((row) => row.cells).filter((cells) => cells.some(Boolean)), head: rows[0]?.head ?? false });
+				add({ kind: 'table', rows: rows.map((row) => row.cells).filter((cells) => cells.some(Boolean)), head: rows[0]?.head ?? false });
+				return;
 			}
 			case 'Figure':
 			case 'Formula':
@@ -84,8 +89,10 @@ export function blocksOfStructure(root: Element): Block[] {
 		if (
 			element.children.some((child) => typeof child === 'string' || ['Span', 'Link', 'Quote', 'Em', 'Strong', 'Reference'].includes(child.type)) &&
 			element.type !== ''
-		)
-			return add({ kind: 'paragraph', text: textOf(element) });
+		) {
+			add({ kind: 'paragraph', text: textOf(element) });
+			return;
+		}
 		for (const child of element.children) if (typeof child !== 'string') walk(child);
 	};
 	walk(root);

@@ -721,8 +721,8 @@ test('a pocket page is put in order by keyboard and by hand, rests what it shoul
 	expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(360);
 	await entry.locator('summary').tap();
 	await expect(reading).toBeHidden();
-	await phone.getByText('Hand this page on').tap();
-	await expect(phone.getByRole('img', { name: 'The address of this page as a QR code' })).toBeVisible();
+	await phone.getByText('Pass it on').tap();
+	await expect(phone.getByRole('img', { name: 'QR code of this address' })).toBeVisible();
 });
 
 test('a preview is for a visitor, a group or a given person, wide, on a tablet or a phone', async ({ people }) => {

@@ -27,10 +27,9 @@ async function library() {
 	const { warn } = console;
 	console.warn = () => {};
 	try {
-		const [pdfjs, worker] = await Promise.all([import('pdfjs-dist/legacy/build/pdf.mjs'), import('pdfjs-dist/legacy/build/pdf.worker.mjs')]);
 		// the other half of the library, in this process: it is one of its own already
-		(globalThis as { pdfjsWorker?: unknown }).pdfjsWorker = worker;
-		return pdfjs;
+		(globalThis as { pdfjsWorker?: unknown }).pdfjsWorker = (await import('pdfjs-dist/legacy/build/pdf.worker.mjs')) as unknown;
+		return await import('pdfjs-dist/legacy/build/pdf.mjs');
 	} finally {
 		console.warn = warn;
 	}
@@ -77,7 +76,7 @@ export async function tagsOf(path: string, from: number, until: number): Promise
 		for (const number of pages) {
 			const page = await document.getPage(number);
 			const [tree, text] = await Promise.all([page.getStructTree() as Promise<Node | null>, page.getTextContent({ includeMarkedContent: true })]);
-			trees.push(tree && elementOf(tree, wordsById(text.items as readonly Item[])));
+			trees.push(tree && elementOf(tree, wordsById(text.items)));
 			page.cleanup();
 		}
 		return trees;

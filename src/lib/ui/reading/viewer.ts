@@ -194,6 +194,8 @@ export class Viewer {
 
 	#setModes() {
 		const { way } = this;
+		// at once, as what follows goes by where the pages lie
+		this.#asked.container.querySelector('.pdfViewer')?.classList.toggle('by-turns', byTurns(way));
 		this.#viewer.scrollMode = scrollModes[way];
 		this.#viewer.spreadMode = inPairs(way) ? (this.cover ? 2 : 1) : 0;
 	}

@@ -20,7 +20,6 @@
 	import { call } from '$lib/ui/parts/api';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
-
 	let { data } = $props();
 	const writer = untrack(() => new Writer(data.draft, data.mismatches, data.front));
 	$effect(() => writer.loaded(data.draft, data.mismatches));
