@@ -26,7 +26,6 @@ const drawn = async (page: Page) => {
 const shots: readonly Shot[] = [
 	{ name: 'documents', as: 'staff', path: '/desk/documents/lock-warden-handbook' },
 	{ name: 'documents-dark', as: 'staff', path: '/desk/documents/lock-warden-handbook', dark: true },
-	{ name: 'covers', as: 'staff', path: '/desk/documents?as=covers' },
 	{ name: 'find', as: 'staff', path: '/desk/documents?q="stop planks" feeder -minutes' },
 	{ name: 'upkeep', as: 'staff', path: '/desk/upkeep' },
 	{ name: 'pages', as: 'staff', path: '/desk/pages' },
@@ -65,6 +64,7 @@ const shots: readonly Shot[] = [
 		}
 	},
 	{ name: 'document-page', as: 'visitor', path: '/d/cruising-guide' },
+	{ name: 'text', as: 'visitor', path: '/d/cruising-guide/text' },
 	{ name: 'reading-room', as: 'visitor', path: '/d/cruising-guide/read#page=4', prepare: drawn },
 	{ name: 'reading-room-phone', as: 'visitor', path: '/d/cruising-guide/read', phone: true, prepare: drawn },
 	{ name: 'turned-away', as: 'visitor', path: '/d/lock-warden-handbook' },

@@ -3,6 +3,7 @@
 /** The parts of the settings, in their order: the id under which each stands, and its name. */
 export const settingsParts = [
 	['site', 'The site'],
+	['around', 'Around every page'],
 	['navigation', 'Front page and navigation'],
 	['language', 'Language'],
 	['reading', 'Reading rooms'],
@@ -28,6 +29,7 @@ interface Screen {
 
 const settingsWords: Partial<Record<(typeof settingsParts)[number][0], string>> = {
 	site: 'name colour logo look zone time',
+	around: 'foot footer address notice banner contact',
 	navigation: 'menu home start',
 	language: 'translation',
 	reading: 'tools',

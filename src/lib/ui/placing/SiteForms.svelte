@@ -1,6 +1,6 @@
 <!-- The site's look, its navigation, what placements are like, and which websites may frame: for its owners. -->
 <script lang="ts">
-	import { Button, Fileupload, Input, Select, Textarea } from '$lib/ui/parts/controls';
+	import { Button, Fileupload, Input, Moment, Select, Textarea } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { contrast, leastContrast, nearestPassing, siteGround } from '#core/site/colour';
 	import { defaultsOf, forms, formWords, ownEach, presses, pressWords, settingsOfForm, type PlacementDefaults } from '#core/placing/placement';
@@ -32,13 +32,18 @@
 	let name = $state(untrack(() => given.name));
 	let colour = $state(untrack(() => given.colour ?? '#1c6a61'));
 	let background = $state(untrack(() => given.background ?? siteGround));
+	let address = $state(untrack(() => given.foot?.address ?? ''));
+	let below = $state(untrack(() => given.foot?.words ?? ''));
+	let notice = $state(untrack(() => given.notice?.words ?? ''));
+	let noticePath = $state(untrack(() => given.notice?.path ?? ''));
+	let noticeUntil = $state<string | null>(untrack(() => given.notice?.until ?? null));
 	let framers = $state(untrack(() => (given.framers ?? []).join('\n')));
 	let shownForm = $state<(typeof forms)[number]>('frame');
 
 	const weak = $derived(contrast(colour, background) < leastContrast || contrast(colour, '#ffffff') < leastContrast);
 	const passes = $derived(nearestPassing(colour, [background, '#ffffff']));
 
-	async function picture(kind: 'mark' | 'favicon', event: Event & { currentTarget: HTMLInputElement }) {
+	async function picture(kind: 'mark' | 'favicon' | 'band', event: Event & { currentTarget: HTMLInputElement }) {
 		const file = event.currentTarget.files?.[0];
 		event.currentTarget.value = '';
 		if (!file) return;
@@ -101,7 +106,7 @@
 		</p>
 	</div>
 	<div class="pictures">
-		{#each [['mark', 'Mark before the name'], ['favicon', 'Favicon']] as const as [kind, words] (kind)}
+		{#each [['mark', 'Mark before the name'], ['favicon', 'Favicon'], ['band', 'Picture behind the front page’s title']] as const as [kind, words] (kind)}
 			<span
 				>{words}:
 				{#if given[kind]}<img src="/picture/{given[kind]}.webp?w=64" alt="" height="32" /><Button kind="quiet" onclick={() => setSite({ [kind]: null })}
@@ -111,6 +116,47 @@
 			</span>
 		{/each}
 	</div>
+</Part>
+<Part id="around" title="Around every page">
+	<form
+		class="look"
+		onsubmit={(e) => {
+			e.preventDefault();
+			void setSite({
+				foot: address.trim() || below.trim() ? { address: address.trim() || null, words: below.trim() || null } : null,
+				notice: notice.trim() ? { words: notice.trim(), path: noticePath || null, until: noticeUntil } : null
+			});
+		}}
+	>
+		<label>Address in the foot <Textarea bind:value={address} rows={3} maxlength={400} /></label>
+		<label>Words in the foot <Textarea bind:value={below} rows={3} maxlength={1000} /></label>
+		<label>A notice above every page <Input bind:value={notice} maxlength={200} placeholder="nothing" /></label>
+		{#if notice.trim()}
+			<label
+				>The page that says more
+				<Select bind:value={noticePath}>
+					<option value="">none</option>
+					{#if noticePath && !pages.some((p) => p.path === noticePath)}<option value={noticePath}>{noticePath}</option>{/if}
+					{#each pages.filter((p) => p.published) as p (p.path)}<option value={p.path}>{p.title}</option>{/each}
+				</Select></label
+			>
+			<div class="moment-under">
+				Its last day <Moment
+					label="Its last day"
+					value={noticeUntil}
+					dayOnly
+					zone={given.zone}
+					none="until it is taken away"
+					change={(day) => (noticeUntil = day)}
+				/>
+			</div>
+		{/if}
+		<Button type="submit">Set it</Button>
+	</form>
+	<p class="soft">
+		Where to write to is the address under <a href="#weaknesses">Reports of weaknesses</a>. The foot leads to <a href="/privacy">what is kept of a visit</a>,
+		made from these settings, and offers six languages.
+	</p>
 </Part>
 <Part id="navigation" title="Front page and navigation">
 	<p>
