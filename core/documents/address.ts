@@ -8,7 +8,7 @@ const folded: Record<string, string> = { ß: 'ss', æ: 'ae', Æ: 'ae', ø: 'o', 
 
 /**
  * The address a title makes. `slugOf('Winter stoppages, 2026/27')` → 'winter-stoppages-2026-27'. Letters outside the Latin
- * alphabet have no agreed plain spelling and fall away; where nothing is left, `fallback` stands.
+ * alphabet fall away (the server spells them in Latin ones before: slug.ts); where nothing is left, `fallback` stands.
  */
 export function slugOf(title: string, fallback = 'document'): string {
 	const plain = title

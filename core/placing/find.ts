@@ -13,8 +13,7 @@ export function pageLines(layout: Layout, content: PageContent): string[] {
 	switch (layout) {
 		case 'article': {
 			const lines: string[] = [];
-			const inLine = (node: ContentNode): string =>
-				node.text ?? (node.type === 'placement' ? said(node, 'words') : (node.content ?? []).map(inLine).join(''));
+			const inLine = (node: ContentNode): string => node.text ?? (node.type === 'placement' ? said(node, 'words') : (node.content ?? []).map(inLine).join(''));
 			const walk = (node: ContentNode) => {
 				if (node.type === 'paragraph' || node.type === 'heading' || node.type === 'placement') lines.push(inLine(node));
 				else if (node.type === 'picture') lines.push(said(node, 'caption'));

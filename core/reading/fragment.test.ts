@@ -1,9 +1,9 @@
 // RFC 8118, section 3: parameters of fragments that name parts of PDF documents.
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { fragment, toPage, type Fragment } from './fragment';
+import { fragment, passageOf, soughtBy, toPage, toPassage, type Fragment } from './fragment';
 
-const none: Fragment = { page: null, nameddest: null, zoom: null, view: null, viewrect: null, search: [], pagemode: null };
+const none: Fragment = { page: null, nameddest: null, zoom: null, view: null, viewrect: null, search: [], passage: null, pagemode: null };
 
 describe('the fragment of the reading room', () => {
 	it.each<[string, Partial<Fragment>]>([
@@ -61,5 +61,14 @@ describe('the fragment of the reading room', () => {
 				expect(fragment(toPage(page, search))).toEqual({ ...none, page, search });
 			})
 		);
+	});
+	it('a passage is found by its words one after the other, from its page on; a long one by its beginning', () => {
+		const to = toPassage(7, passageOf('Stop planks\n are kept  in racks, “under” cover & dry'));
+		expect(fragment(to)).toEqual({ ...none, page: 7, passage: 'Stop planks are kept in racks, “under” cover & dry' });
+		expect(soughtBy(fragment(to))).toBe('Stop planks are kept in racks, “under” cover & dry');
+		expect(soughtBy(fragment('#page=2&search=lock%20gate'))).toEqual(['lock', 'gate']);
+		expect(passageOf('word '.repeat(100)).length).toBeLessThanOrEqual(160);
+		// Arabic presentation forms are letters again (Unicode NFKC)
+		expect(passageOf('\ufedf\ufea4')).toBe('\u0644\u062d');
 	});
 });

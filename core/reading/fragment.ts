@@ -25,6 +25,8 @@ export interface Fragment {
 	readonly viewrect: readonly [left: number, top: number, width: number, height: number] | null;
 	/** Words to be found and marked. */
 	readonly search: readonly string[];
+	/** Words that stand there one after the other; ours, beside the standard's. */
+	readonly passage: string | null;
 	/** What to show beside the page. */
 	readonly pagemode: 'bookmarks' | 'thumbs' | 'none' | null;
 }
@@ -53,6 +55,7 @@ export function fragment(hash: string): Fragment {
 		view: named ? { kind: named, offset: number(offset) } : null,
 		viewrect: rect.length === 4 && rect.every((n) => n !== null) && rect[2]! > 0 && rect[3]! > 0 ? (rect as [number, number, number, number]) : null,
 		search: [...new Set(words)].slice(0, 20),
+		passage: passageOf(values.get('passage') ?? '') || null,
 		pagemode: mode === 'bookmarks' || mode === 'thumbs' || mode === 'none' ? mode : null
 	};
 }
@@ -64,6 +67,21 @@ function decoded(text: string): string {
 		return text;
 	}
 }
+
+/** Longest passage that an address names, in characters: it is found by its beginning. */
+const longestPassage = 160;
+
+/** Chosen words as an address names them: in one line, letters in the forms in which they are typed (Unicode NFKC), no more than find them. */
+export function passageOf(text: string): string {
+	const line = text.normalize('NFKC').replace(/\s+/g, ' ').trim();
+	return line.length <= longestPassage ? line : line.slice(0, longestPassage).replace(/\s+\S*$/, '');
+}
+
+/** The fragment that leads to a passage: the words are looked for from its page on, so that they are found in another edition too. */
+export const toPassage = (page: number, passage: string): string => `#page=${page}&passage=${encodeURIComponent(passage)}`;
+
+/** What a fragment wants to be found: a passage as it stands, else any of its words. */
+export const soughtBy = ({ passage, search }: Fragment): string | readonly string[] => passage ?? search;
 
 /** The fragment that leads to a page, with the words marked there: `toPage(3, ['lock'])` → '#page=3&search=lock'. */
 export const toPage = (page: number, search: readonly string[] = []): string =>

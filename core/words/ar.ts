@@ -100,7 +100,10 @@ export const ar: Messages = {
 		keyScreen: 'ملء الشاشة',
 		keyBack: 'العودة بعد رابط',
 		keyKeys: 'هذه المفاتيح',
-		asText: 'كنص'
+		asText: 'كنص',
+		chosenWords: 'الكلمات المختارة',
+		copyPassage: 'انسخ رابطًا إلى هذا',
+		copyQuotation: 'انسخ كاقتباس'
 	},
 	site: {
 		toContent: 'إلى المحتوى',

@@ -93,7 +93,10 @@ export const de: Messages = {
 		keyScreen: 'Vollbild',
 		keyBack: 'zurück nach einem Verweis',
 		keyKeys: 'diese Tasten',
-		asText: 'Als Text'
+		asText: 'Als Text',
+		chosenWords: 'Gewählte Wörter',
+		copyPassage: 'Link hierher kopieren',
+		copyQuotation: 'Als Zitat kopieren'
 	},
 	site: {
 		toContent: 'Zum Inhalt',

@@ -91,7 +91,10 @@ export const en = {
 		keyScreen: 'full screen',
 		keyBack: 'back after a link',
 		keyKeys: 'these keys',
-		asText: 'As text'
+		asText: 'As text',
+		chosenWords: 'Chosen words',
+		copyPassage: 'Copy a link to this',
+		copyQuotation: 'Copy as quotation'
 	},
 	site: {
 		toContent: 'To the content',

@@ -93,7 +93,10 @@ export const es: Messages = {
 		keyScreen: 'pantalla completa',
 		keyBack: 'volver tras un enlace',
 		keyKeys: 'estas teclas',
-		asText: 'Como texto'
+		asText: 'Como texto',
+		chosenWords: 'Palabras elegidas',
+		copyPassage: 'Copiar un enlace a esto',
+		copyQuotation: 'Copiar como cita'
 	},
 	site: {
 		toContent: 'Al contenido',

@@ -93,7 +93,10 @@ export const fr: Messages = {
 		keyScreen: 'plein écran',
 		keyBack: 'retour après un lien',
 		keyKeys: 'ces touches',
-		asText: 'Comme texte'
+		asText: 'Comme texte',
+		chosenWords: 'Mots choisis',
+		copyPassage: 'Copier un lien vers ceci',
+		copyQuotation: 'Copier comme citation'
 	},
 	site: {
 		toContent: 'Vers le contenu',

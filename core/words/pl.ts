@@ -93,7 +93,10 @@ export const pl: Messages = {
 		keyScreen: 'pełny ekran',
 		keyBack: 'powrót po odnośniku',
 		keyKeys: 'te klawisze',
-		asText: 'Jako tekst'
+		asText: 'Jako tekst',
+		chosenWords: 'Wybrane słowa',
+		copyPassage: 'Kopiuj link do tego',
+		copyQuotation: 'Kopiuj jako cytat'
 	},
 	site: {
 		toContent: 'Do treści',

@@ -120,7 +120,9 @@ test('the page in view stays there, whatever way of reading is taken, and turned
 	const seen = async (what: string) => {
 		const named = Number(await page.locator('.stage').getAttribute('data-page'));
 		const [stage, leaf] = [await box(page.locator('.stage')), await box(pageOf(page, named))];
-		expect(leaf.x < stage.x + stage.width && leaf.x + leaf.width > stage.x && leaf.y < stage.y + stage.height && leaf.y + leaf.height > stage.y, what).toBe(true);
+		expect(leaf.x < stage.x + stage.width && leaf.x + leaf.width > stage.x && leaf.y < stage.y + stage.height && leaf.y + leaf.height > stage.y, what).toBe(
+			true
+		);
 	};
 	// every way after every other: an Eulerian walk over the six
 	const ways = ['Down', 'Across', 'Tiled', 'One by one', 'Book', 'Turning'];
@@ -239,6 +241,31 @@ test('find looks through all pages, with options, a list, and marks along the fo
 	await page.goto('about:blank');
 	await open(page, `/d/${slug}/read#search=%22legacy%22`);
 	await expect(page.locator('[data-opens="find"]')).toContainText(/^legacy, \d+ times?$/);
+});
+
+test('chosen words are handed on: a link that finds them again, and a quotation', async ({ people }) => {
+	const slug = await bring(handbook, { position: 'open' }, 'passage.pdf');
+	const page = await people.as('visitor', { permissions: ['clipboard-read', 'clipboard-write'] });
+	await open(page, `/d/${slug}/read#page=3`);
+	await drawn(page, 3);
+	/** Chooses the words of a line as a hand does: from its beginning to its end. */
+	const line = pageOf(page, 3).locator('.textLayer span[role=presentation]', { hasText: 'Only the encoding name is required' }).first();
+	const at = await box(line);
+	await page.mouse.move(at.x + 1, at.y + at.height / 2);
+	await page.mouse.down();
+	await page.mouse.move(at.x + at.width - 2, at.y + at.height / 2, { steps: 8 });
+	await page.mouse.up();
+	const bar = page.getByRole('toolbar', { name: 'Chosen words' });
+	await bar.getByRole('button', { name: 'Copy as quotation' }).click();
+	await expect(bar.getByRole('status')).toHaveText('Address copied');
+	const quotation = await page.evaluate(() => navigator.clipboard.readText());
+	expect(quotation).toMatch(/^“Only the encoding name is required[^”]*”\nThe TECkit Language, page 3\nhttp/);
+	const address = /http\S+$/.exec(quotation)![0];
+	const other = await people.as('visitor');
+	await open(other, address.replace(/^https?:\/\/[^/]+/, '').replace('page=3', 'page=1'));
+	await isOnPage(other, 3);
+	await expect(pageOf(other, 3).locator('.textLayer .highlight').first()).toBeVisible();
+	await expect(other.locator('[data-opens="find"]')).toContainText('1 time');
 });
 
 test('in a long document find begins where the words stand, and goes on until every page was looked through', async ({ people }) => {

@@ -113,6 +113,20 @@ describe('find over the site', () => {
 	});
 });
 
+describe('addresses', () => {
+	it('keep a title in another script, spelt in Latin letters', async () => {
+		const slugs: string[] = [];
+		for (const title of ['Правила за шлюзове', 'Κανόνες', '운하 안내', '運河の地図']) {
+			const form = new FormData();
+			form.append('file', new Blob([(await pdf(`${title} ${process.pid}`)) as BlobPart], { type: 'application/pdf' }), 'x.pdf');
+			form.append('title', title);
+			slugs.push(((await (await (await staff()).send('POST', '/api/v1/documents', form)).json()) as DocumentJson).slug.replace(/-\d+$/, ''));
+		}
+		// spelt as the package any-ascii has it
+		expect(slugs).toEqual(['pravila-za-shlyuzove', 'kanones', 'unha-annae', 'yunhenoditu']);
+	});
+});
+
 describe('the document’s page', () => {
 	it('says what it is, for people and for search engines', async () => {
 		const boss = await staff();

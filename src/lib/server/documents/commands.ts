@@ -1,19 +1,20 @@
 // What others change of a document's row, within their own transactions. Only this folder writes to the table `document`.
 import { eq, sql as raw } from 'drizzle-orm';
 import { setAsideDays } from '#core/documents/aside';
-import { freeSlug, slugOf } from '#core/documents/address';
+import { freeSlug } from '#core/documents/address';
 import type { Cover } from '#core/documents/cover';
 import { insertDoor } from '../access/doors';
 import { sql, type Queryable } from '../db/client';
 import { document } from '../db/schema';
 import { newId } from '../id';
+import { slugFor } from '../slug';
 
 /**
  * A new document behind a shut door, at an address made from its title. The edition that it is to show is the caller's to write, in the
  * same transaction.
  */
 export async function insertDocument(tx: Queryable, given: { title: string; folder: string; editionId: string }, actor: string | null) {
-	const wanted = slugOf(given.title);
+	const wanted = slugFor(given.title);
 	// one intake at a time looks for a free address, so that two of the same title do not meet
 	await tx.execute(raw`select pg_advisory_xact_lock(4173003)`);
 	const rows = await tx.execute<{ slug: string }>(

@@ -1,6 +1,5 @@
 // Members, staff and groups: adding them and listing them.
 import { asc, eq, inArray, sql as raw } from 'drizzle-orm';
-import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
 import { dayOf } from '#core/access/hours';
 import { db, sql, type Queryable } from '../db/client';
@@ -11,6 +10,7 @@ import { newId } from '../id';
 import { writeAudit } from '../site/audit';
 import { site, saveSite, type Site } from '../site/site';
 import { hashPassword } from './auth';
+import { slugFor } from '../slug';
 
 export interface GroupRow {
 	readonly id: string;
@@ -126,7 +126,7 @@ export async function countStandings(): Promise<{ lapsing: number; lapsed: numbe
 
 /** Adds a group; its address is made from its name. */
 export async function addGroup(name: string, actor: string | null, description = ''): Promise<{ id: string; slug: string }> {
-	const slug = slugOf(name, 'group');
+	const slug = slugFor(name, 'group');
 	return db().transaction(async (tx) => {
 		const [made] = await tx
 			.insert(group)

@@ -3,7 +3,6 @@ import { and, eq, sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
 import { isDay } from '#core/access/hours';
-import { slugOf } from '#core/documents/address';
 import { IanuaError } from '#core/errors';
 import { db, sql, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
@@ -13,6 +12,7 @@ import { named, writeAudit } from '../site/audit';
 import { insertMemberships, insertPerson, listPeople, type PeopleQuery } from './directory';
 import { mailInvitation, type Invited } from './staff';
 import type { Person } from './who';
+import { slugFor } from '../slug';
 
 const Day = Type.Union([Type.String({ format: 'date' }), Type.Null()]);
 export const MembershipGiven = Type.Object(
@@ -218,7 +218,7 @@ export async function removeGroup(slug: string, actor: string): Promise<void> {
 
 /** Makes a group within a transaction; where its address is taken by one of another name, a number is added. */
 export async function insertGroup(tx: Queryable, name: string, actor: string | null): Promise<{ id: string; slug: string }> {
-	const stem = slugOf(name, 'group');
+	const stem = slugFor(name, 'group');
 	for (let n = 1; ; n++) {
 		const slug = n === 1 ? stem : `${stem}-${n}`;
 		const [made] = await tx.insert(group).values({ id: newId(), slug, name: name.trim() }).onConflictDoNothing().returning({ id: group.id, slug: group.slug });

@@ -80,7 +80,14 @@ export class Writer {
 	}
 
 	#draft() {
-		return { title: this.title, path: this.path, content: this.#content(), inNavigation: this.inNavigation, label: this.label.trim() || null, language: this.language };
+		return {
+			title: this.title,
+			path: this.path,
+			content: this.#content(),
+			inNavigation: this.inNavigation,
+			label: this.label.trim() || null,
+			language: this.language
+		};
 	}
 
 	/** Something was changed: saved in a moment. */

@@ -3,6 +3,7 @@
 	import { onMount, untrack } from 'svelte';
 	import ForeEdge from './ForeEdge.svelte';
 	import Panels from './Panels.svelte';
+	import Passage from './Passage.svelte';
 	import Said from './Said.svelte';
 	import Sill from './Sill.svelte';
 	import Standin from './Standin.svelte';
@@ -91,6 +92,7 @@
 		>
 			<div class="pdfViewer"></div>
 		</div>
+		{#if container}<Passage {room} {given} within={container} />{/if}
 		<Said {room} {given} />
 	</div>
 	{#if edge}<ForeEdge {room} />{/if}

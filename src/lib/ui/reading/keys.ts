@@ -56,9 +56,7 @@ export function roomKeys(room: Room, also: { screen(): void; close(): void }): (
 function withControl(room: Room, event: KeyboardEvent) {
 	if (event.key === 'f' && room.has('find')) room.panel = 'find';
 	else if (event.key === 'p') room.panel = room.given.mayPrint && room.has('print') ? 'print' : room.panel;
-	else if ((event.key === '+' || event.key === '=') && room.has('fit')) room.zoom(1);
-	else if (event.key === '-' && room.has('fit')) room.zoom(-1);
-	else if (event.key === '0' && room.has('fit')) room.setFit('paper');
+	// larger and smaller letters of everything are the browser's
 	else return;
 	event.preventDefault();
 }

@@ -2,7 +2,7 @@
 import type { Chapter } from '#core/reading/edge';
 import type { Box } from '#core/reading/fit';
 import type { Around } from '#core/reading/found';
-import { fragment, toPage, type Fragment } from '#core/reading/fragment';
+import { fragment, soughtBy, toPage, type Fragment } from '#core/reading/fragment';
 import { byTurns, zoomStep, ways, type Fit, type RoomPlace, type RoomSettings, type RoomTool, type Way } from '#core/reading/settings';
 import { say, type Language, type RoomWords } from '#core/words/words';
 import { Reporter } from './reporter';
@@ -161,7 +161,7 @@ export class Room {
 				}
 				this.viewer = viewer;
 				await this.#obey(asked);
-				if (asked.search.length) this.findWords(asked.search);
+				if (soughtBy(asked).length) this.findWords(soughtBy(asked));
 				if (asked.pagemode && asked.pagemode !== 'none') this.panel = 'more';
 			},
 			(error: unknown) => {
@@ -190,7 +190,7 @@ export class Room {
 				if (location.hash === this.#quietHash) return;
 				const asked = fragment(location.hash);
 				void this.#obey(asked);
-				if (asked.search.length) this.findWords(asked.search);
+				if (soughtBy(asked).length) this.findWords(soughtBy(asked));
 			},
 			{ signal }
 		);

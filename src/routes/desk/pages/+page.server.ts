@@ -1,7 +1,6 @@
 // The pages of the site, and making a new one.
 import { fail, redirect } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
-import { slugOf } from '#core/documents/address';
 import type { DoorChange } from '#core/access/door';
 import { IanuaError } from '#core/errors';
 import { layouts, type Layout } from '#core/placing/content';
@@ -11,6 +10,7 @@ import { listGroups } from '$lib/server/people/directory';
 import { mismatches } from '$lib/server/placing/mismatches';
 import { addPage } from '$lib/server/placing/commands';
 import { listPages } from '$lib/server/placing/views';
+import { slugFor } from '$lib/server/slug';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
@@ -45,7 +45,7 @@ export const actions: Actions = {
 		const given = (form.path ?? '').trim();
 		const asked = (form.layout ?? 'article') as Layout;
 		const layout = layouts.includes(asked) ? asked : 'article';
-		const path = given ? (given.startsWith('/') ? given : `/${given}`) : `/${slugOf(title, 'page')}`;
+		const path = given ? (given.startsWith('/') ? given : `/${given}`) : `/${slugFor(title, 'page')}`;
 		const like = form.like || undefined;
 		const door = doorFor(form.door ?? '');
 		const filled = { title, path: given, like, layout, door: form.door, inNavigation: form.inNavigation !== undefined };

@@ -121,7 +121,7 @@
 			<div class="more">
 				<label>Path <Input bind:value={pathGiven} onchange={setPath} maxlength={200} /></label>
 				<label class="check"><Checkbox bind:checked={writer.inNavigation} onchange={writer.touch} /> in the navigation</label>
-				{#if writer.inNavigation}<label>Called there <Input bind:value={writer.label} oninput={writer.touch} maxlength={30} placeholder={writer.title} /></label>{/if}
+				{#if writer.inNavigation}<label>Called <Input bind:value={writer.label} oninput={writer.touch} maxlength={30} placeholder={writer.title} /></label>{/if}
 				<label
 					>Readers are spoken to in
 					<Select
