@@ -6,7 +6,14 @@ import { document, member, staff, visitor, type Client } from './help';
 
 /** Every route under /d/[slug], from the route tree itself, with its parameters filled in: one that is new stands here at once. */
 function addresses(slug: string): string[] {
-	const filled: Record<string, string> = { '[slug]': slug, '[width].webp': '300.webp', '[page].webp': '1.webp', '[page].json': '1.json', '[number]': '1' };
+	const filled: Record<string, string> = {
+		'[slug]': slug,
+		'[width].webp': '300.webp',
+		'[width].jpg': '300.jpg',
+		'[page].webp': '1.webp',
+		'[page].json': '1.json',
+		'[number]': '1'
+	};
 	const out: string[] = [];
 	const walk = (dir: string, path: string) => {
 		for (const entry of readdirSync(dir, { withFileTypes: true })) {

@@ -206,7 +206,8 @@ export class Viewer {
 		return this.#held !== null && ids.has(this.#held) ? this.#held : this.#viewer.currentPageNumber;
 	}
 	#held: number | null = null;
-	#told = 0;
+	/** Where one begins is not told: nothing was turned. */
+	#told = 1;
 
 	#tellPage() {
 		const { page } = this;
