@@ -47,21 +47,11 @@ export function blocksOfStructure(root: Element): Block[] {
 				add({ kind: 'paragraph', text: textOf(element).replace(/(?:\s*\.){4,}\s*/g, ' … ') });
 				return;
 			case 'LI': {
-				const nested = element.children.flatMap((child) => (typeof child === 'string' ? [] : child.type === 'LBody' ? child.children : [child]));
-				const inner = nested.filter((child): child is Element => typeof child !== 'string' && child.type === 'L');
-				const own: Element = {
-					type: 'LI',
-					alt: null,
-					children: element.children.flatMap((child) =>
-						typeof child === 'string' || child.type !== 'LBody'
-							? typeof child !== 'string' && (child.type === 'L' || isBullet(child))
-								? []
-								: [child]
-							: child.children.filter((c) => typeof c === 'string' || c.type !== 'L')
-					)
-				};
-				add({ kind: 'item', text: textOf(own).replace(/^[•◦▪■●○‣⁃∙·–—-]\s*/u, '') });
-				inner.forEach(walk);
+				// its mark goes, and lists within it come after it
+				const inside = element.children.flatMap((child) => (typeof child !== 'string' && child.type === 'LBody' ? child.children : [child]));
+				const own = inside.filter((child) => typeof child === 'string' || (child.type !== 'L' && !isBullet(child)));
+				add({ kind: 'item', text: textOf({ ...element, children: own }).replace(/^[•◦▪■●○‣⁃∙·–—-]\s*/u, '') });
+				for (const child of inside) if (typeof child !== 'string' && child.type === 'L') walk(child);
 				return;
 			}
 			case 'Table': {

@@ -223,7 +223,6 @@ export const ar: Messages = {
 			many: '{count} صفحة من الموقع',
 			other: '{count} صفحة من الموقع'
 		},
-		wholeFolder: 'في كل مكان',
 		keptForOthers: 'مخصص لآخرين',
 		membersSignIn: 'للأعضاء: سجّل الدخول لفتحه',
 		readWhole: 'اقرأ في النافذة كاملة',
@@ -254,10 +253,8 @@ export const ar: Messages = {
 		mayAll: 'القراءة والحفظ والطباعة',
 		attached: 'المرفقات',
 		goesWith: 'ذو صلة',
-		pagePictures: 'صفحاته',
 		allDocuments: 'كل المستندات',
 		onPage: 'في هذه الصفحة',
-		documentsHere: 'مستندات هذه الصفحة',
 		latest: 'أحدث المستندات',
 		textSize: 'الحجم',
 		textSpacing: 'التباعد',

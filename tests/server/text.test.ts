@@ -105,7 +105,7 @@ describe('over HTTP', () => {
 		expect(text.split('\f')).toHaveLength(12);
 		expect(text).toContain('EncodingName\ta canonical name');
 		// read in one go: one opening, by text as by pages
-		expect((await ledgerOf(slug)).filter((e) => e.kind === 'opened').length).toBeGreaterThanOrEqual(1);
+		expect((await ledgerOf(slug)).filter((e) => e.kind === 'opened')).toHaveLength(1);
 	});
 	it('how it is set is a link and a cookie', async () => {
 		const paper = await document({ position: 'open' });

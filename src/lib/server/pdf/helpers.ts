@@ -1,5 +1,5 @@
 // The helper processes that work on files of unknown origin, each at one at a time, started when first needed: as many as there are cores for
-// PDFs that are brought in, and one for pictures, for which somebody waits.
+// PDFs that are brought in, and one for pictures and tags, for which somebody waits.
 import { spawn, type ChildProcess } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { IanuaError } from '#core/errors';
@@ -26,9 +26,10 @@ interface Pool {
 }
 
 const papers: Pool = { most: Math.max(1, availableParallelism()), helpers: [], waiting: [] };
+/** What somebody waits for. */
 const pictures: Pool = { most: 1, helpers: [], waiting: [] };
 const poolOf: Readonly<Record<keyof Work, Pool>> = {
-	tags: papers,
+	tags: pictures,
 	arrive: papers,
 	look: papers,
 	check: papers,

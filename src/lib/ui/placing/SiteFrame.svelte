@@ -91,18 +91,6 @@
 	.site.front {
 		--page-band: var(--band);
 	}
-	.skip {
-		position: absolute;
-		/* above the page, not beside it: beside it would widen a page that is written from right to left */
-		top: -100px;
-		inset-inline-start: 8px;
-	}
-	.skip:focus {
-		top: 8px;
-		background: var(--sheet);
-		padding: 6px 10px;
-		z-index: 9;
-	}
 
 	.band {
 		position: relative;
@@ -123,19 +111,11 @@
 		position: relative;
 		max-width: 736px;
 	}
-	.lead {
-		max-width: 640px;
-		margin-top: 12px;
-		font-size: clamp(17px, 2vw, 20px);
-		line-height: 1.5;
-		color: var(--soft-on-wash);
-		white-space: pre-line;
-	}
 	.front .band {
 		background: var(--band);
 		color: var(--on-band);
 	}
-	.front .lead {
+	.front .words .lead {
 		max-width: 27em;
 		color: var(--soft-on-band);
 	}

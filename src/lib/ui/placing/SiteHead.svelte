@@ -48,7 +48,7 @@
 			</nav>{/if}
 		<form class="find" action="/find" role="search">
 			<label
-				><span class="sr">{words('findSite')}</span><input
+				><span class="sr-only">{words('findSite')}</span><input
 					type="search"
 					name="q"
 					placeholder={words('findSite')}
@@ -268,13 +268,5 @@
 		.top {
 			display: none;
 		}
-	}
-	.sr {
-		position: absolute;
-		width: 1px;
-		height: 1px;
-		overflow: hidden;
-		clip-path: inset(50%);
-		white-space: nowrap;
 	}
 </style>

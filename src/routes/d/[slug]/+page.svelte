@@ -193,14 +193,6 @@
 		font-weight: 600;
 		color: var(--ink);
 	}
-	.lead {
-		max-width: 640px;
-		margin-top: 12px;
-		font-size: clamp(17px, 2vw, 20px);
-		line-height: 1.5;
-		color: var(--soft-on-wash);
-		white-space: pre-line;
-	}
 	.do {
 		display: flex;
 		flex-wrap: wrap;

@@ -71,7 +71,7 @@
 			{#if data.first > 1}<p class="turn"><a class="btn" href={at(data.first - 1)}>{words('earlierPages')}</a></p>{/if}
 			{#each data.pages as { page, blocks } (page)}
 				<section data-page={page} id="p{page}" aria-label={words('pageN', { page })}>
-					<p class="mark"><a href={printed(page)}>{words('pageN', { page })}<span class="sr">: {words('asPrinted')}</span></a></p>
+					<p class="mark"><a href={printed(page)}>{words('pageN', { page })}<span class="sr-only">: {words('asPrinted')}</span></a></p>
 					<div {...said}>
 						{#each blocks as block, i (i)}
 							{#if block.kind === 'heading'}<svelte:element this={`h${block.level}`} data-say>{block.text}</svelte:element>
@@ -105,7 +105,7 @@
 		<form action="/d/{doc.slug}/text">
 			{#if data.from}<input type="hidden" name="from" value={data.from} />{/if}
 			<label
-				><span class="sr">{words('goToPage')}</span><input class="field" name="page" inputmode="numeric" size="4" value={data.first} />
+				><span class="sr-only">{words('goToPage')}</span><input class="field" name="page" inputmode="numeric" size="4" value={data.first} />
 				/ {doc.pages}</label
 			>
 		</form>
@@ -171,23 +171,6 @@
 	}
 	.width-wide {
 		--column: 860px;
-	}
-	.skip {
-		position: absolute;
-		top: -100px;
-		inset-inline-start: 8px;
-	}
-	.skip:focus {
-		top: 8px;
-		background: var(--paper);
-	}
-	.sr {
-		position: absolute;
-		width: 1px;
-		height: 1px;
-		overflow: hidden;
-		clip-path: inset(50%);
-		white-space: nowrap;
 	}
 	header {
 		padding: 14px 20px;
