@@ -203,7 +203,7 @@ const principal: readonly DemoDocument[] = [
 		topics: ['safety'],
 		age: 33,
 		weekly: 14,
-		door: { position: 'keyed', groups: ['friends', 'work-parties'] },
+		door: { position: 'keyed', groups: ['friends', 'work-parties'], announced: true },
 		sheet: {
 			title: 'Volunteer induction',
 			subtitle: 'Your first afternoon with us',

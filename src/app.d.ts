@@ -13,6 +13,8 @@ declare global {
 			reason?: string | null;
 			offersSignIn?: boolean;
 			button?: { label: string; target: string } | null;
+			/** What is announced of the thing that does not open: it is said whatever the reason. */
+			announced?: { title: string; description: string; who: string } | null;
 			/** Where one may ask to be let in. */
 			knockAt?: string | null;
 		}

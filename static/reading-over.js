@@ -1,6 +1,5 @@
 // Reading over the page: a press on a link that asks for it (data-over) opens the reading room above the page, which stays where it
-// was; closing, Escape and the way back return to it. Choices that ask by themselves (data-asks) send their form. Without this script
-// such a link is an ordinary one, and the form has its button.
+// was; closing, Escape and the way back return to it. Without this script such a link is an ordinary one.
 (() => {
 	if (window.ianuaReadingOver) return;
 	window.ianuaReadingOver = true;
@@ -52,8 +51,5 @@ dialog.reading-over::backdrop{background:rgb(15 26 25/66%)}dialog.reading-over i
 	addEventListener('popstate', (event) => (event.state?.readingOver ? open(event.state.readingOver) : close()));
 	addEventListener('message', (event) => {
 		if (event.origin === location.origin && event.data === 'ianua-close' && dialog?.open) history.back();
-	});
-	addEventListener('change', (event) => {
-		if (event.target instanceof HTMLSelectElement && event.target.matches('[data-asks]')) event.target.form.requestSubmit();
 	});
 })();

@@ -100,7 +100,8 @@ describe('whom a thing reaches', () => {
 		people: fc.uniqueArray(fc.constantFrom('p0', 'p1', 'p40', 'gone')),
 		hours: span,
 		allow: fc.constant({ save: true, print: true }),
-		listed: fc.boolean()
+		listed: fc.boolean(),
+		announced: fc.boolean()
 	});
 	const thing = fc.record({
 		setAside: fc.boolean(),

@@ -1,6 +1,7 @@
 // The decision against a table written out by hand, and the worked cases of the model.
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
+import { isAnnounced, standingOf } from './standing';
 import { decide, isListed, visitor, type Action, type Who } from './decide';
 import { newDoor, positions, type Door, type Position, type Guarded } from './door';
 import { always, spanOf } from './hours';
@@ -145,7 +146,8 @@ describe('properties', () => {
 		people: fc.subarray(['m', 'n']),
 		hours: spans,
 		allow: fc.record({ save: fc.boolean(), print: fc.boolean() }),
-		listed: fc.boolean()
+		listed: fc.boolean(),
+		announced: fc.boolean()
 	});
 
 	it('each position admits all that the one before it admits', () => {
@@ -163,6 +165,16 @@ describe('properties', () => {
 				const { allowed, changesAt } = decide(who, guarded, 'read', at);
 				for (let t = at; t < (changesAt ?? 120); t++) expect(decide(who, guarded, 'read', t).allowed).toBe(allowed);
 				if (changesAt !== null) expect(decide(who, guarded, 'read', changesAt).allowed).toBe(!allowed);
+			})
+		);
+	});
+	it('announcing lets nobody in and lists nothing to read', () => {
+		fc.assert(
+			fc.property(whos, doors, fc.integer({ min: 0, max: 100 }), (who, door, at) => {
+				const told = (announced: boolean): Guarded => ({ setAside: false, follows: null, door: { ...door, announced } });
+				expect(decide(who, told(true), 'read', at)).toEqual(decide(who, told(false), 'read', at));
+				expect(isListed(who, told(true), at)).toBe(isListed(who, told(false), at));
+				expect([isAnnounced(told(true), at), isAnnounced(told(false), at)]).toEqual([standingOf(told(true), at).position === 'keyed', false]);
 			})
 		);
 	});

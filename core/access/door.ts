@@ -53,6 +53,7 @@ export const DoorShape = Type.Object(
 		until: Bound,
 		allow: AllowanceShape,
 		listed: Type.Boolean(),
+		announced: Type.Boolean({ description: 'while it is keyed, everyone sees its title, description and for whom it is kept' }),
 		stamped: Type.Boolean({ description: 'saved copies carry the reader’s name and the date on each page' }),
 		turnedAway: nullable(TurnedAwayGiven)
 	},
@@ -70,7 +71,7 @@ export type TurnedAwayWords = NonNullable<EveryField['turnedAway']>;
 export type DoorFields = Omit<EveryField, 'follows'>;
 
 /** A door as the decision needs it: ids, not names, and hours as instants. */
-export interface Door extends Pick<DoorFields, 'position' | 'allMembers' | 'groups' | 'people' | 'allow' | 'listed'> {
+export interface Door extends Pick<DoorFields, 'position' | 'allMembers' | 'groups' | 'people' | 'allow' | 'listed' | 'announced'> {
 	readonly hours: Span;
 }
 
@@ -90,7 +91,20 @@ export const DoorChange = Type.Partial(Type.Object({ ...DoorShape.properties, al
 export type DoorChange = Static<typeof DoorChange>;
 
 /** A door that is shown, in the words of the API: slugs, mail addresses and paths. Sent back as a change, it makes a door alike. */
-export const fieldsShown = ({ position, allMembers, groups, people, follows, from, until, allow, listed, stamped, turnedAway }: DoorView): EveryField => ({
+export const fieldsShown = ({
+	position,
+	allMembers,
+	groups,
+	people,
+	follows,
+	from,
+	until,
+	allow,
+	listed,
+	announced,
+	stamped,
+	turnedAway
+}: DoorView): EveryField => ({
 	position,
 	allMembers,
 	groups: groups.map(({ slug }) => slug),
@@ -100,6 +114,7 @@ export const fieldsShown = ({ position, allMembers, groups, people, follows, fro
 	until,
 	allow,
 	listed,
+	announced,
 	stamped,
 	turnedAway
 });
@@ -111,7 +126,7 @@ export interface Guarded {
 	readonly follows: { readonly setAside: boolean; readonly unpublished?: boolean; readonly door: Door } | null;
 }
 
-/** A new document's door: shut, read, save and print allowed once somebody is let in, listed once open. */
+/** A new document's door: shut, read, save and print allowed once somebody is let in, listed once open, not announced. */
 export const newDoor: Door = {
 	position: 'shut',
 	allMembers: false,
@@ -119,5 +134,6 @@ export const newDoor: Door = {
 	people: [],
 	hours: { from: null, until: null },
 	allow: { save: true, print: true },
-	listed: true
+	listed: true,
+	announced: false
 };

@@ -123,7 +123,8 @@ const door: fc.Arbitrary<Door> = fc.record({
 	people: fc.uniqueArray(fc.constantFrom('p', 'q'), { maxLength: 1 }),
 	hours: span,
 	allow,
-	listed: fc.boolean()
+	listed: fc.boolean(),
+	announced: fc.boolean()
 });
 const things: fc.Arbitrary<Guarded> = fc.record({
 	setAside: fc.constantFrom(false, false, false, true),

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import { catalogue } from '../errors';
 import { spanOf } from './hours';
-import { boundWords, listWords, refusalWords, sentence, whoWords, type Reach } from './reach';
+import { boundWords, keptForWords, listWords, refusalWords, sentence, whoWords, type Reach } from './reach';
 
 const zone = 'Europe/London';
 const now = Date.parse('2026-11-24T12:00Z');
@@ -14,6 +14,7 @@ const keyed: Reach = {
 	hours: { from: null, until: null },
 	allow: { save: true, print: true },
 	listed: true,
+	announced: false,
 	follows: null
 };
 const say = (change: Partial<Reach>) => sentence({ ...keyed, ...change }, now, zone);
@@ -85,4 +86,11 @@ it('a refusal says the last day of what lapsed, the first of what comes, and the
 	expect(refusalWords('membership-lapsed', zone, { at: until, group: 'Lock wardens' }).words).toContain('Lock wardens');
 	expect(refusalWords('membership-lapsed', zone, { at: until }).words).not.toContain('undefined');
 	expect(refusalWords('not-admitted', zone, { group: 'Lock wardens' }).words).toBe(refusalWords('not-admitted', zone).words);
+});
+it('an announcement says for whom: groups by name, people never by theirs', () => {
+	const kept = { allMembers: false, groups: ['Friends', 'Lock wardens'], people: 2 };
+	expect(keptForWords(kept, 'en')).toBe('For Friends, Lock wardens, or people admitted by name');
+	expect(keptForWords({ ...kept, allMembers: true, people: 0 }, 'en')).toBe('For all members');
+	expect(keptForWords({ allMembers: false, groups: [], people: 0 }, 'en')).toBe('Kept for others');
+	expect(keptForWords({ ...kept, people: 0 }, 'de')).toBe('Vorbehalten: Friends oder Lock wardens');
 });

@@ -79,6 +79,7 @@ function tail(reach: Reach): string {
 	if (reach.position === 'ajar') return '; it is not listed, and search engines are told to keep out';
 	if (reach.position === 'open' && !reach.listed) return '; it is not listed';
 	if (reach.position === 'keyed' && !reach.allMembers && !reach.groups.length && !reach.people.length) return ': no group and no person is admitted yet';
+	if (reach.position === 'keyed' && reach.announced) return '; everyone sees that it is there';
 	return '';
 }
 
@@ -89,6 +90,17 @@ export function boundWords(bound: Instant, zone: string, side: 'from' | 'until',
 	if (onEdge) return day(side === 'until' ? bound - 1 : bound);
 	const time = new Intl.DateTimeFormat(language === 'en' ? 'en-GB' : language, { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(bound);
 	return language === 'en' ? `${time} on ${day(bound)}` : `${day(bound)}, ${time}`;
+}
+
+/**
+ * For whom a keyed thing is kept, as its announcement tells everyone: groups by their names, people never by theirs.
+ * Example: 'For Friends or Lock wardens', 'For all members', 'For people named'.
+ */
+export function keptForWords(kept: { readonly allMembers: boolean; readonly groups: readonly string[]; readonly people: number }, language: Language): string {
+	const { site } = messages[language];
+	const who = [...(kept.allMembers ? [site.everyMember as string] : kept.groups), ...(kept.people > 0 ? [site.namedPeople as string] : [])];
+	if (!who.length) return site.keptForOthers as string;
+	return say(language, site.keptFor, { who: new Intl.ListFormat(language, { type: 'disjunction' }).format(who) });
 }
 
 /** Why somebody is let in, for staff. */

@@ -35,3 +35,6 @@ export function standingOf(thing: Guarded, at: Instant): Standing {
 	const listed = position !== 'shut' && door.listed;
 	return { position, ...door.hours, listed, indexable: position === 'open' && listed };
 }
+
+/** Whether everyone may know that it is there, with title, description and for whom it is kept: keyed at that instant, and the door in force says so. */
+export const isAnnounced = (thing: Guarded, at: Instant): boolean => standingOf(thing, at).position === 'keyed' && doorInForce(thing).announced;

@@ -115,7 +115,8 @@ describe('against a walk person by person and moment by moment', () => {
 		people: fc.uniqueArray(fc.constantFrom('p0', 'p1', 'gone')),
 		hours: span,
 		allow: fc.constant({ save: true, print: true }),
-		listed: fc.boolean()
+		listed: fc.boolean(),
+		announced: fc.boolean()
 	});
 	const page = fc.record({ setAside: fc.boolean(), door, follows: fc.constant(null) });
 	const thing = fc.record({ setAside: fc.boolean(), door, follows: fc.option(fc.record({ setAside: fc.boolean(), door }), { nil: null }) });

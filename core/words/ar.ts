@@ -224,6 +224,10 @@ export const ar: Messages = {
 			other: '{count} صفحة من الموقع'
 		},
 		keptForOthers: 'مخصص لآخرين',
+		keptFor: 'مخصص لـ: {who}',
+		everyMember: 'كل الأعضاء',
+		namedPeople: 'أشخاص مسمَّون',
+		keptForSome: 'مخصصة للبعض',
 		membersSignIn: 'للأعضاء: سجّل الدخول لفتحه',
 		readWhole: 'اقرأ في النافذة كاملة',
 		readText: 'اقرأ كنص',

@@ -13,8 +13,13 @@
 </script>
 
 <svelte:head><title>{heading}, {site.name}</title><meta name="robots" content="noindex" /></svelte:head>
-<Archway {heading} door={refused ? 'keyed' : page.status === 404 ? 'shut' : 'ajar'}>
+<Archway heading={page.error?.announced?.title ?? heading} door={refused ? 'keyed' : page.status === 404 ? 'shut' : 'ajar'}>
 	<div data-testid="turned-away">
+		{#if page.error?.announced}
+			{#if page.error.announced.description}<p>{page.error.announced.description}</p>{/if}
+			<p class="who">{page.error.announced.who}</p>
+			<h2>{heading}</h2>
+		{/if}
 		<p class="words">{page.error?.message}</p>
 		{#if page.error?.reason}<p class="soft">{page.error.reason}</p>{/if}
 		<div class="ways">
@@ -32,6 +37,13 @@
 </Archway>
 
 <style>
+	.who {
+		color: var(--ink-soft);
+	}
+	h2 {
+		margin-top: 18px;
+		font-size: 21px;
+	}
 	.words {
 		white-space: pre-line;
 	}

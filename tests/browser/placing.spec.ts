@@ -532,7 +532,7 @@ test('a catalogue is made, seen by each as far as they may, and read beside its 
 	await warden.getByRole('link', { name: 'Close', exact: true }).click();
 	await expect(warden.locator('section.beside')).toHaveCount(0);
 	await visitor.goto('/library');
-	await visitor.locator('select[name=folder]').selectOption({ label: 'Leaflets (5)' });
+	await visitor.getByRole('group', { name: 'Folder' }).getByRole('link', { name: 'Leaflets 5' }).click();
 	await expect(visitor).toHaveURL(/folder=Leaflets/);
 	await expect(visitor.locator('ul.list li')).toHaveCount(5);
 	await visitor.getByRole('main').getByRole('searchbox').fill('éclusier');
@@ -578,14 +578,14 @@ test('documents are listed inside an article, read beside the list, and narrowed
 	await warden.getByRole('link', { name: 'Lock warden handbook' }).click();
 	await expect(warden.frameLocator('section.beside iframe').locator('.page[data-loaded] canvas').first()).toBeVisible();
 	expect(await warden.locator('section.beside').evaluate((el) => el.getBoundingClientRect().top)).toBeLessThan(500);
-	await warden.locator('select[name=folder]').selectOption({ label: 'Wardens (3)' });
+	await warden.getByRole('group', { name: 'Folder' }).getByRole('link', { name: 'Wardens 3' }).click();
 	await expect(warden.locator('.listing li')).toHaveCount(3);
 	await expect(warden.getByText('What the wardens and the trustees read.')).toBeAttached();
 
 	const plain = await people.as('visitor', { javaScriptEnabled: false, viewport: { width: 390, height: 844 } });
 	await plain.goto('/listed-among-words');
 	await plain.getByRole('main').getByRole('searchbox').fill('éclusier');
-	await plain.getByRole('button', { name: 'Show' }).click();
+	await plain.getByRole('main').getByRole('button', { name: 'Find' }).click();
 	await expect(plain.locator('.listing li')).toHaveCount(1);
 	await plain.locator('.listing li a').first().click();
 	await expect(plain.locator('section.beside')).toBeVisible();

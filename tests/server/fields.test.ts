@@ -150,7 +150,8 @@ describe('fields', () => {
 		const page = await (await visitor().get(`${path}?f-bureau=Boats`)).text();
 		expect(page).toContain('Boat licences');
 		expect(page).not.toContain('Tender for the weir');
-		expect(page).toMatch(/<select[^>]* name="f-bureau"/);
+		expect(page).toMatch(/<a[^>]* href="\?f-bureau=Boats"[^>]* aria-current="true"/);
+		expect(page).toMatch(/<a[^>]* href="\?f-bureau=Works"/);
 	});
 	it('the page of a document has its particulars with the document to read in place, where the site wants it so', async () => {
 		const page = async () => (await visitor().get(`/d/${slugs[0]}`)).text();

@@ -23,6 +23,7 @@ it('every field of a door, changed and undone', async () => {
 		until: '2099-01-01',
 		allow: { save: false, print: false },
 		listed: false,
+		announced: true,
 		stamped: true,
 		turnedAway: { heading: 'Not now', words: 'Come back.', button: { label: 'Home', target: '/' }, knock: false }
 	};

@@ -11,7 +11,7 @@ export const load: PageServerLoad = async ({ locals, url, getClientAddress }) =>
 	const query = listQueryOf(url.searchParams, locals.language, placeOf(getClientAddress()));
 	const q = query.q?.trim() ?? '';
 	const [pages, list] = await Promise.all([
-		query.offset ? [] : findPages(locals.caller, q),
+		query.offset ? [] : findPages(locals.caller, q, locals.language),
 		listFor({ show: 'list', order: '-changed', beside: false, filters: true }, locals.caller, query).catch(turnAway)
 	]);
 	return { q, pages, list, query: url.searchParams.toString() };

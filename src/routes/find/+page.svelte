@@ -2,11 +2,12 @@
 <script lang="ts">
 	import { directionOf } from '#core/words/words';
 	import { words } from '$lib/ui/parts/words';
+	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import FoundLine from '$lib/ui/placing/FoundLine.svelte';
 	import ListBody from '$lib/ui/placing/ListBody.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data } = $props();
-	const nothing = $derived(data.q !== '' && !data.list.total && !data.pages.length);
+	const nothing = $derived(data.q !== '' && !data.list.total && !data.list.announced.length && !data.pages.length);
 </script>
 
 <svelte:head><title>{data.q ? `${data.q}: ` : ''}{words('findHead')}, {data.site.name}</title><meta name="robots" content="noindex" /></svelte:head>
@@ -24,6 +25,7 @@
 				{#each data.pages as page (page.path)}
 					<li lang={page.language ?? undefined} dir={page.language ? directionOf(page.language) : undefined}>
 						<h3><a href={page.path}>{page.title}</a></h3>
+						{#if page.kept}<p class="kept"><DoorMark position="keyed" height={20} />{page.kept}</p>{/if}
 						{#if page.stretches.length}<FoundLine stretches={page.stretches} />{/if}
 					</li>
 				{/each}
@@ -65,6 +67,12 @@
 	h3 a {
 		color: var(--ink);
 		text-decoration-color: transparent;
+	}
+	.kept {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		color: var(--ink-soft);
 	}
 	li:hover h3 a {
 		text-decoration-color: currentColor;

@@ -98,6 +98,7 @@ export async function changeDoor(
 			allowPrint: change.allow?.print,
 			turnedAway: change.turnedAway,
 			stamped: change.stamped,
+			announced: change.announced,
 			followsPage,
 			changedAt: new Date(),
 			changedBy: entry.actor

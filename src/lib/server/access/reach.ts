@@ -59,7 +59,7 @@ export async function allGuarded(kinds: {
 					left join (select door_id, jsonb_agg(group_id) as list from door_group group by door_id) g on g.door_id = x.id
 					left join (select door_id, jsonb_agg(person_id) as list from door_person group by door_id) p on p.door_id = x.id
 			), doors as (
-				select d.id, jsonb_build_object('position', d.position, 'allMembers', d.all_members, 'listed', d.listed, 'from', d.from_bound, 'until', d.until_bound,
+				select d.id, jsonb_build_object('position', d.position, 'allMembers', d.all_members, 'listed', d.listed, 'announced', d.announced, 'from', d.from_bound, 'until', d.until_bound,
 					'allow', jsonb_build_object('save', d.allow_save, 'print', d.allow_print), 'groups', a.groups, 'people', a.people, 'turnedAway', null, 'stamped', d.stamped) as door,
 					d.follows_page
 				from door d join admits a on a.id = d.id

@@ -188,6 +188,8 @@ export const door = pgTable(
 		turnedAway: jsonb('turned_away').$type<TurnedAwayWords>(),
 		/** Saved copies carry the reader's name and the date on each page. */
 		stamped: boolean('stamped').notNull().default(false),
+		/** While it is keyed, everyone may know that the thing is there: title, description and for whom it is kept. */
+		announced: boolean('announced').notNull().default(false),
 		changedAt: at('changed_at').notNull().defaultNow(),
 		changedBy: uuid('changed_by')
 	},

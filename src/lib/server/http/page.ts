@@ -1,11 +1,10 @@
 // What page loads share: a refusal of the chain becomes the turned-away page, with the right status.
 import { error, redirect, type RequestEvent } from '@sveltejs/kit';
 import type { TurnedAwayWords } from '#core/access/door';
-import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError } from '#core/errors';
 import type { Action, Reason, RefusedCode } from '#core/access/decide';
 import type { Language } from '#core/words/words';
-import { turnedAway } from '../access/turned-away';
+import { turnedAway, type AnnouncedAway, type Announcement } from '../access/turned-away';
 import { letIn, letInOrRecord, TurnedAway, type LetIn } from '../reading/chain';
 import { agreedCookie, keptOfBrowser, newReaderId, readerCookie } from '../reading/reader';
 import { fileRequestOf } from './api';
@@ -17,7 +16,7 @@ export function turnAway(refusal: unknown, knockAt: string | null = null): never
 	throw refusal;
 }
 
-function throwAway(known: IanuaError, { words, knock, ...page }: TurnedAwayPage, knockAt: string | null): never {
+function throwAway(known: IanuaError, { words, knock, ...page }: AnnouncedAway, knockAt: string | null): never {
 	error(known.status, { code: known.code, message: words, ...page, knockAt: knock ? knockAt : null });
 }
 
@@ -25,9 +24,10 @@ function throwAway(known: IanuaError, { words, knock, ...page }: TurnedAwayPage,
 export async function turnAwayFromPage(
 	reason: Pick<Reason, 'at' | 'group'> & { readonly code: RefusedCode },
 	own: TurnedAwayWords | null,
-	language: Language
+	language: Language,
+	announced: Announcement | null = null
 ): Promise<never> {
-	const page = await turnedAway(reason, own, language);
+	const page = await turnedAway(reason, own, language, announced);
 	const hidden = reason.code === 'shut' || reason.code === 'set-aside';
 	throwAway(new IanuaError(hidden ? 'not-found' : reason.code), page, null);
 }

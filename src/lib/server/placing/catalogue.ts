@@ -1,4 +1,5 @@
 // What a catalogue or a document list of an article lists, to whom: only what they may see, with counts of its filters.
+import type postgres from 'postgres';
 import { dayWords } from '#core/access/reach';
 import { wholeNumber } from '#core/text/number';
 import { messages } from '#core/words/messages';
@@ -8,11 +9,13 @@ import { coverMark, type Cover } from '#core/documents/cover';
 import { listStep, selectionOf, type Listing } from '#core/placing/listing';
 import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
+import { announcedDocuments, type Announced } from '../access/announced';
 import { readableBy } from '../access/readable';
 import { sql } from '../db/client';
+import { holding } from '../db/like';
 import { findLane } from '../lanes';
 import { hitsOf, matchingDocuments } from '../documents/find';
-import type { Caller } from '../people/who';
+import { instantOf, type Caller } from '../people/who';
 import { site } from '../site/site';
 import type { SeenList } from './contract';
 
@@ -74,8 +77,8 @@ interface Row {
 /** '2 pages' in a language. */
 export const pagesSaid = (count: number, language: Language): string => say(language, messages[language].site.pages, { count });
 
-/** The documents of a list that a caller may see, the newest first, `most` of them, of those `among` some; not yet asked for anything. Staff see what readers could. */
-async function documentsOf(content: Listing, caller: Caller, most?: number, among?: readonly string[]): Promise<Row[]> {
+/** Which documents a list takes in, as SQL on `d` (document). */
+function chosenBy(content: Listing): postgres.Fragment {
 	const s = sql();
 	const { folders, topics, fields, documents, everything } = selectionOf(content);
 	const parts = [
@@ -84,10 +87,29 @@ async function documentsOf(content: Listing, caller: Caller, most?: number, amon
 		...Object.entries(fields).map(([name, values]) => s`d.fields->>${name} = any(${values})`),
 		...(documents.length ? [s`d.slug in ${s(documents)} or d.id in (select document_id from document_address where slug in ${s(documents)})`] : [])
 	];
-	const chosen = everything ? s`true` : s`(${parts.reduce((any, one) => s`${any} or ${one}`)})`;
+	return everything ? s`true` : s`(${parts.reduce((any, one) => s`${any} or ${one}`)})`;
+}
+
+/**
+ * What of a list is announced to a caller who may not read it, by its titles; found by title and description alone. `room` is for how many
+ * there is still room.
+ */
+async function announcedOn(content: Listing, caller: Caller, q: string, room: number, language: Language): Promise<Announced[]> {
+	if (caller.who.kind === 'staff' || room < 1) return [];
+	const s = sql();
+	const found = q
+		? s`(to_tsvector(d.config, d.title || ' ' || d.description) @@ websearch_to_tsquery(d.config, ${q}) or plain_text(d.title) like plain_text(${holding(q)}))`
+		: s`true`;
+	const among = s`${chosenBy(content)} and ${found}`;
+	return announcedDocuments({ among, reads: readableBy(caller), at: instantOf(caller), limit: room }, language);
+}
+
+/** The documents of a list that a caller may see, the newest first, `most` of them, of those `among` some; not yet asked for anything. Staff see what readers could. */
+async function documentsOf(content: Listing, caller: Caller, most?: number, among?: readonly string[]): Promise<Row[]> {
+	const s = sql();
 	return s<Row[]>`
 			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.fields, d.cover, d.cover_alt, e.pages, e.bytes, e.language, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
-			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosen} ${among ? s`and d.id = any(${among as string[]}::uuid[])` : s``} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
+			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosenBy(content)} ${among ? s`and d.id = any(${among as string[]}::uuid[])` : s``} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
 }
 
 const counts = (values: readonly string[]) => {
@@ -131,11 +153,17 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	const sorted = [...fitting].sort(orders[order] ?? title).slice(0, content.most);
 	const offset = Math.max(0, Math.min(query.offset ?? 0, Math.max(0, sorted.length - 1)));
 	const shown = sorted.slice(offset, offset + listStep);
-	const hits = await hitsOf(
-		q,
-		shown.map((row) => row.id),
-		3
-	);
+	const isLast = offset + listStep >= sorted.length;
+	// folder, topics and fields are not told of what is announced
+	const narrowed = Boolean(query.folder ?? query.topic) || Object.keys(query.fields ?? {}).length > 0;
+	const [hits, announced] = await Promise.all([
+		hitsOf(
+			q,
+			shown.map((row) => row.id),
+			3
+		),
+		isLast && !narrowed ? announcedOn(content, caller, q, Math.min(listStep, (content.most ?? Infinity) - sorted.length), language) : []
+	]);
 	return {
 		show: content.show,
 		beside: content.beside,
@@ -169,6 +197,7 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 				ratio: row.cover === null && row.size ? row.size.height / row.size.width : null
 			},
 			hits: (hits.get(row.id) ?? []).map(({ page, stretches }) => ({ page, stretches: [...stretches] }))
-		}))
+		})),
+		announced: announced.map((one) => ({ ...one, needsSignIn: caller.who.kind === 'visitor' }))
 	};
 }

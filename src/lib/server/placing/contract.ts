@@ -134,6 +134,16 @@ export const SeenList = Type.Object({
 	beside: Type.Boolean(),
 	filters: Type.Boolean(),
 	items: Type.Array(ListedDocument),
+	announced: Type.Array(
+		Type.Object({
+			slug: Type.String(),
+			title: Type.String(),
+			description: Type.String(),
+			who: Type.String({ description: 'for whom it is kept' }),
+			needsSignIn: Type.Boolean()
+		}),
+		{ description: 'what they may not read, but know of; after the last of the others' }
+	),
 	total: Type.Integer(),
 	offset: Type.Integer(),
 	order: Type.String(),

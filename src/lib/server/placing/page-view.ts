@@ -1,10 +1,11 @@
 // What somebody sees of a page: its content, and of each placement what the document's own door allows.
 import type { DoorFields, Guarded } from '#core/access/door';
-import { isAway, standingOf, type Standing } from '#core/access/standing';
+import { isAnnounced, isAway, standingOf, type Standing } from '#core/access/standing';
 import { decide, type Reason, type RefusedCode } from '#core/access/decide';
 import type { HeldKey } from '#core/access/key';
 import { canBeShown } from '#core/documents/edition';
 import { dayWords } from '#core/access/reach';
+import type { Announcement } from '../access/turned-away';
 import { coverMark } from '#core/documents/cover';
 import {
 	bare,
@@ -24,6 +25,7 @@ import { factsWords, frameHref, ledTo, placementView, type KeptPlacement, type P
 import { sizeOfPage } from '#core/reading/fit';
 import { messages } from '#core/words/messages';
 import type { Language } from '#core/words/words';
+import { announcedFor } from '../access/announced';
 import { guardedOf, type GuardedRow } from '../access/doors';
 import { sql } from '../db/client';
 import { theRow } from '../db/rows';
@@ -32,6 +34,7 @@ import { instantOf, type Caller } from '../people/who';
 import { resolveAll, type Resolved } from '../reading/resolve';
 import { settings } from '../settings';
 import { site } from '../site/site';
+import { pagesLedTo, type PageLedTo } from './led-to';
 import { qrCode } from './qr';
 import { listFor, pagesSaid, type ListQuery } from './catalogue';
 import type { SeenList } from './contract';
@@ -123,7 +126,12 @@ interface SiteRow extends GuardedRow {
 
 export type PageAnswer =
 	| { readonly state: 'seen'; readonly page: SeenPage }
-	| { readonly state: 'refused'; readonly reason: Reason & { readonly code: RefusedCode }; readonly turnedAway: DoorFields['turnedAway'] }
+	| {
+			readonly state: 'refused';
+			readonly reason: Reason & { readonly code: RefusedCode };
+			readonly turnedAway: DoorFields['turnedAway'];
+			readonly announced: Announcement | null;
+	  }
 	| { readonly state: 'none' };
 
 /** The keys that a caller holds for a document. */
@@ -143,7 +151,9 @@ export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKey
 	const decision = decide(caller.who, thing, 'read', instantOf(caller));
 	if (!decision.allowed) {
 		const [reason] = decision.reasons;
-		return { state: 'refused', reason: { ...reason, code: reason.code as RefusedCode }, turnedAway: row.door.turnedAway };
+		const who = await announcedFor(thing, instantOf(caller), query.language ?? 'en');
+		const announced = who === null ? null : { title: row.title, description: '', who };
+		return { state: 'refused', reason: { ...reason, code: reason.code as RefusedCode }, turnedAway: row.door.turnedAway, announced };
 	}
 	return { state: 'seen', page: await seen(row, thing, caller, keys, query) };
 }
@@ -268,11 +278,11 @@ async function placementsFor({ id, content }: Written, caller: Caller, keys: Key
 		else
 			placements[attrs.id] = {
 				state: 'kept',
-				// the title is not told to somebody who is turned away; the page's own words are the page's
-				words: words ?? (said.keptDocument as string),
+				// the title is not told to somebody who is turned away, unless it is announced; the page's own words are the page's
+				words: words ?? (isAnnounced(found.thing, at) ? found.title : (said.keptDocument as string)),
 				href: `/d/${found.slug}?from=${attrs.id}`,
 				needsSignIn: reason.code === 'sign-in',
-				locked: attrs.locked ?? false
+				locked: attrs.locked ?? isAnnounced(found.thing, at)
 			};
 	}
 	return placements;
@@ -288,24 +298,10 @@ const placedAs = ({ slug, title, edition }: Resolved, zone: string, language: La
 	date: dayWords(edition.createdAt.getTime(), zone, language)
 });
 
-interface LedRow extends GuardedRow {
-	path: string;
-	title: string;
-}
-
-/** Published pages to which teasers lead, by their paths. */
-async function pagesLedTo(paths: readonly string[]): Promise<Map<string, LedRow>> {
-	if (!paths.length) return new Map();
-	const rows = await sql()<LedRow[]>`
-		select p.path, r.title, p.set_aside_at, door_json(p.door_id) as door
-		from page p join revision r on r.id = p.published_id where p.path = any(${[...new Set(paths)]}) and p.set_aside_at is null`;
-	return new Map(rows.map((row) => [row.path, row]));
-}
-
 /** A teaser as a caller sees it: the page's door decides whether it leads there, the document's whether its cover and title are shown. */
 async function teaserFor(
 	attrs: KeptPlacement,
-	page: LedRow | undefined,
+	page: PageLedTo | undefined,
 	found: Resolved | undefined,
 	caller: Caller,
 	keys: KeysFor,
@@ -316,13 +312,14 @@ async function teaserFor(
 	const at = instantOf(caller);
 	const away = { state: 'away', words, notice: messages[language].site.notHereNow as string } as const;
 	if (!page) return away;
-	const { allowed, reasons } = decide(caller.who, guardedOf(page, zone), 'read', at);
+	const thing = guardedOf(page, zone);
+	const { allowed, reasons } = decide(caller.who, thing, 'read', at);
 	if (!allowed) {
 		const [{ code }] = reasons;
 		if (code === 'shut' || code === 'set-aside') return away;
 		return {
 			state: 'kept',
-			words: words ?? (messages[language].site.keptPage as string),
+			words: words ?? (isAnnounced(thing, at) ? page.title : (messages[language].site.keptPage as string)),
 			href: page.path,
 			needsSignIn: code === 'sign-in',
 			locked: attrs.locked ?? false

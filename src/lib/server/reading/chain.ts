@@ -4,7 +4,6 @@ import { stat } from 'node:fs/promises';
 import { decide, type Action, type RefusedCode } from '#core/access/decide';
 import type { HeldKey } from '#core/access/key';
 import { wholeNumber } from '#core/text/number';
-import type { TurnedAwayPage } from '#core/access/turned-away';
 import { IanuaError } from '#core/errors';
 import { reaches } from '#core/people/scope';
 import { coverMark, type Cover } from '#core/documents/cover';
@@ -14,8 +13,9 @@ import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading
 import { mostSought, pagesWith } from '../documents/pages-with';
 import { exists, pathOf } from '../files/store';
 import { handLane, mostHanding } from '../lanes';
+import { announcedFor } from '../access/announced';
 import { heldKeys } from '../access/keys';
-import { turnedAway } from '../access/turned-away';
+import { turnedAway, type AnnouncedAway } from '../access/turned-away';
 import { placeOf } from '../people/attempts';
 import { callerOf, heldTo, instantOf, nobody, type Caller } from '../people/who';
 import { attachmentPath } from '../pdf/attachments';
@@ -70,7 +70,7 @@ export class TurnedAway extends IanuaError {
 	readonly asker: RequestContext;
 	constructor(
 		code: RefusedCode | 'not-found',
-		readonly page: TurnedAwayPage,
+		readonly page: AnnouncedAway,
 		found: Resolved | null,
 		asker: RequestContext
 	) {
@@ -132,7 +132,10 @@ export async function letInNow(ask: FileRequest, action: Action): Promise<LetIn>
 		return { found, caller: asker.caller, asker: withKey, may, mayHaveFile: () => may('save') && (!found.stamped || who.kind === 'staff') };
 	}
 	const code = reason.code as RefusedCode;
-	const page = await turnedAway({ ...reason, code }, found.turnedAway, await languageOf(ask.header));
+	const language = await languageOf(ask.header);
+	const kept = await announcedFor(found.thing, instantOf(asker.caller), language);
+	const about = kept === null ? null : { title: found.title, description: found.description, who: kept };
+	const page = await turnedAway({ ...reason, code }, found.turnedAway, language, about);
 	throw new TurnedAway(code, page, found, withKey);
 }
 

@@ -104,6 +104,13 @@
 	{#if allowance && door.allow.save}
 		<Checkbox checked={door.stamped} onchange={() => change({ stamped: !door.stamped })}>Stamp saved copies</Checkbox>
 	{/if}
+	{#if door.position === 'keyed' && !door.follows}
+		<Checkbox
+			checked={door.announced}
+			title="Everyone sees its title, its description and for whom it is kept"
+			onchange={() => change({ announced: !door.announced })}>Announced</Checkbox
+		>
+	{/if}
 	{#if door.position === 'open' && !door.follows}
 		<Checkbox checked={door.listed} onchange={() => change({ listed: !door.listed })}>Listed</Checkbox>
 	{/if}

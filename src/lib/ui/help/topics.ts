@@ -346,6 +346,7 @@ export const houseWords: readonly (readonly [word: string, means: string])[] = [
 	['Door', 'who may open a document or a page: shut, keyed, ajar or open.'],
 	['Keyed', 'open to the groups and people it names, and to whoever holds a key.'],
 	['Ajar', 'open to whoever has the address; not listed, and search engines are told to keep out.'],
+	['Announced', 'of something keyed: everyone sees its title, its description and for whom it is kept, in lists, find and where it does not open.'],
 	['Key', 'an address that opens one document for whoever holds it; it can be withdrawn.'],
 	['Passage', 'the way of a document in four stations: in, door, placed, read. Each arch says how far it is.'],
 	['Edition', 'one file of a document; a new one keeps the address, the door and the placements.'],

@@ -7,6 +7,7 @@
 	import type { ListedDocument, SeenList } from '$lib/server/placing/contract';
 	import { words } from '$lib/ui/parts/words';
 	import Cover from './Cover.svelte';
+	import AnnouncedList from './AnnouncedList.svelte';
 	import ListAsk from './ListAsk.svelte';
 	import FoundLine from './FoundLine.svelte';
 	import DocumentShelf from './DocumentShelf.svelte';
@@ -60,10 +61,10 @@
 
 <div class="listing" class:within={list !== null} id={anchor.slice(1) || undefined}>
 	{#if seen.filters}
-		<ListAsk {seen} {list} {asked} {filters} {others} {anchor} />
+		<ListAsk {seen} {list} {asked} {filters} {others} {anchor} {address} />
 	{/if}
-	{#if seen.filters || !seen.total || list === null}<p class="soft" role="status">
-			{seen.total ? words('documents', { count: seen.total }) : words(narrowed ? 'nothingFits' : 'nothingListed')}
+	{#if seen.filters || (!seen.total && !seen.announced.length) || list === null}<p class="soft" role="status">
+			{seen.total || seen.announced.length ? words('documents', { count: seen.total }) : words(narrowed ? 'nothingFits' : 'nothingListed')}
 			{#if narrowed}<a href={address(Object.fromEntries(own.filter((name) => name !== 'list').map((name) => [name, null])))}>{words('showAll')}</a>{/if}
 		</p>{/if}
 	<div class="both" class:reading={read}>
@@ -112,7 +113,7 @@
 							<p class="soft" lang={language} dir={direction}>{document.facts}, {document.date}</p>
 						{/snippet}
 					</DocumentShelf>
-				{:else}
+				{:else if seen.items.length}
 					<ul class="list">
 						{#each seen.items as document (document.slug)}
 							<li aria-current={document.slug === read?.slug || undefined} {...says(document)}>
@@ -138,6 +139,7 @@
 					{#if seen.offset + step < seen.total}<a class="btn" href={address({ from: String(seen.offset + step) })}>{words('further')}</a>{/if}
 				</p>
 			{/if}
+			{#if seen.announced.length}<AnnouncedList documents={seen.announced} covers={seen.show === 'covers'} />{/if}
 		</div>
 		{#if read}
 			<section class="beside" aria-label={words('reading', { title: read.title })}>

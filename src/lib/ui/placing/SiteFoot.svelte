@@ -32,11 +32,11 @@
 		<div class="columns">
 			<div {...own}>
 				<h2>{site.name}</h2>
-				{#if foot?.address}<p class="lines">{foot.address}</p>{/if}
+				{#if foot?.address}<p class="written">{foot.address}</p>{/if}
 				{#if foot?.contact}<p>
 						<a href={foot.contact.includes('@') ? `mailto:${foot.contact}` : foot.contact}>{foot.contact.replace(/^https:\/\//, '')}</a>
 					</p>{/if}
-				{#if foot?.words}<p class="lines own">{foot.words}</p>{/if}
+				{#if foot?.words}<p class="written own">{foot.words}</p>{/if}
 			</div>
 			{#if items.length}<nav aria-labelledby="foot-pages">
 					<h3 id="foot-pages">{words('sitePages')}</h3>
@@ -91,10 +91,10 @@
 		color: var(--soft-on-band);
 		margin-bottom: 4px;
 	}
-	.lines {
+	.written {
 		white-space: pre-line;
 	}
-	.lines.own {
+	.written.own {
 		margin-top: 8px;
 		max-width: 34em;
 		color: var(--soft-on-band);

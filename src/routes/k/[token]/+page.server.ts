@@ -49,7 +49,15 @@ export const load: PageServerLoad = async (event) => {
 	return turnAwayFromPage({ code: code as RefusedCode, at }, null, event.locals.language);
 };
 
-const keyedDoor = { position: 'keyed', allMembers: false, groups: [], people: [], hours: { from: null, until: null }, listed: false } as const;
+const keyedDoor = {
+	position: 'keyed',
+	allMembers: false,
+	groups: [],
+	people: [],
+	hours: { from: null, until: null },
+	listed: false,
+	announced: false
+} as const;
 
 const check = compile(Type.Object({ password: Type.String({ minLength: 1, maxLength: 200 }) }));
 

@@ -1,0 +1,59 @@
+// What is announced: that a keyed thing is there, and for whom it is kept, told to everyone (model.md, "Announced").
+import type postgres from 'postgres';
+import type { Guarded } from '#core/access/door';
+import { keptForWords } from '#core/access/reach';
+import { doorInForce, isAnnounced } from '#core/access/standing';
+import type { Instant } from '#core/access/hours';
+import type { Language } from '#core/words/words';
+import { sql } from '../db/client';
+import { theRow } from '../db/rows';
+
+/** For whom a thing is kept, in words for everyone; null where it is not announced at that instant. */
+export async function announcedFor(thing: Guarded, at: Instant, language: Language): Promise<string | null> {
+	if (!isAnnounced(thing, at)) return null;
+	const { allMembers, groups, people } = doorInForce(thing);
+	const { names } = theRow(
+		await sql()<{ names: string[] }[]>`select coalesce(array_agg(name order by name), '{}') as names from member_group where id = any(${[...groups]}::uuid[])`
+	);
+	return keptForWords({ allMembers, groups: names, people: people.length }, language);
+}
+
+/** A document that is announced to somebody who may not read it. */
+export interface Announced {
+	readonly slug: string;
+	readonly title: string;
+	readonly description: string;
+	/** For whom it is kept. */
+	readonly who: string;
+}
+
+interface Row {
+	slug: string;
+	title: string;
+	description: string;
+	all_members: boolean;
+	groups: string[];
+	people: number;
+}
+
+/**
+ * Documents announced at an instant, by their titles, at most `limit`. `among` narrows them on `d` (document); `reads` is SQL of the ids that
+ * the caller may read: those stand in lists as they are.
+ */
+export async function announcedDocuments(
+	{ among, reads, at, limit }: { among: postgres.Fragment; reads: postgres.Fragment; at: Instant; limit: number },
+	language: Language
+): Promise<Announced[]> {
+	const rows = await sql()<Row[]>`
+		select d.slug, d.title, d.description, t.all_members,
+			array(select g.name from door_group x join member_group g on g.id = x.group_id where x.door_id = t.door_id order by g.name) as groups,
+			(select count(*)::int from door_person x where x.door_id = t.door_id) as people
+		from document d join thing_in_force t on t.id = d.id and t.kind = 'document'
+		where d.id in (select announced_at(${new Date(at)})) and not d.id in (${reads}) and ${among} order by lower(d.title), d.id limit ${limit}`;
+	return rows.map(({ slug, title, description, all_members: allMembers, groups, people }) => ({
+		slug,
+		title,
+		description,
+		who: keptForWords({ allMembers, groups, people }, language)
+	}));
+}
