@@ -6,7 +6,7 @@ import { Readable } from 'node:stream';
 import { eq } from 'drizzle-orm';
 import { dayOf } from '#core/access/hours';
 import { closeDatabase, db, migrateDatabase, sql } from '#server/db/client';
-import { document, edition, group, knock, person } from '#server/db/schema';
+import { document, edition, group, knock, news, person } from '#server/db/schema';
 import { newId } from '#server/id';
 import { changeDocument, setAside } from '#server/documents/change';
 import { saveFilter } from '#server/documents/saved-filters';
@@ -21,6 +21,7 @@ import { addGroup, hasOwner, insertPerson } from '#server/people/directory';
 import { mend } from '#server/placing/mismatches';
 import { addPage, orderNavigation, publish } from '#server/placing/commands';
 import { settings } from '#server/settings';
+import { noticeNews } from '#server/news/out';
 import { sumAgain } from '#server/readership/sums/keep';
 import { saveSite, site } from '#server/site/site';
 import * as society from './documents';
@@ -106,6 +107,9 @@ async function load(): Promise<void> {
 	const entries = await loadReadership(popular, readers, groupIds, editor, now, scenario.site.zone);
 
 	await sumAgain();
+	// it came out when the scenario says, not while it was loaded
+	await db().delete(news);
+	await noticeNews(now);
 
 	// The owner comes last: until there is one, a load that broke off counts as not made.
 	const ownerId = await db().transaction((tx) => insertPerson(tx, { ...scenario.staff[0]!, password: staffHash }, null));

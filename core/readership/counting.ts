@@ -16,7 +16,7 @@ export const readingGapMinutes = 30;
 export const robotOpeningsAnHour = 60;
 
 /** What stands in the ledger. `shown` and `looked` (the document page) are counted, not listed. */
-export const entryKinds = ['shown', 'looked', 'opened', 'read', 'saved', 'printed', 'turned-away', 'knocked', 'key-used', 'reminded'] as const;
+export const entryKinds = ['shown', 'looked', 'opened', 'read', 'saved', 'printed', 'turned-away', 'knocked', 'key-used', 'reminded', 'news'] as const;
 export type EntryKind = (typeof entryKinds)[number];
 
 /** Kinds of device, as far as a browser's name for itself tells. */
@@ -101,7 +101,7 @@ export interface Summable extends Countable {
 
 /** Where somebody came from. */
 export interface Source {
-	readonly kind: 'page' | 'desk' | 'outside' | 'direct';
+	readonly kind: 'page' | 'desk' | 'outside' | 'direct' | 'news';
 	readonly page: string | null;
 	readonly outside: string | null;
 }
@@ -312,6 +312,7 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 				sum.keysUsed++;
 				break;
 			case 'reminded':
+			case 'news':
 				break;
 			default:
 				e.kind satisfies never;

@@ -10,6 +10,7 @@ export type Messages = { readonly [Part in keyof typeof en]: { readonly [Name in
 export type RoomWords = Messages['room'];
 export type SiteWords = Messages['site'];
 export type AccountWords = Messages['account'];
+export type NewsWords = Messages['news'];
 
 export const languages = ['en', 'de', 'fr', 'es', 'pl', 'ar'] as const;
 export type Language = (typeof languages)[number];

@@ -3,7 +3,7 @@
 import type { Page } from '@playwright/test';
 import { table } from '../../src/lib/server/guard/table';
 import { routes } from '../server/routes';
-import { expect, linkMailed, test } from './help';
+import { expect, linkMailed, newsEnd, test } from './help';
 
 const password = 'kingfisher-by-the-lock';
 const tried = new Set<string>();
@@ -49,12 +49,12 @@ for (const js of [true, false])
 
 		// one's own page: a new password, the other places ended
 		const elsewhere = await people.as({ email, password });
-		await page.reload();
+		await page.goto('/me/account');
 		await page.getByText('Change the password').click();
 		await page.getByLabel(/so far/).fill(password);
 		await page.getByLabel(/new password/i).fill(`${password}-two`);
 		await button('Change it').click();
-		await expect(sent(page, '/me', 'password').getByRole('status')).toBeVisible();
+		await expect(sent(page, '/me/account', 'password').getByRole('status')).toBeVisible();
 		await elsewhere.goto('/me');
 		await expect(elsewhere).toHaveURL(/sign-in/);
 		await elsewhere.getByLabel('E-mail address').fill(email);
@@ -65,7 +65,27 @@ for (const js of [true, false])
 		await button(/^Sign out there/)
 			.first()
 			.click();
-		await expect(sent(page, '/me', 'end').getByRole('status')).toBeVisible();
+		await expect(sent(page, '/me/account', 'end').getByRole('status')).toBeVisible();
+
+		// news: of all, of a document, ended by one press; the feed
+		await page.goto('/me');
+		await button(/everything that I may read, once a week/).click();
+		await expect(sent(page, '/me', 'tell').getByRole('status')).toContainText('You will be told');
+		await page.goto('/d/towpath-map');
+		await button('Tell me').click();
+		await expect(page).toHaveURL(/\/d\/towpath-map#news$/);
+		await expect(page.getByText('new editions of “Towpath map”, at once')).toBeVisible();
+		await page.locator('form.told').first().getByRole('button', { name: 'End it' }).click();
+		await expect(page.locator('form.told')).toHaveCount(1);
+		sent(page, '/me', 'end');
+		await page.goto('/me');
+		await button('Make an address').click();
+		await expect(sent(page, '/me', 'feed').getByLabel('Address of your feed')).toHaveValue(/\/me\/news\/[^/]+\/feed\.atom$/);
+		await page.goto(newsEnd(member.id));
+		await button('End it').click();
+		await expect(sent(page, '/me/news/end/[token]').getByRole('status')).toContainText('No more news');
+		await page.goto('/me');
+		await expect(page.getByText('You are told of nothing by mail yet.')).toBeVisible();
 
 		// a mailed link
 		await button('Sign out').click();
@@ -110,17 +130,19 @@ for (const js of [true, false])
 		await page.getByLabel('E-mail address').fill(email);
 		await page.getByLabel('Password', { exact: true }).fill(`${password}-three`);
 		await button('Sign in').click();
+		await expect(page.getByRole('heading', { name: `Forms ${mark}` })).toBeVisible();
+		await page.goto('/me/account');
 		await page.locator('summary', { hasText: /erased/ }).click();
 		await page.locator('form[action="?/erase"] input[type=password]').fill(`${password}-three`);
 		await page.locator('form[action="?/erase"] input[type=checkbox]').check();
 		await page.locator('form[action="?/erase"] button').click();
 		await expect(page.getByRole('link', { name: 'Sign in' }).first()).toBeVisible();
-		sent(page, '/me', 'erase');
+		sent(page, '/me/account', 'erase');
 	});
 
 test('there is no form of readers that these do not send', () => {
 	// staff's own: the second factor (tests/server/people), and the first visit of all (tests/server/restart)
-	const others = ['/begin default', '/sign-in/code default', '/me prepare', '/me confirm', '/me without'];
+	const others = ['/begin default', '/sign-in/code default', '/me/account prepare', '/me/account confirm', '/me/account without'];
 	const all = routes()
 		.filter(({ id }) => ['everyone', 'member'].includes(table[id]?.admits ?? ''))
 		.flatMap(({ id, actions }) => actions.map((action) => `${id} ${action}`));

@@ -1,5 +1,6 @@
 // What browser tests share: people of the demo in browsers of their own, and files that our generator did not make.
 import { execFileSync } from 'node:child_process';
+import { createHmac } from 'node:crypto';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,6 +9,8 @@ import { test as base, type Browser, type BrowserContext, type BrowserContextOpt
 
 interface Demo {
 	readonly origin: string;
+	/** Of the site, for addresses that only a mail has. */
+	readonly secret: string;
 	readonly staff: { readonly email: string; readonly password: string };
 	readonly member: { readonly email: string; readonly password: string };
 	readonly ports: { readonly source: number; readonly outside: number };
@@ -80,6 +83,12 @@ async function signInByForm(page: Page, { email, password }: { email: string; pa
 	await page.getByLabel('Password').fill(password);
 	await page.getByRole('button', { name: 'Sign in', exact: true }).click();
 	await page.waitForURL(inside);
+}
+
+/** The address at which one press ends all news by mail to a person: it stands in the mails, which go out by the minute. */
+export function newsEnd(person: string): string {
+	const proof = createHmac('sha256', signIn().secret).update(`news end ${person}`).digest('base64url').slice(0, 32);
+	return `/me/news/end/${person}.${proof}`;
 }
 
 /** The address in the newest mail to somebody in which these words stand; waits for it, as mails are sent after the answer. */

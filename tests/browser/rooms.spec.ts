@@ -153,7 +153,7 @@ test('dark is chosen in the menu and stays', async ({ people }) => {
 test('signing out ends the session', async ({ people }) => {
 	const page = await people.as(signIn().member);
 	await page.goto('/me');
-	await expect(page.getByText('Lock warden handbook')).toBeVisible();
+	await expect(page.getByRole('region', { name: 'For Lock wardens' }).getByText('Lock warden handbook')).toBeVisible();
 	await page.getByRole('button', { name: 'Sign out', exact: true }).click();
 	await expect(page.getByRole('link', { name: 'Sign in' })).toBeVisible();
 	await page.goto('/d/lock-warden-handbook/read');
@@ -203,6 +203,7 @@ for (const [what, who, paths] of [
 			'/desk/people/knocks',
 			'/desk/people/import',
 			'/me',
+			'/me/account',
 			'/desk/readership',
 			'/desk/readership/cruising-guide',
 			'/desk/readership/lock-warden-handbook',

@@ -59,7 +59,7 @@ test('when the session has gone one signs in where one is, and what was pressed 
 test('a code besides the password: turned on, asked for where the session has gone, and turned off', async ({ people }) => {
 	const someone = await another(people, 'Dipper');
 	const page = await people.as(someone);
-	await page.goto('/me');
+	await page.goto('/me/account');
 	await page.getByText('Ask for a code when I sign in').click();
 	const form = page.locator('form[action="?/prepare"]');
 	await form.getByLabel('Password').fill('not this');
@@ -108,7 +108,7 @@ test('a code besides the password: turned on, asked for where the session has go
 	// turned away, and carried out: the field losing the focus to the dialog sends nothing besides
 	expect(sent).toBe(2);
 
-	await page.goto('/me');
+	await page.goto('/me/account');
 	await page.getByText('You are asked for a code. Do without it').click();
 	await page.locator('form[action="?/without"]').getByLabel('Password').fill(someone.password);
 	await page.getByRole('button', { name: 'Do without the code' }).click();

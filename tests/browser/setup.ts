@@ -8,7 +8,10 @@ import { freePort } from '#server/db/cluster';
 import { runIanua } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 
-const signInOf = (data: string) => JSON.parse(readFileSync(join(data, 'sign-in.json'), 'utf8')) as unknown;
+const signInOf = (data: string) => ({
+	...(JSON.parse(readFileSync(join(data, 'sign-in.json'), 'utf8')) as object),
+	secret: readFileSync(join(data, 'secret'), 'utf8').trim()
+});
 
 export default async function setup({ workers }: FullConfig): Promise<() => Promise<void>> {
 	const known = process.env.IANUA_TEST_DATA;

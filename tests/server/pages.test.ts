@@ -191,19 +191,22 @@ describe('the language readers are spoken to in', () => {
 		expect((await spoken(shut.path, { 'accept-language': 'fr' })).language).toBe('pl');
 	});
 	it.each(languages)('%s, on every page about one’s own account', async (language) => {
-		const said = messages[language] as Record<'site' | 'account', Record<string, string>>;
+		const said = messages[language] as Record<'site' | 'account' | 'news', Record<string, string>>;
 		const at = async (path: string) => (await spoken(path, { 'accept-language': language })).text;
 		expect(await at('/sign-in/forgotten')).toContain(said.account.mailWay);
 		expect(await at('/sign-in/link?token=x')).toContain(said.account.openLink);
 		expect(await at('/sign-in/new-password?token=x')).toContain(said.account.choosePassword);
 		expect(await at('/sign-in/code')).toContain(said.account.codeHead);
 		const someone = await member({ group: 'Spoken to' });
-		const me = await (await someone.get('/me', { accept: 'text/html', 'accept-language': language })).text();
-		for (const name of ['memberships', 'mayRead', 'whereIn', 'changePassword', 'recordWords', 'haveErased', 'signOut'])
-			expect(me.replaceAll('&#39;', "'"), name).toContain(said.account[name]);
+		const own = async (path: string) => (await (await someone.get(path, { accept: 'text/html', 'accept-language': language })).text()).replaceAll('&#39;', "'");
+		const [me, account] = [await own('/me'), await own('/me/account')];
+		for (const name of ['mayRead', 'signOut']) expect(me, name).toContain(said.account[name]);
+		for (const name of ['head', 'lead', 'none', 'feedMake']) expect(me, name).toContain(said.news[name]);
+		for (const name of ['memberships', 'whereIn', 'changePassword', 'recordWords', 'haveErased', 'signOut'])
+			expect(account, name).toContain(said.account[name]);
 		const form = new FormData();
 		form.append('current', 'x');
-		const refused = await someone.send('POST', '/me?/erase', form, { origin, accept: 'text/html', 'accept-language': language });
+		const refused = await someone.send('POST', '/me/account?/erase', form, { origin, accept: 'text/html', 'accept-language': language });
 		expect(await refused.text()).toContain(said.account.sayFirst);
 		const paper = await document({ position: 'keyed' });
 		const { url } = await boss.api<{ url: string }>('POST', `/documents/${paper.slug}/keys`, { label: 'With a password', password: 'towline' });

@@ -357,13 +357,13 @@ describe('signing in', () => {
 		await boss.api('POST', '/members', { name: 'Fay Factor', email, password: 'a-password-for-tests' });
 		await sql()`update person set role = 'editor' where email = ${email}`;
 		const fay = await signIn(email);
-		const prepared = await (await form('/me?/prepare', { current: 'a-password-for-tests' }, fay.headers.cookie)).text();
+		const prepared = await (await form('/me/account?/prepare', { current: 'a-password-for-tests' }, fay.headers.cookie)).text();
 		expect(prepared).toContain('Scan this');
 		const secret = /<code[^>]*>([A-Z2-7]{20,})<\/code>/.exec(prepared)![1]!;
 		const [, spares] = /Keep them elsewhere:[\s\S]*?<code[^>]*>([^<]+)<\/code>/.exec(prepared)!;
 		// enough of this half minute is left for what follows
 		if (Date.now() % 30_000 > 20_000) await new Promise((go) => setTimeout(go, 30_100 - (Date.now() % 30_000)));
-		const confirmed = await form('/me?/confirm', { code: totp(secret) }, fay.headers.cookie);
+		const confirmed = await form('/me/account?/confirm', { code: totp(secret) }, fay.headers.cookie);
 		expect(await confirmed.text()).toContain('asked for a code');
 
 		const first = await form('/sign-in?/in', { email, password: 'a-password-for-tests' });
@@ -396,13 +396,13 @@ describe('one’s own page', () => {
 		const one = await member();
 		const elsewhere = await signIn(one.email);
 		const [row] = await sql()<{ id: string }[]>`select id from session where person_id = ${one.id} order by created_at desc limit 1`;
-		await form('/me?/end', { id: row!.id }, one.headers.cookie);
+		await form('/me/account?/end', { id: row!.id }, one.headers.cookie);
 		expect((await elsewhere.get('/me')).status).toBe(303);
 		expect((await one.get('/me')).status).toBe(200);
 		// nobody ends the sessions of others
 		const other = await member();
 		const [theirs] = await sql()<{ id: string }[]>`select id from session where person_id = ${one.id}`;
-		await form('/me?/end', { id: theirs!.id }, other.headers.cookie);
+		await form('/me/account?/end', { id: theirs!.id }, other.headers.cookie);
 		expect((await one.get('/me')).status).toBe(200);
 	});
 	it('gives one’s record out, and erases it with one’s password', async () => {
@@ -419,8 +419,10 @@ describe('one’s own page', () => {
 		expect(record.ledger).toMatchObject([{ kind: 'opened', document: paper.title }]);
 		expect((await visitor().get('/me/record.json')).status).toBe(401);
 
-		expect(await (await form('/me?/erase', { current: 'wrong-password', sure: 'on' }, one.headers.cookie)).text()).toContain('That is not your password.');
-		expect((await form('/me?/erase', { current: 'a-password-for-tests', sure: 'on' }, one.headers.cookie)).status).toBe(303);
+		expect(await (await form('/me/account?/erase', { current: 'wrong-password', sure: 'on' }, one.headers.cookie)).text()).toContain(
+			'That is not your password.'
+		);
+		expect((await form('/me/account?/erase', { current: 'a-password-for-tests', sure: 'on' }, one.headers.cookie)).status).toBe(303);
 		expect((await one.get('/me')).status).toBe(303);
 		const [left] = await sql()<{ n: number; entries: number }[]>`
 			select (select count(*)::int from person where id = ${one.id}) as n,

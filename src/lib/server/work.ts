@@ -8,6 +8,7 @@ import { sendDueReports } from './readership/subscriptions';
 import { keepTelling } from './readership/webhooks';
 import { keepSumming } from './readership/sums/keep';
 import { log } from './log';
+import { tellNews } from './news/mail';
 import { publishDue } from './placing/commands';
 import { dismissHelpers } from './pdf/helpers';
 
@@ -25,7 +26,14 @@ export async function startWork(): Promise<void> {
 	await workOn('watch', watchSources, 1);
 	await workOn('publish', () => publishDue(new Date()), 1);
 	await workOn('sweep', () => sweep(Date.now()), 1);
-	await workOn('tell', () => sendDueReports(Date.now()), 1);
+	await workOn(
+		'tell',
+		async () => {
+			await sendDueReports(Date.now());
+			await tellNews(Date.now());
+		},
+		1
+	);
 	await everySo('tell', '* * * * *');
 	await everySo('watch', '7 * * * *');
 	await everySo('publish', '* * * * *');

@@ -1,88 +1,59 @@
-// One's own page: who one is here, what one may read, where one is signed in, the second factor of staff, and one's record.
+// A reader's own page: what is new for them, where they can go on, what changed, what each of their groups opens; and of what they are told.
 import { fail, redirect, type RequestEvent } from '@sveltejs/kit';
-import { toString as qrOf } from 'qrcode';
 import type { Actions, PageServerLoad } from './$types';
-import { IanuaError } from '#core/errors';
-import { fieldsOf } from '$lib/server/http/form';
+import { messages } from '#core/words/messages';
 import { openDocumentsFor } from '$lib/server/documents/readable';
-import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
-import { takeCookies } from '$lib/server/http/cookies';
-import { passwordLength } from '$lib/server/people/auth';
-import { eraseSelf } from '$lib/server/people/record';
-import { membershipsOf, secondFactorOf } from '$lib/server/people/directory';
 import { member } from '$lib/server/guard/guard';
-import { endOtherSessions, endSession, sessionsOf } from '$lib/server/people/sessions';
-import { sessionTokenOf } from '$lib/server/people/who';
-
-const tokenHere = (event: RequestEvent) => sessionTokenOf(event.request.headers.get('cookie'));
+import { fieldsOf } from '$lib/server/http/form';
+import { redirectTarget } from '$lib/server/http/redirect-target';
+import { fileRequestOf } from '$lib/server/http/api';
+import { turnAway } from '$lib/server/http/page';
+import { ownPage } from '$lib/server/news/own-page';
+import { endFeed, endNews, feedAddress, NewsAsked, renewFeed, wishesOf, wishFor } from '$lib/server/news/wishes';
+import { letIn } from '$lib/server/reading/chain';
+import { compile } from '$lib/server/validate';
 
 export const load: PageServerLoad = async (event) => {
 	const { caller } = event.locals;
-	const person = member(event);
-	const [memberships, documents, sessions, secondFactor] = await Promise.all([
-		membershipsOf(person.id),
-		openDocumentsFor(caller),
-		sessionsOf(person.id, tokenHere(event)),
-		secondFactorOf(person.id)
-	]);
-	return { memberships, documents, sessions, secondFactor, passwordLength };
+	const { id } = member(event);
+	const [own, documents, wishes, feed] = await Promise.all([ownPage(caller, id), openDocumentsFor(caller), wishesOf(id), feedAddress(id)]);
+	return { own, documents, wishes, feed };
 };
 
-const field = async (event: RequestEvent, name: string) => (await fieldsOf(event.request.clone()))[name] ?? '';
+const newsAsked = compile(NewsAsked);
+const isId = (text: string | undefined): text is string => text !== undefined && /^[0-9a-f-]{36}$/.test(text);
+
+/** Back to where it was asked for: the document's page, or here. */
+function back(event: RequestEvent, to: string | undefined, done: 'set' | 'ended') {
+	const target = to === undefined ? null : redirectTarget(to);
+	if (target) redirect(303, target);
+	return { done: messages[event.locals.language].news[done] as string };
+}
 
 export const actions: Actions = {
+	/** Asks to be told: of a document, of a folder, or of all. */
+	tell: async (event) => {
+		const { id } = member(event);
+		const { about = '', every, document, folder, to } = await fieldsOf(event.request);
+		const asked = newsAsked({ every, ...(about === 'document' ? { document } : about === 'folder' ? { folder } : {}) });
+		if (!asked.ok) return fail(422, { trouble: messages[event.locals.language].account.didNotWork as string });
+		// a document that they may not open is none to them
+		const found = asked.value.document === undefined ? null : await letIn(fileRequestOf(event, asked.value.document), 'see').catch(turnAway);
+		await wishFor(id, asked.value, found?.found.id ?? null, event.locals.language);
+		return back(event, to, 'set');
+	},
+	/** Ends one wish, or all of them. */
 	end: async (event) => {
 		const { id } = member(event);
-		const which = await field(event, 'id');
-		if (which === 'others') await endOtherSessions(id, tokenHere(event));
-		else await endSession(id, which);
-		return { about: 'sessions', done: accountOf(event).outThereDone };
+		const { wish, to } = await fieldsOf(event.request);
+		await endNews(id, isId(wish) ? wish : null);
+		return back(event, to, 'ended');
 	},
-	password: async (event) => {
-		member(event);
-		const response = await authCall(event, '/change-password', {
-			currentPassword: await field(event, 'current'),
-			newPassword: await field(event, 'password'),
-			revokeOtherSessions: true
-		});
-		if (!response.ok) return fail(422, { about: 'password', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
-		takeCookies(response, event.cookies);
-		return { about: 'password', done: accountOf(event).passwordDone };
-	},
-	// staff: a code besides the password
-	prepare: async (event) => {
-		const { role } = member(event);
-		if (role === 'member') return fail(403, { about: 'factor', trouble: 'A second factor is for staff.' });
-		const response = await authCall(event, '/two-factor/enable', { password: await field(event, 'current') });
-		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
-		const { totpURI, backupCodes } = (await response.json()) as { totpURI: string; backupCodes: string[] };
-		const secret = new URL(totpURI).searchParams.get('secret') ?? '';
-		return { about: 'factor', prepared: { qr: await qrOf(totpURI, { type: 'svg', margin: 4 }), secret, spare: backupCodes } };
-	},
-	confirm: async (event) => {
-		member(event);
-		const response = await authCall(event, '/two-factor/verify-totp', { code: (await field(event, 'code')).replace(/\s/g, '') });
-		if (!response.ok) return fail(422, { about: 'factor', trouble: `${await authTrouble(event, response, accountOf(event).codeNot)} Begin again.` });
-		takeCookies(response, event.cookies);
-		return { about: 'factor', done: 'From now on you are asked for a code besides the password.' };
-	},
-	without: async (event) => {
-		member(event);
-		const response = await authCall(event, '/two-factor/disable', { password: await field(event, 'current') });
-		if (!response.ok) return fail(422, { about: 'factor', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
-		takeCookies(response, event.cookies);
-		return { about: 'factor', done: 'You sign in with the password alone now.' };
-	},
-	erase: async (event) => {
-		const { id, role } = member(event);
-		if (role !== 'member') return fail(403, { about: 'erase', trouble: 'A staff account is closed and handed over in People, under Staff.' });
-		if ((await field(event, 'sure')) !== 'on') return fail(422, { about: 'erase', trouble: accountOf(event).sayFirst });
-		try {
-			await eraseSelf(id, await field(event, 'current'));
-		} catch (refusal) {
-			if (refusal instanceof IanuaError) return fail(refusal.status, { about: 'erase', trouble: refusal.message });
-			throw refusal;
-		}
-		redirect(303, '/');
+	/** Gives the feed an address, another one, or none any more. */
+	feed: async (event) => {
+		const { id } = member(event);
+		const { end } = await fieldsOf(event.request);
+		await (end ? endFeed(id) : renewFeed(id));
+		return {};
 	}
 };

@@ -1,190 +1,218 @@
+<!-- A reader's own page: what is new, where they left off, what changed, what their groups open, all that they may read, and of what they are told. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
-	import { dayText, timeText } from '$lib/ui/parts/when';
-	import { accountWords as account, words } from '$lib/ui/parts/words';
-	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
+	import type { Language } from '#core/words/words';
 	import DocumentList from '$lib/ui/documents/DocumentList.svelte';
+	import { aboutWords } from '$lib/ui/news/about';
+	import { dayText } from '$lib/ui/parts/when';
+	import { accountWords as account, newsWords as news, words } from '$lib/ui/parts/words';
+	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data, form } = $props();
-	const said = $derived(form as { about: string; trouble?: string; done?: string; prepared?: { qr: string; secret: string; spare: string[] } } | null);
-	/** A browser's own string, shortened to what people know it by. */
-	const browser = (agent: string) => {
-		const name = /Firefox|Edg|OPR|Chrome|Safari/.exec(agent)?.[0] ?? '';
-		const on = /iPhone|iPad|Android|Windows|Mac OS X|Linux/.exec(agent)?.[0] ?? '';
-		const called = { Edg: 'Edge', OPR: 'Opera' }[name] ?? name;
-		return called && on ? account('onSystem', { browser: called, system: on }) : called || on || account('aProgram');
-	};
+	const said = $derived(form as { done?: string; trouble?: string } | null);
+	const day = (at: Date | string) => dayText(new Date(at).toISOString(), data.site.zone, Date.now(), data.language as Language);
+	const { own } = $derived(data);
 </script>
 
-{#snippet say(about: string)}
-	{#if said?.about === about && said.trouble}<p class="trouble" role="alert">{said.trouble}</p>{/if}
-	{#if said?.about === about && said.done}<p class="say" role="status">{said.done}</p>{/if}
+{#snippet card(slug: string, title: string, facts: string, href = `/d/${slug}`)}
+	<li>
+		<a class="stands" {href} tabindex="-1" aria-hidden="true"><img src="/d/{slug}/cover/300.webp" alt="" loading="lazy" /></a>
+		<h3><a {href}>{title}</a></h3>
+		<p class="soft">{facts}</p>
+	</li>
 {/snippet}
 
 <svelte:head><title>{data.me?.name}, {data.site.name}</title></svelte:head>
-<SiteFrame site={data.site} navigation={data.navigation} current="/me" me={data.me}>
+<SiteFrame site={data.site} navigation={data.navigation} current="/me" me={data.me} title={data.me?.name} lead={data.me?.email}>
 	<div class="head">
-		<h1>{data.me?.name}</h1>
+		<form class="seek" role="search" action="/find">
+			<input class="field" type="search" name="q" aria-label={news('findMine')} placeholder={news('findMine')} /><button class="btn main"
+				>{words('find')}</button
+			>
+		</form>
+		<a href="#news">{news('head')}</a>
+		<a href="/me/account">{news('account')}</a>
 		<form method="POST" action="/sign-in?/out"><button class="btn">{account('signOut')}</button></form>
 	</div>
-	<p class="soft">{data.me?.email}</p>
-	{#if data.memberships.length}
-		<h2>{account('memberships')}</h2>
-		<ul>
-			{#each data.memberships as m, i (i)}<li>
-					<bdi>{m.group}</bdi>{m.current ? '' : ` · ${account('notCurrent')}`}{m.until
-						? ` · ${account('untilDay', { day: dayText(`${m.until}T00:00Z`, 'UTC', Date.now(), data.language) })}`
-						: ''}
-				</li>{/each}
-		</ul>
+	{#if said?.trouble}<p class="trouble" role="alert">{said.trouble}</p>{/if}
+	{#if said?.done}<p class="say" role="status">{said.done}</p>{/if}
+
+	{#if own.goOn.length}
+		<section aria-labelledby="go-on">
+			<h2 id="go-on">{news('goOn')}</h2>
+			<ul class="row">
+				{#each own.goOn as it (it.slug)}{@render card(
+						it.slug,
+						it.title,
+						`${words('pageN', { page: it.page })} / ${it.pages}`,
+						`/d/${it.slug}/read${it.page > 1 ? `#page=${it.page}` : ''}`
+					)}{/each}
+			</ul>
+		</section>
 	{/if}
-	<h2>{account('mayRead')}</h2>
-	{#if data.documents.length}<DocumentList documents={data.documents} />{:else}<p class="soft">{account('nothingNow')}</p>{/if}
+	{#if own.changed.length}
+		<section aria-labelledby="changed">
+			<h2 id="changed">{news('changed')}</h2>
+			<ul class="row">
+				{#each own.changed as it (it.slug)}{@render card(it.slug, it.title, news('read', { day: day(it.readAt) }))}{/each}
+			</ul>
+		</section>
+	{/if}
+	{#if own.fresh.length}
+		<section aria-labelledby="fresh">
+			<h2 id="fresh">{news('newForYou')}</h2>
+			<ul class="row">
+				{#each own.fresh as it (it.edition)}{@render card(it.slug, it.title, `${news(it.isEdition ? 'isEdition' : 'isNew')}, ${day(it.at)}`)}{/each}
+			</ul>
+		</section>
+	{/if}
+	{#each own.groups as group (group.name)}
+		<section aria-label={news('forGroup', { group: group.name })}>
+			<h2>{news('forGroup', { group: group.name })}</h2>
+			<ul class="plain">
+				{#each group.documents as it (it.slug)}<li>
+						<a href="/d/{it.slug}">{it.title}</a> <span class="soft">{words('pages', { count: it.pages })}</span>
+					</li>{/each}
+			</ul>
+		</section>
+	{/each}
+	<section aria-labelledby="may-read">
+		<h2 id="may-read">{account('mayRead')}</h2>
+		{#if data.documents.length}<DocumentList documents={data.documents} />{:else}<p class="soft">{account('nothingNow')}</p>{/if}
+	</section>
 
-	<h2>{account('whereIn')}</h2>
-	{@render say('sessions')}
-	<ul class="lines">
-		{#each data.sessions as session (session.id)}
-			<li>
-				<span class="what"
-					>{browser(session.agent)}{session.here ? `, ${account('here')}` : ''}<small
-						>{account('sinceLast', {
-							since: dayText(session.since, data.site.zone, Date.now(), data.language),
-							last: timeText(session.seenAt, data.site.zone, data.language)
-						})}{session.address ? `, ${account('fromAddress', { address: session.address })}` : ''}</small
-					></span
-				>
-				{#if !session.here}<form method="POST" action="?/end">
-						<input type="hidden" name="id" value={session.id} /><button class="quiet">{account('outThere')}</button>
-					</form>{/if}
-			</li>
-		{/each}
-	</ul>
-	{#if data.sessions.length > 2}<form method="POST" action="?/end" class="mt-2">
-			<input type="hidden" name="id" value="others" /><button class="btn">{account('outElsewhere')}</button>
-		</form>{/if}
-
-	<h2>{words('password')}</h2>
-	{@render say('password')}
-	<details>
-		<summary>{account('changePassword')}</summary>
-		<form class="fields" method="POST" action="?/password">
-			<label>{account('passwordSoFar')} <input class="field" type="password" name="current" required autocomplete="current-password" /></label>
-			<label
-				>{account('newPassword', { count: data.passwordLength.min })}
-				<input class="field" type="password" name="password" required minlength={data.passwordLength.min} autocomplete="new-password" /></label
-			>
-			<button class="btn">{account('changeIt')}</button>
-		</form>
-		<p class="soft">{account('haveNone')} <a href="/sign-in/forgotten">{account('chooseByMail')}</a>.</p>
-	</details>
-
-	{#if data.me?.staff}
-		<h2>A code besides the password</h2>
-		{@render say('factor')}
-		{#if said?.prepared}
-			<p>Scan this with a code program (RFC 6238), or type the secret into it:</p>
-			<div class="factor">
-				<!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn on our own server from the secret -->
-				<div class="qr" role="img" aria-label="The secret as a QR code">{@html said.prepared.qr}</div>
-				<div>
-					<p><code>{said.prepared.secret}</code></p>
-					<p class="soft">
-						{counted(said.prepared.spare.length, 'spare code', 'spare codes')} for when it is not at hand; each works once. Keep them elsewhere:
-					</p>
-					<p><code>{said.prepared.spare.join('  ')}</code></p>
-				</div>
-			</div>
-			<form class="fields" method="POST" action="?/confirm">
-				<label>The six digits that it shows now <input class="field" name="code" inputmode="numeric" autocomplete="one-time-code" required /></label>
-				<button class="btn main">Confirm</button>
-			</form>
-		{:else if data.secondFactor}
-			<details>
-				<summary>You are asked for a code. Do without it</summary>
-				<form class="fields" method="POST" action="?/without">
-					<label>Password <input class="field" type="password" name="current" required autocomplete="current-password" /></label>
-					<button class="btn">Do without the code</button>
-				</form>
-			</details>
-		{:else}
-			<details>
-				<summary>Ask for a code when I sign in</summary>
-				<form class="fields" method="POST" action="?/prepare">
-					<label>Password <input class="field" type="password" name="current" required autocomplete="current-password" /></label>
-					<button class="btn">Go on</button>
-				</form>
-			</details>
+	<section id="news" aria-labelledby="news-head">
+		<h2 id="news-head">{news('head')}</h2>
+		<p class="soft">{news('lead')}</p>
+		{#if data.wishes.length}
+			<h3>{news('told')}</h3>
+			<ul class="lines">
+				{#each data.wishes as wish (wish.id)}
+					<li>
+						<span class="what">{aboutWords(wish)}<small>{news(wish.every === 'week' ? 'weekly' : 'atOnce')}</small></span>
+						<form method="POST" action="?/end"><input type="hidden" name="wish" value={wish.id} /><button class="quiet">{news('end')}</button></form>
+					</li>
+				{/each}
+			</ul>
+		{:else}<p>{news('none')}</p>{/if}
+		<div class="ways">
+			{#if !data.wishes.some((wish) => wish.document === null && wish.folder === null)}
+				{#each ['at-once', 'week'] as const as every (every)}
+					<form method="POST" action="?/tell">
+						<input type="hidden" name="about" value="all" /><input type="hidden" name="every" value={every} />
+						<button class="btn">{news('tellMe')}: {news('all')}, {news(every === 'week' ? 'weekly' : 'atOnce')}</button>
+					</form>
+				{/each}
+			{/if}
+			{#if data.wishes.length > 1}<form method="POST" action="?/end"><button class="btn">{news('endAll')}</button></form>{/if}
+		</div>
+		<h3>{news('feedHead')}</h3>
+		<p class="soft">{news('feedWords')}</p>
+		{#if data.feed}
+			<p><input class="field address" readonly value={data.feed} aria-label={news('feedAt')} /></p>
 		{/if}
-	{/if}
-
-	<h2>{account('record')}</h2>
-	<p class="soft">{account('recordWords')}</p>
-	<p><a class="btn" href="/me/record.json" download>{account('takeAway')}</a></p>
-	{#if !data.me?.staff}
-		{@render say('erase')}
-		<details>
-			<summary>{account('haveErased')}</summary>
-			<form class="fields" method="POST" action="?/erase">
-				<p class="wide soft">
-					{account('eraseWords')}
-				</p>
-				<label>{account('passwordIfAny')} <input class="field" type="password" name="current" autocomplete="current-password" /></label>
-				<p class="wide checks"><label><input type="checkbox" name="sure" required /> {account('sure')}</label></p>
-				<button class="btn">{account('erase')}</button>
-			</form>
-		</details>
-	{/if}
+		<div class="ways">
+			<form method="POST" action="?/feed"><button class="btn">{news(data.feed ? 'feedAnother' : 'feedMake')}</button></form>
+			{#if data.feed}<form method="POST" action="?/feed">
+					<input type="hidden" name="end" value="yes" /><button class="btn">{news('feedEnd')}</button>
+				</form>{/if}
+		</div>
+	</section>
 </SiteFrame>
 
 <style>
-	.head {
+	.head,
+	.ways {
 		display: flex;
-		justify-content: space-between;
-		gap: 12px;
 		flex-wrap: wrap;
+		align-items: center;
+		gap: 10px 20px;
+	}
+	.ways {
+		gap: 10px;
+		margin-top: 10px;
+	}
+	.seek {
+		display: flex;
+		flex: 1 1 320px;
+	}
+	.seek input {
+		flex: 1;
+		min-width: 0;
+		height: 48px;
+	}
+	.seek .btn {
+		height: 48px;
+	}
+	section {
+		margin-top: 34px;
+		scroll-margin-top: 12px;
 	}
 	h2 {
-		font-size: 19px;
-		margin: 30px 0 6px;
+		font-size: 22px;
 	}
-	.lines {
-		background: var(--sheet);
+	h3 {
+		font-size: 17px;
+		line-height: 1.25;
+		overflow-wrap: anywhere;
 	}
-	summary {
-		cursor: pointer;
-		color: var(--verdigris);
-		line-height: 28px;
+	#news h3 {
+		margin-top: 18px;
 	}
-	.fields {
-		max-width: 520px;
-		align-items: end;
-		margin: 8px 0;
+	ul {
+		list-style: none;
+		padding: 0;
 	}
-	.fields .btn {
-		justify-self: start;
+	.row {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(148px, 1fr));
+		row-gap: 22px;
+		margin-top: 8px;
 	}
-	.factor {
+	.row li {
+		display: grid;
+		grid-template-rows: subgrid;
+		grid-row: span 3;
+		row-gap: 0;
+	}
+	.stands {
+		display: flex;
+		align-items: flex-end;
+		height: 150px;
+		border-bottom: 3px solid var(--ledge);
+	}
+	.stands img {
+		max-height: 142px;
+		max-width: 110px;
+		background: #fff;
+		box-shadow: 0 0 0 1px #1b2a2926;
+	}
+	.row h3 {
+		padding: 8px 14px 0 0;
+	}
+	.row p {
+		padding-inline-end: 14px;
+	}
+	h3 a,
+	.plain a {
+		color: var(--ink);
+	}
+	.plain {
+		margin-top: 6px;
+		border-top: 3px solid var(--ledge);
+	}
+	.plain li {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 16px;
-		margin: 10px 0;
+		justify-content: space-between;
+		gap: 2px 20px;
+		padding: 9px 0;
+		border-bottom: 1px solid var(--line);
 	}
-	.factor > div:last-child {
-		flex: 1;
-		min-width: 220px;
+	.lines {
+		margin-top: 6px;
+		background: var(--sheet);
 	}
-	.qr {
-		width: 150px;
-		height: 150px;
-		background: #fff;
-	}
-	code {
-		overflow-wrap: anywhere;
-		white-space: pre-wrap;
-	}
-	@media (max-width: 600px) {
-		.fields {
-			grid-template-columns: 1fr;
-		}
+	.address {
+		width: 100%;
+		max-width: 736px;
 	}
 </style>

@@ -31,6 +31,7 @@ import type { Facts, Finding } from '#core/intake/condition';
 import type { Layout, PageContent } from '#core/placing/content';
 import type { Scope } from '#core/people/scope';
 import type { ReadingSettings } from '#core/reading/settings';
+import { newsTimes } from '#core/news/wish';
 import { languages, type Language } from '#core/words/words';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
@@ -704,7 +705,7 @@ export const stamp = pgTable(
 
 // readership: the ledger, where a reading stands, and the sums that reports are made from (docs/decisions/0016, 0017)
 
-const entryKinds = ['shown', 'looked', 'opened', 'read', 'saved', 'printed', 'turned-away', 'knocked', 'key-used', 'reminded'] as const;
+const entryKinds = ['shown', 'looked', 'opened', 'read', 'saved', 'printed', 'turned-away', 'knocked', 'key-used', 'reminded', 'news'] as const;
 
 /**
  * What readers did. In the database it is partitioned by the month of `at`, which Drizzle cannot say: the table and the making of its
@@ -723,7 +724,7 @@ export const ledger = pgTable(
 		who: text('who', { enum: ['visitor', 'member', 'key', 'staff'] }).notNull(),
 		personId: uuid('person_id'),
 		reason: text('reason'),
-		sourceKind: text('source_kind', { enum: ['page', 'desk', 'outside', 'direct'] }).notNull(),
+		sourceKind: text('source_kind', { enum: ['page', 'desk', 'outside', 'direct', 'news'] }).notNull(),
 		pageId: uuid('page_id'),
 		placementId: text('placement_id'),
 		outside: text('outside'),
@@ -760,7 +761,7 @@ export const ledger = pgTable(
 			.where(sql`kind = 'reminded'`),
 		check('ledger_kind_check', oneOf(t.kind, entryKinds)),
 		check('ledger_who_check', oneOf(t.who, ['visitor', 'member', 'key', 'staff'])),
-		check('ledger_source_kind_check', oneOf(t.sourceKind, ['page', 'desk', 'outside', 'direct'])),
+		check('ledger_source_kind_check', oneOf(t.sourceKind, ['page', 'desk', 'outside', 'direct', 'news'])),
 		check('ledger_device_check', oneOf(t.device, ['computer', 'tablet', 'phone', 'other']))
 	]
 );
@@ -1047,6 +1048,79 @@ export const firstOpening = pgTable(
 		foreignKey({ columns: [t.byPerson], foreignColumns: [person.id], name: 'first_opening_by_person_fkey' }).onDelete('cascade')
 	]
 );
+
+// news: what came out, who wishes to be told of it, and what they were told
+
+/** Editions that somebody besides staff may read, or could once: since when, and for whom, as their doors stood when they were last looked at. */
+export const news = pgTable(
+	'news',
+	{
+		editionId: uuid('edition_id')
+			.primaryKey()
+			.references(() => edition.id, { onDelete: 'cascade' }),
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
+		at: at('at').notNull(),
+		/** When its door last came to admit somebody whom it had not admitted. */
+		widerAt: at('wider_at').notNull(),
+		everyone: boolean('everyone').notNull(),
+		allMembers: boolean('all_members').notNull(),
+		groups: uuid('groups').array().notNull(),
+		people: uuid('people').array().notNull()
+	},
+	(t) => [index('news_at').on(t.at.desc()), index('news_document').on(t.documentId, t.at)]
+);
+
+/** Of what somebody wishes to be told by mail: of a document, of a folder, or of all there is. */
+export const newsWish = pgTable(
+	'news_wish',
+	{
+		id: id(),
+		personId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' }),
+		documentId: uuid('document_id').references(() => document.id, { onDelete: 'cascade' }),
+		folder: text('folder'),
+		every: text('every', { enum: newsTimes }).notNull(),
+		/** In which they are told. */
+		language: text('language', { enum: languages }).notNull(),
+		madeAt: at('made_at').notNull().defaultNow(),
+		/** What came out until then has been looked at. */
+		lookedAt: at('looked_at').notNull().defaultNow(),
+		nextAt: at('next_at').notNull()
+	},
+	(t) => [
+		unique('news_wish_of').on(t.personId, t.documentId, t.folder).nullsNotDistinct(),
+		index('news_wish_next').on(t.nextAt),
+		check('news_wish_one', sql`document_id is null or folder is null`),
+		check('news_wish_every', oneOf(t.every, newsTimes))
+	]
+);
+
+/** What somebody was told of. */
+export const newsTold = pgTable(
+	'news_told',
+	{
+		personId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' }),
+		editionId: uuid('edition_id')
+			.notNull()
+			.references(() => edition.id, { onDelete: 'cascade' }),
+		at: at('at').notNull().defaultNow()
+	},
+	(t) => [primaryKey({ columns: [t.personId, t.editionId] })]
+);
+
+/** Whose feed has an address, and what makes it another one than the last. */
+export const newsFeed = pgTable('news_feed', {
+	personId: uuid('person_id')
+		.primaryKey()
+		.references(() => person.id, { onDelete: 'cascade' }),
+	nonce: text('nonce').notNull(),
+	madeAt: at('made_at').notNull().defaultNow()
+});
 
 /** A program elsewhere that is told what happens. */
 export const webhook = pgTable(

@@ -96,6 +96,9 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/sign-in/new-password': page('everyone', { secret: true }),
 	'/api/auth/[...call]': page('everyone', { answers: 'problem', beforeBegin: true }),
 	'/me': page('member'),
+	'/me/account': page('member'),
+	'/me/news/[token]/feed.atom': page('everyone', { answers: 'problem', secret: true }),
+	'/me/news/end/[token]': page('everyone', { secret: true }),
 	'/me/record.json': page('member', { answers: 'problem' }),
 	'/postbox': page('near', { english: true }),
 

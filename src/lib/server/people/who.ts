@@ -1,4 +1,5 @@
 // Who a request comes from: the session in its cookie, or the token of a program, with the memberships that the decision needs.
+import type postgres from 'postgres';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { visitor, type Who } from '#core/access/decide';
 import type { HeldKey } from '#core/access/key';
@@ -134,7 +135,11 @@ function whoOf(row: Row, zone: string): Who {
 }
 
 /** Somebody by their mail address, as if they asked; null where nobody has it. */
-export async function personAt(email: string): Promise<Caller | null> {
-	const [[row], { zone }] = await Promise.all([sql()<Row[]>`${personRow()} from person p where p.email = ${email.trim().toLowerCase()}`, site()]);
+export const personAt = (email: string): Promise<Caller | null> => personWhere(sql()`p.email = ${email.trim().toLowerCase()}`);
+/** The same by their id. */
+export const personById = (id: string): Promise<Caller | null> => personWhere(sql()`p.id = ${id}`);
+
+async function personWhere(which: postgres.Fragment): Promise<Caller | null> {
+	const [[row], { zone }] = await Promise.all([sql()<Row[]>`${personRow()} from person p where ${which}`, site()]);
 	return row ? callerFrom(row, zone) : null;
 }

@@ -37,3 +37,36 @@ export async function sitemap(): Promise<string> {
 		.map(({ path, at }) => `\t<url><loc>${xml(IANUA_ORIGIN + path)}</loc><lastmod>${at.toISOString()}</lastmod></url>`);
 	return `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${urls.join('\n')}\n</urlset>\n`;
 }
+
+export interface Feed {
+	readonly id: string;
+	readonly self: string;
+	/** The page of the same. */
+	readonly page: string;
+	readonly title: string;
+	readonly author: string;
+	/** The newest first, instants as RFC 3339 has them. */
+	readonly entries: readonly { readonly id: string; readonly title: string; readonly updated: string; readonly href: string; readonly summary: string }[];
+}
+
+/** A feed (RFC 4287, Atom); all that is given is text. */
+export function atomFeed({ id, self, page, title, author, entries }: Feed): string {
+	const entry = (one: Feed['entries'][number]) => `\t<entry>
+		<id>${xml(one.id)}</id>
+		<title>${xml(one.title)}</title>
+		<updated>${one.updated}</updated>
+		<link rel="alternate" type="text/html" href="${xml(one.href)}"/>
+		<summary>${xml(one.summary)}</summary>
+	</entry>`;
+	return `<?xml version="1.0" encoding="utf-8"?>
+<feed xmlns="http://www.w3.org/2005/Atom">
+	<id>${xml(id)}</id>
+	<title>${xml(title)}</title>
+	<updated>${entries[0]?.updated ?? new Date(0).toISOString()}</updated>
+	<author><name>${xml(author)}</name></author>
+	<link rel="self" type="application/atom+xml" href="${xml(self)}"/>
+	<link rel="alternate" type="text/html" href="${xml(page)}"/>
+${entries.map(entry).join('\n')}
+</feed>
+`;
+}

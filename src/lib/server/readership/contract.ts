@@ -26,7 +26,7 @@ const Entry = Type.Object({
 	who: Type.Object({ kind: oneOf(['visitor', 'member', 'key', 'staff']), name: Type.Optional(Type.String()), email: Type.Optional(Type.String()) }),
 	reason: nullable(Type.String()),
 	source: Type.Object({
-		kind: oneOf(['page', 'desk', 'outside', 'direct']),
+		kind: oneOf(['page', 'desk', 'outside', 'direct', 'news']),
 		path: Type.Optional(Type.String()),
 		title: Type.Optional(Type.String()),
 		placement: Type.Optional(Type.String()),

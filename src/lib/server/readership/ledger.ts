@@ -18,7 +18,7 @@ export interface LedgerItem {
 	readonly who: { readonly kind: 'visitor' | 'member' | 'key' | 'staff'; readonly name?: string; readonly email?: string };
 	readonly reason: string | null;
 	readonly source: {
-		readonly kind: 'page' | 'desk' | 'outside' | 'direct';
+		readonly kind: 'page' | 'desk' | 'outside' | 'direct' | 'news';
 		readonly path?: string;
 		readonly title?: string;
 		readonly placement?: string;

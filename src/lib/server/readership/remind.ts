@@ -5,7 +5,7 @@ import { IanuaError } from '#core/errors';
 import { documentView } from '../documents/view';
 import { sql } from '../db/client';
 import { sendMail } from '../mail/send';
-import { enterReminded } from '../reading/writer';
+import { enterMailed } from '../reading/writer';
 import { settings } from '../settings';
 import { site } from '../site/site';
 import { reported } from './reported';
@@ -62,7 +62,7 @@ export async function remind(
 				text: `${line.name},\n\n${actor.name} asks you to read “${view.title}” (${counted(view.pages, 'page', 'pages')}): ${words}.\n\n${address}\n\n${name}\n`
 			});
 			if (!sent) continue;
-			await enterReminded(tx, { document: document.id, edition: document.edition.id, person: line.id });
+			await enterMailed(tx, 'reminded', { document: document.id, edition: document.edition.id, person: line.id });
 			mailed++;
 		}
 		return { mailed, recently: wanted.length - due.length, failed: due.length - mailed };

@@ -61,7 +61,7 @@ const stepsOf = (path: string): string[] =>
 function sourceOf(asker: RequestContext, slug: string): Pick<Line, 'placement' | 'path' | 'outside' | 'source'> {
 	const nowhere = { placement: null, path: null, outside: null, source: 'direct' } as const;
 	const given = asker.from;
-	if (given === 'desk') return { ...nowhere, source: 'desk' };
+	if (given === 'desk' || given === 'news') return { ...nowhere, source: given };
 	const framer = given ? outsideOf(given) : null;
 	if (framer) return { ...nowhere, source: 'outside', outside: framer };
 	const placement = given && /^[A-Za-z0-9_-]{6,40}$/.test(given) ? given : null;

@@ -25,7 +25,7 @@ export interface Line {
 	readonly path: string | null;
 	readonly outside: string | null;
 	/** What it is where neither placement nor path lead to a page. */
-	readonly source: 'desk' | 'outside' | 'direct';
+	readonly source: 'desk' | 'outside' | 'direct' | 'news';
 	readonly staff: boolean;
 	readonly robot: boolean;
 	readonly preload: boolean;
@@ -171,12 +171,16 @@ async function insertLines(lines: readonly Line[]): Promise<Map<string, { begun:
 	return new Map(rows.map((r) => [r.id, r]));
 }
 
-/** Enters that a person was reminded of a document, within the transaction that mails them. */
-export async function enterReminded(tx: postgres.TransactionSql, copy: { document: string; edition: string; person: string }): Promise<void> {
+/** Enters that a person was reminded of a document or told of it as news, within the transaction that mails them. */
+export async function enterMailed(
+	tx: postgres.TransactionSql,
+	kind: 'reminded' | 'news',
+	copy: { document: string; edition: string; person: string }
+): Promise<void> {
 	const id = newId();
 	await tx`
 		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, staff, robot, preload)
-		values (${id}, clock_timestamp(), 'reminded', ${copy.document}, ${copy.edition}, ${id}, ${`p:${copy.person}`}, 'member', ${copy.person}, 'desk', false, false, false)`;
+		values (${id}, clock_timestamp(), ${kind}, ${copy.document}, ${copy.edition}, ${id}, ${`p:${copy.person}`}, 'member', ${copy.person}, ${kind === 'news' ? 'news' : 'desk'}, false, false, false)`;
 }
 
 /** Lets go of readings that are over. */

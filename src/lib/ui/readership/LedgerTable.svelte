@@ -18,6 +18,7 @@
 		const { source } = item;
 		if (source.kind === 'page') return source.title ?? source.path ?? 'A page';
 		if (source.kind === 'outside') return source.site ?? 'Another website';
+		if (source.kind === 'news') return 'News';
 		return source.kind === 'desk' ? 'The desk' : 'Straight to the address';
 	}
 </script>

@@ -6,7 +6,7 @@
 	let { sources, devices, name }: { sources: readonly SourceFigures[]; devices: readonly { readonly device: Device; readonly n: number }[]; name: string } =
 		$props();
 	const deviceWords: Record<Device, string> = { computer: 'Computers', tablet: 'Tablets', phone: 'Phones', other: 'Other devices' };
-	const kindWords: Record<SourceFigures['kind'], string> = { page: '', desk: '', outside: 'another website', direct: '', key: 'by key' };
+	const kindWords: Record<SourceFigures['kind'], string> = { page: '', desk: '', outside: 'another website', direct: '', news: '', key: 'by key' };
 	const both = (s: SourceFigures) => s.openings + s.saves;
 	const top = $derived(Math.max(1, ...sources.map(both)));
 	const all = $derived(devices.reduce((sum, d) => sum + d.n, 0));

@@ -8,7 +8,8 @@ export const kindWords: Record<string, string> = {
 	knocked: 'Knocked',
 	'turned-away': 'Turned away',
 	'key-used': 'Key used',
-	reminded: 'Reminded'
+	reminded: 'Reminded',
+	news: 'Told of it as news'
 };
 
 export const reasonWords: Record<string, string> = {

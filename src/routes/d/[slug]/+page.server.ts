@@ -5,7 +5,9 @@ import { decide, visitor } from '#core/access/decide';
 import { shownFields } from '#core/documents/fields';
 import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
+import { messages } from '#core/words/messages';
 import { asksToRemember, enter, turnAway } from '$lib/server/http/page';
+import { wishesOf } from '$lib/server/news/wishes';
 import { placeOf } from '$lib/server/people/attempts';
 import { qrCode } from '$lib/server/placing/qr';
 import { foundInside, insideFacts, relatedTo } from '$lib/server/reading/document-page';
@@ -23,12 +25,13 @@ export const load: PageServerLoad = async (event) => {
 	const { language } = event.locals;
 	const q = event.url.searchParams.get('q') ?? '';
 	const address = `${settings().IANUA_ORIGIN}/d/${found.slug}`;
-	const [{ fields = [], documentPage }, inside, hits, related, qr] = await Promise.all([
+	const [{ fields = [], documentPage }, inside, hits, related, qr, wishes] = await Promise.all([
 		site(),
 		insideFacts(found),
 		entered.may('read') ? foundInside(found, q, placeOf(event.getClientAddress())).catch(turnAway) : [],
 		relatedTo(found, caller, language),
-		qrCode(address, 'svg')
+		qrCode(address, 'svg'),
+		caller.person ? wishesOf(caller.person.id) : []
 	]);
 	return {
 		document: {
@@ -53,6 +56,9 @@ export const load: PageServerLoad = async (event) => {
 		related,
 		address,
 		qr,
+		/** What of the news that the reader is told of by mail comes from here. */
+		wishes: wishes.filter((wish) => wish.document === found.slug || (wish.document === null && (wish.folder === null || wish.folder === found.folder))),
+		news: messages[language].news,
 		/** Its particulars, with the document to read in place. */
 		inPlace: documentPage === 'particulars',
 		asks: await asksToRemember(event, entered),

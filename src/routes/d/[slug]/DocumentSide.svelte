@@ -1,7 +1,8 @@
 <!-- Beside a document's particulars: what is in it, where words stand in it, what is attached, and how to pass it on. -->
 <script lang="ts">
 	import type { PageData } from './$types';
-	import { words } from '$lib/ui/parts/words';
+	import { newsWords, words } from '$lib/ui/parts/words';
+	import { aboutWords } from '$lib/ui/news/about';
 	let { data, read, written }: { data: PageData; read: string; written: { lang?: string; dir?: 'ltr' | 'rtl' } } = $props();
 	const document = $derived(data.document);
 </script>
@@ -45,6 +46,32 @@
 			</ul>
 		</section>
 	{/if}
+	{#if data.me}
+		<section id="news" aria-labelledby="be-told">
+			<h2 id="be-told">{newsWords('head')}</h2>
+			{#each data.wishes as wish (wish.id)}
+				<form class="told" method="POST" action="/me?/end">
+					<input type="hidden" name="wish" value={wish.id} /><input type="hidden" name="to" value="/d/{document.slug}#news" />
+					<span>{aboutWords(wish)}, {newsWords(wish.every === 'week' ? 'weekly' : 'atOnce')}</span>
+					<button class="quiet">{newsWords('end')}</button>
+				</form>
+			{/each}
+			<form class="tell" method="POST" action="/me?/tell">
+				<input type="hidden" name="document" value={document.slug} /><input type="hidden" name="folder" value={document.folder} />
+				<input type="hidden" name="to" value="/d/{document.slug}#news" />
+				<select class="field" name="about" aria-label={newsWords('about')}>
+					<option value="document">{newsWords('thisOne')}</option>
+					{#if document.folder}<option value="folder">{newsWords('folder', { folder: document.folder })}</option>{/if}
+					<option value="all">{newsWords('all')}</option>
+				</select>
+				<select class="field" name="every" aria-label={newsWords('how')}>
+					<option value="at-once">{newsWords('atOnce')}</option>
+					<option value="week">{newsWords('weekly')}</option>
+				</select>
+				<button class="btn">{newsWords('tellMe')}</button>
+			</form>
+		</section>
+	{/if}
 	<section aria-labelledby="pass-on">
 		<h2 id="pass-on">{words('passOn')}</h2>
 		<div class="share">
@@ -71,6 +98,21 @@
 	}
 	h2 {
 		font-size: 19px;
+	}
+	.tell {
+		display: grid;
+		gap: 8px;
+		margin-top: 10px;
+	}
+	.tell .btn {
+		justify-self: start;
+	}
+	.told {
+		display: flex;
+		gap: 12px;
+		justify-content: space-between;
+		padding: 8px 0;
+		border-bottom: 1px solid var(--line);
 	}
 	.side h2 {
 		font-size: 19px;

@@ -112,7 +112,7 @@ async function peopleOf(document: Reported, { first, last }: Days): Promise<{ pe
 	// the last day on which they opened or saved it ends with what they did last that day; offset 0: what they did that day is looked up first,
 	// which is less than what everybody did with the document
 	const cameBy = (who: postgres.Fragment) => sql()`(
-		select coalesce(pg.draft_title, l.outside, case l.source_kind when 'desk' then 'The desk' when 'direct' then 'Straight to the address' end)
+		select coalesce(pg.draft_title, l.outside, case l.source_kind when 'desk' then 'The desk' when 'direct' then 'Straight to the address' when 'news' then 'News' end)
 		from (select * from ledger where ${who} and at between n.came - interval '25 hours' and n.came offset 0) l left join page pg on pg.id = l.page_id
 		where l.document_id = ${document.id} and l.kind in ('opened', 'saved') order by l.at desc limit 1)`;
 	const rows = await sql()<(Omit<PersonFigures, 'first' | 'last'> & { first: Date; last: Date; named: number })[]>`

@@ -12,7 +12,7 @@ import { site } from '../../site/site';
 import { piecesIn, readersIn } from '../sums/figures';
 
 export interface SourceFigures {
-	readonly kind: 'page' | 'desk' | 'outside' | 'direct' | 'key';
+	readonly kind: 'page' | 'desk' | 'outside' | 'direct' | 'news' | 'key';
 	readonly name: string;
 	readonly openings: number;
 	readonly saves: number;

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { visitor } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
 import { problem } from '$lib/server/http/api';
-import { xml } from '$lib/server/placing/sitemap';
+import { atomFeed } from '$lib/server/placing/sitemap';
 import { pageAt } from '$lib/server/placing/page-view';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
@@ -16,31 +16,19 @@ export const GET: RequestHandler = async (event) => {
 	const { IANUA_ORIGIN } = settings();
 	const { name } = await site();
 	const { title, body } = answer.page;
-	const { items } = body.list;
-	const at = (address: string) => xml(IANUA_ORIGIN + address);
-	const self = `${path === '/' ? '' : path}/feed.atom`;
-	const entries = items.map(
-		(item) => `\t<entry>
-		<id>${at(`/d/${item.slug}`)}</id>
-		<title>${xml(item.title)}</title>
-		<updated>${item.changedAt}</updated>
-		<link rel="alternate" type="text/html" href="${at(`/d/${item.slug}`)}"/>
-		${item.description ? `<summary>${xml(item.description)}</summary>` : `<summary>${xml(item.facts)}</summary>`}
-	</entry>`
-	);
-	const updated = items[0]?.changedAt ?? new Date(0).toISOString();
-	return new Response(
-		`<?xml version="1.0" encoding="utf-8"?>
-<feed xmlns="http://www.w3.org/2005/Atom">
-	<id>${at(path)}</id>
-	<title>${xml(title)}</title>
-	<updated>${updated}</updated>
-	<author><name>${xml(name)}</name></author>
-	<link rel="self" type="application/atom+xml" href="${at(self)}"/>
-	<link rel="alternate" type="text/html" href="${at(path)}"/>
-${entries.join('\n')}
-</feed>
-`,
-		{ headers: { 'content-type': 'application/atom+xml; charset=utf-8' } }
-	);
+	const feed = atomFeed({
+		id: IANUA_ORIGIN + path,
+		self: `${IANUA_ORIGIN}${path === '/' ? '' : path}/feed.atom`,
+		page: IANUA_ORIGIN + path,
+		title,
+		author: name,
+		entries: body.list.items.map((item) => ({
+			id: `${IANUA_ORIGIN}/d/${item.slug}`,
+			title: item.title,
+			updated: item.changedAt,
+			href: `${IANUA_ORIGIN}/d/${item.slug}`,
+			summary: item.description || item.facts
+		}))
+	});
+	return new Response(feed, { headers: { 'content-type': 'application/atom+xml; charset=utf-8' } });
 };
