@@ -26,6 +26,15 @@
 	} = $props();
 	const language = $derived((page.data.language as Language | undefined) ?? 'en');
 	const says = (item: NavigationItem) => (item.language && item.language !== language ? { lang: item.language, dir: directionOf(item.language) } : {});
+	// one line holds so many letters, each entry counted with what stands between it and the next; beyond that find is a press, as on a phone,
+	// and what still does not fit waits in the menu
+	const [withField, without] = [68, 80];
+	const lettersOf = (said: readonly string[]) => said.reduce((sum, one) => sum + one.length + 2, 0);
+	const first = $derived(items.slice(0, inMenu));
+	const beside = $derived(lettersOf([me?.name ?? words('signIn'), ...(me?.staff ? ['Desk', desk?.words ?? '', words('menu')] : [])]));
+	const labels = $derived(first.map((item) => item.label || item.title));
+	const compact = $derived(lettersOf(labels) + beside > withField);
+	const shown = $derived(first.filter((_, i) => lettersOf(labels.slice(0, i + 1)) + beside <= without));
 	const signIn = $derived(`/sign-in${['/', '/sign-in'].includes(current) ? '' : `?to=${encodeURIComponent(current)}`}`);
 </script>
 
@@ -36,7 +45,7 @@
 	{#if me}<a href="/me" aria-current={current === '/me' ? 'page' : undefined}>{me.name}</a>{:else}<a href={signIn} rel="nofollow">{words('signIn')}</a>{/if}
 {/snippet}
 
-<header class="top" class:front>
+<header class="top" class:front class:compact class:more={shown.length < first.length}>
 	<div class="wrap">
 		<a class="name" href="/"
 			>{#if site.mark}<img src="/picture/{site.mark}.webp?w=400" alt="" height="48" />{:else}<span class="initial" aria-hidden="true"
@@ -44,7 +53,7 @@
 				>{/if}<span {...own}>{site.name}</span></a
 		>
 		{#if items.length}<nav class="nav" aria-label={words('siteNavigation')}>
-				{#each items.slice(0, inMenu) as item (item.path)}{@render link(item)}{/each}
+				{#each shown as item (item.path)}{@render link(item)}{/each}
 			</nav>{/if}
 		<form class="find" action="/find" role="search">
 			<label
@@ -262,6 +271,21 @@
 			border-radius: var(--corner);
 			background: var(--sheet);
 			font: 400 15px var(--body);
+		}
+	}
+	@media (min-width: 980px) {
+		.top.more .menu {
+			display: block;
+			padding-bottom: 5px;
+		}
+		.compact .find label {
+			display: none;
+		}
+		.compact .find button {
+			display: grid;
+		}
+		.compact .nav a:not([aria-current]) {
+			padding: 0 10px;
 		}
 	}
 	@media print {
