@@ -17,6 +17,13 @@ describe('the fit', () => {
 		expect(scaleFor('height', a4, window)).toBe(scaleFor('page', a4, window));
 		expect(scaleFor('width', a4, window)).toBeCloseTo(1064 / a4.width, 9);
 	});
+	it('comfortable: words of 10 pt are at least 12 px high on a laptop, the page fills a phone, and what is large enough is seen whole', () => {
+		const size = (fit: number) => 10 * pxPerPoint * fit;
+		expect(size(scaleFor('comfortable', a4, window))).toBeGreaterThanOrEqual(12);
+		expect(scaleFor('comfortable', a4, window)).toBe(1);
+		expect(scaleFor('comfortable', a4, { width: 378, height: 700 })).toBe(scaleFor('width', a4, { width: 378, height: 700 }));
+		expect(scaleFor('comfortable', { width: 480, height: 360 }, window)).toBe(scaleFor('page', { width: 480, height: 360 }, window));
+	});
 	it('two pages share the width', () => {
 		expect(scaleFor('width', a4, window, true)).toBeCloseTo(532 / a4.width, 9);
 		expect(scaleFor('page', { width: 1000, height: 500 }, window, true)).toBeCloseTo(0.532, 9);

@@ -12,12 +12,16 @@ export const pxPerPoint = 96 / 72;
 /**
  * Scale at which pages are shown, 1 being the paper's size, bounded to 10 to 600 %. `page` is one page at 100 %, `room` what there is for
  * it, both in CSS px; with `pairs` two such pages stand side by side. A number is per cent.
+ *
+ * 'comfortable' is a size to read at: the whole page where its words are large enough so, else the paper's own size (10 pt are 13 px then),
+ * as far as the width allows: on a phone it is the full width.
  */
 export function scaleFor(fit: Fit | number, page: Box, room: Box, pairs = false): number {
 	const byWidth = room.width / (page.width * (pairs ? 2 : 1));
 	const byHeight = room.height / page.height;
-	const scale =
-		typeof fit === 'number' ? fit / 100 : fit === 'paper' ? 1 : fit === 'width' ? byWidth : fit === 'height' ? byHeight : Math.min(byWidth, byHeight);
+	const whole = Math.min(byWidth, byHeight);
+	const scales: Record<Fit, number> = { comfortable: Math.min(byWidth, Math.max(whole, 1)), page: whole, width: byWidth, height: byHeight, paper: 1 };
+	const scale = typeof fit === 'number' ? fit / 100 : scales[fit];
 	return boundZoom((Number.isFinite(scale) ? scale : 1) * 100) / 100;
 }
 

@@ -8,6 +8,7 @@ import {
 	askedSettings,
 	boundZoom,
 	byTurns,
+	fits,
 	inPairs,
 	readersChoice,
 	roomSettings,
@@ -28,7 +29,7 @@ describe('what holds in a room', () => {
 	it('is as it comes where nobody says otherwise', () => {
 		expect(roomSettings('window', [])).toEqual({
 			way: 'down',
-			fit: 'page',
+			fit: 'comfortable',
 			cover: true,
 			foreEdge: true,
 			tools: roomTools,
@@ -36,7 +37,7 @@ describe('what holds in a room', () => {
 			theme: 'system',
 			back: null
 		});
-		expect(asItComes('page').foreEdge).toBe(false);
+		expect(asItComes('page')).toMatchObject({ fit: 'page', foreEdge: false });
 	});
 	it('is what the later says: the document over the site, the placement over the document', () => {
 		const site: ReadingSettings = { way: 'book', fit: 'height', theme: 'dark' };
@@ -80,7 +81,7 @@ describe('what an address asks for', () => {
 		const settings = fc.record(
 			{
 				way: fc.constantFrom(...ways),
-				fit: fc.constantFrom('page', 'width', 'height', 'paper' as const),
+				fit: fc.constantFrom(...fits),
 				cover: fc.boolean(),
 				foreEdge: fc.boolean(),
 				tools: fc.subarray([...roomTools]),

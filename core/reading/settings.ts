@@ -13,10 +13,16 @@ export const wayWords: Record<Way, string> = {
 	turning: 'Turning'
 };
 
-export const fits = ['page', 'width', 'height', 'paper'] as const;
-/** 'paper' shows the paper's own size: 96 CSS px to the inch. */
+export const fits = ['comfortable', 'page', 'width', 'height', 'paper'] as const;
+/** 'paper' shows the paper's own size: 96 CSS px to the inch. 'comfortable' is a size to read at: see `scaleFor`. */
 export type Fit = (typeof fits)[number];
-export const fitWords: Record<Fit, string> = { page: 'Whole page', width: 'Full width', height: 'Full height', paper: 'Paper size' };
+export const fitWords: Record<Fit, string> = {
+	comfortable: 'Comfortable',
+	page: 'Whole page',
+	width: 'Full width',
+	height: 'Full height',
+	paper: 'Paper size'
+};
 
 /** Per cent of the paper's size. */
 export const leastZoom = 10;
@@ -82,10 +88,10 @@ export interface RoomSettings {
 /** Where a room stands: in the whole window, or in a frame on a page, on another website, or over the page. */
 export type RoomPlace = 'window' | 'page' | 'outside' | 'over';
 
-/** As it comes. A frame on a page has no fore-edge: it is narrow. */
+/** As it comes. A frame on a page has no fore-edge: it is narrow; and it is as high as a whole page. */
 export const asItComes = (place: RoomPlace): RoomSettings => ({
 	way: 'down',
-	fit: 'page',
+	fit: place === 'window' || place === 'over' ? 'comfortable' : 'page',
 	cover: true,
 	foreEdge: place === 'window' || place === 'over',
 	tools: roomTools,
@@ -162,6 +168,19 @@ export function readersChoice(kept: unknown): ReadersChoice {
 
 /** Whether two pages stand side by side. */
 export const inPairs = (way: Way): boolean => way === 'book' || way === 'turning';
+
+/** Windows narrower than this, in CSS px, have room for one page and not for two. */
+export const roomForTwo = 600;
+
+/** The way in which pages are shown in a window of a width, CSS px: where two would stand side by side, a narrow one shows one by one. */
+export const wayIn = (way: Way, width: number): Way => (inPairs(way) && width > 0 && width < roomForTwo ? 'one-by-one' : way);
+
+/**
+ * Whether pages follow each other from right to left: as the file says (`/Direction`, ISO 32000-1, 12.2, table 150: 'L2R' or 'R2L'), else as
+ * its language is written.
+ */
+export const isFromRight = (direction: string | null, writtenSo: boolean): boolean =>
+	direction === null ? writtenSo : direction === 'R2L' || (direction !== 'L2R' && writtenSo);
 
 /** Whether a way shows page after page rather than all in a stretch. */
 export const byTurns = (way: Way): boolean => way === 'one-by-one' || inPairs(way);

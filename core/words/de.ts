@@ -23,6 +23,7 @@ export const de: Messages = {
 		turning: 'Blättern',
 		coverAlone: 'Erste Seite allein',
 		fit: 'Einpassen',
+		comfortable: 'Bequem',
 		wholePage: 'Ganze Seite',
 		fullWidth: 'Volle Breite',
 		fullHeight: 'Volle Höhe',
@@ -51,6 +52,15 @@ export const de: Messages = {
 		lookedThrough: '{page} von {count} Seiten durchgesehen …',
 		printNot: 'Dieses Dokument darf hier gelesen, aber nicht gedruckt werden.',
 		printByTool: 'Zum Drucken „Drucken“ im Lesesaal benutzen.',
+		printMany: {
+			one: 'Eine Seite wird für den Drucker gezeichnet.',
+			other: '{count} Seiten werden für den Drucker gezeichnet: das dauert lange und braucht viel Speicher. Einzelne Seiten gehen schneller.'
+		},
+		printAnyway: 'Trotzdem drucken',
+		saveWritten: 'Mit dem Geschriebenen speichern',
+		noWordsInside: 'Die Seiten sind Bilder: darin sind keine Wörter zu finden.',
+		toPages: 'Zu den Seiten',
+		toTools: 'Zu den Werkzeugen',
 		noSuchPages: 'Solche Seiten gibt es hier nicht',
 		stop: 'Abbrechen',
 		save: 'Speichern',

@@ -21,6 +21,7 @@ export const en = {
 		turning: 'Turning',
 		coverAlone: 'First page alone',
 		fit: 'Fit',
+		comfortable: 'Comfortable',
 		wholePage: 'Whole page',
 		fullWidth: 'Full width',
 		fullHeight: 'Full height',
@@ -49,6 +50,15 @@ export const en = {
 		lookedThrough: 'Looked through {page} of {count} pages …',
 		printNot: 'This document may be read here, but not printed.',
 		printByTool: 'Use Print in the reading room to print this document.',
+		printMany: {
+			one: 'One page is drawn for the printer.',
+			other: '{count} pages are drawn for the printer: that takes long, and much memory. Some pages are quicker.'
+		},
+		printAnyway: 'Print all the same',
+		saveWritten: 'Save with what you wrote',
+		noWordsInside: 'Its pages are pictures: there are no words in them to be found.',
+		toPages: 'To the pages',
+		toTools: 'To the tools',
 		noSuchPages: 'No such pages here',
 		stop: 'Stop',
 		save: 'Save',

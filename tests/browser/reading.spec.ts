@@ -493,7 +493,7 @@ test('a scanned document is read as pictures, and find says that there is nothin
 	await drawn(page, 1);
 	await panel(page, 'find');
 	await page.getByRole('searchbox').fill('lock');
-	await expect(page.getByRole('dialog').getByRole('status')).toHaveText('Not found');
+	await expect(page.getByRole('dialog').getByRole('status')).toHaveText(/pages are pictures/);
 	await page.keyboard.press('Escape');
 	await page.keyboard.press('End');
 	await expect(page.locator('.stage')).not.toHaveAttribute('data-page', '1');
@@ -515,6 +515,113 @@ test('a form can be filled in, and nothing of it is sent', async ({ people }) =>
 	await field.press('w');
 	await expect(page.locator('[data-opens="ways"]')).toHaveText('Down');
 	expect(sent).toEqual([]);
+	// it has a name; leaving asks, staying keeps what was written
+	expect(await field.getAttribute('aria-label')).toBeTruthy();
+	const asked = page.waitForEvent('dialog');
+	const leaving = page.goto('/find').catch(() => undefined);
+	const question = await asked;
+	expect(question.type()).toBe('beforeunload');
+	await question.dismiss();
+	await leaving;
+	await expect(field).toHaveValue('Adaw');
+	// saved with it, the save is entered, and there is nothing to ask about any more
+	const saved = page.waitForEvent('download');
+	await page.getByRole('button', { name: 'Save with what you wrote' }).click();
+	const path = await (await saved).path();
+	// read by another program: qpdf tells the value of the field (ISO 32000-1, 12.7.3.1)
+	const told = execFileSync('qpdf', ['--json', '--json-key=acroform', path], { encoding: 'utf8' });
+	expect(told).toContain('Adaw');
+	await expect(page.getByRole('button', { name: 'Save with what you wrote' })).toHaveCount(0);
+	const entries = (await (await (await people.as('staff')).request.get(`/api/v1/documents/${slug}/ledger`)).json()) as { items: { kind: string }[] };
+	expect(entries.items.map((entry) => entry.kind)).toContain('saved');
+	await page.goto('/find');
+	await expect(page).toHaveURL(/find$/);
+});
+
+/** Four pages of a file that says that they follow each other from right to left (ISO 32000-1, 12.2: /Direction), by qpdf. */
+function rightToLeft(): string {
+	const [plain, path] = [join(made, 'plain.qdf'), join(made, 'from-right.pdf')];
+	execFileSync('qpdf', ['--qdf', '--object-streams=disable', '--empty', '--pages', handbook, '1-4', '--', plain]);
+	const said = readFileSync(plain, 'latin1').replace(/\/Type \/Catalog/, '/Type /Catalog /ViewerPreferences << /Direction /R2L >>');
+	writeFileSync(plain, said, 'latin1');
+	writeFileSync(path, execFileSync('fix-qdf', [plain], { maxBuffer: 64 * 1024 * 1024 }));
+	return path;
+}
+
+test('a book that is read from right to left turns to the left, by presses, keys and finger', async ({ people }) => {
+	const slug = await bring(rightToLeft());
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read?way=book`);
+	await drawn(page, 1);
+	await expect(page.locator('.stage')).toHaveAttribute('dir', 'rtl');
+	await page.keyboard.press('ArrowLeft');
+	await expect(page.locator('.stage')).toHaveAttribute('data-page', '2');
+	// of the two pages the first stands on the right
+	await drawn(page, 3);
+	const leftOf = (n: number) => page.locator(`.page[data-page-number="${n}"]`).evaluate((el) => el.getBoundingClientRect().left);
+	expect(await leftOf(2)).toBeGreaterThan(await leftOf(3));
+	const turning = page.locator('.sill .turning button');
+	await expect(turning.first()).toHaveAccessibleName('Next page');
+	await turning.last().click();
+	await expect(page.locator('.stage')).toHaveAttribute('data-page', '1');
+	await page.keyboard.press('ArrowRight');
+	await expect(page.locator('.stage')).toHaveAttribute('data-page', '1');
+	// across: what comes next lies to the left
+	await panel(page, 'ways');
+	await page.getByRole('dialog').getByRole('button', { name: 'Across' }).click();
+	await expect.poll(async () => (await leftOf(2)) < (await leftOf(1))).toBe(true);
+	await page.keyboard.press('End');
+	await expect(page.locator('.stage')).toHaveAttribute('data-page', '4');
+});
+
+test('by keyboard the tools come first, one press leads past them, and nothing out of sight is in the way', async ({ people }) => {
+	const page = await people.as('visitor');
+	await open(page, '/d/cruising-guide/read');
+	await drawn(page, 1);
+	await page.keyboard.press('Tab');
+	await expect(page.getByRole('link', { name: 'To the pages' })).toBeFocused();
+	await page.keyboard.press('Tab');
+	await expect(page.getByRole('link', { name: 'To the site' })).toBeFocused();
+	await page.getByRole('link', { name: 'To the pages' }).focus();
+	await page.keyboard.press('Enter');
+	await expect(page.locator('.stage')).toBeFocused();
+	await expect(page.getByRole('heading', { level: 1, name: 'Cruising guide' })).toBeVisible();
+	await expect(page.getByRole('main')).toHaveCount(1);
+	expect(await page.locator('.page[role="region"]').count()).toBe(0);
+	// links of pages that are drawn beforehand and not seen cannot be reached
+	const seen = await page.locator('.page:not(.in-sight) .annotationLayer').evaluateAll((layers) => layers.map((l) => getComputedStyle(l).visibility));
+	expect(seen.every((visibility) => visibility === 'hidden')).toBe(true);
+});
+
+test('in a narrow window a book shows one page after the other', async ({ people }) => {
+	const page = await people.as('visitor', { viewport: { width: 390, height: 844 } });
+	await open(page, '/d/cruising-guide/read?way=book');
+	await drawn(page, 1);
+	await page.keyboard.press('ArrowRight');
+	await expect(page.locator('.stage')).toHaveAttribute('data-page', '2');
+	await page.keyboard.press('ArrowRight');
+	await expect(page.locator('.stage')).toHaveAttribute('data-page', '3');
+	await page.setViewportSize({ width: 1200, height: 800 });
+	await expect(page.locator('.pdfViewer .spread').first()).toBeAttached();
+	await expect(page.locator('.stage')).toHaveAttribute('data-page', /^[23]$/);
+});
+
+test('printing very many pages is asked about first', async ({ people }) => {
+	const page = await people.as('visitor');
+	const many = join(made, 'many.pdf');
+	execFileSync('qpdf', ['--empty', '--pages', ...Array.from({ length: 20 }, () => [handbook, '1-z']).flat(), '--', many]);
+	const slug = await bring(many);
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	await panel(page, 'print');
+	const dialog = page.getByRole('dialog');
+	await dialog.getByRole('button', { name: 'Print', exact: true }).click();
+	await expect(dialog.getByRole('alert')).toContainText('pages are drawn for the printer');
+	await expect(dialog.getByRole('progressbar')).toHaveCount(0);
+	await dialog.getByRole('button', { name: 'Print all the same' }).click();
+	await expect(dialog.getByRole('progressbar')).toBeVisible();
+	await dialog.getByRole('button', { name: 'Stop' }).click();
+	await expect(dialog.getByRole('button', { name: 'Print', exact: true })).toBeVisible();
 });
 
 /** A page with a script that runs at opening, a link that starts a program, and a button that sends the form away (ISO 32000-1, 12.6.4). */

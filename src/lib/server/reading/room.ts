@@ -16,12 +16,13 @@ interface RoomFacts {
 	readonly attachments: readonly { readonly name: string }[];
 	readonly runs: Facts['runs'] | null;
 	readonly reading: ReadingSettings | null;
+	readonly text: Facts['text'] | null;
 }
 
 async function factsOf(document: string, edition: string): Promise<RoomFacts> {
 	const row = theRow(
 		await sql()<RoomFacts[]>`
-		select coalesce(e.facts->'outline', '[]') as outline, coalesce(e.facts->'attachments', '[]') as attachments, e.facts->'runs' as runs, d.reading
+		select coalesce(e.facts->'outline', '[]') as outline, coalesce(e.facts->'attachments', '[]') as attachments, e.facts->'runs' as runs, e.facts->>'text' as text, d.reading
 		from document d, edition e where d.id = ${document} and e.id = ${edition}`
 	);
 	return row;
@@ -52,7 +53,8 @@ export async function enterRoom(event: RequestEvent, slug: string, place: RoomPl
 			language: edition.language,
 			edition: edition.number,
 			outline: facts.outline,
-			attachments: facts.attachments.map(({ name }) => name)
+			attachments: facts.attachments.map(({ name }) => name),
+			hasWords: facts.text !== 'no'
 		},
 		place,
 		settings,

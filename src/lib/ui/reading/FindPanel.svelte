@@ -59,7 +59,7 @@
 				? `${room.finding.at ? `${room.finding.at} / ` : ''}${room.say('times', { count: room.finding.count })}`
 				: room.finding.state === 'looking'
 					? room.say('looking')
-					: room.say('notFound')}</span
+					: room.say(room.given.document.hasWords ? 'notFound' : 'noWordsInside')}</span
 		>
 		<!-- changes all the time: seen, not read out -->
 		{#if room.finding.state === 'looking' && room.finding.looked}<span class="soft"

@@ -2,7 +2,8 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import { languageNames, languages } from '#core/words/words';
-	import type { Room, RoomGiven } from './room.svelte';
+	import type { RoomGiven } from './given';
+	import type { Room } from './room.svelte';
 
 	let { room, given, full, fullScreen, choices }: { room: Room; given: RoomGiven; full: boolean; fullScreen: () => void; choices: Snippet<['ways' | 'fit']> } =
 		$props();

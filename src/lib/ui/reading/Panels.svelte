@@ -6,7 +6,8 @@
 	import MorePanel from './MorePanel.svelte';
 	import PrintPanel from './PrintPanel.svelte';
 	import { fitNames, wayNames } from './names';
-	import type { Room, RoomGiven } from './room.svelte';
+	import type { RoomGiven } from './given';
+	import type { Room } from './room.svelte';
 
 	let { room, given, full, fullScreen }: { room: Room; given: RoomGiven; full: boolean; fullScreen: () => void } = $props();
 	const direction = untrack(() => directionOf(given.language));

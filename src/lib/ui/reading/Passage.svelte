@@ -2,7 +2,8 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { passageOf, toPassage } from '#core/reading/fragment';
-	import type { Room, RoomGiven } from './room.svelte';
+	import type { RoomGiven } from './given';
+	import type { Room } from './room.svelte';
 	let { room, given, within }: { room: Room; given: RoomGiven; within: HTMLElement | undefined } = $props();
 	let chosen = $state<{ text: string; page: number; x: number; y: number } | null>(null);
 	let copied = $state(false);

@@ -11,6 +11,9 @@
 	let done = $state(0);
 	let wanted = $state(0);
 	let trouble = $state('');
+	/** More pages than this are asked about first: each is drawn as a picture, and kept until the printer has it. */
+	const many = 200;
+	let asked = $state(0);
 	let stop: AbortController | undefined;
 	onDestroy(() => stop?.abort());
 
@@ -19,6 +22,11 @@
 		trouble = '';
 		if (!chosen) return (trouble = room.say('noSuchPages'));
 		if (!room.viewer) return;
+		if (chosen.length > many && asked !== chosen.length) {
+			asked = chosen.length;
+			return;
+		}
+		asked = 0;
 		stop = new AbortController();
 		wanted = chosen.length;
 		try {
@@ -52,7 +60,8 @@
 			<input class="range" aria-label={room.say('printSome')} placeholder={room.say('printHint')} bind:value={typed} onfocus={() => (which = 'some')} /></label
 		>
 		{#if trouble}<p role="alert">{trouble}</p>{/if}
-		<button class="wide main" disabled={!room.viewer}>{room.say('print')}</button>
+		{#if asked}<p role="alert">{room.say('printMany', { count: asked })}</p>{/if}
+		<button class="wide main" disabled={!room.viewer}>{room.say(asked ? 'printAnyway' : 'print')}</button>
 	</form>
 {/if}
 

@@ -9,7 +9,8 @@
 	import Standin from './Standin.svelte';
 	import { gestures } from './gestures';
 	import { roomKeys } from './keys';
-	import { Room, type RoomGiven } from './room.svelte';
+	import type { RoomGiven } from './given';
+	import { Room } from './room.svelte';
 	import 'pdfjs-dist/web/pdf_viewer.css';
 	import './pages.css';
 	import './layers.css';
@@ -50,6 +51,12 @@
 		} else if (over) parent.postMessage('ianua-close', location.origin);
 	}
 
+	/** Leads the focus past what comes between. */
+	function to(event: MouseEvent, target: HTMLElement | null | undefined) {
+		event.preventDefault();
+		target?.focus();
+	}
+
 	async function fullScreen() {
 		if (document.fullscreenElement) await document.exitFullscreen();
 		else await root?.requestFullscreen().catch(() => undefined);
@@ -57,6 +64,10 @@
 </script>
 
 <svelte:window
+	onbeforeunload={(e) => {
+		// what was written into the document's fields would be lost
+		if (room.written) e.preventDefault();
+	}}
 	onbeforeprint={() => (room.panel = null)}
 	onpointermove={(e) => {
 		if (given.settings.hideTools) wanted = e.clientY > innerHeight - 90 || room.panel !== null;
@@ -69,13 +80,16 @@
 	class:framed
 	class:over
 	class:by-turns={room.byTurns}
+	class:from-right={room.fromRight}
 	class:hides={given.settings.hideTools}
 	class:wanted={wanted || room.panel !== null}
 	lang={given.language}
 	data-theme={room.theme === 'system' ? undefined : room.theme}
 	style="{colour ? `--sill:${colour};` : ''}{background ? `--room-ground:${background};` : ''}"
 >
-	<div class="ground">
+	<a class="skip" href="#pages" onclick={(e) => to(e, container)}>{room.say('toPages')}</a>
+	<Sill {room} {given} {close} />
+	<main class="ground" id="pages">
 		<Standin {room} {given} />
 		<div
 			class="stage"
@@ -87,17 +101,16 @@
 			aria-busy={!room.sharp}
 			data-page={room.page}
 			lang={doc.language ?? undefined}
-			dir="auto"
+			dir={room.fromRight ? 'rtl' : 'ltr'}
 			style="--ground-x:{room.ground().x}px;--ground-y:{room.ground().y}px"
 		>
 			<div class="pdfViewer"></div>
 		</div>
 		{#if container}<Passage {room} {given} within={container} />{/if}
 		<Said {room} {given} />
-	</div>
+	</main>
 	{#if edge}<ForeEdge {room} />{/if}
-
-	<Sill {room} {given} {close} />
+	<a class="skip" href="#tools" onclick={(e) => to(e, root?.querySelector('.sill :is(a, button, input)'))}>{room.say('toTools')}</a>
 
 	<Panels {room} {given} {full} fullScreen={() => void fullScreen()} />
 	<p class="sr-only" aria-live="polite">{room.said}</p>
@@ -116,6 +129,33 @@
 		/* as large as the reader's own text */
 		font-size: medium;
 		container-type: inline-size;
+	}
+	.room > :global(.sill) {
+		grid-row: 2;
+	}
+	.room > :global(:is(.ground, .fore-edge)) {
+		grid-row: 1;
+	}
+	.from-right {
+		grid-template-columns: auto minmax(0, 1fr);
+	}
+	.from-right > .ground {
+		grid-column: 2;
+	}
+	.from-right > :global(.fore-edge) {
+		grid-column: 1;
+	}
+	.skip {
+		position: absolute;
+		top: -100px;
+		inset-inline-start: 8px;
+		z-index: 9;
+		padding: 8px 12px;
+		background: var(--sheet);
+		color: var(--ink);
+	}
+	.skip:focus {
+		top: 8px;
 	}
 	.room[data-theme='light'] {
 		color-scheme: light;

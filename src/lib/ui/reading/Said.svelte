@@ -2,7 +2,8 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { directionOf } from '#core/words/words';
-	import type { Room, RoomGiven } from './room.svelte';
+	import type { RoomGiven } from './given';
+	import type { Room } from './room.svelte';
 
 	let { room, given }: { room: Room; given: RoomGiven } = $props();
 	const doc = $derived(given.document);

@@ -3,7 +3,9 @@
 	import { untrack } from 'svelte';
 	import { directionOf } from '#core/words/words';
 	import { fitNames, wayNames } from './names';
-	import type { Panel, Room, RoomGiven } from './room.svelte';
+	import { saveWritten } from './save-written';
+	import type { RoomGiven } from './given';
+	import type { Panel, Room } from './room.svelte';
 
 	let { room, given, close }: { room: Room; given: RoomGiven; close: () => void } = $props();
 	const doc = $derived(given.document);
@@ -12,6 +14,12 @@
 	let typed = $derived(String(room.page));
 	const toggle = (panel: Panel) => (room.panel = room.panel === panel ? null : panel);
 </script>
+
+{#snippet step(by: 1 | -1, sign: string)}
+	<button onclick={() => room.step(by)} disabled={by === 1 ? room.page >= doc.pages : room.page <= 1} aria-label={room.say(by === 1 ? 'next' : 'previous')}
+		>{sign}</button
+	>
+{/snippet}
 
 <footer class="sill" dir={direction} aria-label={room.say('tools')}>
 	{#if over}<button class="edged" onclick={close}>{room.say('close')}</button>
@@ -26,9 +34,9 @@
 			href={given.back.path}
 			title={given.back.title === null ? undefined : room.say('backTo', { title: given.back.title })}>{room.say('toSite')}</a
 		>{/if}
-	<strong class="title" lang={doc.language ?? undefined} dir="auto">{doc.title}</strong>
+	<h1 class="title" lang={doc.language ?? undefined} dir="auto">{doc.title}</h1>
 	<span class="turning" dir="ltr">
-		<button onclick={() => room.step(-1)} disabled={room.page <= 1} aria-label={room.say('previous')}>‹</button>
+		{@render step(room.fromRight ? 1 : -1, '‹')}
 		<label class="edged page"
 			><input
 				inputmode="numeric"
@@ -43,7 +51,7 @@
 			/>
 			{room.say('ofPages', { count: doc.pages })}</label
 		>
-		<button onclick={() => room.step(1)} disabled={room.page >= doc.pages} aria-label={room.say('next')}>›</button>
+		{@render step(room.fromRight ? -1 : 1, '›')}
 	</span>
 	{#if room.trail.length}<button onclick={() => room.goBack()}>{room.say('backInDocument', { page: room.trail.at(-1)!.page })}</button>{/if}
 	{#if room.has('ways')}<button
@@ -68,6 +76,7 @@
 	{#if room.has('print') && given.mayPrint}<button class="wide" data-opens="print" aria-expanded={room.panel === 'print'} onclick={() => toggle('print')}
 			>{room.say('print')}</button
 		>{/if}
+	{#if room.written && given.maySave}<button class="edged" onclick={() => void saveWritten(room)}>{room.say('saveWritten')}</button>{/if}
 	{#if room.has('save')}{#if given.maySave}<a class="middle" href={room.saveAddress} download>{room.say('save')}</a>{:else}<span
 				class="middle soft"
 				title={room.say('readOnlyMeans')}>{room.say('readOnly')}</span
@@ -133,6 +142,7 @@
 		outline-color: #f1d9a6;
 	}
 	.title {
+		margin: 0;
 		font: 600 1.08em var(--title);
 		flex: 0 1 auto;
 		min-width: 0;

@@ -2,14 +2,20 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { sizeOfPage } from '#core/reading/fit';
-	import type { Room, RoomGiven } from './room.svelte';
+	import type { RoomGiven } from './given';
+	import type { Room } from './room.svelte';
 
 	let { room, given }: { room: Room; given: RoomGiven } = $props();
 	const first = untrack(() => sizeOfPage(1, given.document.runs));
 	const shape = $derived(sizeOfPage(room.start, given.document.runs));
 </script>
 
-<div class="standin" class:gone={room.sharp || room.withdrawn} aria-hidden="true" data-fit={typeof room.fit === 'number' ? 'page' : room.fit}>
+<div
+	class="standin"
+	class:gone={room.sharp || room.withdrawn}
+	aria-hidden="true"
+	data-fit={typeof room.fit === 'number' || (room.fit === 'comfortable' && room.byTurns) ? 'page' : room.fit}
+>
 	{#if !room.withdrawn}<img
 			alt=""
 			src={room.leafAddress(room.start, 800)}
@@ -55,6 +61,9 @@
 	:global(.framed) .standin[data-fit='width'] img {
 		width: 100cqw;
 	}
+	.standin[data-fit='comfortable'] img {
+		width: min(100cqw - 48px, max(var(--paper), (100cqh - 40px) * var(--shape)));
+	}
 	.standin[data-fit='height'] img {
 		width: calc((100cqh - 40px) * var(--shape));
 	}
@@ -69,8 +78,8 @@
 			inset: 6px;
 		}
 		.standin img,
-		.standin[data-fit='width'] img {
-			width: min(100cqw - 12px, 100cqw - 12px);
+		.standin:is([data-fit='width'], [data-fit='comfortable']) img {
+			width: calc(100cqw - 12px);
 		}
 	}
 </style>

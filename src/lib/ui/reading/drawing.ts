@@ -89,3 +89,9 @@ export function sharesSeen(viewer: PdfViewer, container: HTMLElement): { page: n
 		ofWindow: window ? (view.width * view.height * percent) / 100 / window : 0
 	}));
 }
+
+/** Marks the pages in sight: links and fields of the others are out of the order in which Tab goes. */
+export function markSeen(viewer: PdfViewer): void {
+	const { ids } = visiblePages(viewer);
+	for (const view of drawnViews(viewer)) view.div.classList.toggle('in-sight', ids.has(view.id));
+}

@@ -48,7 +48,7 @@ export function gestures(room: Room, box: HTMLElement): () => void {
 		touched = null;
 		if (!from || from.apart || !left || !room.byTurns || box.scrollWidth > box.clientWidth + 2) return;
 		const [dx, dy] = [left.clientX - from.x, left.clientY - from.y];
-		if (Math.abs(dx) > swipe && Math.abs(dx) > 2 * Math.abs(dy) && !getSelection()?.toString()) room.step(dx < 0 ? 1 : -1);
+		if (Math.abs(dx) > swipe && Math.abs(dx) > 2 * Math.abs(dy) && !getSelection()?.toString()) room.step(dx < 0 !== room.fromRight ? 1 : -1);
 	}
 
 	const ending = new AbortController();

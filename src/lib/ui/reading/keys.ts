@@ -3,6 +3,8 @@ import type { Room } from './room.svelte';
 
 /** What keys do in the reading room; keys of fields and of the browser are left alone. */
 export function roomKeys(room: Room, also: { screen(): void; close(): void }): (event: KeyboardEvent) => void {
+	// where a book is read from right to left, what lies on the left comes next
+	const toRight = () => (room.fromRight ? -1 : 1);
 	return (event) => {
 		const target = event.target as HTMLElement;
 		if (event.key === 'Escape') {
@@ -20,8 +22,10 @@ export function roomKeys(room: Room, also: { screen(): void; close(): void }): (
 		const onControl = target.closest('button, a, summary, input, [role=slider]') !== null;
 		const { key } = event;
 		const down = room.way === 'down' || room.way === 'tiled';
-		if (key === 'ArrowRight' || (key === 'PageDown' && !down)) room.step(1);
-		else if (key === 'ArrowLeft' || (key === 'PageUp' && !down)) room.step(-1);
+		if (key === 'ArrowRight') room.step(toRight());
+		else if (key === 'ArrowLeft') room.step(toRight() === 1 ? -1 : 1);
+		else if (key === 'PageDown' && !down) room.step(1);
+		else if (key === 'PageUp' && !down) room.step(-1);
 		else if (key === ' ' && room.byTurns && !onControl) room.step(event.shiftKey ? -1 : 1);
 		else if (key === 'Home') room.go(1);
 		else if (key === 'End') room.go(room.given.document.pages);

@@ -1,4 +1,5 @@
 // pdf.js and its viewer components, loaded when a room opens. The components look for the library under a global name.
+import type { PDFDocumentProxy } from 'pdfjs-dist';
 import worker from 'pdfjs-dist/build/pdf.worker.mjs?worker&url';
 
 /** pdf.js and its viewer, fetched once, when first needed. */
@@ -27,3 +28,10 @@ export const documentOptions = {
 	wasmUrl: '/pdfjs/wasm/',
 	iccUrl: '/pdfjs/iccs/'
 } as const;
+
+/** In which direction the file says that its pages follow each other, 'L2R' or 'R2L' (ISO 32000-1, 12.2); null where it says nothing. */
+export async function directionSaid(pdf: PDFDocumentProxy): Promise<string | null> {
+	const preferences: unknown = await pdf.getViewerPreferences().catch(() => null);
+	const said = typeof preferences === 'object' && preferences !== null && 'Direction' in preferences ? preferences.Direction : null;
+	return typeof said === 'string' ? said : null;
+}

@@ -11,4 +11,10 @@ export const wayNames = {
 	turning: 'turning'
 } as const satisfies Record<Way, keyof RoomWords>;
 
-export const fitNames = { page: 'wholePage', width: 'fullWidth', height: 'fullHeight', paper: 'paperSize' } as const satisfies Record<Fit, keyof RoomWords>;
+export const fitNames = {
+	comfortable: 'comfortable',
+	page: 'wholePage',
+	width: 'fullWidth',
+	height: 'fullHeight',
+	paper: 'paperSize'
+} as const satisfies Record<Fit, keyof RoomWords>;

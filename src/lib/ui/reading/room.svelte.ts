@@ -1,41 +1,15 @@
 // The state of a reading room and what its tools do; the drawing is left to the components.
-import type { Chapter } from '#core/reading/edge';
-import type { Box } from '#core/reading/fit';
 import type { Around } from '#core/reading/found';
 import { fragment, soughtBy, toPage, type Fragment } from '#core/reading/fragment';
-import { byTurns, zoomStep, ways, type Fit, type RoomPlace, type RoomSettings, type RoomTool, type Way } from '#core/reading/settings';
-import { say, type Language, type RoomWords } from '#core/words/words';
+import { byTurns, roomForTwo, zoomStep, ways, type Fit, type RoomTool, type Way } from '#core/reading/settings';
+import { say, writtenFrom, type RoomWords } from '#core/words/words';
 import { Reporter } from './reporter';
 import { keepChoice, keepPlace, keptChoice, keptPlace } from './kept';
 import { turnLeaf } from './turning';
 import type { FindOptions, FindState } from './finder';
-import { Viewer, type Place } from './viewer';
-
-/** What a room is given (src/lib/server/reading/room.ts). */
-export interface RoomGiven {
-	readonly document: {
-		readonly slug: string;
-		readonly title: string;
-		readonly pages: number;
-		readonly bytes: number;
-		readonly runs: readonly (Box & { readonly pages: number })[];
-		readonly language: string | null;
-		/** The edition that this reading goes on with, whatever is put in meanwhile. */
-		readonly edition: number;
-		readonly outline: readonly Chapter[];
-		readonly attachments: readonly string[];
-	};
-	readonly place: RoomPlace;
-	readonly settings: RoomSettings;
-	readonly from: string | null;
-	readonly back: { readonly path: string; readonly title: string | null };
-	readonly maySave: boolean;
-	/** Whether the file itself comes here; pages are pictures where it does not. */
-	readonly hasFile: boolean;
-	readonly mayPrint: boolean;
-	readonly language: Language;
-	readonly words: RoomWords;
-}
+import type { Place } from './asked';
+import type { RoomGiven } from './given';
+import { Viewer } from './viewer';
 
 export type Panel = 'ways' | 'fit' | 'find' | 'print' | 'more';
 const noFind: FindState = { count: 0, at: 0, looked: 0, state: 'none', pages: new Map() };
@@ -69,6 +43,10 @@ export class Room {
 	search = $state<FindOptions>({ words: '', wholeWords: false, sameCase: false, sameAccents: false });
 	foundOn = $state<{ page: number; around: Around[] }[]>([]);
 	said = $state('');
+	/** Pages follow each other from right to left. */
+	fromRight = $state(false);
+	/** Fields hold what was not saved. */
+	written = $state(false);
 	readonly #reporter: Reporter;
 	#container: HTMLElement | undefined;
 	#ended = new AbortController();
@@ -76,6 +54,7 @@ export class Room {
 
 	constructor(given: RoomGiven) {
 		this.given = given;
+		this.fromRight = given.document.language !== null && writtenFrom(given.document.language) === 'rtl';
 		this.#reporter = new Reporter(`/d/${given.document.slug}/read/told?${this.suffix.slice(1)}`, () => this.withdraw());
 		({ way: this.way, fit: this.fit, cover: this.cover, theme: this.theme } = given.settings);
 	}
@@ -116,13 +95,12 @@ export class Room {
 		const kept = keptChoice();
 		if (kept.way && this.has('ways')) this.way = kept.way;
 		if (kept.fit !== undefined && this.has('fit')) this.fit = kept.fit;
-		else if (!this.framed && matchMedia('(max-width: 600px)').matches && this.given.settings.fit === 'page') this.fit = 'width';
 		if (kept.theme) this.theme = kept.theme;
 		this.started = true;
 		this.#container = container;
-		const widths = new ResizeObserver(() => (this.narrow = container.clientWidth < 600));
+		const widths = new ResizeObserver(() => (this.narrow = container.clientWidth < roomForTwo));
 		widths.observe(container);
-		this.narrow = container.clientWidth < 600;
+		this.narrow = container.clientWidth < roomForTwo;
 		this.#ended.signal.addEventListener('abort', () => widths.disconnect());
 		const asked = fragment(location.hash);
 		this.start = this.page = Math.min(doc.pages, asked.page ?? 1);
@@ -139,6 +117,7 @@ export class Room {
 				file: this.given.hasFile ? `${this.fileAddress}?for=reading${this.suffix}` : null,
 				leaves: { slug: doc.slug, suffix: this.suffix, pages: doc.pages, runs: doc.runs },
 				ground: () => this.ground(),
+				fromRight: this.fromRight,
 				pageName: (page) => this.say('pageOf', { page, count: doc.pages }),
 				pagesWith: (words) => this.#pagesWith(words)
 			},
@@ -149,6 +128,7 @@ export class Room {
 				seen: (shares) => this.#reporter.see(shares),
 				find: (state) => this.#found(state),
 				followed: (place) => (this.trail = [...this.trail.slice(-49), place]),
+				written: (unsaved) => (this.written = unsaved),
 				lost: (lost) => (this.lost = lost),
 				refused: (why) => (why === 'withdrawn' ? this.withdraw() : (this.trouble ??= 'couldNot'))
 			},
@@ -160,6 +140,7 @@ export class Room {
 					return;
 				}
 				this.viewer = viewer;
+				this.fromRight = viewer.fromRight;
 				await this.#obey(asked);
 				if (soughtBy(asked).length) this.findWords(soughtBy(asked));
 				if (asked.pagemode && asked.pagemode !== 'none') this.panel = 'more';

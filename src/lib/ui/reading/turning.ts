@@ -16,7 +16,8 @@ export async function turnLeaf(viewer: Viewer, container: HTMLElement, to: numbe
 		return;
 	}
 	const forward = after[0]! > before[0]!;
-	// forward the right page goes over, backward the left one
+	// the leaf falls to the left going on, to the right going back; the other way round where a book is read from right to left
+	const toLeft = forward !== viewer.fromRight;
 	const going = forward ? before.at(-1)! : before[0]!;
 	const staying = before.length === 2 ? (forward ? before[0]! : before[1]!) : null;
 	const coming = forward ? after[0]! : after.at(-1)!;
@@ -29,12 +30,12 @@ export async function turnLeaf(viewer: Viewer, container: HTMLElement, to: numbe
 	const arrived = viewer.elementOf(coming)?.getBoundingClientRect();
 	if (!spread || !front || !arrived) return;
 	const frame = container.getBoundingClientRect();
-	const spine = forward ? arrived.right : arrived.left;
+	const spine = toLeft ? arrived.right : arrived.left;
 	const over = document.createElement('div');
 	over.className = 'turning-leaf';
 	over.setAttribute('aria-hidden', 'true');
 	const width = arrived.width;
-	over.style.cssText = `position:absolute;top:${arrived.top - frame.top + container.offsetTop}px;left:${(forward ? spine : spine - width) - frame.left + container.offsetLeft}px;width:${width}px;height:${arrived.height}px;transform-style:preserve-3d;transform-origin:${forward ? 'left' : 'right'} center;z-index:3;pointer-events:none`;
+	over.style.cssText = `position:absolute;top:${arrived.top - frame.top + container.offsetTop}px;left:${(toLeft ? spine : spine - width) - frame.left + container.offsetLeft}px;width:${width}px;height:${arrived.height}px;transform-style:preserve-3d;transform-origin:${toLeft ? 'left' : 'right'} center;z-index:3;pointer-events:none`;
 	const face = (canvas: HTMLCanvasElement | null, back: boolean) => {
 		const side = document.createElement('div');
 		side.style.cssText = `position:absolute;inset:0;background:#fff;backface-visibility:hidden;overflow:hidden;box-shadow:0 0 0 1px var(--line)${back ? ';transform:rotateY(180deg)' : ''}`;
@@ -68,7 +69,7 @@ export async function turnLeaf(viewer: Viewer, container: HTMLElement, to: numbe
 		canvas.style.cssText = 'width:100%;height:100%;display:block';
 		back.replaceChildren(canvas);
 	}, 60);
-	const animation = (turning = over.animate([{ transform: 'rotateY(0)' }, { transform: `rotateY(${forward ? -180 : 180}deg)` }], {
+	const animation = (turning = over.animate([{ transform: 'rotateY(0)' }, { transform: `rotateY(${toLeft ? -180 : 180}deg)` }], {
 		duration: turnMs,
 		easing: 'cubic-bezier(.35,.05,.3,1)',
 		fill: 'forwards'

@@ -3,46 +3,19 @@
 import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 import { scaleFor, type Box } from '#core/reading/fit';
 import type { Fragment } from '#core/reading/fragment';
-import { besideEachOther, boundZoom, byTurns, inPairs, stepFrom, togetherWith, type Fit, type Way } from '#core/reading/settings';
-import { Ranges, rangeSize, type RangeEvents } from './file-ranges';
-import { leaves, type LeavesOf } from './leaves';
-import { documentOptions, library, type Library } from './library';
-import { drawCalmly, dropFarDrawings, sharesSeen, sizePages } from './drawing';
-import { Finder, type FindState } from './finder';
+import { besideEachOther, boundZoom, byTurns, inPairs, isFromRight, stepFrom, togetherWith, wayIn, type Fit, type Way } from '#core/reading/settings';
+import type { Asked, Place, Start, ViewerEvents } from './asked';
+import { Ranges, rangeSize } from './file-ranges';
+import { Forms } from './forms';
+import { leaves } from './leaves';
+import { directionSaid, documentOptions, library, type Library } from './library';
+import { drawCalmly, dropFarDrawings, markSeen, sharesSeen, sizePages } from './drawing';
+import { Finder } from './finder';
 import { partOf, showPart } from './keep-page';
 import { inOrder } from './page-text';
 import { endedBy, finished, locationOf, muteOwn, pageView, quietL10n, scaleAround, visiblePages, type EventBus, type PdfViewer } from './pdfjs-private';
 
 const scrollModes: Record<Way, number> = { down: 0, across: 1, tiled: 2, 'one-by-one': 3, book: 3, turning: 3 };
-
-export interface ViewerEvents extends RangeEvents {
-	page(page: number): void;
-	scale(percent: number): void;
-	/** A page has been drawn; with `trouble` it could not be. */
-	drawn(page: number, trouble: boolean): void;
-	/** Pages that are seen: at least half of them, or they fill half the window. */
-	seen(shares: readonly { page: number; ofPage: number; ofWindow: number }[]): void;
-	find(state: FindState): void;
-	/** A link inside the document led away from a place. */
-	followed(from: Place): void;
-}
-
-export interface Place {
-	readonly page: number;
-	readonly left: number;
-	readonly top: number;
-}
-
-export interface Asked {
-	readonly container: HTMLDivElement;
-	readonly file: string | null;
-	readonly leaves: LeavesOf;
-	/** Ground around a page, CSS px: to both sides, and above and below. */
-	readonly ground: () => { x: number; y: number };
-	readonly pageName: (page: number) => string;
-	/** Pages on which the server says that any of the words stand. */
-	readonly pagesWith: (words: readonly string[]) => Promise<readonly number[]>;
-}
 
 type Opened = { pdf: PDFDocumentProxy; close: () => void };
 
@@ -62,11 +35,15 @@ export class Viewer {
 	way: Way = 'down';
 	cover = true;
 	fit: Fit | number = 'page';
+	/** Its pages follow each other from right to left. */
+	fromRight = false;
+	/** What was written into its fields. */
+	readonly forms: Forms;
 	#quiet = false;
 	#attending: AbortController | undefined;
 
 	/** Opens the document; rejects where it cannot be opened. */
-	static async open(asked: Asked, events: ViewerEvents, start: { way: Way; cover: boolean; fit: Fit | number; page: number }): Promise<Viewer> {
+	static async open(asked: Asked, events: ViewerEvents, start: Start): Promise<Viewer> {
 		const ranges = asked.file === null ? null : new Ranges(asked.file, events);
 		// the first bytes are on their way while the library loads
 		const begun = ranges?.begin();
@@ -97,6 +74,7 @@ export class Viewer {
 			};
 		} else opened = { pdf: leaves(lib.pdfjs, asked.leaves, events), close: () => undefined };
 		const viewer = new Viewer(lib, asked, events, opened);
+		viewer.fromRight = isFromRight(ranges ? await directionSaid(opened.pdf) : null, asked.fromRight);
 		await viewer.#begin(start);
 		return viewer;
 	}
@@ -151,8 +129,9 @@ export class Viewer {
 			},
 			this.#ended.signal
 		);
+		this.forms = new Forms(pdf, asked.container, bus, (unsaved) => events.written(unsaved), this.#ended.signal);
 		this.#listen();
-		this.#watch = new ResizeObserver(() => this.refit());
+		this.#watch = new ResizeObserver(() => this.#resized());
 		this.#watch.observe(asked.container);
 	}
 
@@ -168,14 +147,16 @@ export class Viewer {
 			if (!cssTransform) this.#events.drawn(pageNumber, Boolean(error));
 			if (error) this.elementOf(pageNumber)?.classList.add('broken');
 			dropFarDrawings(this.#viewer, this.#asked.container);
+			markSeen(this.#viewer);
 		});
 		on('updateviewarea', () => {
 			this.#tellPage();
+			markSeen(this.#viewer);
 			this.#events.seen(sharesSeen(this.#viewer, this.#asked.container));
 		});
 	}
 
-	async #begin(start: { way: Way; cover: boolean; fit: Fit | number; page: number }) {
+	async #begin(start: Start) {
 		const ready = new Promise<void>((done) => this.#bus.on('pagesinit', () => done(), { once: true }));
 		this.#quiet = true;
 		this.way = start.way;
@@ -185,17 +166,34 @@ export class Viewer {
 		this.#viewer.setDocument(this.pdf);
 		this.#links.setDocument(this.pdf, null);
 		await ready;
-		for (let i = 0; i < this.pdf.numPages; i++) this.elementOf(i + 1)?.setAttribute('aria-label', this.#asked.pageName(i + 1));
+		for (let page = 1; page <= this.pdf.numPages; page++) {
+			const element = this.elementOf(page);
+			element?.setAttribute('aria-label', this.#asked.pageName(page));
+			// as the library has it each page is a landmark: of thousands none would be one
+			element?.setAttribute('role', 'group');
+		}
 		sizePages(this.#viewer, this.#asked.leaves.runs, this.pdf.numPages);
 		this.#quiet = false;
 		this.refit();
 		if (start.page > 1) this.go(start.page);
 	}
 
+	/** The way in which pages are shown here: a narrow window shows one where there would be two. */
+	get #shown(): Way {
+		return wayIn(this.way, this.#asked.container.clientWidth);
+	}
+	#laidOut: Way = 'down';
+
+	#resized() {
+		if (this.#laidOut !== this.#shown && this.#viewer.pagesCount) this.#keeping(() => this.#setModes());
+		else this.refit();
+	}
+
 	#setModes() {
-		const { way } = this;
+		const way = (this.#laidOut = this.#shown);
 		// at once, as what follows goes by where the pages lie
 		this.#asked.container.querySelector('.pdfViewer')?.classList.toggle('by-turns', byTurns(way));
+		this.#asked.container.dir = this.fromRight ? 'rtl' : 'ltr';
 		this.#viewer.scrollMode = scrollModes[way];
 		this.#viewer.spreadMode = inPairs(way) ? (this.cover ? 2 : 1) : 0;
 	}
@@ -246,12 +244,14 @@ export class Viewer {
 		if (this.#quiet || !this.#viewer.pagesCount) return;
 		const { container, ground } = this.#asked;
 		const { x, y } = ground();
-		const pair = inPairs(this.way);
-		const boxes = togetherWith(this.page, this.pdf.numPages, this.way, this.cover).map((page) => this.pageBox(page));
+		const way = this.#shown;
+		const boxes = togetherWith(this.page, this.pdf.numPages, way, this.cover).map((page) => this.pageBox(page));
 		const box = { width: Math.max(...boxes.map((b) => b.width)), height: Math.max(...boxes.map((b) => b.height)) };
 		const room = { width: container.clientWidth - 2 * x, height: container.clientHeight - 2 * y };
 		if (room.width <= 0 || room.height <= 0) return;
-		const scale = scaleFor(this.fit, box, room, pair);
+		// pages that are turned are seen whole, unless somebody wants it otherwise
+		const fit = this.fit === 'comfortable' && byTurns(this.way) ? 'page' : this.fit;
+		const scale = scaleFor(fit, box, room, inPairs(way));
 		if (Math.abs(scale - this.#viewer.currentScale) > 1e-4) this.#viewer.currentScale = scale;
 		else this.#viewer.update();
 	}
@@ -287,7 +287,7 @@ export class Viewer {
 
 	/** The page one step on, null at the end. */
 	next(direction: 1 | -1): number | null {
-		return stepFrom(this.page, this.pdf.numPages, this.way, this.cover, direction);
+		return stepFrom(this.page, this.pdf.numPages, this.#shown, this.cover, direction);
 	}
 
 	place(): Place {
