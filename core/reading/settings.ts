@@ -1,5 +1,6 @@
 // How a reading room stands: the way of reading, the fit, the tools. Site, document and placement may each say so, then the reader.
 import { Type, type Static } from '@sinclair/typebox';
+import { papers, type Paper } from './paper';
 
 /** Ways of reading. */
 export const ways = ['down', 'across', 'tiled', 'one-by-one', 'book', 'turning'] as const;
@@ -153,16 +154,18 @@ export interface ReadersChoice {
 	readonly way?: Way;
 	readonly fit?: Fit | number;
 	readonly theme?: 'system' | 'light' | 'dark';
+	readonly paper?: Paper;
 }
 
 /** Reads a remembered choice; what is not one counts as none. */
 export function readersChoice(kept: unknown): ReadersChoice {
 	if (typeof kept !== 'object' || kept === null) return {};
-	const { way, fit, theme } = kept as Record<string, unknown>;
+	const { way, fit, theme, paper } = kept as Record<string, unknown>;
 	return {
 		...(has(ways, String(way)) && { way: way as Way }),
 		...(has(fits, String(fit)) ? { fit: fit as Fit } : typeof fit === 'number' && Number.isFinite(fit) ? { fit: boundZoom(fit) } : {}),
-		...(has(['system', 'light', 'dark'] as const, String(theme)) && { theme: theme as 'light' })
+		...(has(['system', 'light', 'dark'] as const, String(theme)) && { theme: theme as 'light' }),
+		...(has(papers, String(paper)) && { paper: paper as Paper })
 	};
 }
 

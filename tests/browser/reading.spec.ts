@@ -606,6 +606,66 @@ test('in a narrow window a book shows one page after the other', async ({ people
 	await expect(page.locator('.stage')).toHaveAttribute('data-page', /^[23]$/);
 });
 
+/** A page with words and a picture of one colour in its middle, by pdfkit. */
+async function pictured(): Promise<string> {
+	const { default: sharp } = await import('sharp');
+	const picture = await sharp({ create: { width: 200, height: 200, channels: 3, background: '#c82814' } })
+		.png()
+		.toBuffer();
+	const doc = new PDFDocument({ size: [400, 400] });
+	const parts: Buffer[] = [];
+	doc.on('data', (part: Buffer) => parts.push(part));
+	const whole = new Promise<Buffer>((done) => doc.on('end', () => done(Buffer.concat(parts))));
+	doc.text('Words above the picture', 20, 20).image(picture, 100, 100, { width: 200, height: 200 }).end();
+	const path = join(made, 'pictured.pdf');
+	writeFileSync(path, await whole);
+	return path;
+}
+
+test('on dark and tinted paper the paper changes and pictures do not, turned and in another size too', async ({ people }) => {
+	const slug = await bring(await pictured());
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	await drawn(page, 1);
+	const { default: sharp } = await import('sharp');
+	/** Colours where the paper is, and in the middle of the picture. */
+	async function colours(): Promise<[paper: number[], picture: number[]]> {
+		await expect(page.locator('.page .tint')).toBeAttached();
+		const place = await box(pageOf(page, 1));
+		const shot = sharp(await page.screenshot());
+		const at = async (x: number, y: number) => {
+			const region = { left: Math.round(place.x + place.width * x), top: Math.round(place.y + place.height * y), width: 1, height: 1 };
+			return [...(await shot.clone().removeAlpha().extract(region).raw().toBuffer())];
+		};
+		return [await at(0.1, 0.3), await at(0.5, 0.5)];
+	}
+	const near = (colour: number[], wanted: number[]) => colour.every((part, i) => Math.abs(part - wanted[i]!) < 12);
+	const red = [0xc8, 0x28, 0x14];
+	const choose = async (paper: string) => {
+		await panel(page, 'more');
+		await page.getByRole('dialog').getByRole('button', { name: paper, exact: true }).click();
+		await panel(page, 'more');
+	};
+	expect((await colours()).map((colour, i) => near(colour, [[255, 255, 255], red][i]!))).toEqual([true, true]);
+	for (const [name, paper] of [
+		['night', [26, 26, 26]],
+		['straw', [0xf6, 0xe6, 0xc2]]
+	] as const) {
+		await choose(name);
+		for (const change of ['', 'r', '-']) {
+			if (change) await page.keyboard.press(change);
+			await expect(async () => {
+				const seen = await colours();
+				expect([name, change, near(seen[0], [...paper]), near(seen[1], red)]).toEqual([name, change, true, true]);
+			}).toPass({ timeout: 10_000 });
+		}
+	}
+	// it is remembered
+	await page.reload();
+	await drawn(page, 1);
+	expect(near((await colours())[0], [0xf6, 0xe6, 0xc2])).toBe(true);
+});
+
 test('printing very many pages is asked about first', async ({ people }) => {
 	const page = await people.as('visitor');
 	const many = join(made, 'many.pdf');

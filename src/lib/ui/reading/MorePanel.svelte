@@ -1,12 +1,14 @@
 <!-- Everything else of the reading room: what has no room on a narrow sill, turning, sharing, attachments, contents, colours, language and keys. -->
 <script lang="ts">
 	import type { Snippet } from 'svelte';
+	import { papers } from '#core/reading/paper';
 	import { languageNames, languages } from '#core/words/words';
 	import type { RoomGiven } from './given';
 	import type { Room } from './room.svelte';
 
 	let { room, given, full, fullScreen, choices }: { room: Room; given: RoomGiven; full: boolean; fullScreen: () => void; choices: Snippet<['ways' | 'fit']> } =
 		$props();
+	const paperNames = { day: 'paperDay', straw: 'paperStraw', night: 'paperNight' } as const;
 	const doc = $derived(given.document);
 	let copied = $state(false);
 	async function share() {
@@ -76,6 +78,11 @@
 		{#each [['system', 'asSystem'], ['light', 'light'], ['dark', 'dark']] as const as [theme, word] (theme)}<button
 				aria-pressed={room.theme === theme}
 				onclick={() => room.setTheme(theme)}>{room.say(word)}</button
+			>{/each}
+	</div>
+	<h2>{room.say('paper')}</h2>
+	<div class="pills">
+		{#each papers as paper (paper)}<button aria-pressed={room.paper === paper} onclick={() => room.setPaper(paper)}>{room.say(paperNames[paper])}</button
 			>{/each}
 	</div>
 	<h2>{room.say('language')}</h2>

@@ -84,6 +84,7 @@
 	class:hides={given.settings.hideTools}
 	class:wanted={wanted || room.panel !== null}
 	lang={given.language}
+	data-paper={room.paper}
 	data-theme={room.theme === 'system' ? undefined : room.theme}
 	style="{colour ? `--sill:${colour};` : ''}{background ? `--room-ground:${background};` : ''}"
 >

@@ -95,3 +95,15 @@ export function markSeen(viewer: PdfViewer): void {
 	const { ids } = visiblePages(viewer);
 	for (const view of drawnViews(viewer)) view.div.classList.toggle('in-sight', ids.has(view.id));
 }
+
+/** Tries again to draw pages that could not be. */
+export function drawAgain(viewer: PdfViewer): void {
+	for (let page = 1; page <= viewer.pagesCount; page++) {
+		// pages of the document, which all have a view
+		const view = pageView(viewer, page)!;
+		if (!view.div.classList.contains('broken')) continue;
+		view.div.classList.remove('broken');
+		view.reset();
+	}
+	viewer.update();
+}

@@ -34,6 +34,8 @@ export const privateNames = {
 /** A page as the viewer lays it out. */
 export interface PageView {
 	readonly id: number;
+	/** Corners of its pictures, once it was drawn: see core/reading/paper. */
+	readonly imageCoordinates: ArrayLike<number> | null;
 	readonly div: HTMLElement;
 	readonly width: number;
 	readonly height: number;

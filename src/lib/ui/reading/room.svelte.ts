@@ -1,6 +1,7 @@
 // The state of a reading room and what its tools do; the drawing is left to the components.
 import type { Around } from '#core/reading/found';
 import { fragment, soughtBy, toPage, type Fragment } from '#core/reading/fragment';
+import type { Paper } from '#core/reading/paper';
 import { byTurns, roomForTwo, zoomStep, ways, type Fit, type RoomTool, type Way } from '#core/reading/settings';
 import { say, writtenFrom, type RoomWords } from '#core/words/words';
 import { Reporter } from './reporter';
@@ -28,6 +29,7 @@ export class Room {
 	cover = $state(true);
 	fit = $state<Fit | number>('page');
 	theme = $state<'system' | 'light' | 'dark'>('system');
+	paper = $state<Paper>('day');
 	panel = $state<Panel | null>(null);
 	/** The page to begin with has been drawn sharp. */
 	sharp = $state(false);
@@ -96,6 +98,7 @@ export class Room {
 		if (kept.way && this.has('ways')) this.way = kept.way;
 		if (kept.fit !== undefined && this.has('fit')) this.fit = kept.fit;
 		if (kept.theme) this.theme = kept.theme;
+		if (kept.paper) this.paper = kept.paper;
 		this.started = true;
 		this.#container = container;
 		const widths = new ResizeObserver(() => (this.narrow = container.clientWidth < roomForTwo));
@@ -280,6 +283,11 @@ export class Room {
 	setTheme(theme: 'system' | 'light' | 'dark') {
 		this.theme = theme;
 		keepChoice({ theme });
+	}
+
+	setPaper(paper: Paper) {
+		this.paper = paper;
+		keepChoice({ paper });
 	}
 
 	findWords(words: string | readonly string[] = this.search.words) {

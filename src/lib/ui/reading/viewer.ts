@@ -9,11 +9,13 @@ import { Ranges, rangeSize } from './file-ranges';
 import { Forms } from './forms';
 import { leaves } from './leaves';
 import { directionSaid, documentOptions, library, type Library } from './library';
-import { drawCalmly, dropFarDrawings, markSeen, sharesSeen, sizePages } from './drawing';
+import { attending } from './attend';
+import { drawAgain, drawCalmly, dropFarDrawings, markSeen, sharesSeen, sizePages } from './drawing';
 import { Finder } from './finder';
 import { partOf, showPart } from './keep-page';
 import { inOrder } from './page-text';
-import { endedBy, finished, locationOf, muteOwn, pageView, quietL10n, scaleAround, visiblePages, type EventBus, type PdfViewer } from './pdfjs-private';
+import { layTint } from './tint';
+import { endedBy, locationOf, muteOwn, pageView, quietL10n, scaleAround, visiblePages, type EventBus, type PageView, type PdfViewer } from './pdfjs-private';
 
 const scrollModes: Record<Way, number> = { down: 0, across: 1, tiled: 2, 'one-by-one': 3, book: 3, turning: 3 };
 
@@ -40,7 +42,6 @@ export class Viewer {
 	/** What was written into its fields. */
 	readonly forms: Forms;
 	#quiet = false;
-	#attending: AbortController | undefined;
 
 	/** Opens the document; rejects where it cannot be opened. */
 	static async open(asked: Asked, events: ViewerEvents, start: Start): Promise<Viewer> {
@@ -106,19 +107,22 @@ export class Viewer {
 			// a page zoomed in is drawn as far as it is seen, over a coarser whole of at most one screen
 			maxCanvasPixels: Math.max(1_500_000, screen),
 			enableAutoLinking: false,
+			// where pictures are is noted, and no other use made of it
+			imagesRightClickMinSize: Infinity,
 			l10n: quietL10n as never,
 			...endedBy(this.#ended.signal)
 		});
 		links.setViewer(this.#viewer);
+		const attend = attending(this.#viewer, bus, asked.container);
 		const go = links.goToDestination.bind(links);
 		links.goToDestination = async (destination) => {
 			const from = this.place();
 			const page = await this.#loadTarget(destination).catch(() => null);
 			await go(destination);
-			if (page !== null) this.#attend(page);
+			if (page !== null) attend(page);
 			events.followed(from);
 		};
-		// the library focuses a page that was gone to when its text comes, however late, and scrolls to it once more: see #attend
+		// the library focuses a page that was gone to when its text comes, however late, and scrolls to it once more: see attend.ts
 		muteOwn(bus, 'textlayerrendered');
 		drawCalmly(
 			this.#viewer,
@@ -149,6 +153,7 @@ export class Viewer {
 			dropFarDrawings(this.#viewer, this.#asked.container);
 			markSeen(this.#viewer);
 		});
+		on('textlayerrendered', ({ source }: { source: PageView }) => layTint(source));
 		on('updateviewarea', () => {
 			this.#tellPage();
 			markSeen(this.#viewer);
@@ -351,23 +356,6 @@ export class Viewer {
 		return index + 1;
 	}
 
-	/** Gives a page that was gone to the focus, so that it is read on from there, once its text is here and if no tool got it meanwhile. */
-	#attend(page: number): void {
-		this.#attending?.abort();
-		const { signal } = (this.#attending = new AbortController());
-		const focus = () => this.elementOf(page)?.querySelector<HTMLElement>('.textLayer')?.focus({ preventScroll: true });
-		// pages of the document, which all have a view
-		const { renderingState } = pageView(this.#viewer, page)!;
-		if (renderingState === finished) return focus();
-		const heard = ({ pageNumber }: { pageNumber: number }) => {
-			if (pageNumber !== page) return;
-			this.#attending?.abort();
-			const active = document.activeElement;
-			if (active === document.body || this.#asked.container.contains(active)) focus();
-		};
-		this.#bus.on('textlayerrendered', heard, { signal });
-	}
-
 	/** The canvas on which a page is drawn, where it is. */
 	canvasOf(page: number): HTMLCanvasElement | null {
 		return this.elementOf(page)?.querySelector('canvas') ?? null;
@@ -379,15 +367,7 @@ export class Viewer {
 
 	/** Tries again to draw pages that could not be. */
 	again() {
-		for (let page = 1; page <= this.#viewer.pagesCount; page++) {
-			// pages of the document, which all have a view
-			const view = pageView(this.#viewer, page)!;
-			if (view.div.classList.contains('broken')) {
-				view.div.classList.remove('broken');
-				view.reset();
-			}
-		}
-		this.#viewer.update();
+		drawAgain(this.#viewer);
 	}
 
 	close() {
