@@ -12,6 +12,7 @@ import { benchPlacing } from './bench-placing';
 import { benchReading } from './bench-reading';
 import { benchKill, benchReadership } from './bench-readership';
 import { benchRoom } from './bench-room';
+import { benchSite } from './bench-site';
 import { noisePdf } from './noise-pdf';
 import { signIn, someoneOf } from './bring';
 import { freePort } from '#server/db/cluster';
@@ -22,7 +23,7 @@ const seconds = 8;
 /** IANUA_BENCH_DATA: a folder that is kept, so that ten million entries need not be made for each run. */
 const { path: data, drop } = scratch('bench', process.env.IANUA_BENCH_DATA);
 /** npm run bench -- save: only that one. */
-const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill' | 'dev' | 'jobs') =>
+const wanted = (part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill' | 'dev' | 'jobs' | 'site') =>
 	!process.argv[2] || process.argv[2] === part;
 
 /**
@@ -149,6 +150,7 @@ try {
 	if (wanted('reading')) await benchReading(running, staff);
 	if (wanted('placing')) await benchPlacing(running);
 	if (wanted('access')) await benchAccess(running);
+	if (wanted('site')) await benchSite(running, staff);
 	if (wanted('room')) await benchRoom(running, staff, someoneOf(data, 'staff'));
 	if (wanted('readership')) await benchReadership(running, staff, load);
 	if (wanted('load')) await benchLoad(running, staff);

@@ -593,6 +593,27 @@ test('by keyboard the tools come first, one press leads past them, and nothing o
 	expect(seen.every((visibility) => visibility === 'hidden')).toBe(true);
 });
 
+test('two taps bring the column under the finger to the width of the window, two more everything back', async ({ people }) => {
+	const page = await people.as('visitor', { viewport: { width: 390, height: 844 }, hasTouch: true });
+	await open(page, '/d/cruising-guide/read');
+	await drawn(page, 1);
+	const line = page.locator('.page[data-page-number="1"] .textLayer span', { hasText: 'through. Two boats can pass' }).first();
+	const width = async () => (await box(line)).width;
+	const small = await width();
+	const { x, y } = await box(line);
+	const twice = async (to: { x: number; y: number }) => {
+		await page.touchscreen.tap(to.x, to.y);
+		await page.touchscreen.tap(to.x, to.y);
+	};
+	await twice({ x: x + 30, y: y + 4 });
+	await expect.poll(width).toBeGreaterThan(small * 1.15);
+	const near = await box(line);
+	expect(near.x).toBeGreaterThanOrEqual(0);
+	expect(near.x + near.width).toBeLessThanOrEqual(390);
+	await twice({ x: near.x + 30, y: near.y + 4 });
+	await expect.poll(async () => Math.abs((await width()) - small) < 2).toBe(true);
+});
+
 test('in a narrow window a book shows one page after the other', async ({ people }) => {
 	const page = await people.as('visitor', { viewport: { width: 390, height: 844 } });
 	await open(page, '/d/cruising-guide/read?way=book');

@@ -45,6 +45,7 @@ export const topics: readonly Topic[] = [
 			'Choose **Shut** (staff alone), **Keyed** (those whom you name), **Ajar** (whoever has the address) or **Open** (everybody, found by search engines too).',
 			'At a keyed door press the groups it admits, **All members**, or type a person’s mail address under **Admit a person by e-mail**.',
 			'**From** and **Until** give the door a beginning and an end, with a time if you like. **Save** and **Print** say what somebody let in may do besides reading.',
+			'**Announced** lets everybody know that something keyed is there: its title, its description and for whom it is kept, and nothing more.',
 			'Read the sentence beneath: it says in full who may do what. **Try the door** shows it as a visitor, a member or the holder of a key would see it.'
 		],
 		notes: [

@@ -1,10 +1,18 @@
-// What the wheel and fingers do to the pages: one finger to the side turns where pages are turned, two zoom, and so does the wheel with Ctrl.
+// What the wheel and fingers do to the pages: one finger to the side turns where pages are turned, two zoom, and so does the wheel with Ctrl;
+// two taps bring the column under them to the width of the window, and two more all back.
+import { columnAt } from '#core/reading/column';
+import type { Fit } from '#core/reading/settings';
 import type { Room } from './room.svelte';
 
 /** The least time between two turns by the wheel, ms. */
 const turnEvery = 350;
 /** A finger that went so far to the side, and twice as far as up or down, meant to turn; px. */
 const swipe = 50;
+
+/** Two taps are one gesture within so long and so near, ms and px. */
+const [tapTime, tapSpace] = [350, 30];
+/** Room at the sides of a column that fills the window, px. */
+const beside = 10;
 
 const apart = (a: Touch, b: Touch) => Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY);
 
@@ -43,9 +51,36 @@ export function gestures(room: Room, box: HTMLElement): () => void {
 		room.zoomAround(now / touched.apart, (first.clientX + second.clientX) / 2, (first.clientY + second.clientY) / 2);
 		touched.apart = now;
 	}
-	function end({ changedTouches: [left] }: TouchEvent): void {
+	let tapped = { x: 0, y: 0, at: -Infinity };
+	/** How the pages were shown before a column was brought near. */
+	let before: Fit | number | null = null;
+	function tap({ clientX: x, clientY: y, target }: Touch, at: number): void {
+		const isSecond = at - tapped.at < tapTime && Math.hypot(x - tapped.x, y - tapped.y) < tapSpace;
+		tapped = { x, y, at: isSecond ? -Infinity : at };
+		if (!isSecond || !room.has('fit') || !(target instanceof Element) || target.closest('a, button, input, select, textarea')) return;
+		if (before !== null) {
+			room.setFit(before);
+			before = null;
+			return;
+		}
+		const words = [...(target.closest('.page')?.querySelectorAll('.textLayer span') ?? [])].map((span) => span.getBoundingClientRect());
+		const column = columnAt(
+			words.filter((word) => word.width > 0),
+			x,
+			y
+		);
+		if (!column) return;
+		before = room.fit;
+		const factor = (box.clientWidth - 2 * beside) / (column.right - column.left);
+		room.zoomAround(factor, x, y);
+		// what was under the finger is there still: from there the column is moved to its place
+		box.scrollLeft += x - (x - column.left) * factor - (box.getBoundingClientRect().left + beside);
+	}
+
+	function end({ changedTouches: [left], timeStamp }: TouchEvent): void {
 		const from = touched;
 		touched = null;
+		if (from && !from.apart && left && Math.hypot(left.clientX - from.x, left.clientY - from.y) < 10) tap(left, timeStamp);
 		if (!from || from.apart || !left || !room.byTurns || box.scrollWidth > box.clientWidth + 2) return;
 		const [dx, dy] = [left.clientX - from.x, left.clientY - from.y];
 		if (Math.abs(dx) > swipe && Math.abs(dx) > 2 * Math.abs(dy) && !getSelection()?.toString()) room.step(dx < 0 !== room.fromRight ? 1 : -1);
