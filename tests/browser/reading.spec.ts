@@ -598,7 +598,8 @@ test('two taps bring the column under the finger to the width of the window, two
 	await open(page, '/d/cruising-guide/read');
 	await drawn(page, 1);
 	const line = page.locator('.page[data-page-number="1"] .textLayer span', { hasText: 'through. Two boats can pass' }).first();
-	const width = async () => (await box(line)).width;
+	// while its words are laid out anew it has none
+	const width = async () => (await line.boundingBox())?.width ?? 0;
 	const small = await width();
 	const { x, y } = await box(line);
 	const twice = async (to: { x: number; y: number }) => {

@@ -12,3 +12,8 @@ export function readableBy(caller: Caller): postgres.Fragment {
 	const person = who.kind === 'member' && who.id !== '' ? who.id : null;
 	return sql()`select readable_by(${who.kind === 'staff'}, ${person}::uuid, ${groups}::uuid[], ${new Date(at)})`;
 }
+
+/** The same ids, worked out once for the queries of one answer: with many documents behind many doors that is most of what each of them would take. */
+export async function readableIds(caller: Caller): Promise<string[]> {
+	return (await sql()`${readableBy(caller)}`.values()).flat() as string[];
+}

@@ -10,7 +10,7 @@ import { listStep, selectionOf, type Listing } from '#core/placing/listing';
 import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
 import { announcedDocuments, type Announced } from '../access/announced';
-import { readableBy } from '../access/readable';
+import { readableIds } from '../access/readable';
 import { sql } from '../db/client';
 import { holding } from '../db/like';
 import { findLane } from '../lanes';
@@ -94,22 +94,22 @@ function chosenBy(content: Listing): postgres.Fragment {
  * What of a list is announced to a caller who may not read it, by its titles; found by title and description alone. `room` is for how many
  * there is still room.
  */
-async function announcedOn(content: Listing, caller: Caller, q: string, room: number, language: Language): Promise<Announced[]> {
+async function announcedOn(content: Listing, caller: Caller, reads: postgres.Fragment, q: string, room: number, language: Language): Promise<Announced[]> {
 	if (caller.who.kind === 'staff' || room < 1) return [];
 	const s = sql();
 	const found = q
 		? s`(to_tsvector(d.config, d.title || ' ' || d.description) @@ websearch_to_tsquery(d.config, ${q}) or plain_text(d.title) like plain_text(${holding(q)}))`
 		: s`true`;
 	const among = s`${chosenBy(content)} and ${found}`;
-	return announcedDocuments({ among, reads: readableBy(caller), at: instantOf(caller), limit: room }, language);
+	return announcedDocuments({ among, reads, at: instantOf(caller), limit: room }, language);
 }
 
 /** The documents of a list that a caller may see, the newest first, `most` of them, of those `among` some; not yet asked for anything. Staff see what readers could. */
-async function documentsOf(content: Listing, caller: Caller, most?: number, among?: readonly string[]): Promise<Row[]> {
+async function documentsOf(content: Listing, reads: postgres.Fragment, most?: number, among?: readonly string[]): Promise<Row[]> {
 	const s = sql();
 	return s<Row[]>`
 			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.fields, d.cover, d.cover_alt, e.pages, e.bytes, e.language, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
-			from document d join edition e on e.id = d.edition_id where d.id in (${readableBy(caller)}) and ${chosenBy(content)} ${among ? s`and d.id = any(${among as string[]}::uuid[])` : s``} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
+			from document d join edition e on e.id = d.edition_id where d.id in (${reads}) and ${chosenBy(content)} ${among ? s`and d.id = any(${among as string[]}::uuid[])` : s``} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
 }
 
 const counts = (values: readonly string[]) => {
@@ -127,9 +127,11 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	// the newest few on a front page: no more of them are looked at
 	const asItComes =
 		!q && !query.folder && !query.topic && !Object.keys(query.fields ?? {}).length && !query.order && content.order === '-changed' && content.filters === false;
-	const found = q ? await findLane.run(query.place ?? '', () => matchingDocuments(q, readableBy(caller))) : null;
+	const ids = await readableIds(caller);
+	const reads = sql()`select unnest(${ids}::uuid[])`;
+	const found = q ? await findLane.run(query.place ?? '', () => matchingDocuments(q, reads)) : null;
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
-	const asked = await documentsOf(content, caller, asItComes ? content.most : undefined, found?.ids);
+	const asked = await documentsOf(content, reads, asItComes ? content.most : undefined, found?.ids);
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;
 	const onTopic = (row: Row) => !query.topic || row.topics.includes(query.topic);
 	const says = (row: Row, name: string) => {
@@ -162,7 +164,7 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 			shown.map((row) => row.id),
 			3
 		),
-		isLast && !narrowed ? announcedOn(content, caller, q, Math.min(listStep, (content.most ?? Infinity) - sorted.length), language) : []
+		isLast && !narrowed ? announcedOn(content, caller, reads, q, Math.min(listStep, (content.most ?? Infinity) - sorted.length), language) : []
 	]);
 	return {
 		show: content.show,
