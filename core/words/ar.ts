@@ -128,6 +128,7 @@ export const ar: Messages = {
 		siteNavigation: 'الموقع',
 		signIn: 'تسجيل الدخول',
 		toFront: 'إلى الصفحة الرئيسية',
+		onItsSite: 'افتح في موقعه',
 		nothingHere: 'لا شيء هنا',
 		nothingHereWords: 'لا يوجد شيء لك في هذا العنوان.',
 		wentWrong: 'حدث خطأ ما',

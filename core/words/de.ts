@@ -117,6 +117,7 @@ export const de: Messages = {
 		siteNavigation: 'Website',
 		signIn: 'Anmelden',
 		toFront: 'Zur Startseite',
+		onItsSite: 'Auf der eigenen Website öffnen',
 		nothingHere: 'Hier ist nichts',
 		nothingHereWords: 'Unter dieser Adresse gibt es hier nichts für Sie.',
 		wentWrong: 'Etwas ist schiefgegangen',

@@ -115,6 +115,7 @@ export const en = {
 		siteNavigation: 'Site',
 		signIn: 'Sign in',
 		toFront: 'To the front page',
+		onItsSite: 'Open on its own site',
 		nothingHere: 'Nothing here',
 		nothingHereWords: 'There is nothing here for you at this address.',
 		wentWrong: 'Something went wrong',

@@ -118,6 +118,7 @@ export const es: Messages = {
 		siteNavigation: 'Sitio',
 		signIn: 'Iniciar sesión',
 		toFront: 'A la portada',
+		onItsSite: 'Abrir en su propio sitio',
 		nothingHere: 'Aquí no hay nada',
 		nothingHereWords: 'En esta dirección no hay nada para usted.',
 		wentWrong: 'Algo ha salido mal',

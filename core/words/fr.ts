@@ -118,6 +118,7 @@ export const fr: Messages = {
 		siteNavigation: 'Site',
 		signIn: 'Se connecter',
 		toFront: 'Vers la page d’accueil',
+		onItsSite: 'Ouvrir sur son propre site',
 		nothingHere: 'Rien ici',
 		nothingHereWords: 'Il n’y a rien ici pour vous à cette adresse.',
 		wentWrong: 'Quelque chose a mal tourné',

@@ -119,6 +119,7 @@ export const pl: Messages = {
 		siteNavigation: 'Witryna',
 		signIn: 'Zaloguj się',
 		toFront: 'Na stronę główną',
+		onItsSite: 'Otwórz na własnej stronie',
 		nothingHere: 'Nic tu nie ma',
 		nothingHereWords: 'Pod tym adresem nic dla Ciebie nie ma.',
 		wentWrong: 'Coś poszło nie tak',

@@ -688,6 +688,30 @@ test('on dark and tinted paper the paper changes and pictures do not, turned and
 	expect(near((await colours())[0], [0xf6, 0xe6, 0xc2])).toBe(true);
 });
 
+test('a new find never shows what the one before it found', async ({ people }) => {
+	const page = await people.as('visitor');
+	await open(page, '/d/cruising-guide/read');
+	await drawn(page, 1);
+	await panel(page, 'find');
+	const field = page.getByRole('searchbox');
+	const status = page.getByRole('dialog').locator('.count [role="status"]');
+	await field.fill('the');
+	await expect(status).toHaveText(/\d{2,} times/);
+	const before = (await status.textContent())!.replace(/^.*\//, '').trim();
+	// every text that stands there from now on
+	await status.evaluate((element) => {
+		const seen: string[] = [];
+		Object.assign(window, { seen });
+		new MutationObserver(() => seen.push(element.textContent ?? '')).observe(element, { childList: true, characterData: true, subtree: true });
+	});
+	await field.fill('aqueduct');
+	await expect(status).toHaveText(/times|once/i);
+	await expect(status).not.toContainText(before);
+	const seen = await page.evaluate(() => (window as unknown as { seen: string[] }).seen);
+	expect(seen.length).toBeGreaterThan(0);
+	expect(seen.filter((text) => text.includes(before))).toEqual([]);
+});
+
 test('printing very many pages is asked about first', async ({ people }) => {
 	const page = await people.as('visitor');
 	const many = join(made, 'many.pdf');

@@ -640,7 +640,12 @@ describe('on other websites', () => {
 		const words = await not.text();
 		expect(words).not.toContain(open.title);
 		expect(words).toContain(`href="${origin}/d/${open.slug}"`);
-		expect((await embed(keyed.slug, 'https://news.example')).status).toBe(401);
+		const kept = await embed(keyed.slug, 'https://news.example');
+		expect(kept.status).toBe(401);
+		// in a frame elsewhere nobody can sign in: it is opened on its own site, in a tab of its own
+		const said = await kept.text();
+		expect(said).toMatch(new RegExp(`<a[^>]* href="/d/${keyed.slug}"[^>]* target="_blank"`));
+		expect(said).not.toContain('/sign-in');
 		// no other page may be framed by anybody
 		for (const path of [`/d/${open.slug}`, `/d/${open.slug}/read`, '/sign-in'])
 			expect((await visitor().get(path)).headers.get('content-security-policy'), path).toContain("frame-ancestors 'self'");

@@ -65,8 +65,13 @@ export class Finder {
 	/** Looks for words; `again` goes on from what was found last. */
 	async find(options: FindOptions, again: 'next' | 'previous' | null = null) {
 		const words = typeof options.words === 'string' ? [options.words] : options.words;
-		if (!again && !(await this.#through.prepare(words, this.#at()))) return;
-		if (!again) this.#ledLater = false;
+		if (!again) {
+			// what was found before is not told of any more
+			this.#wanted = null;
+			clearTimeout(this.#lookingAgain);
+			if (!(await this.#through.prepare(words, this.#at()))) return;
+			this.#ledLater = false;
+		}
 		this.#wanted = options;
 		this.#bus.dispatch('find', {
 			source: this,
@@ -105,6 +110,8 @@ export class Finder {
 
 	#tellFound() {
 		const finder = this.#found;
+		// it says that it begins while it still has what the words before led to
+		if (!this.#wanted || finder._dirtyMatch) return;
 		const pages = new Map<number, number>();
 		let [count, index] = [0, 0];
 		finder.pageMatches.forEach((matches, i) => {
@@ -114,7 +121,7 @@ export class Finder {
 			pages.set(i + 1, matches.length);
 		});
 		// the finder had given up, and then the words stood on a page where the server knew nothing of them
-		if (count && this.#wanted && !this.#ledLater && finder.selected.matchIdx < 0 && finder._resumePageIdx === null) {
+		if (count && !this.#ledLater && finder.selected.matchIdx < 0 && finder._resumePageIdx === null) {
 			this.#ledLater = true;
 			void this.find(this.#wanted, 'next');
 		}
@@ -123,7 +130,7 @@ export class Finder {
 		const looking = looked < this.#pdf.numPages;
 		// a page without a find is told of by nobody
 		clearTimeout(this.#lookingAgain);
-		if (looking && this.#wanted) this.#lookingAgain = setTimeout(() => this.#tellFound(), 250);
+		if (looking) this.#lookingAgain = setTimeout(() => this.#tellFound(), 250);
 		this.#tell({ count, at: index, pages, looked, state: looking ? 'looking' : count ? 'found' : 'none' });
 	}
 }

@@ -15,6 +15,8 @@ export const privateNames = {
 	_on: /^ *_on\(eventName, listener, options = null\)/m,
 	_offset: /this\._offset = \{/,
 	_resumePageIdx: /this\._resumePageIdx = null/,
+	_dirtyMatch: /this\._dirtyMatch = true/,
+	imageCoordinates: /^ *imageCoordinates = null;$/m,
 	_pageMatches: /this\._pageMatches = \[\]/,
 	_extractTextPromises: /this\._extractTextPromises = \[\]/,
 	_pageContents: /this\._pageContents = \[\]/,
@@ -106,6 +108,8 @@ export interface FinderState {
 	readonly selected: { readonly pageIdx: number; readonly matchIdx: number };
 	/** The page that is waited for; null for none. */
 	readonly _resumePageIdx: number | null;
+	/** Whether what it has is that of other words than those now looked for. */
+	readonly _dirtyMatch: boolean;
 	/** From where the next find is looked for. */
 	_offset: { pageIdx: number; matchIdx: number; wrapped: boolean };
 }
