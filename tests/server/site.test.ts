@@ -18,6 +18,24 @@ async function page(title: string, content: unknown, more: Record<string, unknow
 	return path;
 }
 
+describe('the reading room', () => {
+	it('leads back to the page from which somebody came, where they may open it, and else to the document', async () => {
+		const boss = await staff();
+		const paper = await document({ position: 'open' });
+		const id = `way-back-${process.pid}`;
+		const path = await page('Where it is placed', {
+			type: 'doc',
+			content: [{ type: 'placement', attrs: { id, document: paper.slug, form: 'button', press: 'tab' } }]
+		});
+		const back = async () => /<a[^>]* class="edged[^"]*"[^>]* href="([^"]+)"/.exec(await html(visitor(), `/d/${paper.slug}/read?from=${id}`))?.[1];
+		expect(await back()).toBe(path);
+		await boss.api('PATCH', `/pages${path}`, { door: { position: 'keyed' } });
+		expect(await back()).toBe(`/d/${paper.slug}`);
+		await boss.api('PATCH', `/pages${path}`, { door: { position: 'open' } });
+		expect(await back()).toBe(path);
+	});
+});
+
 describe('the frame', () => {
 	it('is around every page: name, navigation, find, foot with the languages and what is kept', async () => {
 		const boss = await staff();
