@@ -94,7 +94,7 @@ export function boundWords(bound: Instant, zone: string, side: 'from' | 'until',
 
 /**
  * For whom a keyed thing is kept, as its announcement tells everyone: groups by their names, people never by theirs.
- * Example: 'For Friends or Lock wardens', 'For all members', 'For people named'.
+ * Example: 'For Friends or Lock wardens', 'For all members', 'For people admitted by name'.
  */
 export function keptForWords(kept: { readonly allMembers: boolean; readonly groups: readonly string[]; readonly people: number }, language: Language): string {
 	const { site } = messages[language];

@@ -4,7 +4,7 @@ import { member, pdf, send, staff, visitor, type Client, type DocumentJson } fro
 
 const html = async (who: Client, path: string) => (await (await who.get(path)).text()).replace(/<!--.*?-->/g, '');
 /** The part of a list for what is kept for some. */
-const keptPart = (page: string) => /<section[^>]* aria-labelledby="kept-for-some"[\s\S]*?<\/section>/.exec(page)?.[0] ?? '';
+const keptPart = (page: string) => /<section[^>]* class="kept-for-some[\s\S]*?<\/section>/.exec(page)?.[0] ?? '';
 
 it('is in lists, find and on its turned-away page with title, description and for whom; never with words inside, pages, size, cover or file', async () => {
 	const boss = await staff();

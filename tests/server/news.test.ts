@@ -7,6 +7,7 @@ import { given } from './given';
 import { mails } from './mails';
 const { sql } = await import('#server/db/client');
 const { tellNews } = await import('#server/news/mail');
+const { settings } = await import('#server/settings');
 const { nextMailing } = await import('#core/readership/mailing');
 
 function form(who: Client, action: string, fields: Record<string, string>): Promise<Response> {
@@ -120,6 +121,10 @@ it('tells of new documents and editions at once, each once, to those alone who m
 	expect(mailsTo(all).length).toBe(2);
 	expect((await (await outsider.get('/me')).text()).includes(`/d/${last.slug}"`)).toBe(true);
 
+	// something that is no wish ends none of them
+	expect((await form(one, '/me?/end', { wish: 'all' })).status).toBe(422);
+	expect(await (await one.get('/me')).text()).toContain('new editions of');
+
 	// what is kept of it goes with the record
 	const record = (await (await all.get('/me/record.json')).json()) as { newsTold: unknown[] };
 	expect(record.newsTold).toHaveLength(2);
@@ -134,14 +139,25 @@ it('tells weekly on Monday, all of it in one mail; what could not be sent is tri
 	const monday = nextMailing(Date.now(), 'week', 'Europe/London');
 	await tellNews(monday - 1000);
 	expect(mailsTo(reader)).toEqual([]);
+	// the mail server takes nothing for a while: nothing counts as told
+	const known = settings();
+	const post = known.IANUA_SMTP_URL;
+	Object.assign(known, { IANUA_SMTP_URL: '' });
+	await tellNews(monday + 500);
+	Object.assign(known, { IANUA_SMTP_URL: post });
+	const kept = await sql()`select from news_told t join person p on p.id = t.person_id where p.email = ${reader.email}`;
+	expect([mailsTo(reader).length, kept.length]).toEqual([0, 0]);
 	await tellNews(monday + 1000);
+	expect(mailsTo(reader)).toEqual([]);
+	const later = monday + 11 * 60_000;
+	await tellNews(later);
 	const [mail] = await told(reader, 1);
 	for (const { slug } of two) expect(mail!.text).toContain(`/d/${slug}?from=news`);
 	expect(mail!.subject).toMatch(/^\d+ new documents at Test society$/);
-	await tellNews(monday + 2000);
+	await tellNews(later + 1000);
 	expect(mailsTo(reader)).toHaveLength(1);
 	const [row] = await sql()<{ next_at: Date }[]>`select w.next_at from news_wish w join person p on p.id = w.person_id where p.email = ${reader.email}`;
-	expect(row!.next_at.getTime()).toBe(nextMailing(monday + 1000, 'week', 'Europe/London'));
+	expect(row!.next_at.getTime()).toBe(nextMailing(later, 'week', 'Europe/London'));
 });
 
 it('stands in a feed at an address of one’s own, which ends when another is made', async () => {

@@ -46,7 +46,9 @@ export const actions: Actions = {
 	end: async (event) => {
 		const { id } = member(event);
 		const { wish, to } = await fieldsOf(event.request);
-		await endNews(id, isId(wish) ? wish : null);
+		// something else than an id means none of them, and never all
+		if (wish !== undefined && !isId(wish)) return fail(422, { trouble: messages[event.locals.language].account.didNotWork as string });
+		await endNews(id, wish ?? null);
 		return back(event, to, 'ended');
 	},
 	/** Gives the feed an address, another one, or none any more. */

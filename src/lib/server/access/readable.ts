@@ -17,3 +17,6 @@ export function readableBy(caller: Caller): postgres.Fragment {
 export async function readableIds(caller: Caller): Promise<string[]> {
 	return (await sql()`${readableBy(caller)}`.values()).flat() as string[];
 }
+
+/** Such ids as SQL again. */
+export const idsAs = (ids: readonly string[]): postgres.Fragment => sql()`select unnest(${[...ids]}::uuid[])`;

@@ -15,13 +15,15 @@ export async function noticeNews(now: number): Promise<void> {
 			where t.kind = 'document' and position_at(t.set_position, t.from_at, t.until_at, ${at}) <> 'shut' and e.condition not in ('refused', 'checking')
 		), known as (select exists (select from news) as any)
 		insert into news as n (edition_id, document_id, at, wider_at, everyone, all_members, groups, people)
-		select edition_id, document_id, case when known.any then ${at} else created_at end, case when known.any then ${at} else created_at end, everyone, all_members, groups, people
-		from standing, known
+		select s.edition_id, s.document_id, case when known.any then ${at} else s.created_at end, case when known.any then ${at} else s.created_at end,
+			s.everyone, s.all_members, s.groups, s.people
+		-- what stands there as it is, is not touched: a row that is led to a conflict is locked, which writes
+		from known, standing s left join news o on o.edition_id = s.edition_id
+		where o.edition_id is null or (o.everyone, o.all_members, o.groups, o.people) is distinct from (s.everyone, s.all_members, s.groups, s.people)
 		on conflict (edition_id) do update set
 			wider_at = case when (excluded.everyone and not n.everyone) or (excluded.all_members and not n.all_members)
 				or not excluded.groups <@ n.groups or not excluded.people <@ n.people then ${at} else n.wider_at end,
-			everyone = excluded.everyone, all_members = excluded.all_members, groups = excluded.groups, people = excluded.people
-		where (n.everyone, n.all_members, n.groups, n.people) is distinct from (excluded.everyone, excluded.all_members, excluded.groups, excluded.people)`;
+			everyone = excluded.everyone, all_members = excluded.all_members, groups = excluded.groups, people = excluded.people`;
 }
 
 export interface Out {

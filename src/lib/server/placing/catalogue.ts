@@ -10,7 +10,7 @@ import { listStep, selectionOf, type Listing } from '#core/placing/listing';
 import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
 import { announcedDocuments, type Announced } from '../access/announced';
-import { readableIds } from '../access/readable';
+import { idsAs, readableIds } from '../access/readable';
 import { sql } from '../db/client';
 import { holding } from '../db/like';
 import { findLane } from '../lanes';
@@ -127,8 +127,7 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	// the newest few on a front page: no more of them are looked at
 	const asItComes =
 		!q && !query.folder && !query.topic && !Object.keys(query.fields ?? {}).length && !query.order && content.order === '-changed' && content.filters === false;
-	const ids = await readableIds(caller);
-	const reads = sql()`select unnest(${ids}::uuid[])`;
+	const reads = idsAs(await readableIds(caller));
 	const found = q ? await findLane.run(query.place ?? '', () => matchingDocuments(q, reads)) : null;
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
 	const asked = await documentsOf(content, reads, asItComes ? content.most : undefined, found?.ids);
@@ -157,7 +156,7 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	const shown = sorted.slice(offset, offset + listStep);
 	const isLast = offset + listStep >= sorted.length;
 	// folder, topics and fields are not told of what is announced
-	const narrowed = Boolean(query.folder ?? query.topic) || Object.keys(query.fields ?? {}).length > 0;
+	const narrowed = [query.folder, query.topic].some(Boolean) || Object.keys(query.fields ?? {}).length > 0;
 	const [hits, announced] = await Promise.all([
 		hitsOf(
 			q,

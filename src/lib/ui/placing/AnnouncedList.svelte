@@ -7,8 +7,8 @@
 		$props();
 </script>
 
-<section aria-labelledby="kept-for-some">
-	<h2 id="kept-for-some">{words('keptForSome')}</h2>
+<section class="kept-for-some" aria-label={words('keptForSome')}>
+	<h2>{words('keptForSome')}</h2>
 	<ul class:covers>
 		{#each documents as document (document.slug)}
 			<li>

@@ -15,12 +15,10 @@ export const labelOf = (name: string): string =>
 /** The fields of a document that is open in a viewer. */
 export class Forms {
 	readonly #pdf: PDFDocumentProxy;
-	readonly #tell: (unsaved: boolean) => void;
 
 	/** `tell` hears when something was written that is not saved, and when that is over. */
 	constructor(pdf: PDFDocumentProxy, container: HTMLElement, bus: EventBus, tell: (unsaved: boolean) => void, ended: AbortSignal) {
 		this.#pdf = pdf;
-		this.#tell = tell;
 		// where only pictures of the pages come there are no fields
 		// the library's types know of no listener, though it is what these are for
 		const storage = pdf.annotationStorage as unknown as { onSetModified: () => void; onResetModified: () => void } | undefined;
@@ -36,15 +34,9 @@ export class Forms {
 		bus.on('annotationlayerrendered', named, { signal: ended });
 	}
 
-	/** The file with what was written in it. */
+	/** The file with what was written in it; nothing counts as unsaved then. */
 	async save(): Promise<Blob> {
 		const bytes = await this.#pdf.saveDocument();
 		return new Blob([new Uint8Array(bytes)], { type: 'application/pdf' });
-	}
-
-	/** It is saved: there is nothing to lose any more. */
-	saved(): void {
-		this.#pdf.annotationStorage.resetModified();
-		this.#tell(false);
 	}
 }

@@ -52,15 +52,15 @@ export function gestures(room: Room, box: HTMLElement): () => void {
 		touched.apart = now;
 	}
 	let tapped = { x: 0, y: 0, at: -Infinity };
-	/** How the pages were shown before a column was brought near. */
-	let before: Fit | number | null = null;
+	/** How the pages were shown before a column was brought near, and how then: another choice since ends it. */
+	let near: { before: Fit | number; now: Fit | number } | null = null;
 	function tap({ clientX: x, clientY: y, target }: Touch, at: number): void {
 		const isSecond = at - tapped.at < tapTime && Math.hypot(x - tapped.x, y - tapped.y) < tapSpace;
 		tapped = { x, y, at: isSecond ? -Infinity : at };
 		if (!isSecond || !room.has('fit') || !(target instanceof Element) || target.closest('a, button, input, select, textarea')) return;
-		if (before !== null) {
-			room.setFit(before);
-			before = null;
+		if (near && near.now === room.fit) {
+			room.setFit(near.before);
+			near = null;
 			return;
 		}
 		const words = [...(target.closest('.page')?.querySelectorAll('.textLayer span') ?? [])].map((span) => span.getBoundingClientRect());
@@ -70,11 +70,11 @@ export function gestures(room: Room, box: HTMLElement): () => void {
 			y
 		);
 		if (!column) return;
-		before = room.fit;
-		const factor = (box.clientWidth - 2 * beside) / (column.right - column.left);
-		room.zoomAround(factor, x, y);
+		const [before, from] = [room.fit, room.percent];
+		room.zoomAround((box.clientWidth - 2 * beside) / (column.right - column.left), x, y);
+		near = { before, now: room.fit };
 		// what was under the finger is there still: from there the column is moved to its place
-		box.scrollLeft += x - (x - column.left) * factor - (box.getBoundingClientRect().left + beside);
+		box.scrollLeft += x - ((x - column.left) * room.percent) / from - (box.getBoundingClientRect().left + beside);
 	}
 
 	function end({ changedTouches: [left], timeStamp }: TouchEvent): void {

@@ -19,9 +19,9 @@ export async function saveWritten(room: Room): Promise<void> {
 		link.download = `${room.given.document.title.replace(/[\\/:*?"<>|]+/g, ' ').trim() || room.given.document.slug}.pdf`;
 		link.click();
 		setTimeout(() => URL.revokeObjectURL(made), 60_000);
-		viewer.forms.saved();
 	} catch (error) {
 		console.error(error);
+		room.written = true;
 		room.said = room.say('couldNot');
 	} finally {
 		// its bytes are here already
