@@ -23,16 +23,14 @@ export class Reporter {
 		const sign = () => clock.sign(performance.now());
 		for (const kind of ['pointermove', 'pointerdown', 'keydown', 'wheel', 'touchmove']) addEventListener(kind, sign, { signal, passive: true });
 		const attended = () => clock.attended(document.visibilityState === 'visible' && document.hasFocus(), performance.now());
-		for (const kind of ['focus', 'blur']) addEventListener(kind, attended, { signal });
-		document.addEventListener(
-			'visibilitychange',
-			() => {
-				attended();
-				if (document.visibilityState === 'hidden') this.report(true);
-			},
-			{ signal }
-		);
-		addEventListener('pagehide', () => this.report(true), { signal });
+		for (const kind of ['focus', 'blur', 'pageshow']) addEventListener(kind, attended, { signal });
+		// a page that is left says so more than once: from the first time on the clock stands, or the time between would be told by itself
+		const left = () => {
+			clock.attended(false, performance.now());
+			this.report(true);
+		};
+		document.addEventListener('visibilitychange', () => (document.visibilityState === 'hidden' ? left() : attended()), { signal });
+		addEventListener('pagehide', left, { signal });
 		const timer = setInterval(() => this.report(), every);
 		signal.addEventListener('abort', () => clearInterval(timer));
 	}
