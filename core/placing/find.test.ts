@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Article } from './content';
+import type { Article, ContentNode } from './content';
 import { fitOf, pageLines } from './find';
 import { openingOf, partsOf } from './parts';
 
@@ -71,6 +71,17 @@ describe('an article taken apart', () => {
 		for (const content of [[text('Bold', [{ type: 'bold' }])], [text('word '.repeat(90))], [{ type: 'placement', attrs: {} }]])
 			expect(partsOf({ type: 'doc', content: [{ type: 'paragraph', content }] })).toMatchObject({ lead: undefined, rest: [{}] });
 		expect(partsOf({ type: 'doc', content: [] })).toEqual({ lead: undefined, headings: [], rest: [] });
+	});
+	it('cards that follow one another stand in a row, one by itself stays where it is', () => {
+		const card = (id: string) => ({ type: 'placement', attrs: { id, form: 'card' } });
+		const link = { type: 'placement', attrs: { id: 'l', form: 'text' } };
+		const paragraph = (...content: ContentNode[]) => ({ type: 'paragraph', content });
+		const rows = (...content: ContentNode[]) => partsOf({ type: 'doc', content }).rest;
+		expect(rows(paragraph(card('a')), paragraph(card('b'), text(' '), card('c')))).toEqual([{ type: 'cards', content: [card('a'), card('b'), card('c')] }]);
+		const [one, word] = [paragraph(card('a')), paragraph(card('b'), text('and'))];
+		expect(rows(one, word, one)).toEqual([one, word, one]);
+		expect(rows(one, paragraph(), one)).toEqual([one, paragraph(), one]);
+		expect(rows(paragraph(link), paragraph(link))).toEqual([paragraph(link), paragraph(link)]);
 	});
 	it('its opening is a line for search engines', () => {
 		expect(openingOf({ layout: 'article', content: article })).toBe('A level path for most of the way.');

@@ -6,6 +6,10 @@ import { slugPattern } from '../documents/address';
 export const listShows = ['list', 'covers', 'table'] as const;
 /** Documents shown at once. */
 export const listStep = 60;
+/** Of what was found, each with its places, fewer are shown at once. */
+const foundStep = 20;
+/** How many documents of a list are shown at once where words are looked for, or none. */
+export const listStepFor = (words: string): number => (words ? foundStep : listStep);
 export const listOrders = ['title', '-changed', 'folder', '-pages', 'given'] as const;
 export const orderWords: Record<(typeof listOrders)[number], string> = {
 	title: 'by title',

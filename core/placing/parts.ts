@@ -16,8 +16,39 @@ export interface ArticleParts {
 	readonly lead: string | undefined;
 	/** Its headings of the second level, each with an anchor of its own. */
 	readonly headings: readonly { readonly words: string; readonly anchor: string }[];
-	/** What follows, the headings with their anchors. */
+	/** What follows, the headings with their anchors, and cards that follow one another in a row (`cards`). */
 	readonly rest: readonly ContentNode[];
+}
+
+/** The cards that a paragraph holds, where it holds nothing else; none otherwise. */
+function cardsOf(node: ContentNode): readonly ContentNode[] {
+	if (node.type === 'placement') return node.attrs?.form === 'card' ? [node] : [];
+	if (node.type !== 'paragraph') return [];
+	const inside = (node.content ?? []).filter((inner) => inner.type !== 'hardBreak' && textOf(inner).trim() + (inner.type === 'text' ? '' : inner.type) !== '');
+	return inside.every((inner) => inner.type === 'placement' && inner.attrs?.form === 'card') ? inside : [];
+}
+
+/** Cards that follow one another, nothing between them, stand in a row. */
+function withRows(nodes: readonly ContentNode[]): ContentNode[] {
+	const out: ContentNode[] = [];
+	let run: { nodes: ContentNode[]; cards: ContentNode[] } = { nodes: [], cards: [] };
+	const end = () => {
+		if (run.cards.length > 1) out.push({ type: 'cards', content: run.cards });
+		else out.push(...run.nodes);
+		run = { nodes: [], cards: [] };
+	};
+	for (const node of nodes) {
+		const cards = cardsOf(node);
+		if (cards.length) {
+			run.nodes.push(node);
+			run.cards.push(...cards);
+		} else {
+			end();
+			out.push(node);
+		}
+	}
+	end();
+	return out;
 }
 
 /** Takes an article apart. */
@@ -38,7 +69,7 @@ export function partsOf(article: ContentNode): ArticleParts {
 		headings.push({ words, anchor });
 		return { ...node, attrs: { ...node.attrs, anchor } };
 	});
-	return { lead: isLead ? opening : undefined, headings, rest };
+	return { lead: isLead ? opening : undefined, headings, rest: withRows(rest) };
 }
 
 /** What a page begins with, in a line: for search engines and for those who pass its address on. At most 200 characters. */

@@ -155,17 +155,20 @@ export interface ReadersChoice {
 	readonly fit?: Fit | number;
 	readonly theme?: 'system' | 'light' | 'dark';
 	readonly paper?: Paper;
+	/** Whether the fore-edge names the chapters. */
+	readonly chapters?: boolean;
 }
 
 /** Reads a remembered choice; what is not one counts as none. */
 export function readersChoice(kept: unknown): ReadersChoice {
 	if (typeof kept !== 'object' || kept === null) return {};
-	const { way, fit, theme, paper } = kept as Record<string, unknown>;
+	const { way, fit, theme, paper, chapters } = kept as Record<string, unknown>;
 	return {
 		...(has(ways, String(way)) && { way: way as Way }),
 		...(has(fits, String(fit)) ? { fit: fit as Fit } : typeof fit === 'number' && Number.isFinite(fit) ? { fit: boundZoom(fit) } : {}),
 		...(has(['system', 'light', 'dark'] as const, String(theme)) && { theme: theme as 'light' }),
-		...(has(papers, String(paper)) && { paper: paper as Paper })
+		...(has(papers, String(paper)) && { paper: paper as Paper }),
+		...(typeof chapters === 'boolean' && { chapters })
 	};
 }
 

@@ -128,14 +128,17 @@ test('the page in view stays there, whatever way of reading is taken, and turned
 	const ways = ['Down', 'Across', 'Tiled', 'One by one', 'Book', 'Turning'];
 	const left = new Set(ways.flatMap((a) => ways.filter((b) => b !== a).map((b) => `${a} > ${b}`)));
 	let at = 'Down';
+	await panel(page, 'ways');
+	const press = (way: string) => page.getByRole('dialog').getByRole('button', { name: way, exact: true }).click();
 	while (left.size) {
 		const next = ways.find((b) => left.has(`${at} > ${b}`)) ?? [...left][0]!.split(' > ')[0]!;
 		left.delete(`${at} > ${next}`);
-		await choose(next);
+		await press(next);
 		await stays(`${at} > ${next}`);
 		await expect(async () => seen(`${at} > ${next}`)).toPass({ timeout: 3000 });
 		at = next;
 	}
+	await panel(page, 'ways');
 	for (const way of ['Down', 'Across', 'Tiled', 'One by one']) {
 		await choose(way);
 		await page.getByRole('textbox', { name: 'Page' }).fill('9');
@@ -258,6 +261,10 @@ test('chosen words are handed on: a link that finds them again, and a quotation'
 	const bar = page.getByRole('toolbar', { name: 'Chosen words' });
 	await bar.getByRole('button', { name: 'Copy as quotation' }).click();
 	await expect(bar.getByRole('status')).toHaveText('Address copied');
+	// it goes on saying so while the words stay chosen, wherever they come to stand
+	await page.mouse.wheel(0, 10);
+	await page.waitForTimeout(600);
+	await expect(bar.getByRole('status')).toHaveText('Address copied');
 	const quotation = await page.evaluate(() => navigator.clipboard.readText());
 	expect(quotation).toMatch(/^“Only the encoding name is required[^”]*”\nThe TECkit Language, page 3\nhttp/);
 	const address = /http\S+$/.exec(quotation)![0];
@@ -275,9 +282,10 @@ test('in a long document find begins where the words stand, and goes on until ev
 	const done = new Promise((end) => pdf.on('end', end));
 	const bytes: Buffer[] = [];
 	pdf.on('data', (chunk: Buffer) => bytes.push(chunk));
-	for (let n = 1; n <= 90; n++) {
+	// more than the finder reads without asking the server first
+	for (let n = 1; n <= 50; n++) {
 		if (n > 1) pdf.addPage();
-		pdf.fontSize(20).text(n === 70 || n === 85 ? `A heron stands at lock ${n}` : `Nothing stands at lock ${n}`);
+		pdf.fontSize(20).text(n === 35 || n === 45 ? `A heron stands at lock ${n}` : `Nothing stands at lock ${n}`);
 	}
 	pdf.end();
 	await done;
@@ -288,7 +296,7 @@ test('in a long document find begins where the words stand, and goes on until ev
 	let letThrough: () => void = () => undefined;
 	const later = new Promise<void>((go) => (letThrough = go));
 	await page.route(/\/leaf\/\d+\.json/, async (route) => {
-		if (!/\/(?:1|70|85)\.json/.test(route.request().url())) await later;
+		if (!/\/(?:1|35|45)\.json/.test(route.request().url())) await later;
 		await route.continue();
 	});
 	await open(page, `/d/${slug}/read`);
@@ -296,13 +304,13 @@ test('in a long document find begins where the words stand, and goes on until ev
 	const dialog = page.getByRole('dialog', { name: 'Find' });
 	await dialog.getByRole('searchbox').fill('HERON  stands');
 	await expect(dialog.getByRole('status')).toContainText('1 / 2 times');
-	await expect(dialog.locator('.count')).toContainText(/Looked through \d+ of 90 pages/);
-	await isOnPage(page, 70);
-	await expect(dialog.locator('.place')).toHaveText([/A heron stands at lock 70/, /A heron stands at lock 85/]);
+	await expect(dialog.locator('.count')).toContainText(/Looked through \d+ of 50 pages/);
+	await isOnPage(page, 35);
+	await expect(dialog.locator('.place')).toHaveText([/A heron stands at lock 35/, /A heron stands at lock 45/]);
 	await dialog.getByRole('button', { name: 'Next place' }).click();
-	await isOnPage(page, 85);
+	await isOnPage(page, 45);
 	await dialog.getByRole('button', { name: 'Next place' }).click();
-	await isOnPage(page, 70);
+	await isOnPage(page, 35);
 	letThrough();
 	// every page is a request of its own: a machine that has other work takes its time
 	await expect(dialog.locator('.count')).toHaveText('1 / 2 times', { timeout: 150_000 });
@@ -313,7 +321,7 @@ test('in a long document find begins where the words stand, and goes on until ev
 		await again.route(/\/read\/found\?/, (route) => route.fulfill({ body: answer }));
 		await open(again, `/d/${slug}/read#search=%22heron%22`);
 		await expect(again.locator('[data-opens="find"]')).toContainText('2 times');
-		await isOnPage(again, 70);
+		await isOnPage(again, 35);
 	}
 });
 
@@ -406,6 +414,8 @@ test('a link inside leads to its place also on a page that the file turns and th
 	const outside = pageOf(page, 1).locator('.annotationLayer a[href="https://elsewhere.example.org/"]');
 	await expect(outside).toHaveAttribute('rel', /noopener/);
 	await expect(outside).toHaveAttribute('target', '_blank');
+	// one that leads inside says to which page; the words under it stand in the text
+	await expect(pageOf(page, 1).getByRole('link', { name: 'to page 8', exact: true })).toHaveCount(1);
 	await pageOf(page, 1).locator('.annotationLayer a').first().press('Enter');
 	await isOnPage(page, 8);
 	await expect(async () => {
@@ -988,7 +998,7 @@ test('what is read is told: seconds for the pages that were attended to, in the 
 	// a busy machine: between the signs that the page is left, time passes
 	await page.evaluate(() => {
 		const busy = () => {
-			for (const from = performance.now(); performance.now() - from < 250; );
+			for (const from = performance.now(); performance.now() - from < 250;);
 		};
 		addEventListener('pagehide', busy);
 		document.addEventListener('visibilitychange', busy);
@@ -1040,6 +1050,92 @@ test('axe finds nothing against WCAG 2.2 AA in the room’s states, light and da
 	await expect(small.getByRole('button', { name: 'Find', exact: true })).toBeVisible();
 	await expect(small.getByRole('link', { name: 'Save', exact: true })).toBeVisible();
 	expect(await axe(small)).toEqual([]);
+});
+
+test('while the library is on its way pages are turned as pictures, and the room opens at the one that is shown', async ({ people }) => {
+	const slug = await bring(handbook, { position: 'open' }, 'slow.pdf');
+	const page = await people.as('visitor');
+	let arrive = () => {};
+	const held = new Promise<void>((go) => (arrive = go));
+	await page.route('**/file?for=reading*', async (route) => {
+		await held;
+		await route.continue();
+	});
+	await page.goto(`/d/${slug}/read#page=4`);
+	const number = page.getByRole('textbox', { name: 'Page' });
+	await expect(number).toHaveValue('4');
+	await expect(page.locator('.standin img')).toHaveAttribute('src', /\/leaf\/4\.webp/);
+	await page.getByRole('button', { name: 'Next page' }).click();
+	await page.keyboard.press('ArrowRight');
+	await expect(number).toHaveValue('6');
+	await expect(page.locator('.standin img')).toHaveAttribute('src', /\/leaf\/6\.webp/);
+	await expect.poll(() => page.locator('.standin img').evaluate((image: HTMLImageElement) => image.complete && image.naturalWidth)).toBeGreaterThan(0);
+	// who has script is not told that it is needed
+	await expect(page.getByText(messages.en.room.needsScript as string)).toBeHidden();
+	arrive();
+	await drawn(page, 6);
+	await isOnPage(page, 6);
+	await expect(number).toHaveValue('6');
+});
+
+test('chapters beside the pages: a long name widens, and names can be hidden', async ({ people }) => {
+	const slug = await bring(japanese, { position: 'open' }, 'chapters.pdf');
+	const page = await people.as('visitor');
+	await open(page, `/d/${slug}/read`);
+	const names = page.getByRole('navigation', { name: 'Contents' }).getByRole('button');
+	await expect(names.first()).toBeVisible();
+	const cut = (await names.all()).map((name) => name.evaluate((button) => button.scrollWidth > button.clientWidth));
+	const long = names.nth((await Promise.all(cut)).indexOf(true));
+	const narrow = await box(long);
+	await long.hover();
+	const wide = await box(long);
+	expect(wide.width).toBeGreaterThan(narrow.width);
+	expect(Math.abs(wide.x + wide.width - narrow.x - narrow.width)).toBeLessThan(12);
+	expect(await long.evaluate((button) => button.scrollWidth > button.clientWidth)).toBe(false);
+	await panel(page, 'more');
+	await page.getByLabel('Names of chapters beside the pages').uncheck();
+	await expect(names).toHaveCount(0);
+	expect((await box(page.locator('.fore-edge'))).width).toBeLessThan(60);
+	await page.reload();
+	await expect(page.locator('.standin.gone')).toBeAttached();
+	await expect(names).toHaveCount(0);
+});
+
+test('a page is handed on by what the system has for it; closed again, nothing was', async ({ people }) => {
+	const page = await people.as('visitor');
+	await page.addInitScript(() => {
+		const told = ((window as { told?: unknown[] }).told = [] as unknown[]);
+		Object.defineProperty(navigator, 'share', {
+			value: (what: unknown) => {
+				told.push(what);
+				return told.length === 1 ? Promise.resolve() : Promise.reject(new DOMException('closed', 'AbortError'));
+			}
+		});
+	});
+	await open(page, '/d/cruising-guide/read#page=3');
+	await isOnPage(page, 3);
+	await panel(page, 'more');
+	const share = page.getByRole('button', { name: 'Share this page' });
+	await share.click();
+	await share.click();
+	await expect
+		.poll(() => page.evaluate(() => (window as { told?: unknown[] }).told))
+		.toEqual(Array(2).fill({ title: 'Cruising guide', url: `${origin()}/d/cruising-guide/read#page=3` }));
+	await expect(page.getByText('Copied')).toHaveCount(0);
+});
+
+test('at 320 by 256, which is 400 %, the tools take less than a fifth', async ({ people }) => {
+	for (const language of languages) {
+		const page = await people.as('visitor', { viewport: { width: 320, height: 256 }, locale: language });
+		await open(page, '/d/cruising-guide/read');
+		expect((await box(page.locator('.sill'))).height, language).toBeLessThan(256 / 5);
+		for (const name of ['previous', 'next', 'more'] as const) {
+			const button = await box(page.getByRole('button', { name: messages[language].room[name] as string, exact: true }));
+			expect(button.x, `${language} ${name}`).toBeGreaterThanOrEqual(0);
+			expect(button.x + button.width, `${language} ${name}`).toBeLessThanOrEqual(320);
+		}
+		await expect(page.getByRole('heading', { level: 1 }), language).toHaveCount(1);
+	}
 });
 
 test('on a phone a finger turns the pages and two zoom; the fore-edge is there', async ({ people }) => {

@@ -1,6 +1,6 @@
 // The rooms by keyboard, on a phone, in the dark, without JavaScript, and to assistive programs.
 import type { Request } from '@playwright/test';
-import { axeLightAndDark, expect, signIn, test } from './help';
+import { axe, axeLightAndDark, expect, signIn, test } from './help';
 
 // none of them goes by what another left: shared out to both workers, they do not make one wait for the other at the end
 test.describe.configure({ mode: 'parallel' });
@@ -100,31 +100,93 @@ test('a document with saving off is read as pictures, and no request gets the fi
 	expect(asked.filter((p) => p.includes('/leaf/')).length).toBeGreaterThanOrEqual(2);
 });
 
+/** What a visitor meets: every kind of page of the site. */
+const readerPages = [
+	'/',
+	'/volunteering',
+	'/heritage',
+	'/water-levels',
+	'/library',
+	'/leaflets?read=rules-for-fishing',
+	'/engineering',
+	'/boat',
+	'/find?q=lock',
+	'/privacy',
+	'/not-here',
+	'/embed/cruising-guide',
+	'/d/cruising-guide',
+	'/d/cruising-guide/text',
+	'/d/cruising-guide/read',
+	'/sign-in',
+	'/sign-in/forgotten',
+	'/d/lock-warden-handbook'
+] as const;
+
 test('the site and the reading room fit a phone', async ({ people }) => {
 	const page = await people.as('visitor', { viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true });
-	for (const path of [
-		'/',
-		'/volunteering',
-		'/heritage',
-		'/water-levels',
-		'/library',
-		'/leaflets',
-		'/engineering',
-		'/boat',
-		'/d/cruising-guide',
-		'/sign-in',
-		'/d/lock-warden-handbook',
-		'/d/cruising-guide/read'
-	]) {
+	for (const path of readerPages) {
 		await page.goto(path);
 		await page.waitForLoadState('networkidle');
 		expect(await page.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390);
 	}
+	await page.goto('/d/cruising-guide/read');
 	await expect(page.locator('.page[data-loaded] canvas').first()).toBeVisible();
 	await page.getByRole('button', { name: 'More' }).click();
 	const box = (await page.getByRole('link', { name: 'Save', exact: true }).boundingBox())!;
 	expect(box.x + box.width).toBeLessThanOrEqual(390);
 	expect(box.height).toBeGreaterThanOrEqual(24); // WCAG 2.2, 2.5.8: targets of at least 24 × 24 CSS px
+});
+
+test('with spacing of the reader’s own, at 400 % and in forced colours nothing of the site is lost', async ({ people }) => {
+	test.setTimeout(180_000);
+	const page = await people.as('visitor', { viewport: { width: 1280, height: 1024 }, reducedMotion: 'reduce' });
+	const forced = await people.as('visitor', { forcedColors: 'active', reducedMotion: 'reduce' });
+	/** What stands in a box that cuts it off, and is not there for screen readers alone. */
+	const cut = () =>
+		page.evaluate(() =>
+			[...document.querySelectorAll<HTMLElement>('body *:not(svg *, .textLayer *, .pdfViewer *)')]
+				.filter((e) => {
+					const { overflowX, overflowY, textOverflow, clipPath, position, webkitLineClamp } = getComputedStyle(e);
+					const hides = [overflowX, overflowY].some((o) => o === 'hidden' || o === 'clip');
+					// a line that ends in dots says so, and is whole elsewhere
+					if (!hides || textOverflow === 'ellipsis' || webkitLineClamp !== 'none' || (position === 'absolute' && clipPath !== 'none') || !e.textContent.trim())
+						return false;
+					return e.scrollWidth > e.clientWidth + 2 || e.scrollHeight > e.clientHeight + 2;
+				})
+				.map((e) => `${e.tagName}.${e.className} ${e.textContent.trim().slice(0, 40)}`)
+		);
+	const isWithin = async (path: string) =>
+		expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth), path).toBeLessThanOrEqual(0);
+	for (const path of readerPages) {
+		await page.setViewportSize({ width: 1280, height: 1024 });
+		await page.goto(path);
+		await page.waitForLoadState('load');
+		// WCAG 2.2, 1.4.12: so much space between lines, paragraphs, letters and words
+		await page.addStyleTag({
+			content: '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important } p { margin-bottom: 2em !important }'
+		});
+		expect(await cut(), path).toEqual([]);
+		await isWithin(path);
+		// 1.4.10: 1280 px at 400 %
+		await page.setViewportSize({ width: 320, height: 256 });
+		expect(await cut(), path).toEqual([]);
+		await isWithin(path);
+	}
+	// what is chosen is told by more than a ground of its own
+	for (const path of ['/library?topic=boating', '/leaflets', '/d/cruising-guide/read#search=lock']) {
+		await forced.goto(path);
+		if (path.includes('/read')) await forced.locator('[data-opens="more"]').click();
+		const chosen = forced.locator(':is([aria-current], [aria-pressed=true], [aria-expanded=true]):visible');
+		await expect(chosen.first()).toBeVisible();
+		for (const one of await chosen.all()) await expect(one, path).toHaveCSS('outline-style', 'solid');
+	}
+	await expect(forced.locator('.fore-edge .found').first()).toBeAttached();
+	expect(
+		await forced
+			.locator('.fore-edge .found')
+			.first()
+			.evaluate((tick) => getComputedStyle(tick).backgroundColor)
+	).not.toBe('rgba(0, 0, 0, 0)');
 });
 
 test('links, covers, document pages and saving work without JavaScript; the reading room says that it needs it', async ({ people }) => {
@@ -135,7 +197,8 @@ test('links, covers, document pages and saving work without JavaScript; the read
 	const [saved] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Save' }).click()]);
 	expect(saved.suggestedFilename()).toBe('Cruising guide (web).pdf');
 	await page.getByRole('link', { name: 'Read', exact: true }).click();
-	await expect(page.getByText('The reading room needs JavaScript.')).toBeVisible();
+	await expect(page.locator('noscript .said')).toContainText('The reading room needs JavaScript.');
+	await expect(page.locator('noscript .said')).toBeVisible();
 });
 
 test('dark is chosen in the menu and stays', async ({ people }) => {
@@ -212,25 +275,7 @@ for (const [what, who, paths] of [
 			'/desk/readership/by/minute'
 		]
 	],
-	[
-		'a visitor sees',
-		'visitor',
-		[
-			'/',
-			'/volunteering',
-			'/heritage',
-			'/water-levels',
-			'/library',
-			'/leaflets?read=rules-for-fishing',
-			'/engineering',
-			'/boat',
-			'/embed/cruising-guide',
-			'/d/cruising-guide',
-			'/d/cruising-guide/read',
-			'/sign-in',
-			'/d/lock-warden-handbook'
-		]
-	]
+	['a visitor sees', 'visitor', readerPages]
 ] as const) {
 	test(`axe finds nothing against WCAG 2.2 AA in what ${what}, light and dark`, async ({ people }) => {
 		test.setTimeout(300_000);
@@ -239,6 +284,13 @@ for (const [what, who, paths] of [
 			await page.goto(path);
 			await page.waitForLoadState('networkidle');
 			expect(await axeLightAndDark(page), path).toEqual([]);
+		}
+		if (who !== 'visitor') return;
+		const arabic = await people.as('visitor', { locale: 'ar', reducedMotion: 'reduce' });
+		for (const path of paths) {
+			await arabic.goto(path);
+			await arabic.waitForLoadState('load');
+			expect(await axe(arabic), `${path} in Arabic`).toEqual([]);
 		}
 	});
 }

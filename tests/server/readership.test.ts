@@ -610,13 +610,19 @@ describe('reports', () => {
 		const second = await boss.api<{ items: { id: string }[] }>('GET', `/ledger?limit=5&cursor=${first.next}`);
 		expect(new Set([...first.items, ...second.items].map((i) => i.id)).size).toBe(10);
 	});
-	it('a picture of a page in a report is no opening by staff', async () => {
+	it('small pictures of pages to look at are no opening, by nobody; what can be read is one, and the door decides on both', async () => {
 		const paper = await document({ position: 'open' });
 		const boss = await staff();
-		await drain(boss.get(`/d/${paper.slug}/leaf/1.webp?w=96&from=report`));
+		await drain(boss.get(`/d/${paper.slug}/leaf/1.webp?w=96&for=look`));
+		await drain(visitor(reader()).get(`/d/${paper.slug}/leaf/1.webp?w=160&for=look`));
 		expect(await ledgerOf(paper.slug)).toEqual([]);
-		await drain(visitor(reader()).get(`/d/${paper.slug}/leaf/1.webp?w=96&from=report`));
-		expect(await ledgerOf(paper.slug)).toHaveLength(1);
+		for (const larger of ['w=161&for=look', 'w=1200&for=look', 'for=look', 'w=96']) {
+			const paper = await document({ position: 'open' });
+			await drain(visitor(reader()).get(`/d/${paper.slug}/leaf/1.webp?${larger}`));
+			expect(await ledgerOf(paper.slug), larger).toHaveLength(1);
+		}
+		const kept = await document({ position: 'keyed' });
+		expect((await visitor(reader()).get(`/d/${kept.slug}/leaf/1.webp?w=96&for=look`)).status).toBe(401);
 	});
 });
 

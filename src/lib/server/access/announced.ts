@@ -49,7 +49,7 @@ export async function announcedDocuments(
 			array(select g.name from door_group x join member_group g on g.id = x.group_id where x.door_id = t.door_id order by g.name) as groups,
 			(select count(*)::int from door_person x where x.door_id = t.door_id) as people
 		from document d join thing_in_force t on t.id = d.id and t.kind = 'document'
-		where d.id in (select announced_at(${new Date(at)})) and not d.id in (${reads}) and ${among} order by lower(d.title), d.id limit ${limit}`;
+		where d.id in (select a.id from announced_at(${new Date(at)}) as a (id)) and not d.id in (${reads}) and ${among} order by lower(d.title), d.id limit ${limit}`;
 	return rows.map(({ slug, title, description, all_members: allMembers, groups, people }) => ({
 		slug,
 		title,

@@ -10,13 +10,8 @@ export function readableBy(caller: Caller): postgres.Fragment {
 	const at = instantOf(caller);
 	const groups = who.kind === 'member' ? who.memberships.filter((m) => within(m.span, at) === 'in').map((m) => m.group) : [];
 	const person = who.kind === 'member' && who.id !== '' ? who.id : null;
-	return sql()`select readable_by(${who.kind === 'staff'}, ${person}::uuid, ${groups}::uuid[], ${new Date(at)})`;
+	return sql()`select r.id from readable_by(${who.kind === 'staff'}, ${person}::uuid, ${groups}::uuid[], ${new Date(at)}) as r (id)`;
 }
 
-/** The same ids, worked out once for the queries of one answer: with many documents behind many doors that is most of what each of them would take. */
-export async function readableIds(caller: Caller): Promise<string[]> {
-	return (await sql()`${readableBy(caller)}`.values()).flat() as string[];
-}
-
-/** Such ids as SQL again. */
+/** Ids that are known already, as such SQL. */
 export const idsAs = (ids: readonly string[]): postgres.Fragment => sql()`select unnest(${[...ids]}::uuid[])`;

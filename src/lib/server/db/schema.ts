@@ -325,6 +325,10 @@ export const edition = pgTable(
 		index('edition_checking')
 			.on(t.createdAt)
 			.where(sql`condition = 'checking'`),
+		// few, and asked about in every list: these cannot be shown
+		index('edition_not_shown')
+			.on(t.id)
+			.where(sql`condition in ('refused', 'checking')`),
 		// looked at when the transaction ends, which Drizzle cannot say
 		foreignKey({ columns: [t.documentId], foreignColumns: [document.id], name: 'edition_document' }).onDelete('cascade')
 	]

@@ -56,12 +56,14 @@ async function stemmings(): Promise<string[]> {
 /** Where a find looks: in all that is in use, all that is set aside, or only in what a caller may read (`readableBy`). */
 export type Among = 'in-use' | 'aside' | postgres.Fragment;
 
-/** The same as a condition on `d`. */
+/** The same as a condition on `d`; what a caller may read is `may`, worked out once by `mayFirst`. */
 function amongSql(among: Among): postgres.Fragment {
 	const s = sql();
 	if (among === 'aside') return s`d.set_aside_at is not null and d.gone_at is null`;
-	return among === 'in-use' ? s`d.set_aside_at is null` : s`d.id in (${among})`;
+	return among === 'in-use' ? s`d.set_aside_at is null` : s`d.id in (select id from may)`;
 }
+
+const mayFirst = (among: Among): postgres.Fragment => (typeof among === 'string' ? sql()`` : sql()`with may as materialized (${among})`);
 
 /** Documents whose title, description, topics or file name have what is asked for: each stemming by itself, so that the index is used. */
 const named = (q: string, stems: readonly string[]): postgres.Fragment =>
@@ -76,7 +78,7 @@ const named = (q: string, stems: readonly string[]): postgres.Fragment =>
 function matching(q: string, stems: readonly string[], among: Among): postgres.Fragment {
 	const s = sql();
 	const here = amongSql(among);
-	const ids = among === 'in-use' ? s`null::uuid[]` : s`array(select d.id from document d where ${here})`;
+	const ids = among === 'in-use' ? s`null::uuid[]` : among === 'aside' ? s`array(select d.id from document d where ${here})` : s`array(select id from may)`;
 	const { wanted, leftOut } = splitQuery(q);
 	const like = holding(wanted);
 	const slug = /(?:^|\/d\/)([a-z0-9-]+)\/?$/.exec(q)?.[1] ?? '';
@@ -99,13 +101,13 @@ function matching(q: string, stems: readonly string[], among: Among): postgres.F
 			${among === 'in-use' ? s`where not document_id = any (array(select id from document where set_aside_at is not null))` : s``}
 		) worded on worded.id = named.id`;
 	return leftOut
-		? s`select * from (${fits}) f where id not in (select document_id from find_in_text(${leftOut}, ${ids})) and id not in (select d.id from document d where ${named(leftOut, stems)})`
-		: fits;
+		? s`${mayFirst(among)} select * from (${fits}) f where id not in (select document_id from find_in_text(${leftOut}, ${ids})) and id not in (select d.id from document d where ${named(leftOut, stems)})`
+		: s`${mayFirst(among)} ${fits}`;
 }
 
 /** Documents with a title like the query, which may be mistyped: where nothing fits as it is written. */
 const alike = (q: string, among: Among): postgres.Fragment =>
-	sql()`select d.id, word_similarity(plain_text(${q}), plain_text(d.title)) as rank, 0 as pages from document d where plain_text(${q}) <% plain_text(d.title) and ${amongSql(among)}`;
+	sql()`${mayFirst(among)} select d.id, word_similarity(plain_text(${q}), plain_text(d.title)) as rank, 0 as pages from document d where plain_text(${q}) <% plain_text(d.title) and ${amongSql(among)}`;
 
 /** All documents that a query fits: how well, and on how many pages. */
 export async function matchingDocuments(q: string, among: Among): Promise<{ ids: string[]; ranks: number[]; pages: (number | null)[] }> {

@@ -2,7 +2,7 @@
 import { isThrough } from '#core/readership/counting';
 import { readershipOf } from '#core/readership/settings';
 import { within } from '#core/access/hours';
-import { idsAs, readableIds } from '../access/readable';
+import { readableBy } from '../access/readable';
 import { sql } from '../db/client';
 import { instantOf, type Caller } from '../people/who';
 import { site } from '../site/site';
@@ -42,7 +42,7 @@ interface ReadRow extends Read {
 export async function ownPage(caller: Caller, person: string): Promise<OwnPage> {
 	const s = sql();
 	const at = instantOf(caller);
-	const readable = idsAs(await readableIds(caller));
+	const readable = readableBy(caller);
 	const groups = caller.who.kind === 'member' ? caller.who.memberships.filter((m) => within(m.span, at) === 'in').map((m) => m.group) : [];
 	const [fresh, read, kept, { readership }] = await Promise.all([
 		newsAmong(

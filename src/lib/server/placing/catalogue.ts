@@ -6,11 +6,11 @@ import { messages } from '#core/words/messages';
 import { say, type Language } from '#core/words/words';
 import { filteringFields, shownFields, type FieldValues } from '#core/documents/fields';
 import { coverMark, type Cover } from '#core/documents/cover';
-import { listStep, selectionOf, type Listing } from '#core/placing/listing';
+import { listStepFor, selectionOf, type Listing } from '#core/placing/listing';
 import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
 import { announcedDocuments, type Announced } from '../access/announced';
-import { idsAs, readableIds } from '../access/readable';
+import { idsAs, readableBy } from '../access/readable';
 import { sql } from '../db/client';
 import { holding } from '../db/like';
 import { findLane } from '../lanes';
@@ -56,19 +56,25 @@ export function listQueryOf(search: URLSearchParams, language: Language, place?:
 	};
 }
 
+/** What the filters, the counts and the order of a list go by. */
 interface Row {
 	id: string;
 	slug: string;
 	title: string;
-	description: string;
 	folder: string;
 	topics: string[];
 	fields: FieldValues;
 	pages: number;
+	edition_at: Date;
+}
+
+/** What is shown of a document besides. */
+interface Shown {
+	id: string;
+	description: string;
 	bytes: string;
 	size: PageSize | null;
 	number: number;
-	edition_at: Date;
 	cover: Cover | null;
 	cover_alt: string;
 	language: string | null;
@@ -104,12 +110,20 @@ async function announcedOn(content: Listing, caller: Caller, reads: postgres.Fra
 	return announcedDocuments({ among, reads, at: instantOf(caller), limit: room }, language);
 }
 
-/** The documents of a list that a caller may see, the newest first, `most` of them, of those `among` some; not yet asked for anything. Staff see what readers could. */
-async function documentsOf(content: Listing, reads: postgres.Fragment, most?: number, among?: readonly string[]): Promise<Row[]> {
+/** The documents of a list among some (SQL of their ids), the newest first, `most` of them; not yet asked for anything. */
+async function documentsOf(content: Listing, among: postgres.Fragment, most?: number): Promise<Row[]> {
 	const s = sql();
 	return s<Row[]>`
-			select d.id, d.slug, d.title, d.description, d.folder, d.topics, d.fields, d.cover, d.cover_alt, e.pages, e.bytes, e.language, e.facts->'sizes'->0 as size, e.number, e.created_at as edition_at
-			from document d join edition e on e.id = d.edition_id where d.id in (${reads}) and ${chosenBy(content)} ${among ? s`and d.id = any(${among as string[]}::uuid[])` : s``} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
+		select d.id, d.slug, d.title, d.folder, d.topics, d.fields, e.pages, e.created_at as edition_at
+		from document d join edition e on e.id = d.edition_id where d.id in (${among}) and ${chosenBy(content)} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
+}
+
+/** What is shown of documents besides what a list goes by. */
+async function shownOf(ids: readonly string[]): Promise<Map<string, Shown>> {
+	const rows = await sql()<Shown[]>`
+		select d.id, d.description, d.cover, d.cover_alt, e.bytes, e.language, e.facts->'sizes'->0 as size, e.number
+		from document d join edition e on e.id = d.edition_id where d.id = any(${[...ids]}::uuid[])`;
+	return new Map(rows.map((row) => [row.id, row]));
 }
 
 const counts = (values: readonly string[]) => {
@@ -127,10 +141,11 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	// the newest few on a front page: no more of them are looked at
 	const asItComes =
 		!q && !query.folder && !query.topic && !Object.keys(query.fields ?? {}).length && !query.order && content.order === '-changed' && content.filters === false;
-	const reads = idsAs(await readableIds(caller));
+	// staff see what readers could
+	const reads = readableBy(caller);
 	const found = q ? await findLane.run(query.place ?? '', () => matchingDocuments(q, reads)) : null;
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
-	const asked = await documentsOf(content, reads, asItComes ? content.most : undefined, found?.ids);
+	const asked = await documentsOf(content, found ? idsAs(found.ids) : reads, asItComes ? content.most : undefined);
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;
 	const onTopic = (row: Row) => !query.topic || row.topics.includes(query.topic);
 	const says = (row: Row, name: string) => {
@@ -153,18 +168,22 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	};
 	const sorted = [...fitting].sort(orders[order] ?? title).slice(0, content.most);
 	const offset = Math.max(0, Math.min(query.offset ?? 0, Math.max(0, sorted.length - 1)));
-	const shown = sorted.slice(offset, offset + listStep);
-	const isLast = offset + listStep >= sorted.length;
+	const step = listStepFor(q);
+	const page = sorted.slice(offset, offset + step);
+	const isLast = offset + step >= sorted.length;
+	const ids = page.map((row) => row.id);
 	// folder, topics and fields are not told of what is announced
 	const narrowed = [query.folder, query.topic].some(Boolean) || Object.keys(query.fields ?? {}).length > 0;
-	const [hits, announced] = await Promise.all([
-		hitsOf(
-			q,
-			shown.map((row) => row.id),
-			3
-		),
-		isLast && !narrowed ? announcedOn(content, caller, reads, q, Math.min(listStep, (content.most ?? Infinity) - sorted.length), language) : []
+	const [shown, hits, announced] = await Promise.all([
+		shownOf(ids),
+		hitsOf(q, ids, 3),
+		isLast && !narrowed ? announcedOn(content, caller, reads, q, Math.min(step, (content.most ?? Infinity) - sorted.length), language) : []
 	]);
+	// a document that has gone since the list was made is left out
+	const items = page.flatMap((row) => {
+		const more = shown.get(row.id);
+		return more ? [{ ...row, ...more }] : [];
+	});
 	return {
 		show: content.show,
 		beside: content.beside,
@@ -179,7 +198,7 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 			words,
 			values: counts(asked.filter((row) => inFolder(row) && onTopic(row) && inFields(row, name)).map((row) => String(row.fields[name] ?? '')))
 		})),
-		items: shown.map((row) => ({
+		items: items.map((row) => ({
 			slug: row.slug,
 			title: row.title,
 			description: row.description,

@@ -8,6 +8,7 @@ import { IanuaError } from '#core/errors';
 import { reaches } from '#core/people/scope';
 import { coverMark, type Cover } from '#core/documents/cover';
 import { asksForLittle } from '#core/readership/settings';
+import { lookPicture } from '#core/reading/look';
 import { attachmentDisposition, disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
 import { mostSought, pagesWith } from '../documents/pages-with';
@@ -267,21 +268,20 @@ async function placedCover(found: Resolved, page: number): Promise<Cover> {
 	return { kind: 'page', page };
 }
 
-/** `/d/<slug>/leaf/<n>.webp?w=<px>`: the picture of a page, for whoever may read. The first of a reading is its opening. */
+/**
+ * `/d/<slug>/leaf/<n>.webp?w=<px>`: the picture of a page, for whoever may read. The first of a reading is its opening. With `for=look`, and
+ * too small to be read, it stands beside what is said of the document and is no opening of it: not for staff in a report either.
+ */
 export async function answerLeaf(ask: FileRequest, page: number): Promise<Answer> {
-	const { found, asker, caller } = await inItsEdition(ask, await letIn(ask, 'read'));
+	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
 	const wish = ask.query.has('w') ? wholeNumber(ask.query.get('w'), 0) : 1200;
 	if (wish < 1) throw new IanuaError('not-valid', { detail: '“w” is a width in px' });
 	const answer = await picture(found, await leafPicture(found.edition.sha256, page, wish, placeOf(ask.address)), `leaf-${page}-${wish}`, ask);
-	// small pictures in a report on the document are no opening of it, not even one by staff
-	const inReport = caller.who.kind === 'staff' && asker.from === 'report' && wish <= reportPicture;
-	if (answer.status === 200 && ask.method !== 'HEAD' && !inReport) await recordPassed(found, 'opened', true, asker);
+	const toLook = ask.query.get('for') === 'look' && wish <= lookPicture;
+	if (answer.status === 200 && ask.method !== 'HEAD' && !toLook) await recordPassed(found, 'opened', true, asker);
 	return answer;
 }
-
-/** Widest picture that a report shows of a page, px. */
-const reportPicture = 160;
 
 /** `/d/<slug>/leaf/<n>.json`: the words of a page and where they stand, for whoever may read. Belongs to the reading of its picture. */
 export async function answerLeafText(ask: FileRequest, page: number): Promise<Answer> {

@@ -49,6 +49,8 @@
 			{@render inside(node)}
 		</blockquote>{:else if node.type === 'horizontalRule'}<hr />{:else if node.type === 'columns'}<div class="columns">
 			{@render inside(node)}
+		</div>{:else if node.type === 'cards'}<div class="cards">
+			{@render inside(node)}
 		</div>{:else if node.type === 'column'}<div>{@render inside(node)}</div>{:else if node.type === 'table'}<div class="table">
 			<table><tbody>{@render inside(node)}</tbody></table>
 		</div>{:else if node.type === 'tableRow'}<tr>{@render inside(node)}</tr>{:else if node.type === 'tableHeader'}<th
@@ -73,6 +75,17 @@
 		.columns {
 			grid-template-columns: 1fr;
 		}
+	}
+	.cards {
+		clear: both;
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(min(300px, 100%), 1fr));
+		gap: 20px;
+		margin: 20px 0;
+	}
+	.cards > :global(.card) {
+		width: auto !important;
+		margin: 0;
 	}
 	.table {
 		overflow-x: auto;

@@ -12,6 +12,7 @@
 		width: number;
 		/** Empty where the words beside it say the same. */
 		alt?: string;
+		/** Fetched once it is near; the first of a page comes at once. */
 		lazy?: boolean;
 	} = $props();
 	const at = (px: number) => `/d/${cover.slug}/cover/${px}.webp${cover.query}`;
@@ -25,4 +26,5 @@
 	height={cover.ratio === null ? undefined : Math.round(width * cover.ratio)}
 	{alt}
 	loading={lazy ? 'lazy' : undefined}
+	fetchpriority={lazy ? undefined : 'high'}
 />

@@ -8,7 +8,7 @@
 
 {#snippet drawn()}<Picture picture={attrs.picture} alt={attrs.alt ?? ''} width={attrs.width} height={attrs.height} />{/snippet}
 
-<figure class={attrs.align} style={attrs.shown ? `width:${cssWidth(attrs.shown)}` : undefined}>
+<figure class={attrs.align} style={attrs.shown && attrs.align !== 'wide' ? `width:${cssWidth(attrs.shown)}` : undefined}>
 	{#if attrs.href}<a href={attrs.href} rel="noopener" aria-label={attrs.alt ? undefined : (attrs.caption ?? attrs.href)}>{@render drawn()}</a
 		>{:else}{@render drawn()}{/if}
 	{#if attrs.caption}<figcaption>{attrs.caption}</figcaption>{/if}
@@ -27,6 +27,13 @@
 		height: auto;
 	}
 	figure[style] :global(img) {
+		width: 100%;
+	}
+	figure.wide {
+		clear: both;
+		width: auto;
+	}
+	figure.wide :global(img) {
 		width: 100%;
 	}
 	figure.centre {

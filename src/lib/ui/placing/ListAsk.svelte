@@ -208,9 +208,4 @@
 			order: -1;
 		}
 	}
-	@media (forced-colors: active) {
-		.chip[aria-current] {
-			outline: 3px solid Highlight;
-		}
-	}
 </style>

@@ -3,7 +3,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { directionOf, writtenFrom, type Language } from '#core/words/words';
-	import { listStep as step } from '#core/placing/listing';
+	import { listStepFor } from '#core/placing/listing';
 	import type { ListedDocument, SeenList } from '$lib/server/placing/contract';
 	import { words } from '$lib/ui/parts/words';
 	import Cover from './Cover.svelte';
@@ -36,6 +36,7 @@
 	const asked = $derived(isAsked ? given : new URLSearchParams());
 	const others = $derived([...given].filter(([name]) => !own.includes(name)));
 	const narrowed = $derived(['q', ...filters.map((filter) => filter.name)].some((name) => asked.get(name)));
+	const step = $derived(listStepFor(asked.get('q')?.trim() ?? ''));
 	const anchor = $derived(list === null ? '' : `#list-${list}`);
 	function address(change: Record<string, string | null>): string {
 		const params = new URLSearchParams([

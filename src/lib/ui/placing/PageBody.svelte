@@ -1,13 +1,20 @@
 <!-- A page of the site by its layout, below the band that says what it is: one component for the site and for the preview. -->
 <script lang="ts">
+	import { untrack } from 'svelte';
+	import type { Article } from '#core/placing/content';
 	import { partsOf } from '#core/placing/parts';
 	import { words } from '$lib/ui/parts/words';
 	import type { SeenPage } from '$lib/server/placing/page-view';
 	import Catalogue from './Catalogue.svelte';
 	import Content from './Content.svelte';
 	import Pocket from './Pocket.svelte';
+	import { tellFirstCover } from './first-cover';
 	let { page, reading = null, query = '' }: { page: SeenPage; /** The document read beside a list. */ reading?: string | null; query?: string } = $props();
 	const { body } = $derived(page);
+	// a page is drawn once for each address
+	untrack(() => {
+		if (page.body.layout === 'article') tellFirstCover(page.body.content as Article, page.body.placements);
+	});
 	const parts = $derived(body.layout === 'article' ? partsOf(body.content) : null);
 </script>
 
@@ -37,9 +44,20 @@
 		font-size: 17px;
 		line-height: 1.6;
 	}
-	/* words in a column that can be read; a list of documents as wide as there is room */
-	article > :global(:not(.listing)) {
+	/* words in a column that can be read; lists, rows of cards and wide pictures as wide as there is room */
+	article > :global(:not(.listing, .cards, figure.wide)) {
 		max-width: 736px;
+	}
+	article > :global(.listing) {
+		clear: both;
+	}
+	/* what is placed at the right stands in a column of its own, where no headings have it */
+	@media (min-width: 1200px) {
+		.article:not(.sided) > article > :global(figure.right),
+		.article:not(.sided) > article > :global(p > .cover.right) {
+			max-width: 352px;
+			margin-inline-end: -384px;
+		}
 	}
 	.side h2 {
 		font-size: 19px;

@@ -8,8 +8,10 @@
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
 	import { words } from '$lib/ui/parts/words';
 	import Cover from './Cover.svelte';
+	import { firstCover } from './first-cover';
 	import Picture from './Picture.svelte';
 	let { seen, form }: { seen: SeenPlacement; form: Form } = $props();
+	const first = firstCover();
 	const px = (width: string | number | null, otherwise: number) => (typeof width === 'number' ? width : otherwise);
 </script>
 
@@ -33,7 +35,7 @@
 {#snippet face(alt: string, width: number)}{#if seen.state === 'open'}{#if seen.view.picture}<Picture
 				picture={seen.view.picture}
 				alt={alt === seen.cover?.alt ? (seen.view.alt ?? '') : alt}
-			/>{:else if seen.cover}<Cover cover={seen.cover} {width} {alt} />{/if}{/if}{/snippet}
+			/>{:else if seen.cover}<Cover cover={seen.cover} {width} {alt} lazy={first !== seen.id} />{/if}{/if}{/snippet}
 
 {#if seen.state === 'open'}
 	{@const { view } = seen}

@@ -142,6 +142,7 @@
 	.threshold main {
 		width: 100%;
 		display: grid;
+		grid-template-columns: minmax(0, 1fr);
 		align-content: end;
 		justify-items: center;
 		padding: 40px 20px 0;

@@ -96,7 +96,7 @@
 				></a>{/each}
 		</div>
 		<div class="leaves" style="--columns:{pictured.length}" aria-hidden="true">
-			{#each pictured as page (page)}<img src="/d/{slug}/leaf/{page}.webp?w=96&e={edition}&from=report" alt="" loading="lazy" />{/each}
+			{#each pictured as page (page)}<img src="/d/{slug}/leaf/{page}.webp?w=96&e={edition}&for=look" alt="" loading="lazy" />{/each}
 		</div>
 		{#if stopped}<p class="soft stops"><i></i>Most of those who stop before the end stop on {named(stopped).toLowerCase()} ({stopped.stops}).</p>{/if}
 	{/if}

@@ -7,7 +7,7 @@ thumb, where one was as a hollow one. Pressing, dragging, the wheel and the keys
 	let { room }: { room: Room } = $props();
 	const pages = $derived(room.given.document.pages);
 	const outline = $derived(room.given.document.outline);
-	const hasNames = $derived(outline.some((c) => c.page !== null && c.title.trim()));
+	const hasNames = $derived(room.chapters && outline.some((c) => c.page !== null && c.title.trim()));
 	const inset = 22;
 	let edge = $state<HTMLElement>();
 	let height = $state(600);
@@ -200,7 +200,15 @@ thumb, where one was as a hollow one. Pressing, dragging, the wheel and the keys
 		cursor: pointer;
 		display: block;
 	}
-	nav button:hover {
+	/* a name too long for the edge is read whole by going to it: it widens over the pages */
+	nav button:is(:hover, :focus-visible) {
+		left: auto;
+		right: 46px;
+		width: max-content;
+		min-width: 122px;
+		max-width: min(26em, 60cqw);
+		z-index: 1;
+		background: color-mix(in oklab, var(--reading-ground) 90%, var(--ink));
 		text-decoration: underline;
 	}
 	nav .on {
@@ -236,6 +244,15 @@ thumb, where one was as a hollow one. Pressing, dragging, the wheel and the keys
 		font: 12px var(--body);
 		color: var(--brass);
 		margin-inline-start: 6px;
+	}
+	@media (forced-colors: active) {
+		.found {
+			forced-color-adjust: none;
+			background: Highlight;
+		}
+		line {
+			stroke: CanvasText;
+		}
 	}
 	@media (max-width: 700px) {
 		.fore-edge,

@@ -11,7 +11,16 @@
 	const paperNames = { day: 'paperDay', straw: 'paperStraw', night: 'paperNight' } as const;
 	const doc = $derived(given.document);
 	let copied = $state(false);
+	/** By what the system offers for it, where it offers something; else the address is copied. */
 	async function share() {
+		if ('share' in navigator) {
+			const why = await navigator.share({ title: doc.title, url: room.share }).then(
+				() => null,
+				(error: unknown) => (error as DOMException).name
+			);
+			// who closes it again has shared nothing, and meant that; in a frame it may be refused
+			if (why === null || why === 'AbortError') return;
+		}
 		await navigator.clipboard?.writeText(room.share).then(
 			() => (copied = true),
 			() => undefined
@@ -85,6 +94,9 @@
 		{#each papers as paper (paper)}<button aria-pressed={room.paper === paper} onclick={() => room.setPaper(paper)}>{room.say(paperNames[paper])}</button
 			>{/each}
 	</div>
+	{#if given.settings.foreEdge && doc.outline.length}<label class="choice"
+			><input type="checkbox" checked={room.chapters} onchange={(e) => room.setChapters(e.currentTarget.checked)} />{room.say('chapterNames')}</label
+		>{/if}
 	<h2>{room.say('language')}</h2>
 	<div class="pills">
 		{#each languages as language (language)}<a
@@ -131,6 +143,13 @@
 		color: var(--ink-soft);
 		margin-inline-start: auto;
 		font-style: normal;
+	}
+	.choice {
+		display: flex;
+		align-items: center;
+		gap: 8px;
+		min-height: 38px;
+		margin-top: 8px;
 	}
 	details {
 		margin-top: 12px;

@@ -20,13 +20,15 @@
 			return;
 		}
 		const [box, ground] = [range.getBoundingClientRect(), within.getBoundingClientRect()];
+		const page = Number(layer.closest<HTMLElement>('.page')?.dataset.pageNumber ?? room.page);
+		// the same words somewhere else in the window, as after scrolling, are still copied
+		copied &&= chosen?.text === text && chosen.page === page;
 		chosen = {
 			text,
-			page: Number(layer.closest<HTMLElement>('.page')?.dataset.pageNumber ?? room.page),
+			page,
 			x: Math.min(Math.max(box.left + box.width / 2 - ground.left, 130), Math.max(130, ground.width - 130)),
 			y: Math.max(8, Math.min(box.top - ground.top - 52, ground.height - 60))
 		};
-		copied = false;
 	}
 	onMount(() => {
 		// not while the hand still moves

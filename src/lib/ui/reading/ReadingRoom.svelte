@@ -119,6 +119,10 @@
 {#if !given.mayPrint}<p class="print-not">{room.say('printNot')}</p>{:else}<p class="print-not">{room.say('printByTool')}</p>{/if}
 
 <style>
+	/* a finger that swipes pages from the edge of the window stays in the room */
+	:global(html:has(.room)) {
+		overscroll-behavior: none;
+	}
 	.room {
 		position: relative;
 		display: grid;

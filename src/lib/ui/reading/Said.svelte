@@ -37,10 +37,12 @@
 		<button onclick={() => (room.left = null)}>{room.say('dismiss')}</button>
 	</p>
 {/if}
-{#if !room.started}<div class="said needs" dir={direction}>
+<noscript>
+	<div class="said" dir={direction}>
 		<p>{room.say('needsScript')}</p>
 		{#if given.maySave}<p><a href={room.saveAddress} download>{room.say('saveInstead')}</a></p>{/if}
-	</div>{/if}
+	</div>
+</noscript>
 
 <style>
 	.said,
@@ -56,18 +58,6 @@
 		margin: auto;
 		width: min(460px, calc(100% - 32px));
 		padding: 22px 26px;
-	}
-	/* seen where no script takes it away: at once would flash for everybody else */
-	.needs {
-		animation: come 0s 2.5s both;
-	}
-	@keyframes come {
-		from {
-			visibility: hidden;
-		}
-		to {
-			visibility: visible;
-		}
 	}
 	.said h1 {
 		font-size: 1.35em;

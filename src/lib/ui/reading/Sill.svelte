@@ -200,6 +200,13 @@
 	:global(.hides) .sill:focus-within {
 		transform: none;
 	}
+	/* a low window, as at 400 %: one row, and the title only where it is asked for */
+	@media (max-height: 420px) {
+		.sill {
+			min-height: 0;
+			padding-block: 2px;
+		}
+	}
 	@container (max-width: 860px) {
 		.wide {
 			display: none !important;
@@ -214,15 +221,44 @@
 		.space {
 			display: none !important;
 		}
-		:global(.room:not(.framed)) .title {
-			order: -1;
-			flex: 0 0 100%;
-			padding: 0.25em 0.3em 0;
-			font-size: 1em;
+		@media (min-height: 421px) {
+			:global(.room:not(.framed)) .title {
+				order: -1;
+				flex: 0 0 100%;
+				padding: 0.25em 0.3em 0;
+				font-size: 1em;
+			}
+			:global(.room:not(.framed)) .sill {
+				flex-wrap: wrap;
+				justify-content: space-between;
+			}
 		}
-		:global(.room:not(.framed)) .sill {
-			flex-wrap: wrap;
-			justify-content: space-between;
+		@media (max-height: 420px) {
+			/* there for who does not see it */
+			.title {
+				position: absolute;
+				width: 1px;
+				height: 1px;
+				clip-path: inset(50%);
+			}
+			.sill {
+				flex-wrap: wrap;
+			}
+			.sill a,
+			.sill button,
+			.sill .page {
+				padding: 0 0.45em;
+			}
+			.sill a.edged,
+			.sill button.edged {
+				flex: 1 1 3em;
+				min-width: 0;
+				max-width: max-content;
+				display: block;
+				line-height: 2.5em;
+				overflow: hidden;
+				text-overflow: ellipsis;
+			}
 		}
 		:global(.framed) .title {
 			display: none;

@@ -33,6 +33,8 @@ export interface Asked {
 	/** Whether the document is written from right to left, as far as its language tells. */
 	readonly fromRight: boolean;
 	readonly pageName: (page: number) => string;
+	/** Says where a link inside leads. */
+	readonly linkName: (page: number) => string;
 	/** Pages on which the server says that any of the words stand. */
 	readonly pagesWith: (words: readonly string[]) => Promise<readonly number[]>;
 }

@@ -1,13 +1,13 @@
 // The state of a reading room and what its tools do; the drawing is left to the components.
-import type { Around } from '#core/reading/found';
 import { fragment, soughtBy, toPage, type Fragment } from '#core/reading/fragment';
 import type { Paper } from '#core/reading/paper';
-import { byTurns, roomForTwo, zoomStep, ways, type Fit, type RoomTool, type Way } from '#core/reading/settings';
+import { byTurns, roomForTwo, stepFrom, wayIn, zoomStep, ways, type Fit, type RoomTool, type Way } from '#core/reading/settings';
 import { say, writtenFrom, type RoomWords } from '#core/words/words';
 import { Reporter } from './reporter';
 import { keepChoice, keepPlace, keptChoice, keptPlace } from './kept';
 import { turnLeaf } from './turning';
 import type { FindOptions, FindState } from './finder';
+import { FoundList, type FoundOn } from './found-list';
 import type { Place } from './asked';
 import type { RoomGiven } from './given';
 import { Viewer } from './viewer';
@@ -30,6 +30,8 @@ export class Room {
 	fit = $state<Fit | number>('page');
 	theme = $state<'system' | 'light' | 'dark'>('system');
 	paper = $state<Paper>('day');
+	/** The fore-edge names the chapters. */
+	chapters = $state(true);
 	panel = $state<Panel | null>(null);
 	/** The page to begin with has been drawn sharp. */
 	sharp = $state(false);
@@ -43,7 +45,8 @@ export class Room {
 	trail = $state<Place[]>([]);
 	finding = $state<FindState>(noFind);
 	search = $state<FindOptions>({ words: '', wholeWords: false, sameCase: false, sameAccents: false });
-	foundOn = $state<{ page: number; around: Around[] }[]>([]);
+	foundOn = $state<FoundOn>([]);
+	readonly #list = new FoundList();
 	said = $state('');
 	/** Pages follow each other from right to left. */
 	fromRight = $state(false);
@@ -99,6 +102,7 @@ export class Room {
 		if (kept.fit !== undefined && this.has('fit')) this.fit = kept.fit;
 		if (kept.theme) this.theme = kept.theme;
 		if (kept.paper) this.paper = kept.paper;
+		if (kept.chapters !== undefined) this.chapters = kept.chapters;
 		this.started = true;
 		this.#container = container;
 		const widths = new ResizeObserver(() => (this.narrow = container.clientWidth < roomForTwo));
@@ -113,7 +117,7 @@ export class Room {
 
 		this.#reporter.begin(this.#ended.signal);
 		this.#listen();
-		const open = { way: this.way, cover: this.cover, fit: this.fit, page: this.page };
+		const first = this.page;
 		Viewer.open(
 			{
 				container,
@@ -121,6 +125,7 @@ export class Room {
 				leaves: { slug: doc.slug, suffix: this.suffix, pages: doc.pages, runs: doc.runs },
 				ground: () => this.ground(),
 				fromRight: this.fromRight,
+				linkName: (page) => this.say('linkTo', { page }),
 				pageName: (page) => this.say('pageOf', { page, count: doc.pages }),
 				pagesWith: (words) => this.#pagesWith(words)
 			},
@@ -135,7 +140,7 @@ export class Room {
 				lost: (lost) => (this.lost = lost),
 				refused: (why) => (why === 'withdrawn' ? this.withdraw() : (this.trouble ??= 'couldNot'))
 			},
-			open
+			() => ({ way: this.way, cover: this.cover, fit: this.fit, page: this.page })
 		).then(
 			async (viewer) => {
 				if (this.#ended.signal.aborted) {
@@ -144,7 +149,8 @@ export class Room {
 				}
 				this.viewer = viewer;
 				this.fromRight = viewer.fromRight;
-				await this.#obey(asked);
+				// a place asked for by the address is none any more where pages were turned before the library came
+				if (this.page === first) await this.#obey(asked);
 				if (soughtBy(asked).length) this.findWords(soughtBy(asked));
 				if (asked.pagemode && asked.pagemode !== 'none') this.panel = 'more';
 			},
@@ -228,13 +234,23 @@ export class Room {
 	go(page: number) {
 		const to = Math.min(this.given.document.pages, Math.max(1, Math.round(page)));
 		if (Math.abs(to - this.page) > 1) this.was = this.page;
-		if (this.way === 'turning' && this.viewer && this.#container) void turnLeaf(this.viewer, this.#container, to);
-		else this.viewer?.go(to);
 		this.left = null;
+		if (!this.viewer) {
+			// the library is on its way: the picture of the page stands in for it
+			this.start = to;
+			if (to !== this.page) this.#turned(to);
+			return;
+		}
+		if (this.way === 'turning' && this.#container) void turnLeaf(this.viewer, this.#container, to);
+		else this.viewer.go(to);
 	}
 
 	step(direction: 1 | -1) {
-		if (!this.viewer) return;
+		if (!this.viewer) {
+			const to = stepFrom(this.page, this.given.document.pages, wayIn(this.way, this.#container?.clientWidth ?? 0), this.cover, direction);
+			if (to !== null) this.go(to);
+			return;
+		}
 		this.left = null;
 		const next = this.viewer.next(direction);
 		if (next === null) return;
@@ -290,11 +306,15 @@ export class Room {
 		keepChoice({ paper });
 	}
 
+	setChapters(shown: boolean) {
+		this.chapters = shown;
+		keepChoice({ chapters: shown });
+	}
+
 	findWords(words: string | readonly string[] = this.search.words) {
 		this.search = { ...this.search, words };
 		this.foundOn = [];
-		this.#around.clear();
-		this.#listed = '';
+		this.#list.clear();
 		if (!words.length) {
 			this.finding = noFind;
 			this.viewer?.finder.end();
@@ -330,27 +350,7 @@ export class Room {
 	#found(state: FindState) {
 		if (!this.search.words.length) return;
 		this.finding = state;
-		void this.#listFound(state);
-	}
-
-	/** Words around the finds of pages that were listed already. */
-	#around = new Map<number, Around[]>();
-	#listed = '';
-	/** The words around the finds, page by page, as far as a list is of use. While pages are still looked through it is told of often. */
-	async #listFound({ pages }: FindState) {
-		let before = 0;
-		const wanted = [...pages].filter(([, count]) => (before += count) - count < 200);
-		const listed = wanted.join(' ');
-		if (listed === this.#listed) return;
-		this.#listed = listed;
-		await new Promise((go) => setTimeout(go, 120));
-		for (const [page, count] of wanted) {
-			if (this.#around.get(page)?.length === count) continue;
-			const around = await this.viewer?.finder.around(page).catch(() => []);
-			if (listed !== this.#listed) return;
-			this.#around.set(page, around ?? []);
-		}
-		if (listed === this.#listed) this.foundOn = wanted.map(([page]) => ({ page, around: this.#around.get(page) ?? [] }));
+		void this.#list.list(state, async (page) => (await this.viewer?.finder.around(page)) ?? []).then((found) => (this.foundOn = found ?? this.foundOn));
 	}
 
 	/** An address that leads to this page: at home the room in the whole window. */

@@ -15,6 +15,7 @@ import { Finder } from './finder';
 import { partOf, showPart } from './keep-page';
 import { inOrder } from './page-text';
 import { layTint } from './tint';
+import { nameLinks, pageLedTo } from './link-names';
 import { endedBy, locationOf, muteOwn, pageView, quietL10n, scaleAround, visiblePages, type EventBus, type PageView, type PdfViewer } from './pdfjs-private';
 
 const scrollModes: Record<Way, number> = { down: 0, across: 1, tiled: 2, 'one-by-one': 3, book: 3, turning: 3 };
@@ -43,8 +44,8 @@ export class Viewer {
 	readonly forms: Forms;
 	#quiet = false;
 
-	/** Opens the document; rejects where it cannot be opened. */
-	static async open(asked: Asked, events: ViewerEvents, start: Start): Promise<Viewer> {
+	/** Opens the document; rejects where it cannot be opened. `start` is asked when all is there: meanwhile pages may be turned. */
+	static async open(asked: Asked, events: ViewerEvents, start: () => Start): Promise<Viewer> {
 		const ranges = asked.file === null ? null : new Ranges(asked.file, events);
 		// the first bytes are on their way while the library loads
 		const begun = ranges?.begin();
@@ -76,7 +77,7 @@ export class Viewer {
 		} else opened = { pdf: leaves(lib.pdfjs, asked.leaves, events), close: () => undefined };
 		const viewer = new Viewer(lib, asked, events, opened);
 		viewer.fromRight = isFromRight(ranges ? await directionSaid(opened.pdf) : null, asked.fromRight);
-		await viewer.#begin(start);
+		await viewer.#begin(start());
 		return viewer;
 	}
 
@@ -133,6 +134,7 @@ export class Viewer {
 			},
 			this.#ended.signal
 		);
+		nameLinks(pdf, bus, asked.linkName, this.#ended.signal);
 		this.forms = new Forms(pdf, asked.container, bus, (unsaved) => events.written(unsaved), this.#ended.signal);
 		this.#listen();
 		this.#watch = new ResizeObserver(() => this.#resized());
@@ -346,14 +348,11 @@ export class Viewer {
 		return proxy;
 	}
 
-	/** The same for the page that a link of the file leads to, by a name or by what the name stands for (ISO 32000-1, 12.3.2). */
+	/** The same for the page that a link of the file leads to. */
 	async #loadTarget(destination: unknown): Promise<number | null> {
-		const explicit = (typeof destination === 'string' ? await this.pdf.getDestination(destination) : await destination) as unknown[] | null;
-		const target = explicit?.[0];
-		if (target === undefined || target === null) return null;
-		const index = typeof target === 'number' ? target : await this.pdf.getPageIndex(target as Parameters<PDFDocumentProxy['getPageIndex']>[0]);
-		await this.#load(index + 1);
-		return index + 1;
+		const page = await pageLedTo(this.pdf, destination);
+		if (page !== null) await this.#load(page);
+		return page;
 	}
 
 	/** The canvas on which a page is drawn, where it is. */

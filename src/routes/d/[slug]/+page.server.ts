@@ -5,6 +5,7 @@ import { decide, visitor } from '#core/access/decide';
 import { shownFields } from '#core/documents/fields';
 import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
+import { pagesToLook } from '#core/reading/look';
 import { messages } from '#core/words/messages';
 import { asksToRemember, enter, turnAway } from '$lib/server/http/page';
 import { wishesOf } from '$lib/server/news/wishes';
@@ -48,7 +49,10 @@ export const load: PageServerLoad = async (event) => {
 			/** Of the cover's height to its width; null where the cover is no page. */
 			ratio: found.cover === null && edition.sizes[0] ? edition.sizes[0].height / edition.sizes[0].width : null,
 			cover: { mark: `${edition.number}-${coverMark(found.cover)}`, alt: found.coverAlt },
-			shown: canBeShown(edition)
+			shown: canBeShown(edition),
+			/** Small pictures of its first pages, for who may read it. */
+			pictures: canBeShown(edition) && entered.may('read') ? pagesToLook(edition.pages) : [],
+			number: edition.number
 		},
 		inside,
 		q,

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { sizeWords } from '#core/documents/size';
+	import { lookPicture } from '#core/reading/look';
 	import { writtenFrom } from '#core/words/words';
 	import { dayText } from '$lib/ui/parts/when';
 	import { words } from '$lib/ui/parts/words';
@@ -117,6 +118,25 @@
 				{/if}
 			{/if}
 			{#if data.inside.text === 'no' && document.pages}<p class="said">{words('taggedPictures')}</p>{/if}
+			{#if document.pictures.length}
+				<section class="pages" aria-labelledby="its-pages">
+					<h2 id="its-pages">{words('itsPages')}</h2>
+					<ol>
+						{#each document.pictures as number (number)}<li>
+								<a href="{read}#page={number}" aria-label={words('pageN', { page: number })}
+									><img
+										src="/d/{document.slug}/leaf/{number}.webp?w={lookPicture}&for=look&e={document.number}"
+										alt=""
+										width={lookPicture}
+										height={Math.round(lookPicture * (document.ratio ?? Math.SQRT2))}
+										loading="lazy"
+									/><span aria-hidden="true">{number}</span></a
+								>
+							</li>{/each}
+					</ol>
+					{#if document.pages > document.pictures.length}<p><a href={read}>{words('allPages', { count: document.pages })}</a></p>{/if}
+				</section>
+			{/if}
 			<h2>{words('aboutDocument')}</h2>
 			<dl>
 				{#each document.fields as field (field.name)}
@@ -232,6 +252,7 @@
 	}
 	.two {
 		display: grid;
+		grid-template-columns: minmax(0, 1fr);
 		gap: 40px 32px;
 	}
 	.two > div {
@@ -261,6 +282,36 @@
 	.here .reading {
 		margin-top: 12px;
 	}
+	.pages {
+		margin-bottom: 30px;
+	}
+	.pages ol {
+		display: grid;
+		grid-template-columns: repeat(auto-fill, minmax(96px, 1fr));
+		gap: 16px 12px;
+		align-items: end;
+		list-style: none;
+	}
+	.pages li a {
+		display: block;
+		text-align: center;
+		text-decoration: none;
+		color: var(--ink-soft);
+		font-size: 15px;
+	}
+	.pages img {
+		display: block;
+		width: 100%;
+		height: auto;
+		background: #fff;
+		box-shadow: 0 0 0 1px var(--line);
+	}
+	.pages a:hover img {
+		box-shadow: 0 0 0 2px var(--verdigris);
+	}
+	.pages p {
+		margin-top: 10px;
+	}
 	.said {
 		margin-bottom: 24px;
 		padding: 12px 18px;
@@ -269,7 +320,7 @@
 	}
 	dl {
 		display: grid;
-		grid-template-columns: minmax(96px, max-content) minmax(0, 1fr);
+		grid-template-columns: fit-content(45%) minmax(0, 1fr);
 		border-top: 1px solid var(--line);
 	}
 	dt,

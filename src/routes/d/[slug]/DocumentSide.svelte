@@ -167,9 +167,14 @@
 	}
 	.share {
 		display: flex;
+		flex-wrap: wrap;
 		justify-content: space-between;
 		gap: 16px;
 		padding-top: 14px;
+	}
+	.share > div {
+		flex: 1 1 0;
+		min-width: min(150px, 100%);
 	}
 	.share code {
 		font: 400 15px/1.4 var(--body);

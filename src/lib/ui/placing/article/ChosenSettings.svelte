@@ -30,7 +30,7 @@
 	}
 	const picture = $derived(article.chosenPicture);
 	const measures = ['25%', '50%', '100%'] as const;
-	const sides = { '': 'By itself', left: 'Left, words beside', centre: 'In the middle', right: 'Right, words beside' } as const;
+	const sides = { '': 'By itself', left: 'Left, words beside', centre: 'In the middle', right: 'Right, words beside', wide: 'As wide as the page' } as const;
 	function width(field: HTMLInputElement) {
 		const shown = widthOf(field.value);
 		if (shown === undefined) {

@@ -66,5 +66,5 @@ export const placementOf = ({ picture, alt, caption, width, shown, align }: Pict
 	border: false,
 	facts: [],
 	width: shown ?? Math.min(2400, Math.max(60, width ?? 700)),
-	align: align ?? 'centre'
+	align: align === 'wide' ? 'centre' : (align ?? 'centre')
 });
