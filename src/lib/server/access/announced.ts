@@ -44,12 +44,15 @@ export async function announcedDocuments(
 	{ among, reads, at, limit }: { among: postgres.Fragment; reads: postgres.Fragment; at: Instant; limit: number },
 	language: Language
 ): Promise<Announced[]> {
+	// few are announced: what else is asked of them is asked of those alone
 	const rows = await sql()<Row[]>`
+		with announced as materialized (select a.id from announced_at(${new Date(at)}) as a (id)),
+			fits as materialized (select d.* from document d where d.id in (select id from announced) and ${among})
 		select d.slug, d.title, d.description, t.all_members,
 			array(select g.name from door_group x join member_group g on g.id = x.group_id where x.door_id = t.door_id order by g.name) as groups,
 			(select count(*)::int from door_person x where x.door_id = t.door_id) as people
-		from document d join thing_in_force t on t.id = d.id and t.kind = 'document'
-		where d.id in (select a.id from announced_at(${new Date(at)}) as a (id)) and not d.id in (${reads}) and ${among} order by lower(d.title), d.id limit ${limit}`;
+		from fits d join thing_in_force t on t.id = d.id and t.kind = 'document'
+		where not d.id in (${reads}) order by lower(d.title), d.id limit ${limit}`;
 	return rows.map(({ slug, title, description, all_members: allMembers, groups, people }) => ({
 		slug,
 		title,

@@ -2,6 +2,7 @@
 import type postgres from 'postgres';
 import { dayWords } from '#core/access/reach';
 import { wholeNumber } from '#core/text/number';
+import { byName } from '#core/text/order';
 import { messages } from '#core/words/messages';
 import { say, type Language } from '#core/words/words';
 import { filteringFields, shownFields, type FieldValues } from '#core/documents/fields';
@@ -64,6 +65,7 @@ interface Row {
 	folder: string;
 	topics: string[];
 	fields: FieldValues;
+	/** Read where the order goes by them; 0 and the beginning of time otherwise. */
 	pages: number;
 	edition_at: Date;
 }
@@ -72,6 +74,8 @@ interface Row {
 interface Shown {
 	id: string;
 	description: string;
+	pages: number;
+	edition_at: Date;
 	bytes: string;
 	size: PageSize | null;
 	number: number;
@@ -110,18 +114,21 @@ async function announcedOn(content: Listing, caller: Caller, reads: postgres.Fra
 	return announcedDocuments({ among, reads, at: instantOf(caller), limit: room }, language);
 }
 
-/** The documents of a list among some (SQL of their ids), the newest first, `most` of them; not yet asked for anything. */
-async function documentsOf(content: Listing, among: postgres.Fragment, most?: number): Promise<Row[]> {
+/** The documents of a list among some (SQL of their ids); not yet asked for anything. With `most`, the newest of them. */
+async function documentsOf(content: Listing, among: postgres.Fragment, order: string, most?: number): Promise<Row[]> {
 	const s = sql();
+	// of thousands, nothing is read that the order does not need
+	const dated = order === '-changed' || order === '-pages';
 	return s<Row[]>`
-		select d.id, d.slug, d.title, d.folder, d.topics, d.fields, e.pages, e.created_at as edition_at
-		from document d join edition e on e.id = d.edition_id where d.id in (${among}) and ${chosenBy(content)} order by e.created_at desc ${most === undefined ? s`` : s`limit ${most}`}`;
+		select d.id, d.slug, d.title, d.folder, d.topics, d.fields, ${dated ? s`e.pages, e.created_at` : s`0 as pages, 'epoch'::timestamptz`} as edition_at
+		from document d ${dated ? s`join edition e on e.id = d.edition_id` : s``} where d.id in (${among}) and ${chosenBy(content)}
+		${most === undefined ? s`` : s`order by e.created_at desc limit ${most}`}`;
 }
 
 /** What is shown of documents besides what a list goes by. */
 async function shownOf(ids: readonly string[]): Promise<Map<string, Shown>> {
 	const rows = await sql()<Shown[]>`
-		select d.id, d.description, d.cover, d.cover_alt, e.bytes, e.language, e.facts->'sizes'->0 as size, e.number
+		select d.id, d.description, d.cover, d.cover_alt, e.pages, e.created_at as edition_at, e.bytes, e.language, e.facts->'sizes'->0 as size, e.number
 		from document d join edition e on e.id = d.edition_id where d.id = any(${[...ids]}::uuid[])`;
 	return new Map(rows.map((row) => [row.id, row]));
 }
@@ -145,7 +152,8 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	const reads = readableBy(caller);
 	const found = q ? await findLane.run(query.place ?? '', () => matchingDocuments(q, reads)) : null;
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
-	const asked = await documentsOf(content, found ? idsAs(found.ids) : reads, asItComes ? content.most : undefined);
+	const order = query.order ?? (q ? 'match' : (content.order ?? 'title'));
+	const asked = await documentsOf(content, found ? idsAs(found.ids) : reads, order, asItComes ? content.most : undefined);
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;
 	const onTopic = (row: Row) => !query.topic || row.topics.includes(query.topic);
 	const says = (row: Row, name: string) => {
@@ -155,13 +163,12 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	/** But for one field, whose own values are counted. */
 	const inFields = (row: Row, but?: string) => filtering.every(({ name }) => name === but || says(row, name));
 	const fitting = asked.filter((row) => inFolder(row) && onTopic(row) && inFields(row));
-	const order = query.order ?? (q ? 'match' : (content.order ?? 'title'));
 	const given = new Map((content.documents ?? []).map((slug, i) => [slug, i]));
-	const title = (a: Row, b: Row) => a.title.localeCompare(b.title, 'en', { numeric: true });
+	const title = (a: Row, b: Row) => byName(a.title, b.title);
 	const orders: Record<string, (a: Row, b: Row) => number> = {
 		title,
 		'-changed': (a, b) => b.edition_at.getTime() - a.edition_at.getTime(),
-		folder: (a, b) => a.folder.localeCompare(b.folder, 'en') || title(a, b),
+		folder: (a, b) => byName(a.folder, b.folder) || title(a, b),
 		'-pages': (a, b) => b.pages - a.pages || title(a, b),
 		given: (a, b) => (given.get(a.slug) ?? 9999) - (given.get(b.slug) ?? 9999) || title(a, b),
 		match: (a, b) => (ranks?.get(b.id) ?? 0) - (ranks?.get(a.id) ?? 0) || title(a, b)

@@ -3,6 +3,7 @@
 	import { Button, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
+	import { byName } from '#core/text/order';
 	import type { Standing } from '#core/readership/counting';
 	import type { RollLine } from '$lib/server/readership/reports/document';
 	import { act } from '$lib/ui/parts/act';
@@ -22,7 +23,7 @@
 	const groups = $derived(
 		[...new Map(roll.flatMap((r) => r.groups).map((g) => [g.slug, g.name]))]
 			.map(([slug, name]) => ({ slug, name }))
-			.sort((a, b) => a.name.localeCompare(b.name))
+			.sort((a, b) => byName(a.name, b.name))
 	);
 	const within = (wanted: string) => roll.filter((r) => r.groups.some((g) => g.slug === wanted));
 	const shown = $derived(group ? within(group) : roll);
