@@ -192,6 +192,24 @@ describe('every form and press', () => {
 		expect(seen).toContain('padding-bottom:calc(141.4');
 		expect(seen).toContain('Read in the whole window');
 	});
+	it('cards that follow one another stand in a row, and the first cover of a page comes at once', async () => {
+		const kept = await document({ position: 'keyed' });
+		const cards = [open, kept, open].map(({ slug }, i) => placed(slug, { id: `in-a-row-${i}`, form: 'card' }));
+		const rows = await page({
+			content: article(placed(kept.slug, { id: 'kept-cover', form: 'cover' }), text('and'), ...cards, placed(open.slug, { id: 'last-cover', form: 'cover' }))
+		});
+		for (const client of [visitor(), boss]) {
+			const seen = await html(client, rows.path);
+			const row = /<div class="cards[^"]*">(.*?)<\/div>/s.exec(seen)?.[1] ?? '';
+			expect(row).toContain('from=in-a-row-0');
+			expect(row).toContain('from=in-a-row-2');
+			expect(row).not.toContain('last-cover');
+			// of those whom the first cover is not for, the next one is the first
+			const images = [...seen.matchAll(/<img [^>]*\/cover\/[^>]*>/g)].map(([image]) => [/\/d\/([^/]+)\//.exec(image)![1], /loading="lazy"/.test(image)]);
+			expect(images[0]).toEqual([client === boss ? kept.slug : open.slug, false]);
+			expect(images.slice(1).every(([, lazy]) => lazy)).toBe(true);
+		}
+	});
 	it('is HTML as the standard has it', async () => {
 		const validator = new HtmlValidate({ extends: ['html-validate:standard'] });
 		const library = await page({ layout: 'catalogue', content: { show: 'table', beside: true } });
@@ -463,6 +481,8 @@ describe('layouts', () => {
 		expect(await html(visitor(), leading.path)).toMatch(
 			/<figure class="right[^"]*" style="width:50%">.*?<a href="\/library"[^>]*aria-label="In &lt;spring[^"]*">.*?<img[^>]*>.*?<\/a>.*?<figcaption[^>]*>In &lt;spring/s
 		);
+		const wide = await page({ content: { type: 'doc', content: [{ type: 'picture', attrs: { picture, alt: 'A lock', align: 'wide', shown: '50%' } }] } });
+		expect(await html(visitor(), wide.path)).toMatch(/<figure class="wide[^"]*">/);
 		// in place of a document's cover, where the placement says so; whom its door turns away gets neither
 		const cover = (slug: string) =>
 			page({ content: { type: 'doc', content: [{ type: 'paragraph', content: [placed(slug, { form: 'cover', picture, alt: 'A lock' })] }] } });

@@ -64,16 +64,18 @@ interface Row {
 	title: string;
 	folder: string;
 	topics: string[];
-	fields: FieldValues;
-	/** Read where the order goes by them; 0 and the beginning of time otherwise. */
-	pages: number;
-	edition_at: Date;
+	/** What the list is narrowed by; null where that is nothing. */
+	fields: FieldValues | null;
+	/** Both are read where the order goes by them. */
+	pages: number | null;
+	edition_at: Date | null;
 }
 
 /** What is shown of a document besides. */
 interface Shown {
 	id: string;
 	description: string;
+	fields: FieldValues;
 	pages: number;
 	edition_at: Date;
 	bytes: string;
@@ -115,12 +117,18 @@ async function announcedOn(content: Listing, caller: Caller, reads: postgres.Fra
 }
 
 /** The documents of a list among some (SQL of their ids); not yet asked for anything. With `most`, the newest of them. */
-async function documentsOf(content: Listing, among: postgres.Fragment, order: string, most?: number): Promise<Row[]> {
+async function documentsOf(
+	content: Listing,
+	among: postgres.Fragment,
+	by: { readonly order: string; readonly fields: boolean },
+	most?: number
+): Promise<Row[]> {
 	const s = sql();
 	// of thousands, nothing is read that the order does not need
-	const dated = order === '-changed' || order === '-pages';
+	const dated = by.order === '-changed' || by.order === '-pages';
 	return s<Row[]>`
-		select d.id, d.slug, d.title, d.folder, d.topics, d.fields, ${dated ? s`e.pages, e.created_at` : s`0 as pages, 'epoch'::timestamptz`} as edition_at
+		select d.id, d.slug, d.title, d.folder, d.topics, ${by.fields ? s`d.fields` : s`null::jsonb as fields`},
+			${dated ? s`e.pages, e.created_at` : s`null::int as pages, null::timestamptz`} as edition_at
 		from document d ${dated ? s`join edition e on e.id = d.edition_id` : s``} where d.id in (${among}) and ${chosenBy(content)}
 		${most === undefined ? s`` : s`order by e.created_at desc limit ${most}`}`;
 }
@@ -128,7 +136,7 @@ async function documentsOf(content: Listing, among: postgres.Fragment, order: st
 /** What is shown of documents besides what a list goes by. */
 async function shownOf(ids: readonly string[]): Promise<Map<string, Shown>> {
 	const rows = await sql()<Shown[]>`
-		select d.id, d.description, d.cover, d.cover_alt, e.pages, e.created_at as edition_at, e.bytes, e.language, e.facts->'sizes'->0 as size, e.number
+		select d.id, d.description, d.fields, d.cover, d.cover_alt, e.pages, e.created_at as edition_at, e.bytes, e.language, e.facts->'sizes'->0 as size, e.number
 		from document d join edition e on e.id = d.edition_id where d.id = any(${[...ids]}::uuid[])`;
 	return new Map(rows.map((row) => [row.id, row]));
 }
@@ -153,12 +161,12 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	const found = q ? await findLane.run(query.place ?? '', () => matchingDocuments(q, reads)) : null;
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
 	const order = query.order ?? (q ? 'match' : (content.order ?? 'title'));
-	const asked = await documentsOf(content, found ? idsAs(found.ids) : reads, order, asItComes ? content.most : undefined);
+	const asked = await documentsOf(content, found ? idsAs(found.ids) : reads, { order, fields: filtering.length > 0 }, asItComes ? content.most : undefined);
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;
 	const onTopic = (row: Row) => !query.topic || row.topics.includes(query.topic);
 	const says = (row: Row, name: string) => {
 		const value = query.fields?.[name];
-		return !value || row.fields[name] === value;
+		return !value || row.fields?.[name] === value;
 	};
 	/** But for one field, whose own values are counted. */
 	const inFields = (row: Row, but?: string) => filtering.every(({ name }) => name === but || says(row, name));
@@ -167,9 +175,9 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	const title = (a: Row, b: Row) => byName(a.title, b.title);
 	const orders: Record<string, (a: Row, b: Row) => number> = {
 		title,
-		'-changed': (a, b) => b.edition_at.getTime() - a.edition_at.getTime(),
+		'-changed': (a, b) => Number(b.edition_at) - Number(a.edition_at),
 		folder: (a, b) => byName(a.folder, b.folder) || title(a, b),
-		'-pages': (a, b) => b.pages - a.pages || title(a, b),
+		'-pages': (a, b) => Number(b.pages) - Number(a.pages) || title(a, b),
 		given: (a, b) => (given.get(a.slug) ?? 9999) - (given.get(b.slug) ?? 9999) || title(a, b),
 		match: (a, b) => (ranks?.get(b.id) ?? 0) - (ranks?.get(a.id) ?? 0) || title(a, b)
 	};
@@ -203,7 +211,7 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 		fields: filtering.map(({ name, words }) => ({
 			name,
 			words,
-			values: counts(asked.filter((row) => inFolder(row) && onTopic(row) && inFields(row, name)).map((row) => String(row.fields[name] ?? '')))
+			values: counts(asked.filter((row) => inFolder(row) && onTopic(row) && inFields(row, name)).map((row) => String(row.fields?.[name] ?? '')))
 		})),
 		items: items.map((row) => ({
 			slug: row.slug,
