@@ -5,6 +5,7 @@ import { building } from '$app/environment';
 import { IanuaError, type ErrorCode } from '#core/errors';
 import { reaches } from '#core/people/scope';
 import { frameAncestors } from '#core/placing/outside';
+import { earlyPage } from '#core/reading/early';
 import { directionOf, isLanguage } from '#core/words/words';
 import { trialOf } from '$lib/server/access/try-door';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
@@ -123,13 +124,21 @@ function withHeaders(response: Response, { locals }: RequestEvent, entry: Entry 
 }
 
 /** The answer to a request that came in. */
+/** Where a reading room opens. */
+const rooms: ReadonlySet<string | null> = new Set(['/d/[slug]/read', '/embed/[slug]']);
+
 async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Parameters<Handle>[0]['resolve']): Promise<Response> {
 	const { locals } = event;
 	const theme = /^(light|dark)$/.exec(event.cookies.get('ianua_theme') ?? '')?.[1] ?? 'system';
 	const language = entry?.english ? 'en' : locals.language;
 	const spoken = directionOf(language) === 'rtl' ? `${language}" dir="rtl` : language;
 	const response = await resolve(event, {
-		transformPageChunk: ({ html }) => html.replace('%ianua.theme%', theme).replace('%ianua.language%', spoken)
+		transformPageChunk: ({ html }) =>
+			html
+				.replace('%ianua.theme%', theme)
+				.replace('%ianua.language%', spoken)
+				// a room that opens says its page before its script has come; no other page has such a script
+				.replace(/\s*<script[^>]*>\s*%ianua\.early%\s*<\/script>/, (script) => (rooms.has(event.route.id) ? script.replace('%ianua.early%', () => earlyPage) : ''))
 	});
 	if (locals.framing) {
 		// framed by the sites that may; a site that may not gets nothing but a link, which any may show

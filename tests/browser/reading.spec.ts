@@ -1076,6 +1076,14 @@ test('while the library is on its way pages are turned as pictures, and the room
 	await drawn(page, 6);
 	await isOnPage(page, 6);
 	await expect(number).toHaveValue('6');
+
+	// before any script of the room is there, the page that the address names is named and shown
+	const bare = await people.as('visitor');
+	await bare.goto('/privacy');
+	await bare.route('**/_app/immutable/**/*.js', () => undefined);
+	await bare.evaluate((to) => location.assign(to), `/d/${slug}/read#page=4`);
+	await expect(bare.getByRole('textbox', { name: 'Page' })).toHaveValue('4');
+	await expect(bare.locator('.standin img')).toHaveAttribute('src', /\/leaf\/4\.webp/);
 });
 
 test('chapters beside the pages: a long name widens, and names can be hidden', async ({ people }) => {

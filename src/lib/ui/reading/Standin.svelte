@@ -25,6 +25,7 @@
 			height={Math.round(shape.height)}
 			style="--shape:{(shape.width / shape.height).toFixed(4)};--paper:{(shape.width * 4) / 3}px"
 			fetchpriority="high"
+			data-pages={given.document.pages}
 		/>{/if}
 </div>
 
