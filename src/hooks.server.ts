@@ -138,7 +138,9 @@ async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Param
 				.replace('%ianua.theme%', theme)
 				.replace('%ianua.language%', spoken)
 				// a room that opens says its page before its script has come; no other page has such a script
-				.replace(/\s*<script[^>]*>\s*%ianua\.early%\s*<\/script>/, (script) => (rooms.has(event.route.id) ? script.replace('%ianua.early%', () => earlyPage) : ''))
+				.replace(/\s*<script[^>]*>\s*%ianua\.early%\s*<\/script>/, (script) =>
+					rooms.has(event.route.id) ? script.replace('%ianua.early%', () => earlyPage) : ''
+				)
 	});
 	if (locals.framing) {
 		// framed by the sites that may; a site that may not gets nothing but a link, which any may show

@@ -21,9 +21,7 @@
 	let sending = $state(false);
 
 	const groups = $derived(
-		[...new Map(roll.flatMap((r) => r.groups).map((g) => [g.slug, g.name]))]
-			.map(([slug, name]) => ({ slug, name }))
-			.sort((a, b) => byName(a.name, b.name))
+		[...new Map(roll.flatMap((r) => r.groups).map((g) => [g.slug, g.name]))].map(([slug, name]) => ({ slug, name })).sort((a, b) => byName(a.name, b.name))
 	);
 	const within = (wanted: string) => roll.filter((r) => r.groups.some((g) => g.slug === wanted));
 	const shown = $derived(group ? within(group) : roll);
