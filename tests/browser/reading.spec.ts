@@ -868,8 +868,7 @@ test('printing: some pages at 150 dots to the inch on their own paper, told to t
 	await page.addInitScript(() => {
 		window.print = () => {
 			const images = [...document.querySelectorAll<HTMLImageElement>('.printed img')];
-			(window as unknown as { printed: unknown }).printed = images.map((i) => ({ width: i.naturalWidth, style: i.style.cssText }));
-			window.dispatchEvent(new Event('afterprint'));
+			(window as unknown as { printed: unknown }).printed = images.map((i) => ({ width: i.naturalWidth, style: i.parentElement!.style.cssText }));
 		};
 	});
 	await open(page, `/d/${slug}/read`);
@@ -884,6 +883,15 @@ test('printing: some pages at 150 dots to the inch on their own paper, told to t
 	const [first] = await page.evaluate(() => (window as unknown as { printed: { width: number; style: string }[] }).printed);
 	const points = Number(/width: ([\d.]+)pt/.exec(first!.style)![1]);
 	expect(first!.width / (points / 72)).toBeGreaterThanOrEqual(149.9);
+	// into a file: two pages of the paper's size, and their words are words there
+	const printed = join(made, 'printed.pdf');
+	writeFileSync(printed, await page.pdf({ preferCSSPageSize: true }));
+	expect(execFileSync('pdfinfo', [printed], { encoding: 'utf8' })).toMatch(/Pages: +2\n(?:.*\n)*Page size: +59\d(?:\.\d+)? x 84[12]/);
+	const words = (path: string, ...pages: string[]) => execFileSync('pdftotext', [...pages, path, '-'], { encoding: 'utf8' }).match(/\p{L}{3,}/gu)!;
+	const [meant, got] = [words(handbook, '-f', '2', '-l', '3'), new Set(words(printed))];
+	expect(meant.filter((word) => !got.has(word)).length / meant.length).toBeLessThan(0.03);
+	await page.evaluate(() => window.dispatchEvent(new Event('afterprint')));
+	await expect(page.locator('.printed')).toHaveCount(0);
 	await expect
 		.poll(async () => ((await (await staff.get(`/api/v1/documents/${slug}/ledger`)).json()) as { items: { kind: string }[] }).items.map((i) => i.kind))
 		.toContain('printed');

@@ -1,19 +1,36 @@
-// Printing: each page drawn at 150 dots to the inch or more, on paper of its own size. Nothing else of the room is printed.
-import type { PDFDocumentProxy } from 'pdfjs-dist';
+// Printing: each page drawn at 150 dots to the inch or more, on paper of its own size, over its words: who prints into a file gets text that can
+// be found, copied and read aloud. Nothing else of the room is printed.
+import type { PDFDocumentProxy, PDFPageProxy } from 'pdfjs-dist';
 
 /** Dots to the inch. */
 export const printDots = 150;
 /** Most pixels of one page: a poster is drawn coarser rather than not at all. */
 const mostPixels = 40_000_000;
+/** CSS px in a point. */
+const pxInPoint = 96 / 72;
 
 export interface PrintedPage {
 	/** Points. */
 	readonly width: number;
 	readonly height: number;
 	readonly url: string;
+	/** Its words, each where it stands. */
+	readonly text: HTMLElement;
 }
 
-/** Draws pages for the printer, one after the other, each into a picture. */
+/** The words of a page, laid out as they stand on it; none where they cannot be read. */
+async function wordsOf(page: PDFPageProxy): Promise<HTMLElement> {
+	const { TextLayer } = await import('pdfjs-dist');
+	const container = document.createElement('div');
+	container.className = 'textLayer';
+	container.style.setProperty('--total-scale-factor', String(pxInPoint));
+	container.style.setProperty('--scale-factor', String(pxInPoint));
+	const layer = new TextLayer({ textContentSource: page.streamTextContent(), container, viewport: page.getViewport({ scale: pxInPoint }) });
+	await layer.render().catch(() => undefined);
+	return container;
+}
+
+/** Draws pages for the printer, one after the other, each into a picture with its words beneath. */
 export async function drawForPrint(
 	pdf: PDFDocumentProxy,
 	pages: readonly number[],
@@ -44,7 +61,7 @@ export async function drawForPrint(
 			const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
 			canvas.width = canvas.height = 0;
 			if (!blob) throw new Error(`page ${number} could not be drawn`);
-			drawn.push({ width, height, url: URL.createObjectURL(blob) });
+			drawn.push({ width, height, url: URL.createObjectURL(blob), text: await wordsOf(page) });
 		}
 		return drawn;
 	} catch (error) {
@@ -60,19 +77,24 @@ export const forget = (pages: readonly PrintedPage[]): void => pages.forEach(({ 
 export async function printPages(pages: readonly PrintedPage[]): Promise<void> {
 	const sizes = [...new Set(pages.map(sizeName))];
 	const style = document.createElement('style');
+	// words lie under the picture: they are in what is printed, and not seen twice
 	style.textContent = `${sizes.map((size) => `@page ${size} { size: ${size.slice(1).replace('x', 'pt ').replaceAll('_', '.')}pt; margin: 0 }`).join('\n')}
 @media print { body > :not(.printed) { display: none !important } .printed { display: block !important } html, body { height: auto !important; background: #fff !important } }
 .printed { display: none }
-.printed img { display: block; break-after: page; break-inside: avoid; max-width: none }
-.printed img:last-child { break-after: auto }`;
+.printed > div { position: relative; overflow: hidden; break-after: page; break-inside: avoid }
+.printed > div:last-child { break-after: auto }
+.printed .textLayer :is(span, br) { color: #000 }
+.printed img { position: absolute; inset: 0; width: 100%; height: 100%; max-width: none; z-index: 1 }`;
 	const holder = document.createElement('div');
 	holder.className = 'printed';
 	for (const page of pages) {
+		const sheet = document.createElement('div');
+		sheet.style.cssText = `width:${page.width}pt;height:${page.height}pt;page:${sizeName(page)}`;
 		const image = new Image();
 		image.src = page.url;
 		image.alt = '';
-		image.style.cssText = `width:${page.width}pt;height:${page.height}pt;page:${sizeName(page)}`;
-		holder.append(image);
+		sheet.append(page.text, image);
+		holder.append(sheet);
 	}
 	document.head.append(style);
 	document.body.append(holder);
