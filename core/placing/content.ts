@@ -29,10 +29,7 @@ const Heading = Type.Object({
 	content: Type.Optional(Type.Array(Inline))
 });
 const Rule = Type.Object({ type: Type.Literal('horizontalRule') });
-/**
- * Where a picture stands: to the left with words beside it, to the right (in the side column where there is one), in the middle, or as wide as
- * the whole page; at the left by itself where nothing is said.
- */
+/** Where a picture stands: to the left or right with words beside it, in the middle, or as wide as the whole page; at the left by itself where nothing is said. */
 const pictureSides = ['left', 'centre', 'right', 'wide'] as const;
 /** A picture kept by the site. One that leads to a document is a placement. */
 const Picture = Type.Object({

@@ -51,9 +51,8 @@
 	article > :global(.listing) {
 		clear: both;
 	}
-	/* what is placed at the right stands in a column of its own, where no headings have it */
+	/* covers at the right stand in a column of their own, where no headings have it */
 	@media (min-width: 1200px) {
-		.article:not(.sided) > article > :global(figure.right),
 		.article:not(.sided) > article > :global(p > .cover.right) {
 			max-width: 352px;
 			margin-inline-end: -384px;
