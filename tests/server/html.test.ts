@@ -1,5 +1,7 @@
 // Every page that readers meet is HTML as the standard has it (html-validate's rules of the WHATWG's), whoever asks and in a language from right to
 // left too: the pages stand in the guard's table, so that a new one is not forgotten.
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { HtmlValidate } from 'html-validate';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { table } from '#server/guard/table';
@@ -63,4 +65,33 @@ describe('pages of the site', () => {
 		expect([...wrong]).toEqual([]);
 		expect(seen).toBeGreaterThan(6 * more.length);
 	}, 240_000);
+});
+
+/** The names of classes that a layer of a stylesheet styles. */
+function classesIn(layer: string, css: string): Set<string> {
+	const begin = css.indexOf(`@layer ${layer}{`);
+	let [depth, end] = [0, begin];
+	do depth += css[end] === '{' ? 1 : css[end] === '}' ? -1 : 0;
+	while (++end < css.length && (depth > 0 || !css.slice(begin, end).includes('{')));
+	return new Set([...css.slice(begin, end).matchAll(/\.([a-zA-Z][\w-]*)\{/g)].map((m) => m[1]!));
+}
+
+describe('styles of the site', () => {
+	it('name no class as a utility is named: it would style that too', () => {
+		const built = 'build/client/_app/immutable/assets';
+		const [site] = readdirSync(built).filter((name) => /^site\..*\.css$/.test(name));
+		const utilities = classesIn('utilities', readFileSync(join(built, site!), 'utf8'));
+		expect(utilities.size).toBeGreaterThan(10);
+		const files = ['src/lib/ui/placing', 'src/lib/ui/reading', 'src/lib/ui/news', 'src/routes'].flatMap((folder) =>
+			readdirSync(folder, { recursive: true, encoding: 'utf8' })
+				.filter((name) => name.endsWith('.svelte') && !name.startsWith('desk/'))
+				.map((name) => join(folder, name))
+		);
+		expect(files.length).toBeGreaterThan(50);
+		const named = files.flatMap((file) => {
+			const style = /<style>([^]*)<\/style>/.exec(readFileSync(file, 'utf8'))?.[1] ?? '';
+			return [...style.replace(/\/\*[^]*?\*\//g, '').matchAll(/\.([a-zA-Z][\w-]*)(?=[^;{}]*\{)/g)].map((m) => `${file} .${m[1]!}`);
+		});
+		expect(named.filter((one) => utilities.has(one.split(' .')[1]!))).toEqual([]);
+	});
 });

@@ -195,9 +195,8 @@ describe('every form and press', () => {
 	it('cards that follow one another stand in a row, and the first cover of a page comes at once', async () => {
 		const kept = await document({ position: 'keyed' });
 		const cards = [open, kept, open].map(({ slug }, i) => placed(slug, { id: `in-a-row-${i}`, form: 'card' }));
-		const rows = await page({
-			content: article(placed(kept.slug, { id: 'kept-cover', form: 'cover' }), text('and'), ...cards, placed(open.slug, { id: 'last-cover', form: 'cover' }))
-		});
+		const blocks = [placed(kept.slug, { id: 'kept-cover', form: 'cover' }), text('and'), ...cards, placed(open.slug, { id: 'last-cover', form: 'cover' })];
+		const rows = await page({ content: { type: 'doc', content: blocks.map((block) => ({ type: 'paragraph', content: [block] })) } });
 		for (const client of [visitor(), boss]) {
 			const seen = await html(client, rows.path);
 			const row = /<div class="cards[^"]*">(.*?)<\/div>/s.exec(seen)?.[1] ?? '';

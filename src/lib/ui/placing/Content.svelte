@@ -51,7 +51,7 @@
 			{@render inside(node)}
 		</div>{:else if node.type === 'cards'}<div class="cards">
 			{@render inside(node)}
-		</div>{:else if node.type === 'column'}<div>{@render inside(node)}</div>{:else if node.type === 'table'}<div class="table">
+		</div>{:else if node.type === 'column'}<div>{@render inside(node)}</div>{:else if node.type === 'table'}<div class="rows">
 			<table><tbody>{@render inside(node)}</tbody></table>
 		</div>{:else if node.type === 'tableRow'}<tr>{@render inside(node)}</tr>{:else if node.type === 'tableHeader'}<th
 			scope={i === 0 && nodes.some((n) => n.type === 'tableCell') ? 'row' : 'col'}
@@ -87,7 +87,7 @@
 		width: auto !important;
 		margin: 0;
 	}
-	.table {
+	.rows {
 		overflow-x: auto;
 	}
 	table {

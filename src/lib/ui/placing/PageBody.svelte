@@ -43,6 +43,7 @@
 	article {
 		font-size: 17px;
 		line-height: 1.6;
+		overflow-wrap: break-word;
 	}
 	/* words in a column that can be read; lists, rows of cards and wide pictures as wide as there is room */
 	article > :global(:not(.listing, .cards, figure.wide)) {

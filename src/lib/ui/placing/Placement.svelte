@@ -50,7 +50,7 @@
 		{@render pressed(`button ${view.style} ${view.align}`, view.width ? `width:${cssWidth(view.width)}` : undefined, inside)}
 	{:else if form === 'cover'}
 		{#snippet inside()}
-			{#if seen.state === 'open' && (seen.cover ?? view.picture)}<span class="leaf" class:border={view.border} class:shadow={view.shadow}
+			{#if seen.state === 'open' && (seen.cover ?? view.picture)}<span class="leaf" class:lined={view.border} class:raised={view.shadow}
 					>{@render face(view.caption ? (seen.cover?.alt ?? '') : view.alt || view.words, px(view.width, 600))}</span
 				>{/if}
 			{#if view.caption || !(seen.state === 'open' && (seen.cover ?? view.picture))}<strong>{view.words}</strong>{#if view.said}<span>{view.said}</span
@@ -60,7 +60,7 @@
 	{:else if form === 'card'}
 		{#snippet inside()}
 			{#if seen.state === 'open'}
-				{#if seen.cover ?? view.picture}<span class="leaf" class:border={view.border} class:shadow={view.shadow}>{@render face('', 120)}</span>{/if}
+				{#if seen.cover ?? view.picture}<span class="leaf" class:lined={view.border} class:raised={view.shadow}>{@render face('', 120)}</span>{/if}
 				<span class="says"
 					><strong>{view.words}</strong>{#if seen.description}<span class="about">{seen.description}</span>{/if}{#if view.said}<span>{view.said}</span
 						>{/if}</span
@@ -72,12 +72,12 @@
 		<span class="frame {view.align}" style="width:{cssWidth(view.width ?? '100%')}">
 			<span
 				class="hold"
-				class:border={view.border}
+				class:lined={view.border}
 				style={view.height === 'worked out' ? `padding-bottom:calc(${(seen.frame.ratio * 100).toFixed(3)}% + ${sillHeight}px)` : `height:${view.height}px`}
 				><iframe src={seen.frame.href} title={view.words} loading="lazy"></iframe></span
 			>
 			<a class="cover narrow" href="/d/{seen.slug}/read?from={seen.id}"
-				><span class="leaf border"><Cover cover={seen.cover} width={220} /></span><strong>{view.words}</strong></a
+				><span class="leaf lined"><Cover cover={seen.cover} width={220} /></span><strong>{view.words}</strong></a
 			>
 			<span class="below"
 				><a href="/d/{seen.slug}/read?from={seen.id}">{words('readWhole')}</a>{#if seen.maySave}<a
@@ -146,6 +146,19 @@
 	.button.centre {
 		margin-right: auto;
 	}
+	/* titles may be one long word, on a narrow screen and with spacing of the reader's own */
+	.button,
+	.card,
+	.cover,
+	.kept,
+	.away {
+		overflow-wrap: anywhere;
+	}
+	@media (max-width: 480px) {
+		.facts {
+			white-space: normal;
+		}
+	}
 	.button span {
 		font-family: var(--body);
 		font-weight: 400;
@@ -168,9 +181,11 @@
 		margin: 4px auto 10px;
 	}
 	@media (max-width: 600px) {
-		.cover {
+		.cover,
+		.cover.right {
 			float: none;
 			display: inline-block;
+			margin-inline: 0;
 		}
 	}
 	.leaf {
@@ -182,16 +197,16 @@
 		height: auto;
 		background: #fff;
 	}
-	.border :global(img) {
+	.lined :global(img) {
 		border: 1px solid var(--line);
 	}
-	.shadow :global(img) {
+	.raised :global(img) {
 		box-shadow: 0 2px 10px rgb(0 0 0 / 22%);
 	}
 	.cover .leaf {
 		margin-bottom: 7px;
 	}
-	a:hover > .leaf.border :global(img) {
+	a:hover > .leaf.lined :global(img) {
 		border-color: var(--verdigris);
 	}
 	.cover strong {
@@ -257,7 +272,7 @@
 		position: relative;
 		box-sizing: content-box;
 	}
-	.hold.border {
+	.hold.lined {
 		border: 1px solid var(--line);
 	}
 	.hold iframe {

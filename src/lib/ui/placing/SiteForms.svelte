@@ -173,7 +173,7 @@
 		{#each navigation as path, i (path)}
 			<li>
 				<strong>{titleOf(path)}</strong><span class="soft">{path}</span>
-				<span class="ml-auto flex gap-2">
+				<span class="steps ml-auto flex gap-2">
 					<Button class="step" disabled={i === 0} onclick={() => move(i, -1)} aria-label="{titleOf(path)}: earlier" title="Earlier">↑</Button>
 					<Button class="step" disabled={i === navigation.length - 1} onclick={() => move(i, 1)} aria-label="{titleOf(path)}: later" title="Later">↓</Button>
 					<Button kind="quiet" onclick={() => order(navigation.filter((p) => p !== path))} aria-label="{titleOf(path)}: out of the navigation">Out</Button>
@@ -292,7 +292,7 @@
 		width: 380px;
 		max-width: 100%;
 	}
-	.ml-auto :global(.step) {
+	.steps :global(.step) {
 		width: 34px;
 		padding: 0;
 	}

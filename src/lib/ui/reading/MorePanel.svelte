@@ -74,7 +74,7 @@
 	{/if}
 	{#if doc.outline.length}
 		<h2>{room.say('contents')}</h2>
-		<ol class="contents" dir="auto">
+		<ol class="chapters" dir="auto">
 			{#each doc.outline as line, i (i)}<li style="padding-inline-start:{Math.min(4, line.depth) * 14}px">
 					{#if line.page}{@const page = line.page}<button onclick={() => room.go(page)}><span>{line.title}</span><small>{line.page}</small></button>{:else}<span
 							class="item">{line.title}</span
@@ -127,18 +127,18 @@
 		font: 600 0.95em var(--title);
 		margin: 12px 0 4px;
 	}
-	.contents {
+	.chapters {
 		list-style: none;
 		margin: 0;
 		padding: 0;
 		max-height: 40vh;
 		overflow: auto;
 	}
-	.contents button {
+	.chapters button {
 		width: 100%;
 		justify-content: space-between;
 	}
-	.contents small,
+	.chapters small,
 	em {
 		color: var(--ink-soft);
 		margin-inline-start: auto;

@@ -78,7 +78,7 @@
 							{:else if block.kind === 'item'}<ul><li data-say>{block.text}</li></ul>
 							{:else if block.kind === 'picture'}<p class="picture" data-say>{block.text}</p>
 							{:else if block.kind === 'table'}
-								<div class="table">
+								<div class="rows">
 									<table>
 										<tbody>
 											{#each block.rows as row, r (r)}<tr
@@ -278,7 +278,7 @@
 		height: auto;
 		background: #fff;
 	}
-	.table {
+	.rows {
 		overflow-x: auto;
 		margin-bottom: 1em;
 	}
