@@ -181,7 +181,9 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 		given: (a, b) => (given.get(a.slug) ?? 9999) - (given.get(b.slug) ?? 9999) || title(a, b),
 		match: (a, b) => (ranks?.get(b.id) ?? 0) - (ranks?.get(a.id) ?? 0) || title(a, b)
 	};
-	const sorted = [...fitting].sort(orders[order] ?? title).slice(0, content.most);
+	const by = orders[order] ?? title;
+	// what stands equal stands in one order on every page of the list: the later brought in first
+	const sorted = [...fitting].sort((a, b) => by(a, b) || (a.id < b.id ? 1 : -1)).slice(0, content.most);
 	const offset = Math.max(0, Math.min(query.offset ?? 0, Math.max(0, sorted.length - 1)));
 	const step = listStepFor(q);
 	const page = sorted.slice(offset, offset + step);

@@ -50,8 +50,8 @@ export const load: PageServerLoad = async (event) => {
 			ratio: found.cover === null && edition.sizes[0] ? edition.sizes[0].height / edition.sizes[0].width : null,
 			cover: { mark: `${edition.number}-${coverMark(found.cover)}`, alt: found.coverAlt },
 			shown: canBeShown(edition),
-			/** Small pictures of its first pages, for who may read it. */
-			pictures: canBeShown(edition) && entered.may('read') ? pagesToLook(edition.pages) : [],
+			/** Small pictures of its first pages, for who may read it and does not have it before them here. */
+			pictures: canBeShown(edition) && entered.may('read') && documentPage !== 'particulars' ? pagesToLook(edition.pages) : [],
 			number: edition.number
 		},
 		inside,
