@@ -60,7 +60,7 @@ export type Among = 'in-use' | 'aside' | postgres.Fragment;
 function amongSql(among: Among): postgres.Fragment {
 	const s = sql();
 	if (among === 'aside') return s`d.set_aside_at is not null and d.gone_at is null`;
-	return among === 'in-use' ? s`d.set_aside_at is null` : s`d.id in (select id from may)`;
+	return among === 'in-use' ? s`d.set_aside_at is null` : s`(d.id in (select id from may)) is true`;
 }
 
 const mayFirst = (among: Among): postgres.Fragment => (typeof among === 'string' ? sql()`` : sql()`with may as materialized (${among})`);

@@ -45,5 +45,5 @@ export async function newsAmong(readable: postgres.Fragment, among: postgres.Fra
 		select n.edition_id as edition, d.id as document, d.slug, d.title, d.description, d.folder, e.pages, n.at,
 			exists (select from news x where x.document_id = n.document_id and x.at < n.at) as "isEdition"
 		from news n join document d on d.id = n.document_id and d.edition_id = n.edition_id join edition e on e.id = n.edition_id
-		where ${among} and d.id in (${readable}) order by n.at desc, n.edition_id desc limit ${limit}`;
+		where ${among} and (d.id in (${readable})) is true order by n.at desc, n.edition_id desc limit ${limit}`;
 }

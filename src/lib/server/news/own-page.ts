@@ -60,12 +60,12 @@ export async function ownPage(caller: Caller, person: string): Promise<OwnPage> 
 				(select (l.attention->-1->>'page')::int from ledger l where l.person_id = ${person} and l.document_id = d.id and l.kind = 'read' and l.edition_id = d.edition_id order by l.at desc limit 1) as page,
 				coalesce((select p.pages_read from progress p join reader r on r.number = p.reader where p.document_id = d.id and p.edition_id = d.edition_id and r.name = ${`p:${person}`}), 0)::int as pages_read
 			from mine m join document d on d.id = m.document_id join edition e on e.id = d.edition_id
-			where d.id in (${readable}) order by m.at desc limit 60`,
+			where (d.id in (${readable})) is true order by m.at desc limit 60`,
 		groups.length
 			? s<{ name: string; slug: string; title: string; pages: number }[]>`
 				select g.name, d.slug, d.title, e.pages from member_group g join door_group x on x.group_id = g.id join thing_in_force t on t.door_id = x.door_id and t.kind = 'document'
 					join document d on d.id = t.id join edition e on e.id = d.edition_id
-				where g.id = any(${groups}::uuid[]) and t.set_position = 'keyed' and d.id in (${readable}) order by g.name, d.created_at desc limit 200`
+				where g.id = any(${groups}::uuid[]) and t.set_position = 'keyed' and (d.id in (${readable})) is true order by g.name, d.created_at desc limit 200`
 			: [],
 		site()
 	]);

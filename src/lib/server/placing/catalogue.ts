@@ -129,7 +129,7 @@ async function documentsOf(
 	return s<Row[]>`
 		select d.id, d.slug, d.title, d.folder, d.topics, ${by.fields ? s`d.fields` : s`null::jsonb as fields`},
 			${dated ? s`e.pages, e.created_at` : s`null::int as pages, null::timestamptz`} as edition_at
-		from document d ${dated ? s`join edition e on e.id = d.edition_id` : s``} where d.id in (${among}) and ${chosenBy(content)}
+		from document d ${dated ? s`join edition e on e.id = d.edition_id` : s``} where (d.id in (${among})) is true and ${chosenBy(content)}
 		${most === undefined ? s`` : s`order by e.created_at desc limit ${most}`}`;
 }
 
