@@ -123,10 +123,10 @@ function withHeaders(response: Response, { locals }: RequestEvent, entry: Entry 
 	return response;
 }
 
-/** The answer to a request that came in. */
 /** Where a reading room opens. */
 const rooms: ReadonlySet<string | null> = new Set(['/d/[slug]/read', '/embed/[slug]']);
 
+/** The answer to a request that came in. */
 async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Parameters<Handle>[0]['resolve']): Promise<Response> {
 	const { locals } = event;
 	const theme = /^(light|dark)$/.exec(event.cookies.get('ianua_theme') ?? '')?.[1] ?? 'system';

@@ -1,6 +1,9 @@
 // Pictures of pages that stand beside what is said of a document: to look at, not to read by.
 
-/** The widest of them, px. A page of A4 has 160 px for some eighty letters in a line: they cannot be read. */
+/**
+ * The widest that may be asked for, px. They come in the smallest width that pictures are kept in, 200 px: for some eighty letters in a line of A4 that
+ * is less than three each, and they cannot be read.
+ */
 export const lookPicture = 160;
 /** So many of a document's pages are shown on its page. */
 const mostShown = 12;

@@ -247,6 +247,17 @@ test('a picture stands where and as wide as one says, and leads to a page or to 
 	await figure.getByRole('link', { name: 'A lock with its gates shut' }).click();
 	await expect(visitor).toHaveURL(/\/library$/);
 
+	// as wide as the page, whatever width was said, and back
+	await drawn.click();
+	await sheet.getByRole('button', { name: 'As wide as the page' }).click();
+	await saved(page);
+	const wider = page.waitForResponse((response) => response.url().endsWith('/publish') && response.ok());
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await wider;
+	await visitor.goto('/a-picture-that-leads');
+	expect((await figure.boundingBox())!.width).toBe(1120);
+	await sheet.getByRole('button', { name: 'Right, words beside' }).click();
+
 	// the same picture to a document, by the keyboard
 	await drawn.click();
 	await page.keyboard.press('Control+k');

@@ -1094,6 +1094,36 @@ test('while the library is on its way pages are turned as pictures, and the room
 	await expect(bare.locator('.standin img')).toHaveAttribute('src', /\/leaf\/4\.webp/);
 });
 
+test('the page of a document shows its pages: a press reads there, looking is no opening, and whom its door turns away sees none', async ({ people }) => {
+	const slug = await bring(handbook, { position: 'open' }, 'looked-at.pdf');
+	const opened = async () =>
+		((await (await staff.get(`/api/v1/documents/${slug}/ledger`)).json()) as { items: { kind: string }[] }).items.filter(({ kind }) => kind === 'opened')
+			.length;
+	const page = await people.as('visitor');
+	await page.goto(`/d/${slug}`);
+	const pages = page.getByRole('region', { name: 'Its pages' });
+	await expect(pages.getByRole('link')).toHaveCount(11);
+	const third = pages.getByRole('link', { name: 'page 3', exact: true });
+	await third.scrollIntoViewIfNeeded();
+	await expect.poll(() => third.locator('img').evaluate((image: HTMLImageElement) => image.complete && image.naturalWidth)).toBe(200);
+	expect(await opened()).toBe(0);
+	await third.click();
+	await isOnPage(page, 3);
+	await drawn(page, 3);
+	expect(await opened()).toBe(1);
+
+	await staff.patch(`/api/v1/documents/${slug}`, { data: { door: { position: 'keyed', allMembers: true } } });
+	for (const [who, count] of [
+		['visitor', 0],
+		['member', 1]
+	] as const) {
+		const other = await people.as(who);
+		await other.goto(`/d/${slug}`);
+		await expect(other.getByRole('heading', { level: 1 })).toBeVisible();
+		await expect(other.getByRole('region', { name: 'Its pages' }), who).toHaveCount(count);
+	}
+});
+
 test('chapters beside the pages: a long name widens, and names can be hidden', async ({ people }) => {
 	const slug = await bring(japanese, { position: 'open' }, 'chapters.pdf');
 	const page = await people.as('visitor');

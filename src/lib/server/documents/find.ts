@@ -63,6 +63,7 @@ function amongSql(among: Among): postgres.Fragment {
 	return among === 'in-use' ? s`d.set_aside_at is null` : s`(d.id in (select id from may)) is true`;
 }
 
+/** What the queries below call `may`, at their head. */
 const mayFirst = (among: Among): postgres.Fragment => (typeof among === 'string' ? sql()`` : sql()`with may as materialized (${among})`);
 
 /** Documents whose title, description, topics or file name have what is asked for: each stemming by itself, so that the index is used. */
