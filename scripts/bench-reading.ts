@@ -10,6 +10,7 @@ import { chromium, type Browser, type CDPSession, type Page } from 'playwright';
 import { chromiumOptions } from './chromium';
 import { freePort } from '#server/db/cluster';
 import type { Running } from './run';
+import { prepareSamples, samples } from './samples';
 
 const packages: Record<string, readonly string[]> = {
 	'lilypond-doc-pdf': ['notation', 'snippets', 'learning', 'internals'].map((name) => `usr/share/doc/lilypond/html/Documentation/${name}.pdf`),
@@ -102,9 +103,14 @@ const watching = `(() => {
 	if (!location.pathname.startsWith('/d/')) return;
 	const look = () => {
 		const image = document.querySelector('.standin img');
-		if (image?.complete && image.naturalWidth && image.getBoundingClientRect().height > 100) window.told('seen');
+		if (image?.complete && image.naturalWidth && image.getBoundingClientRect().height > 100) {
+			window.told('seen');
+			// as many pixels as it is wide on the screen, but for three in a hundred
+			if (Number(/[?&]w=(\\d+)/.exec(image.currentSrc)?.[1]) >= 0.97 * image.getBoundingClientRect().width * devicePixelRatio) window.told('clear');
+		}
 		if (document.querySelector('.standin.gone') && document.querySelector('.pdfViewer .page canvas')) {
 			window.told('seen');
+			window.told('clear');
 			window.told('sharp');
 		} else requestAnimationFrame(look);
 	};
@@ -130,18 +136,26 @@ const scrolling = `(async () => {
 	return times.slice(1);
 })()`;
 
+/** A line as it is shaped: there and back in ms, and bits a second each way. */
+interface Line {
+	readonly latency: number;
+	readonly bits: number;
+}
+const usual: Line = { latency: 80, bits: 5_000_000 };
+const slow: Line = { latency: 400, bits: 400_000 };
+
 /** Opens an address with nothing known of it yet, and notes when something was told, with the bytes that had come by then. */
-async function visit(browser: Browser, address: string, until: string, shaped: boolean, worker: number): Promise<Visit> {
+async function visit(browser: Browser, address: string, until: string, line: Line | null, worker: number): Promise<Visit> {
 	const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
 	const page = await context.newPage();
 	const devtools = await context.newCDPSession(page);
 	await devtools.send('Network.enable');
-	if (shaped)
+	if (line)
 		await devtools.send('Network.emulateNetworkConditions', {
 			offline: false,
-			latency: 80,
-			downloadThroughput: 5_000_000 / 8,
-			uploadThroughput: 5_000_000 / 8
+			latency: line.latency,
+			downloadThroughput: line.bits / 8,
+			uploadThroughput: line.bits / 8
 		});
 	let bytes = 0;
 	const code = new Map<string, number>();
@@ -215,7 +229,7 @@ async function bringIn(running: Running, staff: string, file: string): Promise<{
 
 /** From the words of a find being typed until no more places come to light, ms; with the server's word on where they stand, or without it. */
 async function findTimes(browser: Browser, running: Running, slug: string, worker: number, told: boolean): Promise<{ known: number; places: number }> {
-	const { page, close } = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', true, worker);
+	const { page, close } = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', usual, worker);
 	if (!told) await page.route(/\/read\/found\?/, (route) => route.abort());
 	await page.keyboard.press('/');
 	const dialog = page.getByRole('dialog');
@@ -235,6 +249,33 @@ async function findTimes(browser: Browser, running: Running, slug: string, worke
 	return { known, places };
 }
 
+/** A file on a slow line, beside the bare page: when its first page is seen, has a pixel for each of the screen's, and is drawn. */
+async function slowLine(
+	browser: Browser,
+	bare: { origin: string; worker: number },
+	running: Running,
+	staff: string,
+	worker: number,
+	file: string
+): Promise<void> {
+	const { slug } = await bringIn(running, staff, file);
+	const [ours, bares]: [Visit['marks'][], Visit['marks'][]] = [[], []];
+	for (let round = 0; round < 3; round++) {
+		const theirs = await visit(browser, `${bare.origin}/read/${basename(file)}`, 'sharp', slow, bare.worker);
+		bares.push(theirs.marks);
+		await theirs.close();
+		const current = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', slow, worker);
+		ours.push(current.marks);
+		await current.close();
+	}
+	const at = (visits: Visit['marks'][], mark: string) => median(visits.map((v) => v.get(mark)!.at));
+	const bytes = (visits: Visit['marks'][], mark: string) => kB(median(visits.map((v) => v.get(mark)!.bytes)));
+	const whole = at(bares, 'sharp');
+	console.log(
+		`${basename(file)} (${(statSync(file).size / 1e6).toFixed(1)} MB) at 400 kbit/s and 400 ms: bare sharp after ${whole.toFixed(0)} ms and ${bytes(bares, 'sharp')}; ours, of that time: ${(['seen', 'clear', 'sharp'] as const).map((mark) => `${mark} ${(at(ours, mark) / whole).toFixed(2)} (${at(ours, mark).toFixed(0)} ms, ${bytes(ours, mark)})`).join(', ')}`
+	);
+}
+
 export async function benchReading(running: Running, staff: string): Promise<void> {
 	const files = longFiles();
 	const built = 'build/client/_app/immutable/workers';
@@ -244,11 +285,15 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 			readdirSync(built).find((name) => /^pdf\.worker.*\.gz$/.test(name))!
 		)
 	).size;
-	const bare = await bareServer(files);
+	await prepareSamples();
+	// half a megabyte, and one that is signed and read as it is
+	const onSlow = [samples.japanese, samples.signed];
+	const bare = await bareServer([...files, ...onSlow]);
 	const browser = await chromium.launch(chromiumOptions);
 	const [first, sharp, seenBytes, sharpBytes]: [number[], number[], number[], number[]] = [[], [], [], []];
 	const documents: { slug: string; pages: number; file: string }[] = [];
 	try {
+		for (const file of onSlow) await slowLine(browser, bare, running, staff, worker, file);
 		let code: Visit['code'] | undefined;
 		for (const file of files) {
 			const { slug, pages } = await bringIn(running, staff, file);
@@ -256,10 +301,10 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 			// turn about, so that a noisy neighbour meets both
 			const [ours, bares]: [Visit['marks'][], Visit['marks'][]] = [[], []];
 			for (let round = 0; round < 3; round++) {
-				const theirs = await visit(browser, `${bare.origin}/read/${basename(file)}`, 'sharp', true, bare.worker);
+				const theirs = await visit(browser, `${bare.origin}/read/${basename(file)}`, 'sharp', usual, bare.worker);
 				bares.push(theirs.marks);
 				await theirs.close();
-				const current = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', true, worker);
+				const current = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', usual, worker);
 				ours.push(current.marks);
 				code = current.code;
 				await current.close();
@@ -293,7 +338,7 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 
 		// the middle page, and scrolling, unshaped
 		for (const { slug, pages, file } of documents) {
-			const { page, close } = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', false, worker);
+			const { page, close } = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', null, worker);
 			const middle = Math.ceil(pages / 2);
 			const field = page.getByRole('textbox', { name: 'Page' });
 			await field.fill(String(middle));
@@ -304,7 +349,7 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 			console.log(`${basename(file)}: page ${middle} after ${(performance.now() - started).toFixed(0)} ms`);
 			await close();
 		}
-		const { page, close } = await visit(browser, `${running.origin}/d/${long.slug}/read`, 'sharp', false, worker);
+		const { page, close } = await visit(browser, `${running.origin}/d/${long.slug}/read`, 'sharp', null, worker);
 		const frames = await page.evaluate<number[]>(scrolling);
 		const highest = renderers();
 		await page.waitForTimeout(8000);

@@ -2,9 +2,8 @@
 // documents it lists, a pocket page lists entries.
 import { Type, type Static } from '@sinclair/typebox';
 import { linkPattern } from '../text/link';
-import { slugPattern } from '../documents/address';
-import { within, spanOf, type Instant } from '../access/hours';
 import { ListAttrs, listingFields, listingWords, pickedPlace, selectionOf } from './listing';
+import type { Pocket } from './pocket';
 import { ledTo, pictureName, PlacementAttrs, Width, type KeptPlacement } from './placement';
 
 const Mark = Type.Union([
@@ -58,42 +57,57 @@ const DocumentList = Type.Object({ type: Type.Literal('documentList'), attrs: Li
 const span = Type.Optional(Type.Integer({ minimum: 1, maximum: 50 }));
 const CellAttrs = Type.Optional(Type.Object({ colspan: span, rowspan: span, colwidth: Type.Optional(Type.Any()) }, { additionalProperties: false }));
 
-/** A block; lists, quotes, cells and columns hold blocks again. */
-const Block = Type.Recursive((This) =>
-	Type.Union([
-		Paragraph,
-		Heading,
-		Rule,
-		Picture,
-		DocumentList,
-		PlacementNode,
-		Type.Object({ type: Type.Literal('blockquote'), content: Type.Array(This) }),
-		Type.Object({
-			type: Type.Union([Type.Literal('bulletList'), Type.Literal('orderedList')]),
-			attrs: Type.Optional(Type.Any()),
-			content: Type.Array(Type.Object({ type: Type.Literal('listItem'), content: Type.Array(This) }))
-		}),
-		Type.Object({
-			type: Type.Literal('columns'),
-			content: Type.Array(Type.Object({ type: Type.Literal('column'), content: Type.Array(This) }), { minItems: 2, maxItems: 2 })
-		}),
-		Type.Object({
-			type: Type.Literal('table'),
-			content: Type.Array(
+/** A block; lists, quotes, cells and columns hold blocks again. JSON Schema names what refers to itself, once: within the whole and within a band it has names of its own. */
+const blockNamed = ($id: string) =>
+	Type.Recursive(
+		(This) =>
+			Type.Union([
+				Paragraph,
+				Heading,
+				Rule,
+				Picture,
+				DocumentList,
+				PlacementNode,
+				Type.Object({ type: Type.Literal('blockquote'), content: Type.Array(This) }),
 				Type.Object({
-					type: Type.Literal('tableRow'),
-					content: Type.Array(
-						Type.Object({ type: Type.Union([Type.Literal('tableCell'), Type.Literal('tableHeader')]), attrs: CellAttrs, content: Type.Array(This) }),
-						{ maxItems: 50 }
-					)
+					type: Type.Union([Type.Literal('bulletList'), Type.Literal('orderedList')]),
+					attrs: Type.Optional(Type.Any()),
+					content: Type.Array(Type.Object({ type: Type.Literal('listItem'), content: Type.Array(This) }))
 				}),
-				{ maxItems: 1000 }
-			)
-		})
-	])
-);
+				Type.Object({
+					type: Type.Literal('columns'),
+					content: Type.Array(Type.Object({ type: Type.Literal('column'), content: Type.Array(This) }), { minItems: 2, maxItems: 2 })
+				}),
+				Type.Object({
+					type: Type.Literal('table'),
+					content: Type.Array(
+						Type.Object({
+							type: Type.Literal('tableRow'),
+							content: Type.Array(
+								Type.Object({ type: Type.Union([Type.Literal('tableCell'), Type.Literal('tableHeader')]), attrs: CellAttrs, content: Type.Array(This) }),
+								{ maxItems: 50 }
+							)
+						}),
+						{ maxItems: 1000 }
+					)
+				})
+			]),
+		{ $id }
+	);
 
-export const Article = Type.Object({ type: Type.Literal('doc'), content: Type.Array(Block, { maxItems: 5000 }) }, { additionalProperties: false });
+/** How strongly a band stands out from the page. */
+export const bandTones = ['pale', 'deep'] as const;
+/** Blocks on a ground of their own, from one edge of the page to the other. It stands in nothing else. */
+const Band = Type.Object({
+	type: Type.Literal('band'),
+	attrs: Type.Object({ tone: Type.Union(bandTones.map((tone) => Type.Literal(tone))) }, { additionalProperties: false }),
+	content: Type.Array(blockNamed('BlockOfBand'), { minItems: 1, maxItems: 500 })
+});
+
+export const Article = Type.Object(
+	{ type: Type.Literal('doc'), content: Type.Array(Type.Union([blockNamed('Block'), Band]), { maxItems: 5000 }) },
+	{ additionalProperties: false }
+);
 export type Article = Static<typeof Article>;
 
 /** A page that lists documents. */
@@ -106,32 +120,6 @@ export const Catalogue = Type.Object(
 	{ additionalProperties: false }
 );
 export type Catalogue = Static<typeof Catalogue>;
-
-const Bound = Type.Union([Type.String({ format: 'date' }), Type.String({ format: 'date-time' })]);
-/** An entry of a pocket page: a document or a plain link, on show within its hours unless it rests. */
-export const PocketEntry = Type.Object(
-	{
-		id: Type.Optional(Type.String({ pattern: '^[A-Za-z0-9_-]{6,40}$' })),
-		document: Type.Optional(Type.String({ pattern: slugPattern, maxLength: 80 })),
-		url: Type.Optional(Type.String({ pattern: linkPattern, maxLength: 2000 })),
-		words: Type.Optional(Type.String({ maxLength: 120 })),
-		/** What is said of it below its words. */
-		about: Type.Optional(Type.String({ maxLength: 300 })),
-		/** Name of an icon; a document without one shows its cover. */
-		icon: Type.Optional(Type.String({ pattern: '^[a-z0-9]+(?:-[a-z0-9]+)*$', maxLength: 60 })),
-		from: Type.Optional(Bound),
-		until: Type.Optional(Bound),
-		/** Kept but unseen. */
-		resting: Type.Optional(Type.Boolean())
-	},
-	{ additionalProperties: false }
-);
-export type PocketEntry = Static<typeof PocketEntry>;
-export const Pocket = Type.Object(
-	{ lead: Type.Optional(Type.String({ maxLength: 300 })), entries: Type.Array(PocketEntry, { maxItems: 100 }) },
-	{ additionalProperties: false }
-);
-export type Pocket = Static<typeof Pocket>;
 
 export const layouts = ['article', 'catalogue', 'pocket'] as const;
 export type Layout = (typeof layouts)[number];
@@ -153,28 +141,6 @@ export const emptyContent: Readonly<Record<Layout, PageContent>> = {
 	catalogue: { show: 'list', order: 'title', beside: true, filters: true },
 	pocket: { entries: [] }
 };
-
-/** What is wrong with an entry of a pocket page, or null. */
-export function entryTrouble(entry: PocketEntry): string | null {
-	if (entry.document && entry.url) return 'an entry is a document or a link, not both';
-	if (!entry.document && !entry.url) return 'an entry needs a document or an address';
-	if (entry.url && !entry.words?.trim()) return 'a link needs words';
-	const hours = spanOf(entry.from ?? null, entry.until ?? null, 'UTC');
-	return hours.from !== null && hours.until !== null && hours.from >= hours.until ? 'its time on show ends before it begins' : null;
-}
-
-/** Whether an entry is on show at an instant. */
-export function onShow(entry: PocketEntry, at: Instant, zone: string): boolean {
-	return !entry.resting && within(spanOf(entry.from ?? null, entry.until ?? null, zone), at) === 'in';
-}
-
-/** Height in CSS px of what stands above the entries of a pocket page, and of one entry, at 360 px wide; and of a usual phone's window. */
-const pocketHeights = { above: 150, entry: 92, screen: 660 };
-
-/** How many phone screens a list of entries takes; over two it is too long to be read standing (common practice, no source). */
-export function phoneScreens(entries: number): number {
-	return (pocketHeights.above + entries * pocketHeights.entry) / pocketHeights.screen;
-}
 
 const marksOf = ({ marks }: ContentNode) => (marks?.length ? { marks } : {});
 
@@ -211,19 +177,6 @@ export function bare(content: Article): ContentNode {
 		return node.content ? { ...node, content: node.content.map(walk) } : node;
 	};
 	return walk(content);
-}
-
-/** The entries of a pocket page, each with an id of its own; all of them new with `anew`. */
-export function settledPocket(content: Pocket, freshId: () => string, anew = false): Pocket {
-	const seen = new Set<string>();
-	return {
-		...content,
-		entries: content.entries.map((entry) => {
-			const id = !anew && entry.id && !seen.has(entry.id) ? entry.id : freshId();
-			seen.add(id);
-			return { ...entry, id };
-		})
-	};
 }
 
 /** Pictures of an article of which nothing is said to those who do not see them, each once; decoration has an empty text. */

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Article, Catalogue, Pocket } from './content';
+import type { Article, Catalogue } from './content';
+import type { Pocket } from './pocket';
 import { exchanged } from './exchange';
 
 const placement = (id: string, document: string, more: object = {}) => ({ type: 'placement', attrs: { id, document, form: 'text', press: 'page', ...more } });

@@ -1,5 +1,6 @@
 // A document exchanged for another in the content of a page: the places stay as they are, their ids, forms and words too.
-import type { Article, Catalogue, ContentNode, KeptList, Layout, PageContent, Pocket } from './content';
+import type { Article, Catalogue, ContentNode, KeptList, Layout, PageContent } from './content';
+import type { Pocket } from './pocket';
 import { pickedPlace } from './listing';
 
 export interface Exchanged {

@@ -82,6 +82,14 @@ describe('an article taken apart', () => {
 		expect(rows(one, word, one)).toEqual([one, word, one]);
 		expect(rows(one, paragraph(), one)).toEqual([one, paragraph(), one]);
 		expect(rows(paragraph(link), paragraph(link))).toEqual([paragraph(link), paragraph(link)]);
+		const band = (...content: ContentNode[]) => ({ type: 'band', attrs: { tone: 'deep' }, content });
+		expect(rows(band(one, one), one)).toEqual([band({ type: 'cards', content: [card('a'), card('a')] }), one]);
+	});
+	it('headings in a band are headings of the page', () => {
+		const heading = (words: string) => ({ type: 'heading', attrs: { level: 2 }, content: [text(words)] });
+		const { headings, rest } = partsOf({ type: 'doc', content: [heading('Locks'), { type: 'band', attrs: { tone: 'pale' }, content: [heading('Locks')] }] });
+		expect(headings.map(({ anchor }) => anchor)).toEqual(['locks', 'locks-2']);
+		expect(rest[1]!.content![0]!.attrs).toEqual({ level: 2, anchor: 'locks-2' });
 	});
 	it('its opening is a line for search engines', () => {
 		expect(openingOf({ layout: 'article', content: article })).toBe('A level path for most of the way.');

@@ -1,6 +1,7 @@
 // Find in the pages of the site: they are few and short, so each is looked at whole.
 import { findTerms, plain } from '../documents/find-query';
-import type { Catalogue, ContentNode, Layout, PageContent, Pocket } from './content';
+import type { Catalogue, ContentNode, Layout, PageContent } from './content';
+import type { Pocket } from './pocket';
 
 /** An attribute that is words. */
 const said = (node: ContentNode, name: string): string => {

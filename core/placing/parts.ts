@@ -59,7 +59,8 @@ export function partsOf(article: ContentNode): ArticleParts {
 	const isLead = opening !== '' && opening.length <= longestLead;
 	const taken = new Set<string>();
 	const headings: { words: string; anchor: string }[] = [];
-	const rest = (isLead ? nodes.slice(1) : nodes).map((node) => {
+	const anchored = (node: ContentNode): ContentNode => {
+		if (node.type === 'band') return { ...node, content: withRows((node.content ?? []).map(anchored)) };
 		const words = node.type === 'heading' && node.attrs?.level === 2 ? textOf(node).trim() : '';
 		if (!words) return node;
 		const slug = slugOf(words);
@@ -68,7 +69,8 @@ export function partsOf(article: ContentNode): ArticleParts {
 		taken.add(anchor);
 		headings.push({ words, anchor });
 		return { ...node, attrs: { ...node.attrs, anchor } };
-	});
+	};
+	const rest = (isLead ? nodes.slice(1) : nodes).map(anchored);
 	return { lead: isLead ? opening : undefined, headings, rest: withRows(rest) };
 }
 

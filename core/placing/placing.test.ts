@@ -1,22 +1,11 @@
 import { Ajv } from 'ajv';
 import { describe, expect, it } from 'vitest';
-import {
-	Article,
-	bare,
-	contentLines,
-	emptyArticle,
-	entryTrouble,
-	indexOf,
-	onShow,
-	phoneScreens,
-	placementsOf,
-	settled,
-	settledPocket,
-	withLeads,
-	withPlacement,
-	type Article as ArticleType
-} from './content';
+import { Article, bare, contentLines, emptyArticle, indexOf, placementsOf, settled, withLeads, withPlacement, type Article as ArticleType } from './content';
+import { entryTrouble, onShow, phoneScreens, settledPocket } from './pocket';
+import { languages } from '../words/words';
+import { partsOf } from './parts';
 import { pathTrouble } from './path';
+import { patternContent, patterns } from './patterns';
 import { cssWidth, defaultsOf, factsWords, frameHref, ledTo, placementView, pressHref, settingsOf, sizeOf, widthOf } from './placement';
 
 const valid = new Ajv().compile(Article);
@@ -160,6 +149,15 @@ describe('pocket pages and catalogues', () => {
 		expect(placementsOf(withPlacement(article, 'first-one', () => null)).map((p) => p.id)).toEqual(['second-one']);
 		expect(placementsOf(withPlacement(article, 'second-one', (a) => ({ ...a, locked: true }))).map((p) => p.locked)).toEqual([undefined, true]);
 	});
+	it.each(patterns)('the pattern “%s” is an article, with its headings in every language', (pattern) => {
+		for (const language of languages) {
+			const content = patternContent(pattern, language);
+			expect(valid(content), language).toBe(true);
+			expect(partsOf(content).headings.every(({ words }) => words.trim())).toBe(true);
+			expect(new Set(partsOf(content).headings.map(({ words }) => words)).size).toBe(partsOf(content).headings.length);
+		}
+		expect(patternContent(pattern, 'de')).not.toEqual(patternContent(pattern, 'en'));
+	});
 	it('articles hold tables, columns and pictures', () => {
 		const cell = (type: string) => ({ type, content: [paragraph(text('x'))] });
 		expect(valid(doc({ type: 'table', content: [{ type: 'tableRow', content: [cell('tableHeader'), cell('tableCell')] }] }))).toBe(true);
@@ -175,6 +173,13 @@ describe('pocket pages and catalogues', () => {
 			)
 		).toBe(true);
 		expect(valid(doc({ type: 'columns', content: [{ type: 'column', content: [paragraph()] }] }))).toBe(false);
+		const band = (tone: string, ...content: unknown[]) => ({ type: 'band', attrs: { tone }, content });
+		expect(valid(doc(band('pale', paragraph(placement({}))), band('deep', paragraph())))).toBe(true);
+		expect(valid(doc(band('red', paragraph())))).toBe(false);
+		expect(valid(doc(band('pale')))).toBe(false);
+		// a band stands in nothing else
+		expect(valid(doc(band('pale', band('deep', paragraph()))))).toBe(false);
+		expect(valid(doc({ type: 'blockquote', content: [band('pale', paragraph())] }))).toBe(false);
 		expect(valid(doc({ type: 'picture', attrs: { picture: 'a'.repeat(64), alt: 'A lock' } }))).toBe(true);
 		expect(valid(doc({ type: 'picture', attrs: { picture: 'https://evil.example/x.png' } }))).toBe(false);
 		const picture = 'a'.repeat(64);

@@ -1,6 +1,7 @@
 // Writing pages and placing documents on them, in every form; dead ends; the three layouts; other websites.
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import sharp from 'sharp';
 import { axeLightAndDark, chromiumPdf, drop, expect, origin, signIn, test } from './help';
 
 const outside = () => `http://127.0.0.1:${signIn().ports.outside}`;
@@ -182,6 +183,67 @@ test('placements are put in by keyboard, by a pasted address and from the shelf;
 	await page.reload();
 	await expect(page.locator('.ProseMirror table tr')).toHaveCount(4);
 	await expect(page.locator('.placement').last()).toContainText('Towpath map');
+});
+
+test('blocks stand on a band from edge to edge, pale or deep, and come out of it again', async ({ people }) => {
+	const page = await people.as('staff');
+	await write(page, 'A page with bands');
+	const text = textOf(page);
+	const tool = async (name: string) => {
+		await page.getByRole('button', { name: 'Other tools' }).click();
+		await page.getByRole('button', { name, exact: true }).click();
+	};
+	await text.click();
+	await page.keyboard.type('Before the bands.');
+	await page.keyboard.press('Enter');
+	await page.keyboard.type('On a pale one.');
+	await tool('Pale band');
+	const band = (tone: string) => text.locator(`[data-band=${tone}]`);
+	await expect(band('pale')).toHaveText('On a pale one.');
+	// the other tone takes the same band, the same press lets it go
+	await tool('Deep band');
+	await expect(band('deep')).toHaveText('On a pale one.');
+	await expect(band('pale')).toHaveCount(0);
+	await tool('Deep band');
+	await expect(text.locator('[data-band]')).toHaveCount(0);
+	await tool('Pale band');
+	// below it one writes on, in no band
+	await page.keyboard.press('Control+End');
+	await page.keyboard.type('On a deep one: ');
+	await page.keyboard.press('Alt+p');
+	await page.keyboard.type('cruising');
+	await page.getByRole('option', { name: 'Cruising guide' }).click();
+	await tool('Deep band');
+	await expect(band('deep')).toContainText('Cruising guide');
+	await expect(band('pale')).toHaveText('On a pale one.');
+	await saved(page);
+	await page.reload();
+	await expect(band('deep')).toContainText('Cruising guide');
+	await page.getByRole('button', { name: 'Publish', exact: true }).click();
+	await expect(page.getByText('Published at /a-page-with-bands')).toBeVisible();
+
+	const visitor = await people.as('visitor');
+	await visitor.goto('/a-page-with-bands');
+	const [pale, deep] = [visitor.locator('section.pale'), visitor.locator('section.deep')];
+	await expect(pale).toHaveText('On a pale one.');
+	await expect(deep.getByRole('link', { name: 'Cruising guide' })).toBeVisible();
+	for (const width of [1280, 320]) {
+		await visitor.setViewportSize({ width, height: 800 });
+		expect(await visitor.evaluate(() => document.documentElement.scrollWidth)).toBe(width);
+		await deep.scrollIntoViewIfNeeded();
+		const box = (await deep.boundingBox())!;
+		// what is painted at the window's left edge is what is painted in the band
+		const colour = async (x: number) => {
+			const { channels } = await sharp(await visitor.screenshot({ clip: { x, y: box.y + 8, width: 2, height: 2 } })).stats();
+			return channels.map(({ mean }) => mean);
+		};
+		const inside = await colour(box.x + 2);
+		// it is dark, whichever the theme
+		expect(Math.max(...inside)).toBeLessThan(120);
+		// a gradient is drawn with a grain of one
+		for (const x of [0, width - 2]) for (const [n, value] of (await colour(x)).entries()) expect(Math.abs(value - inside[n]!)).toBeLessThan(3);
+	}
+	expect(await axeLightAndDark(visitor)).toEqual([]);
 });
 
 test('words that are selected become the link to the document, as bold as they were', async ({ people }) => {
@@ -465,14 +527,21 @@ test('next month’s page begins like this month’s, out of the navigation unle
 	await expect(page.getByRole('textbox', { name: 'Path' })).toHaveValue('/when-the-locks-close');
 	await expect(page.getByRole('checkbox', { name: 'in the navigation' })).not.toBeChecked();
 	await page.getByRole('link', { name: 'Begin a page like this one' }).click();
-	await expect(page.getByLabel('Begins')).toHaveValue('/when-the-locks-close');
+	await expect(page.getByLabel('Begins')).toHaveValue('like /when-the-locks-close');
 	// where the title is missing or taken, what was chosen stays chosen
 	await page.getByRole('checkbox', { name: 'In the navigation' }).check();
 	await page.getByLabel('Title').fill('When the locks close');
 	await page.getByRole('button', { name: 'Write a page' }).click();
 	await expect(page.getByRole('alert')).toBeVisible();
-	await expect(page.getByLabel('Begins')).toHaveValue('/when-the-locks-close');
+	await expect(page.getByLabel('Begins')).toHaveValue('like /when-the-locks-close');
 	await expect(page.getByRole('checkbox', { name: 'In the navigation' })).toBeChecked();
+	// or with headings of what is written again and again
+	await page.getByLabel('Title').fill('Minutes of the lengthsmen');
+	await page.getByLabel('Begins').selectOption({ label: 'Minutes' });
+	await expect(page.getByLabel('Layout')).toHaveCount(0);
+	await page.getByRole('button', { name: 'Write a page' }).click();
+	await expect(textOf(page).getByRole('heading')).toHaveText(['Present', 'Decided', 'To be done', 'The minutes as signed']);
+	await expect(textOf(page).locator('th')).toHaveText(['Who', 'What', 'Until']);
 });
 
 test('drafts go out at a time, are compared and gone back to; a page is found by a part of its title and set aside', async ({ people }) => {
@@ -775,7 +844,7 @@ test('on another website a document is read in a frame and by its element, under
 		.toBe(true);
 	// the same site under a name that is not on the list
 	await page.goto(`${outside().replace('127.0.0.1', 'localhost')}/`);
-	await expect(page.frameLocator('iframe').getByRole('link', { name: 'Open the document on its own website' })).toBeVisible();
+	await expect(page.frameLocator('iframe').getByRole('link', { name: 'Open on its own site' })).toBeVisible();
 
 	await page.goto(`${outside()}/elements`);
 	const element = (form: string) => page.locator(`ianua-document[form=${form}]`);

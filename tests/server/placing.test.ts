@@ -102,6 +102,7 @@ describe('pages by the API', () => {
 		expect(await status({ like: '/never-was' })).toBe(422);
 		expect(await status({ like: first.path, layout: 'pocket' })).toBe(422);
 		expect(await status({ like: first.path, path: first.path })).toBe(409);
+		expect(await status({ like: first.path, pattern: 'minutes' })).toBe(422);
 		// nothing of those that were refused is left
 		expect((await boss.send('GET', `/api/v1/pages${first.path}-x`)).status).toBe(404);
 		const pocket = await page({ layout: 'pocket', content: { entries: [{ id: 'entry-one-of', url: 'https://example.org/', words: 'Out' }] } });
@@ -109,6 +110,9 @@ describe('pages by the API', () => {
 		expect(second).toMatchObject({ layout: 'pocket', door: { position: 'shut' } });
 		expect(second.content.entries).toHaveLength(1);
 		expect(second.content.entries[0]!.id).not.toBe('entry-one-of');
+		// headings to be filled in, in the page's language, and a list with an id of its own
+		const teaser = await boss.api<PageJson>('POST', '/pages', { path: `${first.path}-t`, title: 'T', pattern: 'teaser', language: 'de' });
+		expect(JSON.stringify(teaser.content)).toMatch(/Hier lesen.*Mehr zu lesen.*"id":"[\w-]{6,}"/);
 	});
 	it('refuse a path of the application, one that is taken, and content of another layout', async () => {
 		const status = async (given: object) => (await boss.send('POST', '/api/v1/pages', { title: 'x', ...given })).status;

@@ -1,12 +1,14 @@
 // Turned away: honest words of the document, the site or in general; knocks and their answers; keys mailed to a list; read-only pages'
 // words; stamped copies; the trail.
-import { writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
 import { execFileSync } from 'node:child_process';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { stampNumbersIn } from '#core/reading/stamp';
 import { sql } from '#server/db/client';
+import { imagesOn } from '#server/pdf/page-images';
+import { samples } from '../../scripts/samples';
 import { client, document, forgetTries, ledgerOf, member, origin, pdf, qpdf, send, staff, visitor, type Client, type DocumentJson } from './help';
 import { linkIn, mails, mailTo } from './mails';
 
@@ -174,6 +176,57 @@ describe('read only', () => {
 		expect(Math.round(text.width)).toBe(842);
 		expect(Math.round(text.height)).toBe(595);
 		expect(text.lines.map((l) => l.text).join(' ')).toContain('Sideways');
+	});
+	it('where the pictures of a page stand is told as pdftohtml of Poppler finds them, on turned pages too', async () => {
+		const folder = mkdtempSync(join(tmpdir(), 'ianua-pictures-'));
+		const found = (path: string): [number, number, number, number][] => {
+			const xml = execFileSync('pdftohtml', ['-xml', '-stdout', '-f', '2', '-l', '2', path], { encoding: 'utf8' });
+			const number = (line: string, name: string) => Number(new RegExp(`${name}="(-?\\d+)"`).exec(line)?.[1]);
+			const page = /<page [^>]*>/.exec(xml)![0];
+			const [width, height] = [number(page, 'width'), number(page, 'height')];
+			return [...xml.matchAll(/<image [^>]*>/g)].map(([line]) => {
+				// of a turned page it counts a length from the other end
+				const span = (from: string, length: string, of: number): [number, number] => {
+					const [one, other] = [number(line, from) / of, (number(line, from) + number(line, length)) / of];
+					return [Math.min(one, other), Math.max(one, other)];
+				};
+				const [[left, right], [top, bottom]] = [span('left', 'width', width), span('top', 'height', height)];
+				return [left, top, right, bottom];
+			});
+		};
+		// from upper left corner to lower right one, whichever of its corners a picture begins with
+		const boxes = (corners: readonly number[]): [number, number, number, number][] =>
+			Array.from({ length: corners.length / 6 }, (_, n) => {
+				const [x1 = 0, y1 = 0, x2 = 0, y2 = 0, x3 = 0, y3 = 0] = corners.slice(n * 6, n * 6 + 6);
+				const [xs, ys] = [
+					[x1, x2, x3, x2 + x3 - x1],
+					[y1, y2, y3, y2 + y3 - y1]
+				];
+				return [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)];
+			});
+		try {
+			for (const [name, source, args] of [
+				['large', samples.large, []],
+				['scanned', samples.scanned, []],
+				['askance', samples.large, ['--rotate=+90']]
+			] as const) {
+				const path = join(folder, `${name}.pdf`);
+				execFileSync('qpdf', [source, ...args, path]);
+				const [theirs, ours] = [found(path), boxes(await imagesOn(path, 2))];
+				expect(theirs.length, name).toBeGreaterThan(0);
+				expect(ours.length, name).toBe(theirs.length);
+				ours.forEach((box, n) => box.forEach((share, i) => expect(share, `${name}, ${n}, ${i}`).toBeCloseTo(theirs[n]![i]!, 2)));
+			}
+		} finally {
+			rmSync(folder, { recursive: true });
+		}
+		// and comes with the words of a page whose file stays here
+		const made = (await (await send(readFileSync(samples.scanned), 'pictures.pdf')).json()) as DocumentJson;
+		await (await staff()).api('PATCH', `/documents/${made.slug}`, { door: { position: 'open', allow: { save: false } } });
+		const { pictures } = (await (await visitor().get(`/d/${made.slug}/leaf/2.json`)).json()) as { pictures: number[] };
+		expect(pictures).toHaveLength(6);
+		const plain = await document({ position: 'open', allow: { save: false } });
+		expect(((await (await visitor().get(`/d/${plain.slug}/leaf/1.json`)).json()) as { pictures: number[] }).pictures).toEqual([]);
 	});
 });
 

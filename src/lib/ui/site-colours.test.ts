@@ -97,14 +97,18 @@ describe('colours of the site, for whatever owner', () => {
 					['on-band', ['band']],
 					['soft-on-band', ['band']],
 					['on-verdigris', ['verdigris']],
-					['ink', ['found']]
+					['ink', ['found']],
+					// a pale band, and a deep one, which has the colours of the night whichever the page has
+					['ink', theme === 'dark' ? ['band'] : []],
+					['ink-soft', theme === 'dark' ? ['band'] : []]
 				]
 			],
 			[
 				3,
 				[
 					['ledge', ['sheet', 'wash']],
-					['edge', ['sheet', 'wash']]
+					['edge', ['sheet', 'wash']],
+					['verdigris', theme === 'dark' ? ['wash', 'band'] : ['wash']]
 				]
 			]
 		] as const)

@@ -12,6 +12,7 @@ import { firstFacts, passwordState, structureOf, type FirstFacts, type Structure
 import { look, type Looked } from './look';
 import { coverFrom, mostPixels, remakeCovers, type CoverOf } from './pictures';
 import { pack } from './derivatives';
+import { imagesOn } from './page-images';
 import { tagsOf } from './tags';
 import { guessLanguage, hasWords, wordsOf } from './text';
 
@@ -31,6 +32,8 @@ export interface Work {
 	covers: { ask: CoverOf; answer: boolean };
 	/** The tags of some pages of a file of the store. */
 	tags: { ask: { sha256: string; from: number; until: number }; answer: (Element | null)[] };
+	/** Where the pictures of a page of a file of the store stand. */
+	images: { ask: { sha256: string; page: number }; answer: number[] };
 }
 
 export type Checked =
@@ -82,6 +85,7 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 		};
 	},
 	tags: ({ sha256, from, until }) => tagsOf(pathOf(sha256), from, until),
+	images: ({ sha256, page }) => imagesOn(pathOf(sha256), page),
 	picture: async ({ path, widest }) => {
 		const made = await temporaryPath('.png');
 		try {

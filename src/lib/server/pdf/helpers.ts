@@ -30,6 +30,7 @@ const papers: Pool = { most: Math.max(1, availableParallelism()), helpers: [], w
 const pictures: Pool = { most: 1, helpers: [], waiting: [] };
 const poolOf: Readonly<Record<keyof Work, Pool>> = {
 	tags: pictures,
+	images: pictures,
 	arrive: papers,
 	look: papers,
 	check: papers,

@@ -1,6 +1,9 @@
-// The words of a page with their places, for a text layer over the page's picture; made by pdftotext when first asked for, and kept.
+// The words of a page with their places, for a text layer over the page's picture, and where its pictures stand; made when first asked for, and kept.
 import { readFile, rm, writeFile } from 'node:fs/promises';
+import { drawLane } from '../lanes';
+import { log } from '../log';
 import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { runInWorker } from './helpers';
 import { limits, run } from './run';
 
 /** Lengths in points of the page as shown, from its upper left corner. */
@@ -17,6 +20,8 @@ export interface LeafText {
 	readonly width: number;
 	readonly height: number;
 	readonly lines: readonly LeafLine[];
+	/** Where its pictures stand, as core/reading/paper.ts takes them: the paper beside them may be tinted. */
+	readonly pictures: readonly number[];
 }
 
 const entities: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
@@ -49,16 +54,30 @@ function linesIn(html: string, number: (attributes: string, name: string) => num
 }
 
 /** The same of one page; `turned` says that it is shown on its side. Null where there is no page in it. */
-export function readBoxes(html: string, page: number, turned: boolean): LeafText | null {
+export function readBoxes(html: string, page: number, turned: boolean): Omit<LeafText, 'pictures'> | null {
 	const [sheet] = readSheets(html);
 	if (!sheet) return null;
 	const { width, height, lines } = sheet;
 	return { page, width: turned ? height : width, height: turned ? width : height, lines };
 }
 
-/** The path of a page's words as JSON, made when first asked for; null where they cannot be read. */
-export async function leafTextPath(sha256: string, page: number): Promise<string | null> {
-	const path = madePath(sha256, `leaf-${page}.json`);
+/** Where the pictures of a page stand; none where that cannot be told: then all of the page is tinted. Throws `busy` where too many wait. */
+async function picturesOn(sha256: string, page: number, place: string): Promise<readonly number[]> {
+	const shown = String(page);
+	const { code, output } = await run('pdfimages', ['-list', '-f', shown, '-l', shown, pathOf(sha256)], limits.facts);
+	// page, number, type (image, or a mask of one), …
+	if (code !== 0 || !/^ *\d+ +\d+ +image /m.test(output)) return [];
+	return drawLane.run(place, () =>
+		runInWorker('images', { sha256, page }).catch((error: unknown) => {
+			log().warn({ err: error, sha256, page }, 'where the pictures of a page stand could not be read');
+			return [];
+		})
+	);
+}
+
+/** The path of a page's words as JSON, made for a place when first asked for; null where they cannot be read. Throws `busy` where too many wait. */
+export async function leafTextPath(sha256: string, page: number, place: string): Promise<string | null> {
+	const path = madePath(sha256, `leaf-${page}-read.json`);
 	if (await exists(path)) return path;
 	const boxes = await temporaryPath('.html');
 	try {
@@ -69,7 +88,7 @@ export async function leafTextPath(sha256: string, page: number): Promise<string
 		const text = code === 0 ? readBoxes(await readFile(boxes, 'utf8'), page, turned) : null;
 		if (!text) return null;
 		const temporary = await temporaryPath('.json');
-		await writeFile(temporary, JSON.stringify(text));
+		await writeFile(temporary, JSON.stringify({ ...text, pictures: await picturesOn(sha256, page, place) } satisfies LeafText));
 		await settle(temporary, path);
 		return path;
 	} finally {

@@ -1,9 +1,6 @@
 // The tags of a PDF, page by page, read by pdf.js in a helper process: which element of the structure tree holds which words.
-import { readFile, stat } from 'node:fs/promises';
 import type { Element } from '#core/reading/structure';
-
-/** Larger files are not held in memory for it, bytes. */
-const largest = 80_000_000;
+import { withPdf } from './library';
 
 /** What pdf.js gives of a structure tree (its `StructTreeNode`). */
 interface Node {
@@ -20,19 +17,6 @@ interface Item {
 	readonly id?: string | null;
 	readonly str?: string;
 	readonly hasEOL?: boolean;
-}
-
-async function library() {
-	// it says at once what it cannot draw with here, which nobody wants of it
-	const { warn } = console;
-	console.warn = () => {};
-	try {
-		// the other half of the library, in this process: it is one of its own already
-		(globalThis as { pdfjsWorker?: unknown }).pdfjsWorker = (await import('pdfjs-dist/legacy/build/pdf.worker.mjs')) as unknown;
-		return await import('pdfjs-dist/legacy/build/pdf.mjs');
-	} finally {
-		console.warn = warn;
-	}
 }
 
 /** The words of each piece of marked content. */
@@ -61,26 +45,15 @@ const elementOf = (node: Node, words: ReadonlyMap<string, string>): Element => (
 /** The trees of some pages of the file at a path, in their order; null where a page has none, or the file is too large to be read so. */
 export async function tagsOf(path: string, from: number, until: number): Promise<(Element | null)[]> {
 	const pages = Array.from({ length: until - from + 1 }, (_, i) => from + i);
-	if ((await stat(path)).size > largest) return pages.map(() => null);
-	const pdfjs = await library();
-	const loading = pdfjs.getDocument({
-		data: new Uint8Array(await readFile(path)),
-		verbosity: 0,
-		isEvalSupported: false,
-		useSystemFonts: false,
-		disableFontFace: true
-	});
-	try {
-		const document = await loading.promise;
-		const trees: (Element | null)[] = [];
+	const trees = await withPdf(path, async (document) => {
+		const read: (Element | null)[] = [];
 		for (const number of pages) {
 			const page = await document.getPage(number);
 			const [tree, text] = await Promise.all([page.getStructTree() as Promise<Node | null>, page.getTextContent({ includeMarkedContent: true })]);
-			trees.push(tree && elementOf(tree, wordsById(text.items)));
+			read.push(tree && elementOf(tree, wordsById(text.items)));
 			page.cleanup();
 		}
-		return trees;
-	} finally {
-		await loading.destroy();
-	}
+		return read;
+	});
+	return trees ?? pages.map(() => null);
 }

@@ -2,21 +2,10 @@
 import { and, eq, inArray, isNotNull, isNull, lte, ne, sql as raw } from 'drizzle-orm';
 import { DoorChange } from '#core/access/door';
 import { IanuaError } from '#core/errors';
-import {
-	Article,
-	Catalogue,
-	emptyContent,
-	entryTrouble,
-	indexOf,
-	listingsOf,
-	Pocket,
-	settled,
-	settledPocket,
-	withLeads,
-	type Layout,
-	type PageContent
-} from '#core/placing/content';
+import { Article, Catalogue, emptyContent, indexOf, listingsOf, settled, withLeads, type Layout, type PageContent } from '#core/placing/content';
+import { entryTrouble, Pocket, settledPocket } from '#core/placing/pocket';
 import { pathTrouble } from '#core/placing/path';
+import { patternContent } from '#core/placing/patterns';
 import { changeDoor, doorLike, insertDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
@@ -25,6 +14,7 @@ import { newId } from '../id';
 import { log } from '../log';
 import { writeAudit } from '../site/audit';
 import { forgetPageLanguages } from '../site/language';
+import { site } from '../site/site';
 import { checked, compile } from '../validate';
 import type { PageChange, PageGiven } from './contract';
 import { linksPlaced } from './links';
@@ -57,12 +47,16 @@ export async function addPage(given: PageGiven, actor: string | null): Promise<s
 	if (trouble) throw new IanuaError('not-valid', { detail: trouble });
 	if (given.like !== undefined && (given.layout ?? given.content) !== undefined)
 		throw new IanuaError('not-valid', { detail: 'a page like another takes its layout and content from there' });
+	if (given.pattern !== undefined && (given.layout ?? given.content ?? given.like) !== undefined)
+		throw new IanuaError('not-valid', { detail: 'a pattern is an article with content of its own' });
+	const begins = given.pattern === undefined ? undefined : patternContent(given.pattern, given.language ?? (await site()).language ?? 'en');
 	return db().transaction(async (tx) => {
 		const id = newId();
 		const doorId = await insertDoor(tx, actor, 'open');
 		const like = given.like === undefined ? null : await patternOf(tx, given.like);
 		const layout = like?.layout ?? given.layout ?? 'article';
-		const written = like?.content ?? (given.content === undefined ? emptyContent[layout] : contentFrom(layout, given.content));
+		const own = begins ?? given.content;
+		const written = like?.content ?? (own === undefined ? emptyContent[layout] : contentFrom(layout, own));
 		const content = await linksPlaced(tx, id, layout, written);
 		const navigation = (given.inNavigation ?? (!like && layout !== 'pocket')) ? await nextInNavigation(tx) : null;
 		const [made] = await tx

@@ -1,9 +1,11 @@
 // The API of pages, placements and mismatches: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type, type Static } from '@sinclair/typebox';
 import { DoorChange, positions } from '#core/access/door';
-import { Article, Catalogue, layouts, Pocket } from '#core/placing/content';
+import { Article, Catalogue, layouts } from '#core/placing/content';
+import { Pocket } from '#core/placing/pocket';
 import { Listing, listShows } from '#core/placing/listing';
 import { pagePathPattern } from '#core/placing/path';
+import { patterns } from '#core/placing/patterns';
 import { Line } from '#core/text/line';
 import { languages } from '#core/words/words';
 import { DoorAnswer } from '../access/contract';
@@ -31,6 +33,12 @@ export const PageGiven = Type.Object(
 				maxLength: 200,
 				description: 'path of a page to begin with: its draft, layout, language and door without its hours, out of the navigation'
 			})
+		),
+		pattern: Type.Optional(
+			Type.Union(
+				patterns.map((p) => Type.Literal(p)),
+				{ description: 'an article that begins with headings to be filled in, in the page’s language' }
+			)
 		),
 		inNavigation: Type.Optional(pageFields.inNavigation),
 		label: Type.Optional(pageFields.label),

@@ -7,18 +7,8 @@ import { canBeShown } from '#core/documents/edition';
 import { dayWords } from '#core/access/reach';
 import type { Announcement } from '../access/turned-away';
 import { coverMark } from '#core/documents/cover';
-import {
-	bare,
-	listsOf,
-	onShow,
-	placementsOf,
-	type Article,
-	type Catalogue,
-	type ContentNode,
-	type Layout,
-	type PageContent,
-	type Pocket
-} from '#core/placing/content';
+import { bare, listsOf, placementsOf, type Article, type Catalogue, type ContentNode, type Layout, type PageContent } from '#core/placing/content';
+import { onShow, type Pocket } from '#core/placing/pocket';
 import type { Facts } from '#core/intake/condition';
 import { shapeRatio } from '#core/placing/frame';
 import { factsWords, frameHref, ledTo, placementView, type KeptPlacement, type PlacementDefaults, type PlacementView } from '#core/placing/placement';

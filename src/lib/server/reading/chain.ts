@@ -8,7 +8,7 @@ import { IanuaError } from '#core/errors';
 import { reaches } from '#core/people/scope';
 import { coverMark, type Cover } from '#core/documents/cover';
 import { asksForLittle } from '#core/readership/settings';
-import { lookPicture } from '#core/reading/look';
+import { lookPicture, pagesToLook } from '#core/reading/look';
 import { attachmentDisposition, disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
 import { mostSought, pagesWith } from '../documents/pages-with';
@@ -270,7 +270,8 @@ async function placedCover(found: Resolved, page: number): Promise<Cover> {
 
 /**
  * `/d/<slug>/leaf/<n>.webp?w=<px>`: the picture of a page, for whoever may read. The first of a reading is its opening. With `for=look`, and
- * too small to be read, it stands beside what is said of the document and is no opening of it: not for staff in a report either.
+ * too small to be read, one of those that stand beside what is said of the document is no opening of it; none at all for staff, who see all of
+ * them in a report.
  */
 export async function answerLeaf(ask: FileRequest, page: number): Promise<Answer> {
 	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
@@ -278,7 +279,8 @@ export async function answerLeaf(ask: FileRequest, page: number): Promise<Answer
 	const wish = ask.query.has('w') ? wholeNumber(ask.query.get('w'), 0) : 1200;
 	if (wish < 1) throw new IanuaError('not-valid', { detail: '“w” is a width in px' });
 	const answer = await picture(found, await leafPicture(found.edition.sha256, page, wish, placeOf(ask.address)), `leaf-${page}-${wish}`, ask);
-	const toLook = ask.query.get('for') === 'look' && wish <= lookPicture;
+	const stands = pagesToLook(found.edition.pages).includes(page) || asker.caller.who.kind === 'staff';
+	const toLook = ask.query.get('for') === 'look' && wish <= lookPicture && stands;
 	if (answer.status === 200 && ask.method !== 'HEAD' && !toLook) await recordPassed(found, 'opened', true, asker);
 	return answer;
 }
@@ -287,8 +289,8 @@ export async function answerLeaf(ask: FileRequest, page: number): Promise<Answer
 export async function answerLeafText(ask: FileRequest, page: number): Promise<Answer> {
 	const { found, asker } = await inItsEdition(ask, await letIn(ask, 'read'));
 	if (!Number.isInteger(page) || page < 1 || page > found.edition.pages) throw new IanuaError('not-found');
-	const path = await leafTextPath(found.edition.sha256, page);
-	const answer = await picture(found, path === null ? null : { path }, `words-${page}`, ask, 'application/json');
+	const path = await leafTextPath(found.edition.sha256, page, placeOf(ask.address));
+	const answer = await picture(found, path === null ? null : { path }, `words-${page}-read`, ask, 'application/json');
 	if (answer.status === 200 && ask.method !== 'HEAD') await recordPassed(found, 'opened', true, asker);
 	return answer;
 }

@@ -8,6 +8,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
+	import HouseWord from '$lib/ui/parts/HouseWord.svelte';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
@@ -115,7 +116,11 @@
 </script>
 
 <div class="head">
-	<span>{keys.length ? counted(keys.length, 'key', 'keys') : 'No keys'}{keys.length && position === 'shut' ? ', suspended while the door is shut' : ''}</span>
+	<span
+		><HouseWord word="Key" shown={keys.length ? counted(keys.length, 'key', 'keys') : 'No keys'} />{keys.length && position === 'shut'
+			? ', suspended while the door is shut'
+			: ''}</span
+	>
 	<Button
 		kind="quiet"
 		onclick={() => {

@@ -10,6 +10,7 @@
 	import type { ListedDocument } from '$lib/server/documents/list';
 	import { Checkbox } from '$lib/ui/parts/controls';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+	import HouseWord from '$lib/ui/parts/HouseWord.svelte';
 	import PassageMark from '$lib/ui/parts/PassageMark.svelte';
 	import Spark from '$lib/ui/parts/Spark.svelte';
 	import { dayText } from '$lib/ui/parts/when';
@@ -85,7 +86,9 @@
 					style="width:{column.width}px"
 					aria-sort={column.order && order.by === column.order ? (order.down ? 'descending' : 'ascending') : undefined}
 				>
-					{#if column.order}{@render head(column.words, column.order, column.number)}{:else}{column.words}{/if}
+					{#if column.order}{@render head(column.words, column.order, column.number)}{:else if name === 'passage'}<HouseWord
+							word="Passage"
+						/>{:else}{column.words}{/if}
 				</TableHeadCell>
 			{/each}
 		</TableHead>

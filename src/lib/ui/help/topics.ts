@@ -342,27 +342,6 @@ export const topics: readonly Topic[] = [
 	}
 ];
 
-/** The words of the house, each in a sentence. */
-export const houseWords: readonly (readonly [word: string, means: string])[] = [
-	['Door', 'who may open a document or a page: shut, keyed, ajar or open.'],
-	['Keyed', 'open to the groups and people it names, and to whoever holds a key.'],
-	['Ajar', 'open to whoever has the address; not listed, and search engines are told to keep out.'],
-	['Announced', 'of something keyed: everyone sees its title, its description and for whom it is kept, in lists, find and where it does not open.'],
-	['Key', 'an address that opens one document for whoever holds it; it can be withdrawn.'],
-	['Passage', 'the way of a document in four stations: in, door, placed, read. Each arch says how far it is.'],
-	['Edition', 'one file of a document; a new one keeps the address, the door and the placements.'],
-	['Condition', 'what the check found: sound, worth a look, or cannot be shown.'],
-	['Placement', 'a document shown somewhere: text link, button, cover, card or reading frame.'],
-	['Press', 'what pressing a placement does.'],
-	['Follows', 'a document whose door is the door of a page.'],
-	['Dead end', 'somebody sees the page and cannot open what is placed on it.'],
-	['Side door', 'somebody cannot see the page and can open the document all the same.'],
-	['Knock', 'somebody turned away asks to be let in.'],
-	['Roll call', 'everyone who may open a keyed document, and who did.'],
-	['Ledger', 'the record of every opening, reading, save, print, refusal and knock.'],
-	['Set aside', 'taken away, and restorable for 30 days.']
-];
-
 export const topicOf = (slug: string): Topic | undefined => topics.find((topic) => topic.slug === slug);
 
 /** The topics that have every word of what is sought, those with it in the title first; all of them where nothing is sought. */

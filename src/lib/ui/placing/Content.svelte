@@ -51,7 +51,9 @@
 			{@render inside(node)}
 		</div>{:else if node.type === 'cards'}<div class="cards">
 			{@render inside(node)}
-		</div>{:else if node.type === 'column'}<div>{@render inside(node)}</div>{:else if node.type === 'table'}<div class="rows">
+		</div>{:else if node.type === 'band'}<section class="band-of-page {attr(node, 'tone')}" class:night={node.attrs?.tone === 'deep'}>
+			{@render inside(node)}
+		</section>{:else if node.type === 'column'}<div>{@render inside(node)}</div>{:else if node.type === 'table'}<div class="rows">
 			<table><tbody>{@render inside(node)}</tbody></table>
 		</div>{:else if node.type === 'tableRow'}<tr>{@render inside(node)}</tr>{:else if node.type === 'tableHeader'}<th
 			scope={i === 0 && nodes.some((n) => n.type === 'tableCell') ? 'row' : 'col'}
@@ -86,6 +88,46 @@
 	.cards > :global(.card) {
 		width: auto !important;
 		margin: 0;
+	}
+	/* from edge to edge: its ground is painted beyond it, which makes the page no wider */
+	.band-of-page {
+		--here: var(--wash);
+		clear: both;
+		display: flow-root;
+		margin-block: 32px;
+		padding-block: 28px;
+		background: var(--here);
+		border-image-source: linear-gradient(var(--here), var(--here));
+		border-image-slice: 0 fill;
+		border-image-outset: 0 100vmax;
+	}
+	/* the owner's colour has its contrast on the page's ground; here words that are pressed are ink */
+	.band-of-page:is(.pale, .deep) {
+		--link: var(--ink);
+		--outlined: var(--ink);
+	}
+	.band-of-page:last-child {
+		margin-bottom: 0;
+	}
+	.band-of-page > :global(:first-child) {
+		margin-top: 0;
+	}
+	.band-of-page > :global(:last-child) {
+		margin-bottom: 0;
+	}
+	.pale {
+		--ink-soft: var(--soft-on-wash);
+	}
+	.deep {
+		--here: var(--band);
+		color: var(--ink);
+	}
+	@media print {
+		.band-of-page {
+			background: none;
+			border-image: none;
+			color: #000;
+		}
 	}
 	.rows {
 		overflow-x: auto;

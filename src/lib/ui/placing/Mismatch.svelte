@@ -4,6 +4,7 @@
 	import type { Remedy } from '#core/placing/mismatch';
 	import type { MismatchJson } from '$lib/server/placing/mismatches';
 	import { dayText } from '$lib/ui/parts/when';
+	import HouseWord from '$lib/ui/parts/HouseWord.svelte';
 	import { audienceSaid, remedyWords } from './writer.svelte';
 	let {
 		found,
@@ -23,7 +24,7 @@
 
 <div class="mismatch {found.kind}" class:intended={found.intended}>
 	<p>
-		<b>{found.kind === 'dead-end' ? 'Dead end' : 'Side door'}</b>
+		<b><HouseWord word={found.kind === 'dead-end' ? 'Dead end' : 'Side door'} /></b>
 		{#if names === 'both' || names === 'document'}<a href="/desk/documents/{found.document}#placed">{found.documentTitle}</a>{/if}
 		{#if names === 'both'}on{/if}
 		{#if names === 'both' || names === 'page'}<a href="/desk/pages/{found.pageId}">{found.pageTitle}</a>{/if}

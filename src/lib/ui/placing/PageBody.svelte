@@ -46,7 +46,8 @@
 		overflow-wrap: break-word;
 	}
 	/* words in a column that can be read; lists, rows of cards and wide pictures as wide as there is room */
-	article > :global(:not(.listing, .cards, figure.wide)) {
+	article > :global(:not(.listing, .cards, figure.wide, .band-of-page)),
+	article > :global(.band-of-page > :not(.listing, .cards, figure.wide)) {
 		max-width: 736px;
 	}
 	article > :global(.listing) {
@@ -81,6 +82,11 @@
 		}
 	}
 	@media (min-width: 980px) {
+		/* no further than its column, where the contents stand beside */
+		.sided > article > :global(.band-of-page) {
+			padding-inline: 24px;
+			border-image-outset: 0;
+		}
 		.sided {
 			display: grid;
 			grid-template-columns: minmax(0, 736px) 1fr;

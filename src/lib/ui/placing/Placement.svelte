@@ -135,7 +135,7 @@
 	}
 	.button.outlined {
 		background: none;
-		color: var(--verdigris);
+		color: var(--outlined, var(--verdigris));
 	}
 	.button.centre,
 	.button.right {

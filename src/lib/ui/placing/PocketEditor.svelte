@@ -5,7 +5,7 @@
 	import { onMount, untrack } from 'svelte';
 	import { dragHandle, dragHandleZone, type DndEvent } from 'svelte-dnd-action';
 	import { dayOf } from '#core/access/hours';
-	import { entryTrouble, onShow, phoneScreens, type Pocket, type PocketEntry } from '#core/placing/content';
+	import { entryTrouble, onShow, phoneScreens, type Pocket, type PocketEntry } from '#core/placing/pocket';
 	import { spanOf } from '#core/access/hours';
 	import type { AtHand } from '$lib/server/placing/contract';
 	import FindDocument from './FindDocument.svelte';

@@ -1,6 +1,6 @@
 <!-- What can be set of an entry of a pocket page: words, icon, days on which it is on show, its address, its place in the order. -->
 <script lang="ts">
-	import { entryTrouble, type PocketEntry } from '#core/placing/content';
+	import { entryTrouble, type PocketEntry } from '#core/placing/pocket';
 	import { soughtFor } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { Button, Input, Moment } from '$lib/ui/parts/controls';

@@ -27,7 +27,9 @@
 	const isWide = $derived(
 		parts !== null &&
 			body?.layout === 'article' &&
-			(parts.rest.some(({ type, attrs }) => type === 'cards' || (type === 'picture' && attrs?.align === 'wide')) ||
+			(parts.rest
+				.flatMap((node) => (node.type === 'band' ? (node.content ?? []) : [node]))
+				.some(({ type, attrs }) => type === 'cards' || (type === 'picture' && attrs?.align === 'wide')) ||
 				placementsOf(body.content as Article).some(({ id, form }) => {
 					const seen = body.placements[id];
 					return form === 'cover' && seen?.state === 'open' && seen.view.align === 'right';

@@ -3,6 +3,7 @@
 	import { Button } from '$lib/ui/parts/controls';
 	import { page } from '$app/state';
 	import type { LedgerItem } from '$lib/server/readership/ledger';
+	import HouseWord from '$lib/ui/parts/HouseWord.svelte';
 	import LedgerTable from './LedgerTable.svelte';
 	let {
 		entries,
@@ -25,7 +26,8 @@
 
 <section>
 	<h2>
-		In the ledger {#if of !== null}<span class="flex gap-1.5"
+		<HouseWord word="Ledger" shown="In the ledger" />
+		{#if of !== null}<span class="flex gap-1.5"
 				>{#each choices as [value, words] (value)}<Button kind="pill" class={{ on: of === value }} href={href({ of: value })} data-sveltekit-noscroll
 						>{words}</Button
 					>{/each}</span

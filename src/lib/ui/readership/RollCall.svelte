@@ -9,6 +9,7 @@
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { dayText } from '$lib/ui/parts/when';
+	import HouseWord from '$lib/ui/parts/HouseWord.svelte';
 	import SortedTable, { type Column } from '$lib/ui/parts/SortedTable.svelte';
 	import TakeAway from './TakeAway.svelte';
 
@@ -72,7 +73,7 @@
 
 <section>
 	<h2>
-		Roll call <small>{counted(shown.length, 'person', 'people')}{edition > 1 ? `, edition ${edition}` : ''}</small><span class="tools"
+		<HouseWord word="Roll call" /> <small>{counted(shown.length, 'person', 'people')}{edition > 1 ? `, edition ${edition}` : ''}</small><span class="tools"
 			>{#if missing}<Button kind="quiet" disabled={sending || !due.length} onclick={remind}
 					>{sending ? 'Mailing…' : due.length ? `Remind ${due.length}` : 'Reminded today'}</Button
 				>{/if}<Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As arches' : 'As a table'}</Button><TakeAway

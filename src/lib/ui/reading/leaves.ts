@@ -9,6 +9,7 @@ interface LeafText {
 	readonly width: number;
 	readonly height: number;
 	readonly lines: readonly { x: number; y: number; width: number; height: number; text: string }[];
+	readonly pictures: readonly number[];
 }
 
 type Library = typeof import('pdfjs-dist');
@@ -49,6 +50,8 @@ class Leaf {
 	readonly ref = null;
 	readonly isPureXfa = false;
 	readonly stats = null;
+	/** Where its pictures stand, once its words are there. */
+	pictures: readonly number[] = [];
 	readonly #of: LeavesOf;
 	readonly #library: Library;
 	readonly #events: RangeEvents;
@@ -140,7 +143,8 @@ class Leaf {
 
 	async #words(): Promise<TextContent> {
 		const answer = await fetch(`/d/${this.#of.slug}/leaf/${this.pageNumber}.json${this.#of.suffix.replace(/^&/, '?')}`);
-		const leaf = answer.ok ? ((await answer.json()) as LeafText) : { width: this.#size.width, height: this.#size.height, lines: [] };
+		const leaf = answer.ok ? ((await answer.json()) as LeafText) : { width: this.#size.width, height: this.#size.height, lines: [], pictures: [] };
+		this.pictures = leaf.pictures;
 		const [x1, y1] = [this.#size.width / leaf.width, this.#size.height / leaf.height];
 		const items = leaf.lines.map(({ x, y, width, height, text }): TextItem => {
 			// a line that runs down the page is laid on its side

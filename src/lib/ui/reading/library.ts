@@ -15,6 +15,20 @@ export async function library() {
 }
 export type Library = Awaited<ReturnType<typeof library>>;
 
+/** A line that has not brought the room's own script so long after the page was asked for is slow, ms. */
+const slowAfter = 2500;
+/** No longer than so is the picture of the page waited for, ms. */
+const mostWaited = 8000;
+
+/**
+ * Resolves at once on a usual line. On a slow one, when the picture of the page that stands there to begin with has come: the library and the
+ * file would come between, and take the better part of a minute.
+ */
+export async function pictureFirst(picture: HTMLImageElement | null): Promise<void> {
+	if (!picture || picture.complete || performance.now() < slowAfter) return;
+	await Promise.race([picture.decode().catch(() => undefined), new Promise((done) => setTimeout(done, mostWaited))]);
+}
+
 /** Where what pdf.js needs besides lies, and what it must never do. */
 export const documentOptions = {
 	disableAutoFetch: true,

@@ -10,6 +10,7 @@ import type { FindOptions, FindState } from './finder';
 import { FoundList, type FoundOn } from './found-list';
 import type { Place } from './asked';
 import type { RoomGiven } from './given';
+import { pictureFirst } from './library';
 import { Viewer } from './viewer';
 
 export type Panel = 'ways' | 'fit' | 'find' | 'print' | 'more';
@@ -118,30 +119,33 @@ export class Room {
 		this.#reporter.begin(this.#ended.signal);
 		this.#listen();
 		const first = this.page;
-		Viewer.open(
-			{
-				container,
-				file: this.given.hasFile ? `${this.fileAddress}?for=reading${this.suffix}` : null,
-				leaves: { slug: doc.slug, suffix: this.suffix, pages: doc.pages, runs: doc.runs },
-				ground: () => this.ground(),
-				fromRight: this.fromRight,
-				linkName: (page) => this.say('linkTo', { page }),
-				pageName: (page) => this.say('pageOf', { page, count: doc.pages }),
-				pagesWith: (words) => this.#pagesWith(words)
-			},
-			{
-				page: (page) => this.#turned(page),
-				scale: (percent) => (this.percent = percent),
-				drawn: (page, trouble) => this.#drawn(page, trouble),
-				seen: (shares) => this.#reporter.see(shares),
-				find: (state) => this.#found(state),
-				followed: (place) => (this.trail = [...this.trail.slice(-49), place]),
-				written: (unsaved) => (this.written = unsaved),
-				lost: (lost) => (this.lost = lost),
-				refused: (why) => (why === 'withdrawn' ? this.withdraw() : (this.trouble ??= 'couldNot'))
-			},
-			() => ({ way: this.way, cover: this.cover, fit: this.fit, page: this.page })
-		).then(
+		const opened = pictureFirst(document.querySelector<HTMLImageElement>('.standin img')).then(() =>
+			Viewer.open(
+				{
+					container,
+					file: this.given.hasFile ? `${this.fileAddress}?for=reading${this.suffix}` : null,
+					leaves: { slug: doc.slug, suffix: this.suffix, pages: doc.pages, runs: doc.runs },
+					ground: () => this.ground(),
+					fromRight: this.fromRight,
+					linkName: (page) => this.say('linkTo', { page }),
+					pageName: (page) => this.say('pageOf', { page, count: doc.pages }),
+					pagesWith: (words) => this.#pagesWith(words)
+				},
+				{
+					page: (page) => this.#turned(page),
+					scale: (percent) => (this.percent = percent),
+					drawn: (page, trouble) => this.#drawn(page, trouble),
+					seen: (shares) => this.#reporter.see(shares),
+					find: (state) => this.#found(state),
+					followed: (place) => (this.trail = [...this.trail.slice(-49), place]),
+					written: (unsaved) => (this.written = unsaved),
+					lost: (lost) => (this.lost = lost),
+					refused: (why) => (why === 'withdrawn' ? this.withdraw() : (this.trouble ??= 'couldNot'))
+				},
+				() => ({ way: this.way, cover: this.cover, fit: this.fit, page: this.page })
+			)
+		);
+		opened.then(
 			async (viewer) => {
 				if (this.#ended.signal.aborted) {
 					viewer.close();

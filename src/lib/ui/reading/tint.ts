@@ -3,7 +3,7 @@ import { paperPath } from '#core/reading/paper';
 import type { PageView } from './pdfjs-private';
 
 /** Lays it over a page whose words have come: it lies and turns as their layer does, under it. */
-export function layTint({ div, imageCoordinates }: PageView): void {
+export function layTint({ div, imageCoordinates, pdfPage }: PageView): void {
 	const words = div.querySelector<HTMLElement>('.textLayer');
 	if (!words) return;
 	let tint = div.querySelector<HTMLElement>('.tint');
@@ -16,5 +16,7 @@ export function layTint({ div, imageCoordinates }: PageView): void {
 	tint.style.width = words.style.width;
 	tint.style.height = words.style.height;
 	if (words.dataset.mainRotation) tint.dataset.mainRotation = words.dataset.mainRotation;
-	tint.style.clipPath = paperPath(imageCoordinates ?? []);
+	// of a page that comes as a picture the server tells where pictures stand in it (leaves.ts)
+	const told = (pdfPage as { pictures?: readonly number[] } | null)?.pictures;
+	tint.style.clipPath = paperPath(imageCoordinates ?? told ?? []);
 }

@@ -3,7 +3,8 @@
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
 	import Named from '$lib/ui/help/Named.svelte';
-	import { houseWords, topicsFor } from '$lib/ui/help/topics';
+	import { houseWords } from '$lib/ui/help/house-words';
+	import { topicsFor } from '$lib/ui/help/topics';
 	import { Input } from '$lib/ui/parts/controls';
 	import { shortcutWords } from '$lib/ui/parts/shortcuts';
 

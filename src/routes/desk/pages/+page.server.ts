@@ -4,6 +4,7 @@ import type { Actions, PageServerLoad } from './$types';
 import type { DoorChange } from '#core/access/door';
 import { IanuaError } from '#core/errors';
 import { layouts, type Layout } from '#core/placing/content';
+import { patterns } from '#core/placing/patterns';
 import { fieldsOf } from '$lib/server/http/form';
 import { staff } from '$lib/server/guard/guard';
 import { listGroups } from '$lib/server/people/directory';
@@ -46,13 +47,18 @@ export const actions: Actions = {
 		const asked = (form.layout ?? 'article') as Layout;
 		const layout = layouts.includes(asked) ? asked : 'article';
 		const path = given ? (given.startsWith('/') ? given : `/${given}`) : `/${slugFor(title, 'page')}`;
-		const like = form.like || undefined;
+		const begins = form.begins ?? '';
+		const pattern = patterns.find((one) => begins === `as ${one}`);
+		const like = begins.startsWith('like ') ? begins.slice(5) : undefined;
 		const door = doorFor(form.door ?? '');
-		const filled = { title, path: given, like, layout, door: form.door, inNavigation: form.inNavigation !== undefined };
+		const filled = { title, path: given, begins, layout, door: form.door, inNavigation: form.inNavigation !== undefined };
 		if (!title) return fail(422, { ...filled, trouble: 'A page needs a title.' });
 		let id: string;
 		try {
-			id = await addPage({ title, path, ...(like ? { like } : { layout }), inNavigation: filled.inNavigation, ...(door ? { door } : {}) }, actor);
+			id = await addPage(
+				{ title, path, ...(like ? { like } : pattern ? { pattern } : { layout }), inNavigation: filled.inNavigation, ...(door ? { door } : {}) },
+				actor
+			);
 		} catch (error) {
 			if (error instanceof IanuaError) return fail(error.status, { ...filled, trouble: error.message });
 			throw error;

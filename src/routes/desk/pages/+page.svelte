@@ -4,6 +4,7 @@
 	import { goto } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import { layouts, layoutWords } from '#core/placing/content';
+	import { patternNames, patterns } from '#core/placing/patterns';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import Arch from '$lib/ui/parts/Arch.svelte';
@@ -12,8 +13,9 @@
 	let { data, form } = $props();
 	const href = (id: string) => `/desk/pages/${id}${data.place ? `?place=${encodeURIComponent(data.place)}` : ''}`;
 	let q = $state('');
-	/** The page that a new one begins like; '' for none. */
-	let like = $derived(form?.like ?? data.like ?? '');
+	/** What a new page begins with: `like <path>` of another, `as <pattern>`, '' for nothing. */
+	let begins = $derived(form?.begins ?? (data.like ? `like ${data.like}` : ''));
+	const like = $derived(begins.startsWith('like '));
 	let title = $state<HTMLInputElement>();
 	$effect(() => {
 		if (data.like) title?.focus();
@@ -50,16 +52,21 @@
 	<form method="POST" class="new">
 		<label>Title <Input bind:elementRef={title} name="title" required maxlength={200} placeholder="What the page is called" value={form?.title ?? ''} /></label>
 		<label>Path <Input name="path" maxlength={200} placeholder="made from the title" value={form?.path ?? ''} /></label>
-		{#if data.pages.length}
-			<label
-				>Begins
-				<Select class="like" name="like" bind:value={like}>
-					<option value="">empty</option>
-					{#each data.pages as p (p.id)}<option value={p.path}>like “{p.title}”</option>{/each}
-				</Select></label
-			>
-		{/if}
-		{#if !like}
+		<label
+			>Begins
+			<Select class="like" name="begins" bind:value={begins}>
+				<option value="">empty</option>
+				<optgroup label="With headings to fill in">
+					{#each patterns as pattern (pattern)}<option value="as {pattern}">{patternNames[pattern]}</option>{/each}
+				</optgroup>
+				{#if data.pages.length}
+					<optgroup label="Like a page">
+						{#each data.pages as p (p.id)}<option value="like {p.path}">like “{p.title}”</option>{/each}
+					</optgroup>
+				{/if}
+			</Select></label
+		>
+		{#if !begins}
 			<label
 				>Layout
 				<Select class="layout" name="layout" value={form?.layout ?? 'article'}>

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { words } from '$lib/ui/parts/words';
 	import ReadingRoom from '$lib/ui/reading/ReadingRoom.svelte';
 	let { data } = $props();
 	const room = $derived(data.room);
@@ -13,7 +14,7 @@
 {#if room}
 	<ReadingRoom given={room} colour={data.site.colour} background={data.site.background} />
 {:else}
-	<p class="link"><a href={data.link} target="_blank" rel="noopener">Open the document on its own website</a></p>
+	<p class="link"><a class="btn" href={data.link} target="_blank" rel="noopener">{words('onItsSite')}</a></p>
 {/if}
 
 <style>

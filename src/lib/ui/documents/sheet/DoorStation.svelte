@@ -48,6 +48,7 @@
 <Station
 	id="door"
 	name="Door"
+	word="Door"
 	about="set {door.changedBy ? `by ${door.changedBy}, ` : ''}{dayText(door.changedAt, zone)}"
 	state={door.inForce === 'shut' ? 'to-do' : 'done'}
 >

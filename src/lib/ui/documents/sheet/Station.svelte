@@ -1,22 +1,37 @@
 <!-- A station of the passage on the sheet: its arch, its name, what stands beside the name, and what belongs to it. -->
 <script lang="ts">
 	import type { Snippet } from 'svelte';
+	import type { HouseWord as Word } from '$lib/ui/help/house-words';
+	import FirstMet from '$lib/ui/parts/FirstMet.svelte';
+	import HouseWord from '$lib/ui/parts/HouseWord.svelte';
 	import Arch, { type ArchState } from '$lib/ui/parts/Arch.svelte';
 
 	let {
 		id,
 		name,
 		about,
+		word,
 		state,
 		link,
 		children
-	}: { id: string; name: string; about: string; state: ArchState; /** What leads on from here. */ link?: Snippet; children: Snippet } = $props();
+	}: {
+		id: string;
+		name: string;
+		about: string;
+		/** The word of the house that it is called by. */ word?: Word;
+		state: ArchState;
+		/** What leads on from here. */ link?: Snippet;
+		children: Snippet;
+	} = $props();
 </script>
 
 <section class="station" {id} tabindex="-1">
 	<Arch {state} size={30} />
 	<div class="what">
-		<h3>{name} <span>{about}</span>{@render link?.()}</h3>
+		<h3>
+			{#if word}<HouseWord {word} shown={name} />{:else}{name}{/if} <span>{about}</span>{@render link?.()}
+		</h3>
+		{#if word}<FirstMet {word} />{/if}
 		{@render children()}
 	</div>
 </section>

@@ -143,6 +143,17 @@
 		cursor: pointer;
 		margin: 12px 0;
 	}
+	/* over the page's margins, to its edges */
+	.text :global([data-band]) {
+		margin: 20px -52px;
+		padding: 14px 52px;
+		display: flow-root;
+		background: var(--sunk);
+	}
+	.text :global([data-band='deep']) {
+		background: var(--sheet);
+		color: var(--ink);
+	}
 	.text :global(.columns) {
 		display: grid;
 		grid-template-columns: 1fr 1fr;
@@ -176,6 +187,10 @@
 		}
 		article {
 			padding: 20px;
+		}
+		.text :global([data-band]) {
+			margin-inline: -20px;
+			padding-inline: 20px;
 		}
 	}
 </style>

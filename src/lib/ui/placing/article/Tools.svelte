@@ -4,7 +4,7 @@
 	import { Button, Fileupload } from '$lib/ui/parts/controls';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import type { Article } from './article.svelte';
-	import { newTable } from './nodes';
+	import { newTable, toggleBand } from './nodes';
 	import LinkField from './LinkField.svelte';
 	import PlaceField from './PlaceField.svelte';
 	import TeaserField from './TeaserField.svelte';
@@ -52,7 +52,9 @@
 			on: article.active('columns'),
 			run: () => article.putBlock({ type: 'columns', content: [0, 1].map(() => ({ type: 'column', content: [{ type: 'paragraph' }] })) })
 		},
-		{ words: 'Table', on: false, run: () => article.putBlock(newTable(3, 3)) }
+		{ words: 'Table', on: false, run: () => article.putBlock(newTable(3, 3)) },
+		{ words: 'Pale band', on: article.active('band', { tone: 'pale' }), run: () => article.run(toggleBand('pale')) },
+		{ words: 'Deep band', on: article.active('band', { tone: 'deep' }), run: () => article.run(toggleBand('deep')) }
 	]);
 	let moreOpen = $state(false);
 	const steps: readonly Tool[] = [

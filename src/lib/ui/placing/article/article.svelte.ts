@@ -16,7 +16,7 @@ import { call } from '$lib/ui/parts/api';
 import type { Writer } from '../writer.svelte';
 import { Arrivals } from './arrivals.svelte';
 import { listNode, type Lists } from './list';
-import { Column, Columns, flagsKey, freshPlacement, keptContent, marks, placementNode, plain, type PageAtHand, tables } from './nodes';
+import { Band, Column, Columns, flagsKey, freshPlacement, keptContent, marks, placementNode, plain, type PageAtHand, tables, Whole } from './nodes';
 import { PictureNode, placementOf } from './picture';
 import { editorProps } from './hands';
 import { headingAbove } from './heading';
@@ -97,6 +97,7 @@ export class Article {
 			content: content as object,
 			extensions: [
 				StarterKit.configure({
+					document: false,
 					code: false,
 					codeBlock: false,
 					strike: false,
@@ -107,6 +108,8 @@ export class Article {
 				placementNode(this.documents, this.pages, defaults),
 				PictureNode,
 				listNode(this.lists),
+				Whole,
+				Band,
 				Columns,
 				Column,
 				...tables,

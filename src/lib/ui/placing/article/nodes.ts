@@ -1,15 +1,19 @@
-// The article editor's own nodes: a placement (an inline atom drawn as readers will see it), two columns, tables; and the
+// The article editor's own nodes: a placement (an inline atom drawn as readers will see it), bands, two columns, tables; and the
 // places where files are arriving.
 import { Extension, mergeAttributes, Node, type JSONContent } from '@tiptap/core';
 import { Plugin, PluginKey, type EditorState } from '@tiptap/pm/state';
+import { NodeRange } from '@tiptap/pm/model';
 import { goToNextCell, tableEditing } from '@tiptap/pm/tables';
+import { findWrapping } from '@tiptap/pm/transform';
 import { Decoration, DecorationSet } from '@tiptap/pm/view';
 import { mount, unmount } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 import type { Position } from '#core/access/door';
+import type { bandTones } from '#core/placing/content';
 import { settingsOfForm, type KeptPlacement, type PlacementDefaults } from '#core/placing/placement';
 import type { AtHand } from '$lib/server/placing/contract';
 import PlacementDrawn from '../PlacementDrawn.svelte';
+import type { Command } from './article.svelte';
 
 export const shelfDrag = 'application/x-ianua-document';
 
@@ -83,6 +87,43 @@ export function placementNode(documents: SvelteMap<string, AtHand>, pages: Svelt
 			};
 		}
 	});
+}
+
+/** The whole: bands stand in it, and in nothing else. */
+export const Whole = Node.create({ name: 'doc', topNode: true, content: '(block | band)+' });
+
+/** Blocks on a ground of their own, from edge to edge. */
+export const Band = Node.create({
+	name: 'band',
+	group: 'band',
+	content: 'block+',
+	addAttributes: () => ({ tone: { default: 'pale', parseHTML: (el: HTMLElement) => el.dataset.band ?? 'pale', renderHTML: () => ({}) } }),
+	parseHTML() {
+		return [{ tag: 'section[data-band]' }];
+	},
+	renderHTML({ node }) {
+		return ['section', { 'data-band': String(node.attrs.tone), ...(node.attrs.tone === 'deep' ? { class: 'night' } : {}) }, 0];
+	}
+});
+
+/** Puts the blocks at the cursor into a band, or out of the one they are in; a band of the other tone takes this one. */
+export function toggleBand(tone: (typeof bandTones)[number]): Command {
+	return (state, dispatch) => {
+		const { $from, $to } = state.selection;
+		const around = $from.depth ? $from.node(1) : null;
+		if (around?.type.name === 'band') {
+			const at = $from.before(1);
+			const inside = new NodeRange(state.doc.resolve(at + 1), state.doc.resolve(at + around.nodeSize - 1), 1);
+			dispatch(around.attrs.tone === tone ? state.tr.lift(inside, 0) : state.tr.setNodeMarkup(at, undefined, { tone }));
+			return true;
+		}
+		const range = $from.blockRange($to, (node) => node.type === state.schema.topNodeType);
+		const { band } = state.schema.nodes;
+		const wrapping = range && band && findWrapping(range, band, { tone });
+		if (!wrapping) return false;
+		dispatch(state.tr.wrap(range, wrapping).scrollIntoView());
+		return true;
+	};
 }
 
 export const Columns = Node.create({

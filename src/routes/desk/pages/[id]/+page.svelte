@@ -5,7 +5,8 @@
 	import { untrack } from 'svelte';
 	import { beforeNavigate, goto } from '$app/navigation';
 	import { refresh } from '$lib/ui/parts/refresh';
-	import { layoutWords, type Catalogue, type Pocket } from '#core/placing/content';
+	import { layoutWords, type Catalogue } from '#core/placing/content';
+	import type { Pocket } from '#core/placing/pocket';
 	import { listWords } from '#core/access/reach';
 	import { isLanguage, languageNames, languages } from '#core/words/words';
 	import DoorPicker from '$lib/ui/access/DoorPicker.svelte';
@@ -32,7 +33,6 @@
 	const doorWord = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' } as const;
 	const deadEnds = $derived(writer.mismatches.filter((f) => f.kind === 'dead-end'));
 	const sideDoors = $derived(writer.mismatches.filter((f) => f.kind === 'side-door' && !f.intended));
-
 	beforeNavigate(({ cancel, willUnload }) => {
 		if (writer.saving === 'saved') return;
 		if (willUnload) cancel();

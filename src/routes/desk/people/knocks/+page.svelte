@@ -9,6 +9,7 @@
 	import type { KnockView } from '$lib/server/access/knocks';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
+	import FirstMet from '$lib/ui/parts/FirstMet.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
@@ -65,6 +66,7 @@
 <section>
 	<p class="soft"><a href="/desk/people">People</a></p>
 	<h1>Knocks</h1>
+	<FirstMet word="Knock" />
 	{#if !data.knocks.length}
 		<p class="soft lead">Nobody has knocked. Whoever is turned away from a document may ask to be let in, where its words for those turned away allow it.</p>
 	{:else}
