@@ -143,6 +143,7 @@ try {
 	await call('get /documents/{slug}/reach', handbook);
 	const key = await call('post /documents/{slug}/keys', handbook, { label: 'The boatyard', until: '2027-03-31', allow: { save: false, print: false } });
 	await call('post /documents/{slug}/keys/mail', handbook, { addresses: ['yard@boats.example'], words: 'For the winter works.' });
+	await call('post /keys/mail', null, { documents: [handbook, towpath], addresses: ['Kit Mason <kit@boats.example>'], until: '2027-03-31' });
 	await call('get /documents/{slug}/keys', handbook);
 	await call('delete /keys/{id}', key.id as string);
 	await call('post /keys/{id}/restore', key.id as string);

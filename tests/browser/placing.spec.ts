@@ -824,6 +824,19 @@ test('a preview is for a visitor, a group or a given person, wide, on a tablet o
 	await page.getByRole('link', { name: 'Tablet' }).click();
 	await expect(on('tablet').getByRole('link', { name: /^Cover of Lock warden handbook/ })).toBeVisible();
 	expect(await on('tablet').locator('html').evaluate(widths)).toBe(2 * 820);
+	// what is pressed is pressed as that person: a page leads to its draft, a document to its door, tried beside the preview
+	await on('tablet').getByRole('link', { name: 'Library' }).first().click();
+	await expect(on('tablet').getByRole('heading', { name: 'Library', level: 1 })).toBeVisible();
+	await page.getByRole('link', { name: 'Wide' }).click();
+	await expect(page).toHaveURL(/as=member%3Awren/);
+	const opened = page.waitForEvent('popup');
+	await page.getByRole('link', { name: /^Cover of Lock warden handbook/ }).click();
+	const beside = await opened;
+	await expect(beside).toHaveURL(/\/desk\/try\?path=%2Fd%2Flock-warden-handbook.*as=member%3Awren/);
+	await expect(beside.getByText('Read: yes.')).toBeVisible();
+	await page.getByRole('link', { name: 'Library' }).first().click();
+	await expect(page).toHaveURL(/\/preview\?as=member%3Awren/);
+	await expect(page.getByRole('heading', { name: 'Library', level: 1 })).toBeVisible();
 });
 
 test('on another website a document is read in a frame and by its element, under that website’s name in the ledger', async ({ people }) => {

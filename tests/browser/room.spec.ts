@@ -1,5 +1,6 @@
 // The documents room: filters with counts, saved ones, find with the words marked, many at once, editions, covers, what is set aside, staff.
 import { readFileSync } from 'node:fs';
+import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import type { Page } from '@playwright/test';
 import { axeLightAndDark, chromiumPdf, drop, expect, fileOf, linkMailed, test } from './help';
@@ -330,6 +331,33 @@ test('staff are invited by mail, work, and hand over what they began when their 
 	await expect(page.getByRole('row').filter({ hasText: 'Tilda Reed' })).toHaveCount(0);
 	await page.goto('/desk/documents/of-tilda');
 	await expect(page.locator('aside.sheet').getByText('by Edda Marlowe').first()).toBeVisible();
+});
+
+test('of documents chosen, keys go out in one mail an address, and all are saved as one zip', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents');
+	const choose = (title: string) => page.getByRole('row').filter({ hasText: title }).getByRole('checkbox').check();
+	await choose('Lock warden handbook');
+	await choose('Bridge 9, elevation');
+	const bar = page.getByRole('toolbar', { name: 'Change the documents chosen' });
+	await bar.getByRole('button', { name: 'Keys' }).click();
+	const dialog = page.getByRole('dialog', { name: 'Keys to 2 documents' });
+	await dialog.getByLabel(/^A key to each of them/).fill('Kit Mason <kit.mason@boats.example>, yard@boats.example');
+	await dialog.getByRole('button', { name: 'Mail 4 keys' }).click();
+	await expect(page.getByText('4 keys issued, 2 mails are on their way.')).toBeVisible();
+	await expect(dialog).toBeHidden();
+	const visitor = await people.as('visitor');
+	await visitor.goto(await linkMailed('kit.mason@boats.example', /Lock warden handbook.*Bridge 9, elevation/s));
+	await expect(visitor.getByRole('heading', { name: 'Lock warden handbook', level: 1 })).toBeVisible();
+	const asked = page.waitForEvent('download');
+	await bar.getByRole('button', { name: 'Save as one zip' }).click();
+	const saved = await asked;
+	expect(saved.suggestedFilename()).toMatch(/^documents-\d{4}-\d\d-\d\d\.zip$/);
+	const files = unzipSync(readFileSync(await saved.path()));
+	expect(Object.keys(files)).toHaveLength(2);
+	for (const file of Object.values(files)) expect(Buffer.from(file.subarray(0, 5)).toString()).toBe('%PDF-');
+	// both stay chosen, and the desk is as it was
+	await expect(bar.getByText('2 chosen')).toBeVisible();
 });
 
 test('a key is issued, opens the document for a visitor, and is withdrawn; its door is tried beside it', async ({ people, browser }) => {

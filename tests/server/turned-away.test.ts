@@ -4,6 +4,8 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
 import { execFileSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { unzipSync } from 'fflate';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { stampNumbersIn } from '#core/reading/stamp';
 import { sql } from '#server/db/client';
@@ -143,6 +145,74 @@ describe('keys for a list of addresses', () => {
 		expect(linkIn(first)).not.toBe(linkIn(second));
 		expect((await visitor().get(new URL(linkIn(first)).pathname)).status).toBe(303);
 		expect(mails().filter((m) => m.to.includes('nobody'))).toEqual([]);
+	});
+	it('of several documents come in one mail an address, each opening its own', async () => {
+		const boss = await staff();
+		const [one, two] = [await document({ position: 'keyed' }), await document({ position: 'keyed' })];
+		const email = `many-${++count}-${process.pid}@example.org`;
+		const ask = (documents: string[], addresses: string[]) => boss.send('POST', '/api/v1/keys/mail', { documents, addresses, until: '2099-01-01' });
+		// a document that is not there, a wrong address, or too much of it ends it before any is issued
+		expect((await ask([one.slug, 'no-such-document'], [email])).status).toBe(404);
+		expect((await ask([one.slug, two.slug], ['nobody'])).status).toBe(422);
+		expect((await ask([], [email])).status).toBe(422);
+		expect((await visitor().send('POST', '/api/v1/keys/mail', { documents: [one.slug], addresses: [email] })).status).toBe(401);
+		for (const { slug } of [one, two]) expect((await boss.api<{ items: unknown[] }>('GET', `/documents/${slug}/keys`)).items).toEqual([]);
+		const answer = (await (await ask([one.slug, two.slug], [email])).json()) as {
+			items: { mailed: boolean; keys: { document: string; url: string | null }[] }[];
+		};
+		expect(answer.items).toMatchObject([
+			{
+				mailed: true,
+				keys: [
+					{ document: one.slug, url: null },
+					{ document: two.slug, url: null }
+				]
+			}
+		]);
+		const mail = await mailTo(email);
+		expect(mails().filter((m) => m.to.includes(email))).toHaveLength(1);
+		for (const words of [one.title, two.title, 'Each holds until 1 January 2099']) expect(mail.text).toContain(words);
+		const paths = [...mail.text.matchAll(/https?:\/\/\S+(\/k\/[\w-]+)/g)].map((m) => m[1]!);
+		const led = await Promise.all(paths.map(async (path) => (await visitor().get(path)).headers.get('location')));
+		expect(led).toEqual([`/d/${one.slug}`, `/d/${two.slug}`]);
+	});
+});
+
+describe('documents saved together', () => {
+	const zip = (documents: string[], who: Client) =>
+		fetch(`${origin}/desk/documents.zip`, {
+			method: 'POST',
+			redirect: 'manual',
+			headers: { ...who.headers, origin, 'content-type': 'application/x-www-form-urlencoded' },
+			body: new URLSearchParams(documents.map((slug): [string, string] => ['document', slug]))
+		});
+	it('are one zip of the files as they came in, each an entry in the ledger', async () => {
+		const boss = await staff();
+		const [one, two, three] = [await document({ position: 'shut' }), await document({ position: 'open' }), await document({ position: 'keyed' })];
+		const response = await zip([one.slug, two.slug, three.slug], boss);
+		expect(response.headers.get('content-type')).toBe('application/zip');
+		expect(response.headers.get('content-disposition')).toMatch(/^attachment; filename="documents-\d{4}-\d\d-\d\d\.zip"$/);
+		const bytes = new Uint8Array(await response.arrayBuffer());
+		// a local file header and the end of the central directory, which counts the entries (.ZIP File Format Specification, 4.3.7 and 4.3.16)
+		const view = new DataView(bytes.buffer);
+		expect(view.getUint32(0, true)).toBe(0x04034b50);
+		expect([view.getUint32(bytes.length - 22, true), view.getUint16(bytes.length - 12, true)]).toEqual([0x06054b50, 3]);
+		const files = Object.values(unzipSync(bytes));
+		const sums = files.map((file) => createHash('sha256').update(file).digest('hex'));
+		expect(sums).toEqual([one.sha256, two.sha256, three.sha256]);
+		for (const { slug } of [one, two, three]) expect((await ledgerOf(slug)).map((e) => e.kind)).toEqual(['saved']);
+	});
+	it('are for staff, and not sent where one is not there', async () => {
+		const { slug, title } = await document({ position: 'open' });
+		const boss = await staff();
+		expect((await zip([slug, 'no-such-document'], boss)).status).toBe(404);
+		expect((await zip([], boss)).status).toBe(422);
+		for (const who of [visitor(), await member()]) {
+			const refused = await zip([slug], who);
+			expect([401, 403]).toContain(refused.status);
+			expect(await refused.text()).not.toContain(title);
+		}
+		expect(await ledgerOf(slug)).toEqual([]);
 	});
 });
 

@@ -3,7 +3,7 @@ import { Type } from '@sinclair/typebox';
 import { DoorShape } from '#core/access/door';
 import { documentPath, Instant, listOf, Nothing, nullable, oneOf, type Operation } from '../http/contract';
 import { KeyGiven, keyStates } from '#core/access/key';
-import { KeysMailed } from './keys';
+import { KeysMailed, ManyKeysMailed } from './keys';
 import { KnockAnswer } from './knocks';
 
 /** A door as answers show it: every field, and what it comes to in words. */
@@ -109,6 +109,20 @@ export const accessOperations = [
 		body: KnockAnswer,
 		status: 200,
 		answer: Type.Object({ mailed: Type.Boolean() })
+	},
+	{
+		method: 'post',
+		path: '/keys/mail',
+		words: 'Issues keys for several documents for each of a list of addresses, and mails them, one mail an address',
+		body: ManyKeysMailed,
+		status: 201,
+		answer: listOf(
+			Type.Object({
+				address: Type.String(),
+				mailed: Type.Boolean(),
+				keys: Type.Array(Type.Object({ document: Type.String(), id: Type.String(), url: nullable(Type.String()) }))
+			})
+		)
 	},
 	{ method: 'delete', path: '/keys/{id}', words: 'Withdraws a key', status: 200, answer: Nothing },
 	{ method: 'post', path: '/keys/{id}/restore', words: 'Gives a key back that was withdrawn', status: 200, answer: Nothing },

@@ -5,6 +5,7 @@ import { Type, type Static } from '@sinclair/typebox';
 import { KeyGiven, keyState, type HeldKey, type KeyState } from '#core/access/key';
 import { isDay, isInstant, spanOf } from '#core/access/hours';
 import { boundWords, counted } from '#core/access/reach';
+import { slugPattern } from '#core/documents/address';
 import { parseAddresses } from '#core/people/addresses';
 import type { Grant } from '#core/people/scope';
 import { IanuaError } from '#core/errors';
@@ -114,40 +115,83 @@ export const KeysMailed = Type.Object(
 	{ additionalProperties: false }
 );
 
-export interface MailedKey {
+/** The same for several documents: each address gets one mail with a key for each. */
+export const ManyKeysMailed = Type.Object(
+	{ documents: Type.Array(Type.String({ pattern: slugPattern, maxLength: 80 }), { minItems: 1, maxItems: 50, uniqueItems: true }), ...KeysMailed.properties },
+	{ additionalProperties: false }
+);
+
+export interface MailedKeys {
 	readonly address: string;
-	readonly id: string;
-	/** False where the mail server did not take it; then `url` is the only way to hand the key on. */
+	/** False where the mail server did not take it; then the addresses of the keys are the only way to hand them on. */
 	readonly mailed: boolean;
-	readonly url: string | null;
+	readonly keys: readonly { readonly document: string; readonly id: string; readonly url: string | null }[];
 }
 
+/** Most keys that are issued at once. */
+const mostIssued = 2000;
+
 /**
- * Issues a key for each line ('a@example.org', or 'Ann Heron <a@example.org>') and mails it. A line that is no address, or one that is
- * there twice, ends it before anything is issued.
+ * Issues a key for each document and each line ('a@example.org', or 'Ann Heron <a@example.org>') and mails them, one mail a line. A line that
+ * is no address, one that is there twice, or a document that is not there ends it before anything is issued.
  */
-export async function mailKeys(slug: string, given: Static<typeof KeysMailed>, actor: string, token?: Grant): Promise<MailedKey[]> {
+export async function mailKeys(slugs: readonly string[], given: Static<typeof KeysMailed>, actor: string, token?: Grant): Promise<MailedKeys[]> {
 	const lines = parseAddresses(given.addresses);
-	const [document_] = await sql()<{ title: string }[]>`select title from document where slug = ${slug} and set_aside_at is null`;
-	if (!document_) throw new IanuaError('not-found');
+	if (lines.length * slugs.length > mostIssued)
+		throw new IanuaError('not-valid', { detail: `${lines.length} addresses and ${slugs.length} documents are more than ${mostIssued} keys` });
+	const s = sql();
+	const titles = new Map(
+		(await s<{ slug: string; title: string }[]>`select slug, title from document where slug in ${s([...slugs])} and set_aside_at is null`).map((d) => [
+			d.slug,
+			d.title
+		])
+	);
+	if (slugs.some((slug) => !titles.has(slug))) throw new IanuaError('not-found');
 	const { name: siteName, zone } = await site();
 	const { allow, until, openings } = given;
 	const ends = untilOf(until ?? null, zone);
-	const made: MailedKey[] = [];
+	const limits = [ends === null ? '' : `holds until ${boundWords(ends, zone, 'until')}`, openings ? `opens ${counted(openings, 'time', 'times')}` : '']
+		.filter(Boolean)
+		.join(' and ');
+	const made: MailedKeys[] = [];
 	for (const { email, name } of lines) {
-		const { id, url } = await issueKey(slug, { label: name ? `${name}, ${email}` : email, allow, until, openings }, actor, { mailedTo: email, token });
-		const limits = [
-			ends === null ? '' : `It holds until ${boundWords(ends, zone, 'until')}.`,
-			openings ? `It opens ${counted(openings, 'time', 'times')}.` : ''
-		].filter(Boolean);
+		const issued: { slug: string; id: string; url: string }[] = [];
+		for (const slug of slugs)
+			issued.push({
+				slug,
+				...(await issueKey(slug, { label: name ? `${name}, ${email}` : email, allow, until, openings }, actor, { mailedTo: email, token }))
+			});
 		const mailed = await sendMail({
 			to: email,
-			subject: `${document_.title}: a key for you, from ${siteName}`,
-			text: `${name ? `${name},\n\n` : ''}${siteName} gives you a key for “${document_.title}”. Open it here:\n\n${url}\n\n${limits.length ? `${limits.join(' ')}\n\n` : ''}${given.words?.trim() ? `${given.words.trim()}\n\n` : ''}The key is yours: please do not hand it on.\n`
+			...keysMail(
+				siteName,
+				name,
+				issued.map(({ slug, url }) => ({ title: titles.get(slug) ?? slug, url })),
+				limits,
+				given.words
+			)
 		});
-		made.push({ address: email, id, mailed, url: mailed ? null : url });
+		made.push({ address: email, mailed, keys: issued.map(({ slug, id, url }) => ({ document: slug, id, url: mailed ? null : url })) });
 	}
 	return made;
+}
+
+function keysMail(siteName: string, name: string, keys: readonly { title: string; url: string }[], limits: string, words = '') {
+	const [first] = keys;
+	const one = keys.length === 1 ? first : undefined;
+	const parts = [
+		name ? `${name},` : '',
+		one
+			? `${siteName} gives you a key for “${one.title}”. Open it here:\n\n${one.url}`
+			: `${siteName} gives you keys for ${keys.length} documents. Open each here:\n\n${keys.map(({ title, url }) => `“${title}”\n${url}`).join('\n\n')}`,
+		limits ? `${one ? 'It' : 'Each'} ${limits}.` : '',
+		words.trim(),
+		one ? 'The key is yours: please do not hand it on.' : 'The keys are yours: please do not hand them on.'
+	];
+	return {
+		subject: `${one ? `${one.title}: a key` : `${keys.length} documents: keys`} for you, from ${siteName}`,
+		text: `${parts.filter(Boolean).join('\n\n')}\n`
+	};
 }
 
 /** Withdraws a key: whoever has it open is shut out at the next request. */

@@ -9,7 +9,8 @@ import { answerAttachment, answerFile, TurnedAway, type Answer, type FileRequest
 
 const chunkSize = 512 * 1024;
 
-async function* chunks(handle: FileHandle, first: number, length: number): AsyncGenerator<Buffer> {
+/** A part of an open file, chunk by chunk. Throws where the file ends before. */
+export async function* chunks(handle: FileHandle, first: number, length: number): AsyncGenerator<Buffer> {
 	let [offset, left] = [first, length];
 	while (left > 0) {
 		const buffer = Buffer.allocUnsafeSlow(Math.min(chunkSize, left));

@@ -1,6 +1,6 @@
 <!-- The keys of a document: issued, shown once with their address, and what each did. -->
 <script lang="ts">
-	import { Button, Checkbox, Input, Moment, Textarea } from '$lib/ui/parts/controls';
+	import { Button, Input, Textarea } from '$lib/ui/parts/controls';
 	import { counted } from '#core/access/reach';
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
@@ -8,6 +8,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
+	import KeyLimits from './KeyLimits.svelte';
 	import HouseWord from '$lib/ui/parts/HouseWord.svelte';
 	import { notify } from '$lib/ui/parts/notices.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
@@ -170,16 +171,10 @@
 			>
 		{/if}
 		{#if open}
-			<div class="moment-under wide">
-				Good until <Moment label="Good until" value={until || null} {zone} none="no end" change={(wanted) => (until = wanted ?? '')} />
-			</div>
-			<label>Openings <Input type="number" min="1" max="1000000" bind:value={openings} placeholder="Any number" /></label>
-			{#if !several}<label class="wide"
-					>Password, if it shall have one <Input bind:value={password} minlength={4} maxlength={200} autocomplete="off" placeholder="None" /></label
-				>{/if}
-			<p class="wide checks">
-				<label><Checkbox bind:checked={save} /> Save</label><label><Checkbox bind:checked={print} /> Print</label>
-				<span class="grow"></span>
+			<KeyLimits bind:until bind:openings bind:save bind:print {zone}>
+				{#snippet more()}{#if !several}<label class="wide"
+							>Password, if it shall have one <Input bind:value={password} minlength={4} maxlength={200} autocomplete="off" placeholder="None" /></label
+						>{/if}{/snippet}
 				<Button type="submit" kind="main" disabled={busy || (several && !addresses.length)}
 					>{several && addresses.length ? `Mail ${counted(addresses.length, 'key', 'keys')}` : several ? 'Mail keys' : 'Issue'}</Button
 				>
@@ -188,7 +183,7 @@
 						[label, open, several] = ['', false, false];
 					}}>Leave it</Button
 				>
-			</p>
+			</KeyLimits>
 		{/if}
 		{#if trouble}<p class="trouble wide" role="alert">{trouble}</p>{/if}
 	</form>
@@ -242,9 +237,6 @@
 	}
 	form {
 		margin-top: 6px;
-	}
-	.grow {
-		flex: 1;
 	}
 	ul {
 		margin-top: 4px;

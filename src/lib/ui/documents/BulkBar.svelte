@@ -17,6 +17,7 @@
 	import type { Field } from '#core/documents/fields';
 	import FieldInput from './FieldInput.svelte';
 	import BulkDoor from './BulkDoor.svelte';
+	import BulkKeys from './BulkKeys.svelte';
 	import { askFirst, carryOut, type Answer, type Breaking, type Question } from './breaking';
 	import { chooseNone, chosenRows } from './chosen.svelte';
 
@@ -52,8 +53,12 @@
 	let busy = $state(false);
 	let doorShown = $state(false);
 	let placing = $state(false);
+	let issuing = $state(false);
+	/** Most documents of which keys are issued at once. */
+	const mostKeyed = 50;
 	/** Most documents that are placed at once. */
 	const mostPlaced = 200;
+	const keysTitle = $derived(`Keys to ${counted(many, 'document', 'documents')}`);
 	const doorTitle = $derived(`Door of ${counted(many, 'document', 'documents')}`);
 
 	let question = $state<Question | null>(null);
@@ -133,6 +138,10 @@
 	><PlaceOnPages documents={chosenRows.slugs.map((slug) => ({ slug }))} done={() => (placing = false)} /></Modal
 >
 
+<Modal title={keysTitle} aria-label={keysTitle} bind:open={issuing} size="sm"
+	><BulkKeys documents={chosenRows.slugs} {zone} done={() => (issuing = false)} /></Modal
+>
+
 <div class="bar" {@attach foot} role="toolbar" aria-label="Change the documents chosen">
 	<strong>{many} chosen</strong>
 	{#if many < Math.min(total, most)}<Button kind="quiet" disabled={busy} onclick={everything}>Choose all {Math.min(total, most)} that match</Button>{/if}
@@ -205,6 +214,16 @@
 			title={many > mostPlaced ? `At most ${mostPlaced} at once` : undefined}
 			onclick={() => (placing = true)}>Place on pages</Button
 		>
+		<Button
+			disabled={busy || many > mostKeyed}
+			aria-haspopup="dialog"
+			title={many > mostKeyed ? `At most ${mostKeyed} at once` : undefined}
+			onclick={() => (issuing = true)}>Keys</Button
+		>
+		<form method="POST" action="/desk/documents.zip">
+			{#each chosenRows.slugs as slug (slug)}<input type="hidden" name="document" value={slug} />{/each}
+			<Button type="submit" disabled={busy}>Save as one zip</Button>
+		</form>
 		<Button disabled={busy} onclick={() => ask({ aside: true }, asideWords)}>Set aside</Button>
 	{/if}
 	<Button onclick={chooseNone}>Let go</Button>

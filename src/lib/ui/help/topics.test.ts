@@ -15,7 +15,8 @@ function sources(folder: string): string {
 const screens = [
 	...['src/lib/ui', 'src/routes/desk'].map(sources),
 	readFileSync('core/placing/placement.ts', 'utf8'),
-	readFileSync('core/access/reach.ts', 'utf8')
+	readFileSync('core/access/reach.ts', 'utf8'),
+	readFileSync('core/placing/patterns.ts', 'utf8')
 ]
 	.join('\n')
 	.replace(/\s+/g, ' ');

@@ -148,18 +148,18 @@ export const topics: readonly Topic[] = [
 		title: 'Publish, at once or at a time',
 		lead: 'What you write is a draft and saved as you write. Visitors see what was published last.',
 		steps: [
-			'Look at it in **Preview**.',
+			'Look at it in **Preview**, as a visitor, a group or a given person; what you press there you press as them.',
 			'Press **Publish**. The first time you are asked whether it stands in the navigation.',
 			'For later, give a day and a time at **Publish at** and press **Set the time**; **Call it off** takes that back.',
 			'What was published before is kept: **Compare** shows what changed, **Go back to it** makes it the draft again.'
 		],
 		notes: [
-			'**Begin a page like this one** makes next month’s newsletter from this one.',
+			'**Begin a page like this one** makes next month’s newsletter from this one. A new page can begin as **Newsletter**, **Minutes** or **Notice**, with headings to fill in.',
 			'**Take down** leaves the draft; **Set aside** puts the page away for 30 days.'
 		],
 		beside: ['place', 'dead-ends'],
 		at: '/desk/pages',
-		words: 'draft schedule revision preview copy newsletter'
+		words: 'draft schedule revision preview copy newsletter pattern template minutes notice'
 	},
 	{
 		slug: 'dead-ends',
@@ -254,6 +254,7 @@ export const topics: readonly Topic[] = [
 		steps: [
 			'Narrow the list by its filters, then choose rows by their boxes (or x), **Choose all** for everything that fits.',
 			'In the bar at the foot **Move** them to a folder, **Add** or **Take away** a topic, fill in **Fields**, set their **Door**, **Place on pages**, or **Set aside**.',
+			'**Keys** mails a key to each of them to a list of addresses, one mail each; **Save as one zip** takes the files away together.',
 			'One **Undo** brings all of them back.'
 		],
 		notes: [
@@ -262,7 +263,7 @@ export const topics: readonly Topic[] = [
 		],
 		beside: ['door', 'bring-in'],
 		at: '/desk/documents',
-		words: 'bulk batch mass'
+		words: 'bulk batch mass zip download keys'
 	},
 	{
 		slug: 'fields',

@@ -9,14 +9,14 @@ import { listGroups } from '$lib/server/people/directory';
 import { listQueryOf } from '$lib/server/placing/catalogue';
 import { previewer } from '$lib/server/placing/preview';
 import { previewOf } from '$lib/server/placing/page-view';
-import { frontArticle, guardedPage, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/views';
+import { frontArticle, guardedPage, listPages, navigationFor, pageDraft, revisionOf } from '$lib/server/placing/views';
 
 export const load: PageServerLoad = async (event) => {
 	staff(event);
 	event.depends('ianua:page');
 	const { params, url, locals } = event;
 	const as = url.searchParams.get('as') ?? 'visitor';
-	const [draft, groups] = await Promise.all([pageDraft(params.id).catch(turnAway), listGroups()]);
+	const [draft, groups, pages] = await Promise.all([pageDraft(params.id).catch(turnAway), listGroups(), listPages()]);
 	let trouble = '';
 	const caller = await previewer(as, locals.caller).catch((error: unknown) => {
 		if (!(error instanceof IanuaError)) throw error;
@@ -34,6 +34,8 @@ export const load: PageServerLoad = async (event) => {
 		revision: number,
 		as,
 		trouble,
+		/** By their paths: a press on one leads to its draft. */
+		pages: Object.fromEntries(pages.map(({ id, path }) => [path, id])),
 		groups: groups.map(({ slug, name }) => ({ slug, name })),
 		page: decision.allowed ? await previewOf({ ...draft, title }, caller, listQueryOf(searchParams, draft.language ?? locals.language), content) : null,
 		reading: searchParams.get('read'),

@@ -3,6 +3,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import SitePage from '$lib/ui/placing/SitePage.svelte';
+	import { stay } from '$lib/ui/placing/stay';
 	let { data } = $props();
 	const widths = { wide: 'Wide', tablet: 'Tablet', phone: 'Phone' } as const;
 	const on = $derived((page.url.searchParams.get('on') ?? 'wide') as keyof typeof widths);
@@ -59,17 +60,19 @@
 	<!-- a frame of that width, so that all stands as it does on such a screen -->
 	<iframe class={on} title="The page on a {on}" src={address({ on: 'wide', bare: '' })}></iframe>
 {:else}
-	<SitePage
-		site={data.site}
-		page={data.page}
-		navigation={data.navigation}
-		current={data.draft.path}
-		front={data.front}
-		reading={data.reading}
-		query={data.query}
-	>
-		{#snippet otherwise()}<p class="trouble">They would be turned away from this page: its door does not admit them.</p>{/snippet}
-	</SitePage>
+	<div {@attach stay(() => ({ as: data.as, pages: data.pages, framed: page.url.searchParams.has('bare') }))}>
+		<SitePage
+			site={data.site}
+			page={data.page}
+			navigation={data.navigation}
+			current={data.draft.path}
+			front={data.front}
+			reading={data.reading}
+			query={data.query}
+		>
+			{#snippet otherwise()}<p class="trouble">They would be turned away from this page: its door does not admit them.</p>{/snippet}
+		</SitePage>
+	</div>
 {/if}
 
 <style>

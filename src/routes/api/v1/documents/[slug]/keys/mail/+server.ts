@@ -10,5 +10,7 @@ const checkBody = compile(KeysMailed);
 export const POST: RequestHandler = route(async (event) => {
 	const { id: actor } = staff(event);
 	const slug = await presentSlug(event.params.slug);
-	return answer({ items: await mailKeys(slug, await body(event, checkBody), actor, event.locals.caller.token), next: null }, 201);
+	const made = await mailKeys([slug], await body(event, checkBody), actor, event.locals.caller.token);
+	const items = made.flatMap(({ address, mailed, keys }) => keys.map(({ id, url }) => ({ address, id, mailed, url })));
+	return answer({ items, next: null }, 201);
 });
