@@ -333,6 +333,34 @@ test('staff are invited by mail, work, and hand over what they began when their 
 	await expect(page.locator('aside.sheet').getByText('by Edda Marlowe').first()).toBeVisible();
 });
 
+test('two editions are compared as pictures, what differs marked on both', async ({ people }) => {
+	const page = await people.as('staff');
+	const asked: string[] = [];
+	page.on('request', (request) => {
+		if (request.url().includes('/leaf/')) asked.push(new URL(request.url()).search);
+	});
+	await page.goto('/desk/documents/winter-stoppages/compare');
+	await expect(page.getByRole('heading', { name: 'Page 1' })).toBeVisible();
+	// nothing is fetched before it is wanted
+	expect(asked).toEqual([]);
+	const first = page.locator('section').first();
+	await first.getByText('As pictures').click();
+	await expect(first.getByRole('status')).toHaveText(/^Differs in \d+ places?\.$/);
+	expect(asked.map((search) => new URLSearchParams(search).get('e')).sort()).toEqual(['1', '2']);
+	const [was, is] = [first.locator('figure.before i'), first.locator('figure.after i')];
+	expect(await was.count()).toBeGreaterThan(0);
+	expect(await is.count()).toBe(await was.count());
+	// what differs stands in the upper third: below, the page is the same
+	const [mark, leaf] = [(await was.last().boundingBox())!, (await first.locator('figure.before img').boundingBox())!];
+	expect(mark.y + mark.height).toBeLessThan(leaf.y + leaf.height / 3);
+	// an edition beside itself: nothing is marked
+	await page.goto('/desk/documents/winter-stoppages/compare?before=2&after=2');
+	await page.getByText('Pages 1 to 2: the same words').click();
+	await expect(page.getByRole('status').filter({ hasText: 'Looks the same.' })).toHaveCount(2);
+	await expect(page.locator('figure i')).toHaveCount(0);
+	expect(await axeLightAndDark(page)).toEqual([]);
+});
+
 test('of documents chosen, keys go out in one mail an address, and all are saved as one zip', async ({ people }) => {
 	const page = await people.as('staff');
 	await page.goto('/desk/documents');

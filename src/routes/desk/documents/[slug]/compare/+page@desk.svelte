@@ -6,6 +6,7 @@
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
 	import type { ComparedPage } from '#core/documents/compare';
+	import PagesBeside from '$lib/ui/documents/PagesBeside.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 
 	let { data } = $props();
@@ -29,6 +30,11 @@
 				: page.before === page.after
 					? `Page ${page.after}`
 					: `Page ${page.before}, now page ${page.after}`;
+	/** Which runs are open as pictures: of others none is fetched. */
+	let shown = $state<Record<number, boolean>>({});
+	function show(run: number, open: boolean) {
+		shown[run] ||= open;
+	}
 	const choose = (which: 'before' | 'after', number: string) =>
 		goto(`?${new URLSearchParams({ before: String(before.number), after: String(after.number), [which]: number })}`, { keepFocus: true });
 </script>
@@ -72,21 +78,30 @@
 		</TableBody>
 	</Table>
 	{#if !whole}<p class="trouble">Some pages differ too much to compare word by word; they are shown whole.</p>{/if}
-	{#each runs as run, i (i)}
-		{#if 'same' in run}
-			<p class="same">
-				{run.same.length === 1 ? `Page ${run.same[0]!.after}` : `Pages ${run.same[0]!.after} to ${run.same[run.same.length - 1]!.after}`}: the same words
-			</p>
-		{:else}
-			<section class={run.kind}>
-				<h2>{headOf(run)}</h2>
-				<p class="text">
-					{#each run.parts as part, j (j)}{#if part.kind === 'added'}<ins>{part.text}</ins>{:else if part.kind === 'removed'}<del>{part.text}</del
-							>{:else}{part.text}{/if}{/each}{#if !run.parts.some((p) => p.text.trim())}<span class="soft">No words on it.</span>{/if}
-				</p>
-			</section>
-		{/if}
-	{/each}
+	{#key `${before.number} ${after.number}`}
+		{#each runs as run, i (i)}
+			{#if 'same' in run}
+				<details class="same" ontoggle={(e) => show(i, e.currentTarget.open)}>
+					<summary
+						>{run.same.length === 1 ? `Page ${run.same[0]!.after}` : `Pages ${run.same[0]!.after} to ${run.same[run.same.length - 1]!.after}`}: the same words</summary
+					>
+					{#if shown[i]}<PagesBeside slug={data.slug} pages={run.same} before={before.number} after={after.number} />{/if}
+				</details>
+			{:else}
+				<section class={run.kind}>
+					<h2>{headOf(run)}</h2>
+					<p class="text">
+						{#each run.parts as part, j (j)}{#if part.kind === 'added'}<ins>{part.text}</ins>{:else if part.kind === 'removed'}<del>{part.text}</del
+								>{:else}{part.text}{/if}{/each}{#if !run.parts.some((p) => p.text.trim())}<span class="soft">No words on it.</span>{/if}
+					</p>
+					<details ontoggle={(e) => show(i, e.currentTarget.open)}>
+						<summary>As pictures</summary>
+						{#if shown[i]}<PagesBeside slug={data.slug} pages={[run]} before={before.number} after={after.number} />{/if}
+					</details>
+				</section>
+			{/if}
+		{/each}
+	{/key}
 </div>
 
 <style>
@@ -127,6 +142,9 @@
 		white-space: pre-wrap;
 		overflow-wrap: anywhere;
 		line-height: 1.6;
+	}
+	summary {
+		cursor: pointer;
 	}
 	.same {
 		color: var(--ink-soft);
