@@ -136,7 +136,8 @@ try {
 	const known = (await (await fetch(`${running.origin}/api/v1/documents/${towpath}`, { headers: { cookie } })).json()) as { sha256: string };
 	await call('get /intake/known', null, undefined, `?sha256=${known.sha256}`);
 	await call('get /icons', null, undefined, '?q=boat');
-	await call('post /pictures', null, formOf(readFileSync('docs/screenshots/catalogue.png'), 'lock.png'));
+	const lock = await call('post /pictures', null, formOf(readFileSync('docs/screenshots/catalogue.png'), 'lock.png'));
+	await call('post /pictures/turn', null, { picture: lock.picture, degrees: 90 });
 
 	// access
 	await call('get /documents/{slug}/decision', handbook, undefined, '?as=visitor&action=read');

@@ -39,6 +39,9 @@ test('from a PDF on the computer to a published placement for a group alone: fou
 	await act(sheet.getByRole('button', { name: 'Let it follow the page' }).click());
 	await expect(sheet).not.toContainText('Dead end');
 	// a title that came of the file's name is put right where it stands
+	await sheet.getByLabel('It lies in the folder').fill('Wardens');
+	await sheet.getByLabel('It lies in the folder').press('Enter');
+	await expect(page.getByText('It is in “Wardens” now.')).toBeVisible();
 	await sheet.getByLabel('The document is called').fill('Rota of the paddle gear');
 	await page.keyboard.press('Tab');
 	await expect(sheet.getByRole('heading', { name: 'Rota of the paddle gear' })).toBeVisible();
@@ -281,6 +284,17 @@ test('a picture stands where and as wide as one says, and leads to a page or to 
 	const lock = await page.screenshot({ clip: { x: 0, y: 0, width: 600, height: 300 } });
 	await page.getByLabel('Picture', { exact: true }).setInputFiles({ name: 'lock.png', mimeType: 'image/png', buffer: lock });
 	const sheet = page.getByRole('complementary', { name: 'This picture' });
+	// turned by quarters it stands as high as it was wide; all the way round it is as it came
+	const shape = () =>
+		textOf(page)
+			.locator('figure img')
+			.evaluate((img: HTMLImageElement) => img.naturalWidth > img.naturalHeight);
+	await expect.poll(shape).toBe(true);
+	const quarter = sheet.getByRole('button', { name: 'A quarter to the right' });
+	await quarter.click();
+	await expect.poll(shape).toBe(false);
+	await quarter.click();
+	await expect.poll(shape).toBe(true);
 	await sheet.getByRole('button', { name: '50%' }).click();
 	await sheet.getByRole('button', { name: 'Right, words beside' }).click();
 	await sheet.getByLabel('Words below it').fill('The bottom lock');

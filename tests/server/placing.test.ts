@@ -500,6 +500,16 @@ describe('layouts', () => {
 		const { sweep } = await import('#server/intake/sweep');
 		await sweep(Date.now() + 2 * 3_600_000);
 		expect((await visitor().get(`/picture/${picture}.webp?w=800`)).status).toBe(200);
+		// turned it is another picture, and the first stays
+		const turn = (given: object, who = boss) => who.send('POST', '/api/v1/pictures/turn', given);
+		const turned = (await (await turn({ picture, degrees: 90 })).json()) as { picture: string; width: number; height: number };
+		expect(turned).toMatchObject({ width: 600, height: 900 });
+		expect(turned.picture).not.toBe(picture);
+		const shown = sharp(Buffer.from(await (await visitor().get(`/picture/${turned.picture}.webp?w=400`)).arrayBuffer()));
+		expect(await shown.metadata()).toMatchObject({ width: 400, height: 600 });
+		expect((await turn({ picture: '0'.repeat(64), degrees: 90 })).status).toBe(404);
+		expect((await turn({ picture, degrees: 45 })).status).toBe(422);
+		expect((await turn({ picture, degrees: 90 }, visitor())).status).toBe(401);
 		const bad = new FormData();
 		bad.append('file', new Blob(['<svg onload="alert(1)">']), 'x.png');
 		expect((await boss.send('POST', '/api/v1/pictures', bad)).status).toBe(422);

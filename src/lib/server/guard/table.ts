@@ -190,6 +190,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/pages/[...path]/restore': api(...pages),
 	'/api/v1/pages/[...path]/revisions': api(...pages),
 	'/api/v1/pictures': api([], ['pages:write'], { takesFiles: true }),
+	'/api/v1/pictures/turn': api([], ['pages:write']),
 	'/api/v1/readership/documents/[slug]': api(...readership, [], { folders: 'document' }),
 	'/api/v1/readership/items': api(...readership),
 	'/api/v1/readership/live': api(...readership),

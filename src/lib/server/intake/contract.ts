@@ -39,6 +39,13 @@ export const IntakeAnswer = listOf(
 	})
 );
 
+const PictureAnswer = Type.Object({ picture: Sha256, width: Type.Integer(), height: Type.Integer() });
+
+export const PictureTurned = Type.Object(
+	{ picture: Sha256, degrees: Type.Union([Type.Literal(90), Type.Literal(180), Type.Literal(270)]) },
+	{ additionalProperties: false }
+);
+
 export const intakeOperations = [
 	{ method: 'post', path: `${documentPath}/clean`, words: 'Makes an edition without active content', status: 201, answer: DocumentAnswer },
 	{ method: 'post', path: `${documentPath}/unlock`, words: 'Gives the password of a locked file, once', body: UnlockBody, status: 201, answer: DocumentAnswer },
@@ -96,6 +103,14 @@ export const intakeOperations = [
 		words: 'Keeps a picture for pages or the site’s mark',
 		form: [],
 		status: 201,
-		answer: Type.Object({ picture: Sha256, width: Type.Integer(), height: Type.Integer() })
+		answer: PictureAnswer
+	},
+	{
+		method: 'post',
+		path: '/pictures/turn',
+		words: 'Makes another picture of one that is kept, turned by quarters to the right',
+		body: PictureTurned,
+		status: 201,
+		answer: PictureAnswer
 	}
 ] as const satisfies readonly Operation[];

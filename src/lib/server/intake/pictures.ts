@@ -1,8 +1,9 @@
 // Pictures on pages, and the site's mark: kept in the store, sent as WebP in the widths that pages need.
 import { stat } from 'node:fs/promises';
+import { IanuaError } from '#core/errors';
 import { db, sql } from '../db/client';
 import { picture } from '../db/schema';
-import { exists, madePath } from '../files/store';
+import { exists, keep, madePath, pathOf } from '../files/store';
 import { runInWorker } from '../pdf/helpers';
 import { keepPicture } from './cover';
 
@@ -22,6 +23,16 @@ export async function addPicture(stream: AsyncIterable<Uint8Array>, actor: strin
 	const { sha256, width, height } = await keepPicture(stream, widest);
 	await db().insert(picture).values({ sha256, width, height, createdBy: actor }).onConflictDoNothing();
 	return { picture: sha256, width, height };
+}
+
+/** Keeps a picture of the site once more, turned to the right by some quarters. Throws `not-found` where it is none of the site's. */
+export async function turnPicture(sha256: string, turn: 90 | 180 | 270, actor: string): Promise<KeptPicture> {
+	const [row] = await sql()`select 1 from picture where sha256 = ${sha256}`;
+	if (!row) throw new IanuaError('not-found');
+	const made = await runInWorker('picture', { path: pathOf(sha256), widest, turn });
+	await keep(made);
+	await db().insert(picture).values({ sha256: made.sha256, width: made.width, height: made.height, createdBy: actor }).onConflictDoNothing();
+	return { picture: made.sha256, width: made.width, height: made.height };
 }
 
 /** The file of a picture in the next of the widths; null where there is no such picture. */

@@ -107,6 +107,7 @@ export const AtHand = Type.Object({
 	date: Type.String({ description: 'when its edition came, as the site’s day' }),
 	cover: Cover,
 	edition: Type.Integer({ description: 'its number' }),
+	folder: Type.String(),
 	position: Type.Union(positions.map((p) => Type.Literal(p))),
 	who: Type.String(),
 	sentence: Type.String()

@@ -8,7 +8,7 @@ import type { AtHand } from './contract';
 const most = 60;
 
 function atHand(line: DocumentLine, zone: string): AtHand {
-	const { slug, title, description, pages, bytes, door, edition, ratio, coverAlt } = line;
+	const { slug, title, description, pages, bytes, folder, door, edition, ratio, coverAlt } = line;
 	return {
 		slug,
 		title,
@@ -18,6 +18,7 @@ function atHand(line: DocumentLine, zone: string): AtHand {
 		date: dayWords(Date.parse(line.editionAt), zone),
 		cover: { slug, query: `?e=${line.coverMark}`, alt: coverAlt || `Cover of ${title}`, ratio },
 		edition,
+		folder,
 		position: door.position,
 		who: door.who,
 		sentence: door.sentence

@@ -6,7 +6,7 @@
 	import Mismatch from '../Mismatch.svelte';
 	import SettingFields from '../SettingFields.svelte';
 	import type { Article } from './article.svelte';
-	import { rename } from './documents';
+	import { changeAs } from './documents';
 	import { writeHeadingAbove } from './heading';
 	import ListSettings from './ListSettings.svelte';
 
@@ -120,7 +120,20 @@
 		{#if at}
 			<label class="grid gap-1 mt-3"
 				>The document is called
-				<Input value={at.title} maxlength={200} onchange={(e) => void rename(article, at.slug, e.currentTarget)} /></label
+				<Input value={at.title} maxlength={200} onchange={(e) => void changeAs(article, at.slug, 'title', e.currentTarget)} /></label
+			>
+			<label class="grid gap-1 mt-3"
+				>It lies in the folder
+				<Input
+					value={at.folder}
+					maxlength={200}
+					list="folders-of-chosen"
+					placeholder="none"
+					onchange={(e) => void changeAs(article, at.slug, 'folder', e.currentTarget)}
+				/></label
+			>
+			<datalist id="folders-of-chosen"
+				>{#each article.given.folders as folder (folder.name)}<option value={folder.name}></option>{/each}</datalist
 			>
 			<p class="flex gap-2 mt-3"><DoorMark position={at.position} height={22} /> {at.sentence}</p>
 			<a class="quiet" href="/desk/documents/{at.slug}#door">Set its door</a>
@@ -153,6 +166,8 @@
 					onchange={(e) => width(e.currentTarget)}
 				/>
 			</dd>
+			<dt>Turned</dt>
+			<dd><Button kind="pill" onclick={() => void article.turnPicture()}>A quarter to the right</Button></dd>
 			<dt>Stands</dt>
 			<dd>
 				{#each Object.entries(sides) as [side, said] (side)}<Button

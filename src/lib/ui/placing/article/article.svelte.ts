@@ -362,6 +362,18 @@ export class Article {
 		});
 	}
 
+	/** Turns the chosen picture to the right by a quarter. */
+	async turnPicture(): Promise<void> {
+		const { picture } = this.chosenPicture ?? {};
+		if (!picture) return;
+		await act('', () => call('post /pictures/turn', { body: { picture, degrees: 90 } }), null, {
+			show: (turned) => {
+				// something else may have been chosen meanwhile
+				if (this.chosenPicture?.picture === picture) this.set(turned);
+			}
+		});
+	}
+
 	/** Does a command of the editor's own to what the cursor stands in. */
 	run(command: Command): void {
 		if (!this.editor) return;

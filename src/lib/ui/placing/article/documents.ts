@@ -1,4 +1,4 @@
-// What is done from the editor to a document that stands in the text: its door follows the page, or it is called otherwise. At once, with an undo.
+// What is done from the editor to a document that stands in the text: its door follows the page, it is called otherwise, or lies in another folder. At once, with an undo.
 import { act } from '$lib/ui/parts/act';
 import { call } from '$lib/ui/parts/api';
 import type { Article } from './article.svelte';
@@ -21,21 +21,21 @@ export function putFollowing(article: Article, slug: string): void {
 	void follow(article, slug);
 }
 
-/** Calls a document as its field says; without words it stays as it is. */
-export async function rename({ documents, given: { writer } }: Article, slug: string, field: HTMLInputElement): Promise<void> {
+/** Calls a document as its field says, or puts it into the folder that it names; without a title it keeps the one it has. */
+export async function changeAs({ documents, given: { writer } }: Article, slug: string, what: 'title' | 'folder', field: HTMLInputElement): Promise<void> {
 	const known = documents.get(slug);
-	const title = field.value.trim();
-	if (!known || !title || title === known.title) {
-		field.value = known?.title ?? '';
+	const said = field.value.trim();
+	if (!known || said === known[what] || (what === 'title' && !said)) {
+		field.value = known?.[what] ?? '';
 		return;
 	}
 	await act(
-		`It is called “${title}” now.`,
-		() => call('patch /documents/{slug}', { path: { slug }, body: { title } }),
+		what === 'title' ? `It is called “${said}” now.` : said ? `It is in “${said}” now.` : 'It is in no folder now.',
+		() => call('patch /documents/{slug}', { path: { slug }, body: { [what]: said } }),
 		({ before }) => call('patch /documents/{slug}', { path: { slug }, body: before }),
 		{
 			show: async (_, undone) => {
-				documents.set(slug, { ...known, title: undone ? known.title : title });
+				documents.set(slug, { ...known, [what]: undone ? known[what] : said });
 				await writer.refresh();
 			}
 		}
