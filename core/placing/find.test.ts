@@ -95,5 +95,7 @@ describe('an article taken apart', () => {
 		expect(openingOf({ layout: 'article', content: article })).toBe('A level path for most of the way.');
 		expect(openingOf({ layout: 'catalogue', lead: 'long words '.repeat(30) })).toMatch(/^long words .*words…$/);
 		expect(openingOf({ layout: 'catalogue', lead: '' })).toBe('');
+		const inBand = { type: 'band', attrs: { tone: 'deep' }, content: [{ type: 'paragraph', content: [text('On a band.')] }] };
+		expect(openingOf({ layout: 'article', content: { type: 'doc', content: [inBand] } })).toBe('On a band.');
 	});
 });

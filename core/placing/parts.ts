@@ -78,6 +78,7 @@ export function partsOf(article: ContentNode): ArticleParts {
 export function openingOf(body: { readonly layout: string; readonly lead?: string; readonly content?: ContentNode }): string {
 	const words = body.content
 		? (body.content.content ?? [])
+				.flatMap((node) => (node.type === 'band' ? (node.content ?? []) : [node]))
 				.filter((node) => node.type === 'paragraph')
 				.map(textOf)
 				.find((text) => text.trim())

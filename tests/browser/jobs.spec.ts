@@ -169,14 +169,22 @@ job('2', 'a new page with a PDF as a button, looked at as a visitor, published',
 	await page.goBack();
 	await act.press(publish(page));
 	await published(page, '/job-two');
+	const visitor = await people.as('visitor');
+	await visitor.goto('/job-two');
+	await visitor
+		.locator('main')
+		.getByRole('link', { name: /Mooring rules/ })
+		.click();
+	await expect(visitor.getByRole('link', { name: 'Read', exact: true })).toBeVisible();
+	// then as a frame to read in: what was chosen is chosen still
+	const frame = act.then(2);
+	await frame.press(settingsOf(page).getByRole('button', { name: 'Reading frame' }));
+	const out = page.waitForResponse((response) => response.url().endsWith('/publish') && response.ok());
+	await frame.press(publish(page));
+	await out;
 	return async () => {
-		const visitor = await people.as('visitor');
 		await visitor.goto('/job-two');
-		await visitor
-			.locator('main')
-			.getByRole('link', { name: /Mooring rules/ })
-			.click();
-		await expect(visitor.getByRole('link', { name: 'Read', exact: true })).toBeVisible();
+		await expect(visitor.frameLocator('iframe[title="Mooring rules"]').locator('.page[data-loaded] canvas').first()).toBeVisible();
 	};
 });
 
@@ -212,6 +220,28 @@ job('3 cover', 'the same as its cover', 3, async (act, page, people, browser) =>
 		await visitor.goto('/job-three-cover');
 		await visitor.locator('a.cover').click();
 		await expect(visitor.getByRole('link', { name: 'Read', exact: true })).toBeVisible();
+	};
+});
+
+job('3 picture', 'the same as a picture of one’s own that is pressed', 4, async (act, page, people, browser) => {
+	await bringIn(page, await chromiumPdf(browser, 'Tolls by lock', 2));
+	await sentence(page, '/job-three-picture', 'The board of tolls:', [{ type: 'picture', attrs: await keptPicture(page) }]);
+	await act.press(textOf(page).locator('.picture img'));
+	await act.key('Control+k');
+	await act.type('tolls by lock');
+	await act.press(page.getByRole('option', { name: '“Tolls by lock”, and let it follow the page' }));
+	await expect(page.getByText('“Tolls by lock” follows the page.')).toBeVisible();
+	return async () => {
+		await publish(page).click();
+		await published(page, '/job-three-picture');
+		const visitor = await people.as('visitor');
+		await visitor.goto('/job-three-picture');
+		await expect(visitor.locator('main a.cover img')).toHaveAttribute('src', /^\/picture\//);
+		await visitor.locator('main a.cover').click();
+		await expect(visitor.locator('.page[data-loaded] canvas, iframe').first()).toBeVisible();
+		const outsider = await people.as('visitor');
+		await outsider.goto('/d/tolls-by-lock');
+		await expect(outsider.getByRole('link', { name: 'Read', exact: true })).toBeVisible();
 	};
 });
 

@@ -39,9 +39,9 @@ test('from a PDF on the computer to a published placement for a group alone: fou
 	await act(sheet.getByRole('button', { name: 'Let it follow the page' }).click());
 	await expect(sheet).not.toContainText('Dead end');
 	// a title that came of the file's name is put right where it stands
-	await sheet.getByLabel('It lies in the folder').fill('Wardens');
+	await sheet.getByLabel('It lies in the folder').fill('Rotas');
 	await sheet.getByLabel('It lies in the folder').press('Enter');
-	await expect(page.getByText('It is in “Wardens” now.')).toBeVisible();
+	await expect(page.getByText('It is in “Rotas” now.')).toBeVisible();
 	await sheet.getByLabel('The document is called').fill('Rota of the paddle gear');
 	await page.keyboard.press('Tab');
 	await expect(sheet.getByRole('heading', { name: 'Rota of the paddle gear' })).toBeVisible();

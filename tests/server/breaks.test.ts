@@ -10,7 +10,7 @@ import { readSettings, unknownSettings } from '#server/settings';
 import { setAsideDays } from '#core/documents/aside';
 import { sql } from '#server/db/client';
 import { sweep, sweepStopped } from '#server/intake/sweep';
-import { putByList } from '#server/files/store';
+import { pathOf, putByList } from '#server/files/store';
 import { settings } from '#server/settings';
 import { noisePdf } from '../../scripts/noise-pdf';
 import { scratch } from '../../scripts/scratch';
@@ -75,6 +75,29 @@ describe('an upload cut short', () => {
 			for (let i = 0; i < 3; i++) await raw(origin, `GET /d/${paper.slug}${path} HTTP/1.1\r\nHost: x\r\n\r\n`, true);
 		expect(await alive()).toBe(200);
 		expect((await visitor().get(`/d/${paper.slug}/file`)).status).toBe(200);
+	});
+	it('a zip of documents whose reader goes away, or of which a file is missing in the store, ends that answer and nothing else', async () => {
+		const boss = await staff();
+		const [one, two] = [await document({ position: 'open' }, 40), await document({ position: 'shut' }, 3)];
+		const body = new URLSearchParams([one, two].map(({ slug }): [string, string] => ['document', slug])).toString();
+		const request = `POST /desk/documents.zip HTTP/1.1\r\nHost: ${new URL(origin).host}\r\nOrigin: ${origin}\r\nCookie: ${boss.headers.cookie}\r\nContent-Type: application/x-www-form-urlencoded\r\nConnection: close\r\nContent-Length: ${body.length}\r\n\r\n${body}`;
+		for (let i = 0; i < 3; i++) await raw(origin, request, true);
+		expect(await alive()).toBe(200);
+		const whole = await raw(origin, request, false);
+		expect(whole).toMatch(/^HTTP\/1\.1 200/);
+		const path = pathOf(two.sha256);
+		renameSync(path, `${path}.away`);
+		try {
+			const broken = await raw(origin, request, false);
+			// what was sent is no whole zip: it does not end with its directory, nor as whole
+			expect(broken.length).toBeLessThan(whole.length);
+			expect(broken).not.toContain('PK\u0005\u0006');
+			expect(whole).toContain('PK\u0005\u0006');
+			expect(await alive()).toBe(200);
+		} finally {
+			renameSync(`${path}.away`, path);
+		}
+		expect(await raw(origin, request, false)).toContain('PK\u0005\u0006');
 	});
 });
 

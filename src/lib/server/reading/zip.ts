@@ -22,7 +22,7 @@ export async function zipOf(asks: readonly FileRequest[], name: string): Promise
 	const documents = asks.map((ask) => {
 		const document = found.get(ask.slug);
 		if (!document || document.gone) throw new IanuaError('not-found');
-		return { ask: saving(ask), edition: document.edition };
+		return { ask: saving({ ...ask, slug: document.slug }), edition: document.edition };
 	});
 	if (documents.reduce((sum, { edition }) => sum + edition.bytes, 0) > mostZipped.bytes)
 		throw new IanuaError('not-valid', { detail: 'these documents are more than 4 GB together: choose fewer' });

@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
 import { staff } from '$lib/server/guard/guard';
-import { fileRequestOf, presentSlug, route } from '$lib/server/http/api';
+import { fileRequestOf, route } from '$lib/server/http/api';
 import { zipOf } from '$lib/server/reading/zip';
 import { site } from '$lib/server/site/site';
 
@@ -12,10 +12,9 @@ export const POST: RequestHandler = route(async (event) => {
 	const form = await event.request.formData();
 	const slugs = [...new Set(form.getAll('document').map(String))];
 	if (!slugs.length) throw new IanuaError('not-valid', { detail: 'no document is chosen' });
-	const present = [...new Set(await Promise.all(slugs.map(presentSlug)))];
 	const { zone } = await site();
 	return zipOf(
-		present.map((slug) => fileRequestOf(event, slug)),
+		slugs.map((slug) => fileRequestOf(event, slug)),
 		`documents-${dayOf(Date.now(), zone)}.zip`
 	);
 });

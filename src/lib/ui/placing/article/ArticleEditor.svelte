@@ -1,6 +1,12 @@
 <!-- Writing an article: the page as it will look, the shelf of documents below, the chosen placement at the right. -->
+<script lang="ts" module>
+	/** What was chosen on a page when it was left, by its path: it is chosen again where one comes back, from a preview say. */
+	const leftChosen = new Map<string, string>();
+</script>
+
 <script lang="ts">
 	import { onMount, untrack } from 'svelte';
+	import { afterNavigate, beforeNavigate } from '$app/navigation';
 	import { Article, type ArticleGiven } from './article.svelte';
 	import DropSpots from './DropSpots.svelte';
 	import ChosenSettings from './ChosenSettings.svelte';
@@ -25,6 +31,15 @@
 	let asking = $state<'place' | 'link' | 'teaser' | null>(null);
 	const article = new Article(untrack(() => given));
 
+	beforeNavigate(() => {
+		const id = article.chosen?.id ?? article.chosenList?.id;
+		if (id) leftChosen.set(given.writer.path, id);
+		else leftChosen.delete(given.writer.path);
+	});
+	afterNavigate(({ type }) => {
+		const id = leftChosen.get(given.writer.path);
+		if (type === 'popstate' && id) article.choose(id);
+	});
 	onMount(() => {
 		// bound once it is mounted
 		const end = article.begin(holder!, (what) => (asking = what));
