@@ -195,6 +195,7 @@ test('blocks stand on a band from edge to edge, pale or deep, and come out of it
 	const tool = async (name: string) => {
 		await page.getByRole('button', { name: 'Other tools' }).click();
 		await page.getByRole('button', { name, exact: true }).click();
+		await expect(text).toBeFocused();
 	};
 	await text.click();
 	await page.keyboard.type('Before the bands.');

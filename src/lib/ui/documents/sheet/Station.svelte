@@ -29,7 +29,7 @@
 	<Arch {state} size={30} />
 	<div class="what">
 		<h3>
-			{#if word}<HouseWord {word} shown={name} />{:else}{name}{/if} <span>{about}</span>{@render link?.()}
+			{#if word}<b><HouseWord {word} shown={name} /></b>{:else}{name}{/if} <span>{about}</span>{@render link?.()}
 		</h3>
 		{#if word}<FirstMet {word} />{/if}
 		{@render children()}
@@ -67,6 +67,9 @@
 		display: flex;
 		align-items: baseline;
 		gap: 8px;
+	}
+	h3 b {
+		font-weight: inherit;
 	}
 	h3 span {
 		font: 400 12.5px var(--body);

@@ -378,7 +378,8 @@ export class Article {
 	run(command: Command): void {
 		if (!this.editor) return;
 		command(this.editor.state, this.editor.view.dispatch);
-		this.editor.commands.focus();
+		// at once: the library's own way waits for a frame, and a key pressed meanwhile would be lost
+		this.editor.view.focus();
 	}
 
 	/** Remedies for what stands here: those that change the content the editor does itself, so that undo covers them. */
