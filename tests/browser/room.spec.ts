@@ -390,8 +390,12 @@ test('of documents chosen, keys go out in one mail an address, and all are saved
 	const files = unzipSync(readFileSync(await saved.path()));
 	expect(Object.keys(files)).toHaveLength(2);
 	for (const file of Object.values(files)) expect(Buffer.from(file.subarray(0, 5)).toString()).toBe('%PDF-');
-	// both stay chosen, and the desk is as it was
+	// both stay chosen, and the desk is as it was; where the session has gone one signs in here
 	await expect(bar.getByText('2 chosen')).toBeVisible();
+	await page.context().clearCookies();
+	await bar.getByRole('button', { name: 'Save as one zip' }).click();
+	await expect(page.getByRole('dialog').getByRole('button', { name: 'Sign in', exact: true })).toBeVisible();
+	await expect(bar.getByText('2 chosen')).toBeAttached();
 });
 
 test('a key is issued, opens the document for a visitor, and is withdrawn; its door is tried beside it', async ({ people, browser }) => {

@@ -54,6 +54,15 @@
 	let doorShown = $state(false);
 	let placing = $state(false);
 	let issuing = $state(false);
+	/** The browser takes the zip by itself; where the session or the connection has gone, that is said, and mended, before it leaves the desk. */
+	async function zip(event: SubmitEvent) {
+		event.preventDefault();
+		const form = event.currentTarget as HTMLFormElement;
+		busy = true;
+		const there = await act('', () => call('get /documents', { query: { limit: 1 } }), null, { show: () => {} });
+		busy = false;
+		if (there) form.submit();
+	}
 	/** Most documents of which keys are issued at once. */
 	const mostKeyed = 50;
 	/** Most documents that are placed at once. */
@@ -220,7 +229,7 @@
 			title={many > mostKeyed ? `At most ${mostKeyed} at once` : undefined}
 			onclick={() => (issuing = true)}>Keys</Button
 		>
-		<form method="POST" action="/desk/documents.zip">
+		<form method="POST" action="/desk/documents.zip" onsubmit={zip}>
 			{#each chosenRows.slugs as slug (slug)}<input type="hidden" name="document" value={slug} />{/each}
 			<Button type="submit" disabled={busy}>Save as one zip</Button>
 		</form>

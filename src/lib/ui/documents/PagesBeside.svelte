@@ -22,8 +22,8 @@
 	const width = 400;
 	type Pair = Partial<Record<'before' | 'after', HTMLImageElement>>;
 	const loaded: Pair[] = [];
-	/** Of each pair that has come: what differs, or that the pages have another shape. */
-	let found = $state<Record<number, readonly ChangedBox[] | 'shape'>>({});
+	/** Of each pair that has come: what differs, that the pages have another shape, or that a picture did not come. */
+	let found = $state<Record<number, readonly ChangedBox[] | 'shape' | 'lost'>>({});
 
 	function came(at: number, which: 'before' | 'after', image: HTMLImageElement) {
 		const pair = (loaded[at] ??= {});
@@ -52,11 +52,13 @@
 		const told = () => came(at, which, image);
 		if (image.complete && image.naturalWidth) told();
 		else image.addEventListener('load', told, { once: true });
+		image.addEventListener('error', () => (found[at] = 'lost'), { once: true });
 	};
 	const said = (at: number, { before: was, after: is }: (typeof pages)[number]) => {
 		if (was === null || is === null) return was === null ? `Only in edition ${after}.` : `Only in edition ${before}.`;
 		const differs = found[at];
 		if (differs === undefined) return 'Comparing…';
+		if (differs === 'lost') return 'A picture did not come. Load the page again to compare it.';
 		return differs === 'shape'
 			? 'The page has another shape.'
 			: differs.length
@@ -114,15 +116,12 @@
 	}
 	i {
 		position: absolute;
-		border: 2px solid var(--brick);
+		/* the light theme's brick and verdigris: the page is white by night, too */
+		border: 2px solid #9b3722;
 		border-radius: 2px;
 	}
 	.after i {
-		border-color: var(--verdigris);
-	}
-	/* the page is white by night, too */
-	i {
-		color-scheme: light;
+		border-color: #1c6a61;
 	}
 	figcaption,
 	p {

@@ -28,8 +28,8 @@ export function meaningOf(word: HouseWord): string {
 	return `${word}: ${means}`;
 }
 
-/** The words that were met, as a cookie of the desk says. */
-export const metFrom = (cookie: string | undefined): string[] => (cookie ?? '').split('.').filter(Boolean).map(decodeURIComponent);
+/** The words that were met, as a cookie of the desk says: what is none of ours in it, or broken, is passed over. */
+export const metFrom = (cookie: string | undefined): string[] => (cookie ?? '').split('.').filter((said) => houseWords.some(([word]) => word === said));
 
 /** Keeps in this browser which words were met. */
 export function keepMet(met: readonly string[]): void {

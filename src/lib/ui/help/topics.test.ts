@@ -2,6 +2,7 @@ import { readdirSync, readFileSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
 import { topicHere } from './here';
+import { metFrom } from './house-words';
 import { namesIn, topicOf, topics, topicsFor } from './topics';
 
 /** All that stands on screens of the desk, as its sources have it. */
@@ -21,6 +22,14 @@ const screens = [
 	.join('\n')
 	.replace(/\s+/g, ' ');
 const texts = topics.flatMap((topic) => [topic.lead, ...topic.steps, ...(topic.notes ?? [])].map((text) => [topic.slug, text] as const));
+
+describe('words that were met', () => {
+	it('are those of the house that a cookie names; whatever else it holds keeps nobody out', () => {
+		expect(metFrom('Door.Dead end')).toEqual(['Door', 'Dead end']);
+		expect(metFrom(undefined)).toEqual([]);
+		expect(metFrom('%zz.Door..<b>')).toEqual(['Door']);
+	});
+});
 
 describe('the handbook', () => {
 	it('calls everything by the name that it has on the screen', () => {
