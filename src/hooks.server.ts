@@ -8,9 +8,12 @@ import { frameAncestors } from '#core/placing/outside';
 import { earlyPage } from '#core/reading/early';
 import { directionOf, isLanguage } from '#core/words/words';
 import { trialOf } from '$lib/server/access/try-door';
+import { changed } from '$lib/server/db/changes';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
 import { problem } from '$lib/server/http/api';
+import { sameField } from '$lib/server/http/kept-pages';
+
 import { newId } from '$lib/server/id';
 import { log } from '$lib/server/log';
 import { hasOwner } from '$lib/server/people/directory';
@@ -120,6 +123,8 @@ function withHeaders(response: Response, { locals }: RequestEvent, entry: Entry 
 	if (!headers.has('referrer-policy')) headers.set('referrer-policy', entry?.secret ? 'same-origin' : 'strict-origin-when-cross-origin');
 	if (entry?.secret) headers.set('cache-control', 'no-store');
 	if (!headers.has('cache-control')) headers.set('cache-control', 'private, no-cache');
+	if (entry?.same && response.status === 200 && locals.caller.who.kind !== 'staff' && !locals.caller.trial && !headers.has('set-cookie'))
+		headers.set(sameField, 'yes');
 	return response;
 }
 
@@ -152,7 +157,7 @@ async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Param
 	return response;
 }
 
-export const handle: Handle = async ({ event, resolve }) => {
+const answerTo: Handle = async ({ event, resolve }) => {
 	const started = performance.now();
 	const { request, locals, route } = event;
 	locals.requestId = newId();
@@ -172,6 +177,16 @@ export const handle: Handle = async ({ event, resolve }) => {
 			'request'
 		);
 	return response;
+};
+
+export const handle: Handle = async (asked) => {
+	const { request, route } = asked.event;
+	try {
+		return await answerTo(asked);
+	} finally {
+		// what it changed is seen here from now on, before the word of it has come round by the database
+		if (!looks(request.method) && !entryOf(route.id)?.silent) changed();
+	}
 };
 
 export const handleError: HandleServerError = ({ error: caught, event, status, message }) => {

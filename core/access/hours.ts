@@ -1,5 +1,6 @@
 // Instants, days in the site's time zone, and spans between them. Inside, every span is [from, until).
 import { TZDate } from '@date-fns/tz';
+import { dateFormat } from '../text/formats';
 
 /** Milliseconds since 1970-01-01T00:00Z. */
 export type Instant = number;
@@ -69,16 +70,9 @@ export function endOfDay(day: string, zone: string): Instant {
 	return startOfDay(next.toISOString().slice(0, 10), zone);
 }
 
-const dayFormats = new Map<string, Intl.DateTimeFormat>();
-
 /** The day (YYYY-MM-DD) on which an instant falls in a zone. */
 export function dayOf(at: Instant, zone: string): string {
-	let format = dayFormats.get(zone);
-	if (!format) {
-		format = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
-		dayFormats.set(zone, format);
-	}
-	return format.format(at);
+	return dateFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' }).format(at);
 }
 
 /** The span that a pair of bounds means; a bound is a day in the zone, an RFC 3339 instant, or null. */

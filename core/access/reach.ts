@@ -1,6 +1,7 @@
 // A door said as a sentence with numbers, and a refusal said to the person it meets.
 import type { RefusedCode } from './decide';
 import type { Allowance, Door } from './door';
+import { dateFormat } from '../text/formats';
 import { messages } from '../words/messages';
 import { say, type Language, type SiteWords } from '../words/words';
 import { dayOf, within, type Instant } from './hours';
@@ -27,7 +28,7 @@ export function counted(n: number, one: string, many: string): string {
 
 /** '31 March 2027', the day of an instant in the site's zone. */
 export function dayWords(at: Instant, zone: string, language = 'en'): string {
-	return new Intl.DateTimeFormat(language === 'en' ? 'en-GB' : language, { timeZone: zone, day: 'numeric', month: 'long', year: 'numeric' }).format(at);
+	return dateFormat(language, { timeZone: zone, day: 'numeric', month: 'long', year: 'numeric' }).format(at);
 }
 
 /** 'read, save and print': what the allowance comes to. */
@@ -86,9 +87,9 @@ function tail(reach: Reach): string {
 /** A bound as people say it: a day where it falls on a day's edge ('until' names the last day), else day and time. */
 export function boundWords(bound: Instant, zone: string, side: 'from' | 'until', language: Language = 'en'): string {
 	const onEdge = dayOf(bound, zone) !== dayOf(bound - 1, zone);
-	const day = (at: Instant) => (language === 'en' ? dayWords(at, zone) : new Intl.DateTimeFormat(language, { timeZone: zone, dateStyle: 'long' }).format(at));
+	const day = (at: Instant) => (language === 'en' ? dayWords(at, zone) : dateFormat(language, { timeZone: zone, dateStyle: 'long' }).format(at));
 	if (onEdge) return day(side === 'until' ? bound - 1 : bound);
-	const time = new Intl.DateTimeFormat(language === 'en' ? 'en-GB' : language, { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(bound);
+	const time = dateFormat(language, { timeZone: zone, hour: '2-digit', minute: '2-digit' }).format(bound);
 	return language === 'en' ? `${time} on ${day(bound)}` : `${day(bound)}, ${time}`;
 }
 

@@ -1,6 +1,7 @@
 // Fields: particulars that a site gives its documents beyond title and topics, as "Department" or "Closing date".
 import { Type, type Static } from '@sinclair/typebox';
 import { isDay } from '../access/hours';
+import { dateFormat, numberFormat } from '../text/formats';
 import { Line } from '../text/line';
 import { isLink } from '../text/link';
 
@@ -114,15 +115,14 @@ export interface ShownField {
 
 /** What a document says in the site's fields, in their order; with `listed`, only in those that lists show. Days and numbers as the language has them (BCP 47). */
 export function shownFields(fields: readonly Field[], values: FieldValues, language = 'en', listed = false): ShownField[] {
-	const spoken = language === 'en' ? 'en-GB' : language;
 	return fields.flatMap(({ name, words, kind, listed: inLists }) => {
 		const value = values[name];
 		if (value === undefined || (listed && !inLists)) return [];
 		const said =
 			kind === 'date'
-				? new Intl.DateTimeFormat(spoken, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(Date.parse(`${value}T00:00Z`))
+				? dateFormat(language, { day: 'numeric', month: 'long', year: 'numeric', timeZone: 'UTC' }).format(Date.parse(`${value}T00:00Z`))
 				: kind === 'number'
-					? new Intl.NumberFormat(spoken).format(Number(value))
+					? numberFormat(language).format(Number(value))
 					: kind === 'link'
 						? String(value)
 								.replace(/^https?:\/\/|^mailto:|^tel:/, '')

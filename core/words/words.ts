@@ -1,5 +1,6 @@
 // What readers are told, in their language. A message is a text with {names} in braces, or one for each plural form that the language
 // has (Unicode CLDR, plural rules), chosen by {count}.
+import { numberFormat, pluralRules } from '../text/formats';
 import type { en } from './en';
 
 export type Plurals = { readonly other: string } & Partial<Readonly<Record<'zero' | 'one' | 'two' | 'few' | 'many', string>>>;
@@ -29,10 +30,10 @@ export const writtenFrom = (tag: string): 'ltr' | 'rtl' => (fromRight.includes(t
 
 /** Makes a text of a message: `say('en', { one: '{count} page', other: '{count} pages' }, { count: 2 })` → '2 pages'. */
 export function say(language: Language, message: Message, values: Readonly<Record<string, string | number>> = {}): string {
-	const text = typeof message === 'string' ? message : (message[new Intl.PluralRules(language).select(Number(values.count ?? 0))] ?? message.other);
+	const text = typeof message === 'string' ? message : (message[pluralRules(language).select(Number(values.count ?? 0))] ?? message.other);
 	return text.replace(/\{(\w+)\}/g, (all, name: string) => {
 		const value = values[name];
-		return value === undefined ? all : typeof value === 'number' ? new Intl.NumberFormat(language).format(value) : value;
+		return value === undefined ? all : typeof value === 'number' ? numberFormat(language).format(value) : value;
 	});
 }
 

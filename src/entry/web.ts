@@ -9,6 +9,8 @@ import { createReadableStream, getRequest, setResponse } from '@sveltejs/kit/nod
 import sirv from 'sirv';
 import { clientAddress } from '#server/http/proxies';
 import { watchConnections } from '#server/http/stillness';
+import { changesSoFar } from '#server/db/changes';
+import { keep, mayBeKept, sameField, sendKept } from '#server/http/kept-pages';
 import { deliverFile } from '#server/reading/deliver';
 import { endWork } from '#server/work';
 import { cannotStart, checkedSettings, outliveDatabase } from './process';
@@ -50,7 +52,11 @@ async function answer(request: IncomingMessage, response: ServerResponse, addres
 		response.writeHead(400).end('Bad Request');
 		return;
 	}
-	await setResponse(response, await kit.server.respond(asked, { getClientAddress: () => address }));
+	const begun = changesSoFar();
+	const answered = await kit.server.respond(asked, { getClientAddress: () => address });
+	const same = answered.headers.has(sameField);
+	answered.headers.delete(sameField);
+	await setResponse(response, same && mayBeKept(request) ? await keep(request, answered, begun) : answered);
 }
 
 // what is built lies compressed already, files and pictures do not shrink: this is for pages and JSON
@@ -97,7 +103,8 @@ const server = createServer((request, response) => {
 	});
 	linger(request, response);
 	const address = clientAddress(request.socket.remoteAddress ?? '', request.headers['x-forwarded-for'] as string | undefined, proxies);
-	deliverFile(request, response, address)
+	(mayBeKept(request) ? sendKept(request, response) : Promise.resolve(false))
+		.then((done) => done || deliverFile(request, response, address))
 		.then((done) => {
 			if (done) return;
 			compress(request, response, () => assets(request, response, () => void answer(request, response, address).catch(() => response.destroy())));

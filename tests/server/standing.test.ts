@@ -138,7 +138,7 @@ describe('what somebody may read', () => {
 			seen += wanted.length;
 			for (const slug of wanted) expect(decide(who, all.get(slug)!.thing, 'read', at).allowed).toBe(true);
 			const ids = new Map(made.map((m) => [m.id, m.slug]));
-			const rows = (await sql()`select id from (${readableBy({ who, person: null })}) as r (id)`.values()) as string[][];
+			const rows = (await sql()`select id from (${(await readableBy({ who, person: null })).ids}) as r (id)`.values()) as string[][];
 			expect([name, rows.flatMap(([id]) => ids.get(id!) ?? []).sort()]).toEqual([name, [...wanted].sort()]);
 			const found = (await (await client.get(`/api/v1/find?q=${word}&limit=200`)).json()) as { items: { slug: string }[]; total: number };
 			expect([name, found.items.map((i) => i.slug).sort(), found.total]).toEqual([name, [...wanted].sort(), wanted.length]);

@@ -5,8 +5,11 @@ import { keptForWords } from '#core/access/reach';
 import { doorInForce, isAnnounced } from '#core/access/standing';
 import type { Instant } from '#core/access/hours';
 import type { Language } from '#core/words/words';
+import { Cache } from '../db/cache';
 import { sql } from '../db/client';
 import { theRow } from '../db/rows';
+import type { Caller } from '../people/who';
+import { nextTurn } from './hours';
 
 /** For whom a thing is kept, in words for everyone; null where it is not announced at that instant. */
 export async function announcedFor(thing: Guarded, at: Instant, language: Language): Promise<string | null> {
@@ -36,17 +39,31 @@ interface Row {
 	people: number;
 }
 
+/** What is announced now, as an array of ids. */
+const cache = new Cache<string>({ most: 1, within: 0 });
+const announcedNow = (): Promise<string> =>
+	cache.get('ids', async () => {
+		const at = Date.now();
+		const [{ ids }, until] = await Promise.all([
+			sql()<{ ids: string }[]>`select coalesce(array_agg(id), '{}')::text as ids from announced_at(${new Date(at)}) as a (id)`.then(theRow),
+			nextTurn(at)
+		]);
+		return { value: ids, until };
+	});
+
 /**
- * Documents announced at an instant, by their titles, at most `limit`. `among` narrows them on `d` (document); `reads` is SQL of the ids that
- * the caller may read: those stand in lists as they are.
+ * Documents announced to a caller who may not read them, by their titles, at most `limit`. `among` narrows them on `d` (document); `reads` is
+ * SQL of the ids that the caller may read: those stand in lists as they are.
  */
 export async function announcedDocuments(
-	{ among, reads, at, limit }: { among: postgres.Fragment; reads: postgres.Fragment; at: Instant; limit: number },
+	{ among, reads, caller, limit }: { among: postgres.Fragment; reads: postgres.Fragment; caller: Caller; limit: number },
 	language: Language
 ): Promise<Announced[]> {
+	const s = sql();
+	const ids = caller.trial ? s`select a.id from announced_at(${new Date(caller.trial.at)}) as a (id)` : s`select unnest(${await announcedNow()}::uuid[]) as id`;
 	// few are announced: what else is asked of them is asked of those alone
-	const rows = await sql()<Row[]>`
-		with announced as materialized (select a.id from announced_at(${new Date(at)}) as a (id)),
+	const rows = await s<Row[]>`
+		with announced as materialized (${ids}),
 			fits as materialized (select d.* from document d where d.id in (select id from announced) and ${among})
 		select d.slug, d.title, d.description, t.all_members,
 			array(select g.name from door_group x join member_group g on g.id = x.group_id where x.door_id = t.door_id order by g.name) as groups,

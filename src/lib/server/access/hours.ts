@@ -1,7 +1,8 @@
 // The hours of doors as the database compares them: instants, reckoned from bounds that may be days of the site's zone.
 import { eq, sql as raw } from 'drizzle-orm';
 import { spanOf } from '#core/access/hours';
-import type { Queryable } from '../db/client';
+import { sql, type Queryable } from '../db/client';
+import { theRow } from '../db/rows';
 import { door } from '../db/schema';
 
 /** The columns that a pair of bounds makes. */
@@ -21,4 +22,14 @@ export async function reckonHours(tx: Queryable, zone: string): Promise<void> {
 			.update(door)
 			.set(instantsOf(from, until, zone))
 			.where(eq(door.id, id));
+}
+
+/** The next instant after `at` at which the hours of any door begin or end (ms since the epoch); Infinity where none do. */
+export async function nextTurn(at: number): Promise<number> {
+	const now = new Date(at);
+	const { next } = theRow(
+		await sql()<{ next: Date | null }[]>`
+			select least((select min(from_at) from door where from_at > ${now}), (select min(until_at) from door where until_at > ${now})) as next`
+	);
+	return next?.getTime() ?? Infinity;
 }

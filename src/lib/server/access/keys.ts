@@ -291,6 +291,9 @@ function keptIn(cookie: string | null): Kept[] {
 		.map((m) => ({ token: m[1]!, proof: m[2] ?? null }));
 }
 
+/** Whether a browser holds any key. */
+export const holdsKeys = (cookie: string | null): boolean => keptIn(cookie).length > 0;
+
 /** The cookie's value with one more key in front. */
 function cookieWith(cookie: string | null, kept: Kept): string {
 	return [kept, ...keptIn(cookie).filter((k) => k.token !== kept.token)]

@@ -3,6 +3,7 @@ import { drizzle, type PostgresJsDatabase } from 'drizzle-orm/postgres-js';
 import { migrate } from 'drizzle-orm/postgres-js/migrator';
 import postgres from 'postgres';
 import { settings } from '../settings';
+import { closeChanges } from './changes';
 import * as schema from './schema';
 
 export type Database = PostgresJsDatabase<typeof schema>;
@@ -93,6 +94,6 @@ export async function ensureLedgerMonths(now: Date): Promise<void> {
 
 /** Ends all connections: at shutdown, and at the end of scripts and tests. */
 export async function closeDatabase(): Promise<void> {
-	await Promise.all([client?.end({ timeout: 5 }), finderClient?.end({ timeout: 5 })]);
+	await Promise.all([client?.end({ timeout: 5 }), finderClient?.end({ timeout: 5 }), closeChanges()]);
 	client = finderClient = database = undefined;
 }

@@ -197,6 +197,13 @@ export const door = pgTable(
 	(t): PgTableExtraConfigValue[] => [
 		check('door_position', sql`${t.position} in ('shut', 'keyed', 'ajar', 'open')`),
 		index('door_follows').on(t.followsPage),
+		// when hours begin or end next
+		index('door_from')
+			.on(t.fromAt)
+			.where(sql`${t.fromAt} is not null`),
+		index('door_until')
+			.on(t.untilAt)
+			.where(sql`${t.untilAt} is not null`),
 		foreignKey({ columns: [t.followsPage], foreignColumns: [page.id], name: 'door_follows_page' }).onDelete('set null')
 	]
 );

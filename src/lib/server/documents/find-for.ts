@@ -11,5 +11,5 @@ export function findFor(
 	q: string,
 	page: { limit: number; offset: number }
 ): Promise<{ items: readonly FoundDocument[]; total: number }> {
-	return findLane.run(place, () => findDocuments(q, caller.who.kind === 'staff' ? 'in-use' : readableBy(caller), page));
+	return findLane.run(place, async () => findDocuments(q, caller.who.kind === 'staff' ? 'in-use' : (await readableBy(caller)).ids, page));
 }

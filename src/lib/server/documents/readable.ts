@@ -14,6 +14,6 @@ export interface OpenDocument {
 export async function openDocumentsFor(caller: Caller, limit = 200): Promise<OpenDocument[]> {
 	const rows = await sql()<{ slug: string; title: string; pages: number; bytes: string }[]>`
 		select d.slug, d.title, e.pages, e.bytes from document d join edition e on e.id = d.edition_id
-		where (d.id in (${readableBy(caller)})) is true order by d.created_at desc limit ${limit}`;
+		where (d.id in (${(await readableBy(caller)).ids})) is true order by d.created_at desc limit ${limit}`;
 	return rows.map((row) => ({ ...row, bytes: Number(row.bytes) }));
 }

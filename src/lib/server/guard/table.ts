@@ -30,6 +30,10 @@ export interface Entry {
 	readonly takesFiles?: true;
 	/** Its address is a secret: it is told to no other site, and kept in no cache. */
 	readonly secret?: true;
+	/** Whoever comes with the same cookies, and asks for nothing but the address, gets the same until something changes (http/kept-pages.ts). */
+	readonly same?: true;
+	/** What is sent here changes nothing that anybody is shown (readers' programs tell by it how they read). */
+	readonly silent?: true;
 	/** It answers although the site has no owner yet. */
 	readonly beforeBegin?: true;
 	/** It answers whoever cannot be known because the database is gone. */
@@ -58,8 +62,8 @@ const own = () => api([]);
 
 export const table: Readonly<Record<string, Entry>> = {
 	// the site
-	'/(site)/[...path]': page('everyone', { tried: true }),
-	'/(site)/[...path]/feed.atom': page('everyone', { answers: 'problem' }),
+	'/(site)/[...path]': page('everyone', { tried: true, same: true }),
+	'/(site)/[...path]/feed.atom': page('everyone', { answers: 'problem', same: true }),
 	'/d/[slug]': part(),
 	'/d/[slug]/attachment/[number]': part(),
 	'/d/[slug]/cover/[width].jpg': part(),
@@ -72,15 +76,15 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/d/[slug]/leaf/[page].webp': part(),
 	'/d/[slug]/read': part(),
 	'/d/[slug]/read/found': part(),
-	'/d/[slug]/read/told': page('everyone', { answers: 'problem' }),
+	'/d/[slug]/read/told': page('everyone', { answers: 'problem', silent: true }),
 	'/d/[slug]/turned-away': part(),
 	'/find': page('everyone', { tried: true }),
-	'/privacy': page('everyone'),
+	'/privacy': page('everyone', { same: true }),
 	'/embed/[slug]': page('everyone', { tried: true }),
 	'/oembed': page('everyone', { answers: 'problem' }),
 	'/picture/[name]': page('everyone', { answers: 'problem' }),
-	'/robots.txt': page('everyone', { answers: 'problem' }),
-	'/sitemap.xml': page('everyone', { answers: 'problem' }),
+	'/robots.txt': page('everyone', { answers: 'problem', same: true }),
+	'/sitemap.xml': page('everyone', { answers: 'problem', same: true }),
 	'/.well-known/security.txt': page('everyone', { answers: 'problem' }),
 	'/healthz': page('everyone', { answers: 'problem', beforeBegin: true, withoutDatabase: true }),
 	'/readyz': page('everyone', { answers: 'problem', beforeBegin: true, withoutDatabase: true }),

@@ -33,6 +33,7 @@ async function tell(person: string, every: NewsTime, now: number): Promise<void>
 	if (!caller?.person) return;
 	const at = new Date(now);
 	const { name, email } = caller.person;
+	const { ids: readable } = await readableBy(caller);
 	await sql().begin(async (tx) => {
 		const wishes = await tx<{ id: string; language: Language }[]>`
 			select id, language from news_wish where person_id = ${person} and every = ${every} and next_at <= ${at} order by id for update skip locked`;
@@ -40,7 +41,7 @@ async function tell(person: string, every: NewsTime, now: number): Promise<void>
 		if (!first) return;
 		const ids = wishes.map((wish) => wish.id);
 		const items = await newsAmong(
-			readableBy(caller),
+			readable,
 			tx`not exists (select from news_told x where x.person_id = ${person} and x.edition_id = n.edition_id)
 				and exists (select from news_wish w where w.id = any(${ids}::uuid[]) and (w.document_id = d.id or w.folder = d.folder or (w.document_id is null and w.folder is null))
 					and greatest(n.at, n.wider_at) > w.looked_at and greatest(n.at, n.wider_at) <= ${at}

@@ -42,7 +42,7 @@ interface ReadRow extends Read {
 export async function ownPage(caller: Caller, person: string): Promise<OwnPage> {
 	const s = sql();
 	const at = instantOf(caller);
-	const readable = readableBy(caller);
+	const { ids: readable } = await readableBy(caller);
 	const groups = caller.who.kind === 'member' ? caller.who.memberships.filter((m) => within(m.span, at) === 'in').map((m) => m.group) : [];
 	const [fresh, read, kept, { readership }] = await Promise.all([
 		newsAmong(

@@ -11,12 +11,12 @@ import { listStepFor, selectionOf, type Listing } from '#core/placing/listing';
 import { factsWords } from '#core/placing/placement';
 import type { PageSize } from '#core/intake/paper';
 import { announcedDocuments, type Announced } from '../access/announced';
-import { idsAs, readableBy } from '../access/readable';
+import { readableBy } from '../access/readable';
 import { sql } from '../db/client';
 import { holding } from '../db/like';
 import { findLane } from '../lanes';
 import { hitsOf, matchingDocuments } from '../documents/find';
-import { instantOf, type Caller } from '../people/who';
+import type { Caller } from '../people/who';
 import { site } from '../site/site';
 import type { SeenList } from './contract';
 
@@ -113,10 +113,10 @@ async function announcedOn(content: Listing, caller: Caller, reads: postgres.Fra
 		? s`(to_tsvector(d.config, d.title || ' ' || d.description) @@ websearch_to_tsquery(d.config, ${q}) or plain_text(d.title) like plain_text(${holding(q)}))`
 		: s`true`;
 	const among = s`${chosenBy(content)} and ${found}`;
-	return announcedDocuments({ among, reads, at: instantOf(caller), limit: room }, language);
+	return announcedDocuments({ among, reads, caller, limit: room }, language);
 }
 
-/** The documents of a list among some (SQL of their ids); not yet asked for anything. With `most`, the newest of them. */
+/** The documents of a list among some (a condition on `d`); not yet asked for anything. With `most`, the newest of them. */
 async function documentsOf(
 	content: Listing,
 	among: postgres.Fragment,
@@ -129,7 +129,7 @@ async function documentsOf(
 	return s<Row[]>`
 		select d.id, d.slug, d.title, d.folder, d.topics, ${by.fields ? s`d.fields` : s`null::jsonb as fields`},
 			${dated ? s`e.pages, e.created_at` : s`null::int as pages, null::timestamptz`} as edition_at
-		from document d ${dated ? s`join edition e on e.id = d.edition_id` : s``} where (d.id in (${among})) is true and ${chosenBy(content)}
+		from document d ${dated ? s`join edition e on e.id = d.edition_id` : s``} where ${among} and ${chosenBy(content)}
 		${most === undefined ? s`` : s`order by e.created_at desc limit ${most}`}`;
 }
 
@@ -157,11 +157,13 @@ export async function listFor(content: Listing, caller: Caller, query: ListQuery
 	const asItComes =
 		!q && !query.folder && !query.topic && !Object.keys(query.fields ?? {}).length && !query.order && content.order === '-changed' && content.filters === false;
 	// staff see what readers could
-	const reads = readableBy(caller);
+	const { ids: reads } = await readableBy(caller);
 	const found = q ? await findLane.run(query.place ?? '', () => matchingDocuments(q, reads)) : null;
 	const ranks = found && new Map(found.ids.map((id, i) => [id, found.ranks[i]!]));
 	const order = query.order ?? (q ? 'match' : (content.order ?? 'title'));
-	const asked = await documentsOf(content, found ? idsAs(found.ids) : reads, { order, fields: filtering.length > 0 }, asItComes ? content.most : undefined);
+	const s = sql();
+	const among = found ? s`d.id = any(${found.ids}::uuid[])` : s`(d.id in (${reads})) is true`;
+	const asked = await documentsOf(content, among, { order, fields: filtering.length > 0 }, asItComes ? content.most : undefined);
 	const inFolder = (row: Row) => !query.folder || row.folder === query.folder;
 	const onTopic = (row: Row) => !query.topic || row.topics.includes(query.topic);
 	const says = (row: Row, name: string) => {

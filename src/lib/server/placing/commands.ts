@@ -13,7 +13,6 @@ import { document, documentAddress, listing, page, placement, revision } from '.
 import { newId } from '../id';
 import { log } from '../log';
 import { writeAudit } from '../site/audit';
-import { forgetPageLanguages } from '../site/language';
 import { site } from '../site/site';
 import { checked, compile } from '../validate';
 import type { PageChange, PageGiven } from './contract';
@@ -124,14 +123,12 @@ async function lockedPage(tx: Queryable, id: string, aside = false) {
  * Throws `changed-meanwhile` where somebody else saved since the draft that was started from.
  */
 export async function changePage(id: string, { door, draftNumber, ...draft }: PageChange, actor: string): Promise<{ door?: DoorChange }> {
-	const before = await db().transaction(async (tx) => {
+	return db().transaction(async (tx) => {
 		const row = await lockedPage(tx, id);
 		if (draftNumber !== undefined && row.draftNumber !== draftNumber) throw new IanuaError('changed-meanwhile');
 		if (Object.keys(draft).length) await saveDraft(tx, row, draft, actor);
 		return door ? { door: await changeDoor(tx, row.doorId, door, { actor, kind: 'page', thing: id }) } : {};
 	});
-	forgetPageLanguages();
-	return before;
 }
 
 async function saveDraft(tx: Queryable, row: typeof page.$inferSelect, given: Omit<PageChange, 'door' | 'draftNumber'>, actor: string): Promise<void> {

@@ -24,7 +24,7 @@ export async function listedAddresses(): Promise<Listed[]> {
 			where t.kind = 'page' and t.listed and position_at(t.set_position, t.from_at, t.until_at, now()) = 'open' order by p.path`,
 		s<Listed[]>`
 			select '/d/' || d.slug as path, e.created_at as at from document d join edition e on e.id = d.edition_id
-			where (d.id in (${readableBy(nobody)})) is true order by e.created_at desc`
+			where (d.id in (${(await readableBy(nobody)).ids})) is true order by e.created_at desc`
 	]);
 	return [...pages, ...documents];
 }

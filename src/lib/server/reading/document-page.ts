@@ -74,7 +74,7 @@ export async function relatedTo(found: Resolved, caller: Caller, language: Langu
 			with this as (select topics, folder from document where id = ${found.id})
 			select d.slug, d.title, e.pages, e.language, d.cover, d.cover_alt, e.number, e.facts->'sizes'->0 as size, e.created_at as edition_at
 			from this, document d join edition e on e.id = d.edition_id
-			where (d.id in (${readableBy(caller)})) is true and d.id <> ${found.id} and e.pages > 0 and (d.topics && this.topics or (d.folder = this.folder and d.folder <> ''))
+			where (d.id in (${(await readableBy(caller)).ids})) is true and d.id <> ${found.id} and e.pages > 0 and (d.topics && this.topics or (d.folder = this.folder and d.folder <> ''))
 			order by cardinality(array(select unnest(d.topics) intersect select unnest(this.topics))) desc, (d.folder = this.folder) desc, e.created_at desc limit 5`,
 		site()
 	]);

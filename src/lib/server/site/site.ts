@@ -16,6 +16,8 @@ import { languages, type Language } from '#core/words/words';
 import { Foot, Notice } from '#core/site/look';
 import { contrast, leastContrast, nearestPassing, siteGround, siteInk } from '#core/site/colour';
 import { reckonHours } from '../access/hours';
+import { Cache } from '../db/cache';
+import { changed } from '../db/changes';
 import { db, sql } from '../db/client';
 import { setting } from '../db/schema';
 import { named, writeAudit } from './audit';
@@ -65,16 +67,14 @@ export interface SiteLook extends Pick<Site, 'name' | 'mark' | 'favicon' | 'colo
 }
 
 const unnamed: Site = { name: 'Our documents', zone: 'UTC' };
-const keepFor = 5_000;
-let kept: { site: Site; at: number } | undefined;
+const cache = new Cache<Site>({ most: 1 });
 
-/** The site's settings; a change made by another server is seen within five seconds. */
-export async function site(): Promise<Site> {
-	if (kept && Date.now() - kept.at < keepFor) return kept.site;
-	const [row] = await sql()<{ value: Site }[]>`select value from setting where key = 'site'`;
-	kept = { site: { ...unnamed, ...row?.value }, at: Date.now() };
-	return kept.site;
-}
+/** The site's settings; a change made by another server is seen within a second. */
+export const site = (): Promise<Site> =>
+	cache.get('site', async () => {
+		const [row] = await sql()<{ value: Site }[]>`select value from setting where key = 'site'`;
+		return { value: { ...unnamed, ...row?.value }, until: Infinity };
+	});
 
 /** The site's time zone as it stands in this transaction: what must not go by a zone that was changed a moment ago by another server asks here. */
 export async function zoneIn(tx: postgres.TransactionSql): Promise<string> {
@@ -156,7 +156,7 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 		await writeAudit(tx, { actor, action: 'changed', kind: 'site', thing: actor, before, after: value });
 		return named({ framers: [], fields: [], ...before }, change);
 	});
-	kept = undefined;
+	changed();
 	return was;
 }
 
@@ -166,7 +166,7 @@ export async function saveSite(value: Site): Promise<void> {
 		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
 		await reckonHours(tx, value.zone);
 	});
-	kept = undefined;
+	changed();
 }
 
 /** True for a zone by its name; an offset such as +05:00 is none: PostgreSQL reads its sign the other way round. */

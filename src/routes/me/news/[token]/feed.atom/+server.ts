@@ -20,7 +20,7 @@ export const GET: RequestHandler = async (event) => {
 	// of somebody suspended, what anybody may read is no news of theirs either
 	if (!caller || (caller.who.kind === 'member' && caller.who.suspended)) return problem(new IanuaError('not-found'), event.locals.requestId);
 	const { IANUA_ORIGIN } = settings();
-	const [{ name }, items] = await Promise.all([site(), newsAmong(readableBy(caller), sql()`true`, most)]);
+	const [{ name }, items] = await Promise.all([site(), readableBy(caller).then(({ ids }) => newsAmong(ids, sql()`true`, most))]);
 	const { news } = messages[event.locals.language];
 	const feed = atomFeed({
 		id: IANUA_ORIGIN + event.url.pathname,
