@@ -12,6 +12,7 @@ import { changed } from '$lib/server/db/changes';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
 import { problem } from '$lib/server/http/api';
+import { fieldsOf } from '$lib/server/http/form';
 import { sameField } from '$lib/server/http/kept-pages';
 
 import { newId } from '$lib/server/id';
@@ -54,10 +55,10 @@ function bodyRefusal({ headers, body }: Request, { takesFiles }: Entry): ErrorCo
 }
 
 /** What a refused one gets: problem details where programs ask, else a page, or the way to the sign-in. */
-function refuse(event: RequestEvent, entry: Entry | null, code: ErrorCode): Response | never {
+function refuse(event: RequestEvent, entry: Entry | null, code: ErrorCode, again = event.url.search): Response | never {
 	const refusal = new IanuaError(code);
 	if (entry?.answers === 'problem') return problem(refusal, event.locals.requestId);
-	if (code === 'sign-in') redirect(303, `/sign-in?to=${encodeURIComponent(event.url.pathname + event.url.search)}`);
+	if (code === 'sign-in') redirect(303, `/sign-in?to=${encodeURIComponent(event.url.pathname + again)}`);
 	error(refusal.status, { code, message: code === 'staff-only' ? 'The desk is for staff. You are signed in as a member.' : refusal.message });
 }
 
@@ -83,6 +84,16 @@ async function outsideFolders({ params, locals: { caller } }: RequestEvent, entr
 	return !found || !reaches(caller.token, found.folder);
 }
 
+/** The query with which somebody comes back to a page whose form they sent while they were not signed in: what they asked for, where it can be offered. */
+async function askedFor({ request, url }: RequestEvent, entry: Entry | null): Promise<string> {
+	if (looks(request.method)) return url.search;
+	const fields = entry?.again ? await fieldsOf(request) : {};
+	// which of its forms it was is of no use any more (`?/tell`)
+	const page = [...url.searchParams].filter(([name]) => !name.startsWith('/'));
+	const asked = new URLSearchParams([...page, ...Object.entries(fields).filter(([name, value]) => value && entry?.again?.includes(name))]);
+	return asked.size ? `?${asked.toString()}` : '';
+}
+
 /** Who asks, and whether they come in: the answer that a refused one gets, null for who goes on. */
 async function admit(event: RequestEvent, entry: Entry | null): Promise<Response | null> {
 	const { request, locals, url } = event;
@@ -96,7 +107,7 @@ async function admit(event: RequestEvent, entry: Entry | null): Promise<Response
 	}
 	if (!entry && event.route.id === null) return null;
 	const refused = refusalAt(entry, request.method, locals.caller, event.getClientAddress());
-	if (refused || !entry) return refuse(event, entry, refused ?? 'not-found');
+	if (refused || !entry) return refuse(event, entry, refused ?? 'not-found', await askedFor(event, entry));
 	if (entry.admits === 'everyone') {
 		locals.caller = heldTo(locals.caller, scopesFor(entry, request.method));
 		// where nothing holds a program to its folders, it is nobody

@@ -342,6 +342,7 @@ export const ar: Messages = {
 		head: 'الجديد',
 		lead: 'رسالة تصلك حين يصدر ما يمكنك قراءته.',
 		tellMe: 'أخبرني',
+		askedBefore: 'طلبت هذا قبل تسجيل الدخول:',
 		how: 'كم مرة',
 		about: 'عن ماذا',
 		atOnce: 'فوراً',

@@ -322,6 +322,7 @@ export const de: Messages = {
 		head: 'Neues',
 		lead: 'Eine Mail bekommen, wenn etwas erscheint, das Sie lesen dürfen.',
 		tellMe: 'Benachrichtigen',
+		askedBefore: 'Darum hatten Sie vor der Anmeldung gebeten:',
 		how: 'Wie oft',
 		about: 'Worüber',
 		atOnce: 'sofort',

@@ -320,6 +320,7 @@ export const en = {
 		head: 'News',
 		lead: 'Be told by mail when something comes out that you may read.',
 		tellMe: 'Tell me',
+		askedBefore: 'You asked for this before you signed in:',
 		how: 'How often',
 		about: 'Of what',
 		atOnce: 'at once',

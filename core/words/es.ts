@@ -324,6 +324,7 @@ export const es: Messages = {
 		head: 'Novedades',
 		lead: 'Recibir un correo cuando aparece algo que puede leer.',
 		tellMe: 'Avisarme',
+		askedBefore: 'Lo había pedido antes de iniciar sesión:',
 		how: 'Cada cuánto',
 		about: 'De qué',
 		atOnce: 'enseguida',

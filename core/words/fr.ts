@@ -325,6 +325,7 @@ export const fr: Messages = {
 		head: 'Nouveautés',
 		lead: 'Recevoir un courriel quand paraît quelque chose que vous pouvez lire.',
 		tellMe: 'M’avertir',
+		askedBefore: 'Vous l’aviez demandé avant de vous connecter :',
 		how: 'Fréquence',
 		about: 'De quoi',
 		atOnce: 'aussitôt',

@@ -327,6 +327,7 @@ export const pl: Messages = {
 		head: 'Nowości',
 		lead: 'Wiadomość, gdy ukaże się coś, co możesz czytać.',
 		tellMe: 'Powiadamiaj mnie',
+		askedBefore: 'Wybrano przed zalogowaniem:',
 		how: 'Jak często',
 		about: 'O czym',
 		atOnce: 'od razu',

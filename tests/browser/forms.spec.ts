@@ -61,11 +61,21 @@ for (const js of [true, false])
 		await elsewhere.getByLabel('Password', { exact: true }).fill(`${password}-two`);
 		await elsewhere.getByRole('button', { name: 'Sign in' }).click();
 		await expect(elsewhere.getByRole('heading', { name: `Forms ${mark}` })).toBeVisible();
+		await elsewhere.goto('/d/towpath-map');
 		await page.reload();
 		await button(/^Sign out there/)
 			.first()
 			.click();
 		await expect(sent(page, '/me/account', 'end').getByRole('status')).toBeVisible();
+		// what is asked for where one is signed in no more comes along to the sign-in, and is offered again
+		await elsewhere.getByRole('button', { name: 'Tell me' }).click();
+		await elsewhere.getByLabel('E-mail address').fill(email);
+		await elsewhere.getByLabel('Password', { exact: true }).fill(`${password}-two`);
+		await elsewhere.getByRole('button', { name: 'Sign in' }).click();
+		await expect(elsewhere.getByText('You asked for this before you signed in: new editions of “Towpath map”, at once')).toBeVisible();
+		await elsewhere.getByRole('button', { name: 'Tell me', exact: true }).click();
+		await expect(elsewhere.getByRole('status')).toContainText('You will be told');
+		await expect(elsewhere.getByRole('listitem').filter({ hasText: 'new editions of “Towpath map”' })).toBeVisible();
 
 		// news: of all, of a document, ended by one press; the feed
 		await page.goto('/me');

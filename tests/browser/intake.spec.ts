@@ -218,7 +218,13 @@ test('a PDF from a web address is fetched, watched, and its change taken as a ne
 	await expect(sheet.getByText('The same as here')).toBeVisible();
 	await offer(await chromiumPdf(browser, 'Water order, changed', 4));
 	await sheet.getByRole('button', { name: 'Look now' }).click();
-	await sheet.getByRole('button', { name: 'Take as new edition' }).click();
+	// beside one's own first; readers go on getting that one
+	await sheet.getByRole('button', { name: 'See what changed' }).click();
+	await expect(page.getByText('Edition 2 is the file that stands at the document’s web address now. Nobody reads it here yet.')).toBeVisible();
+	await expect(page.getByRole('row', { name: 'Pages 2 4' })).toBeVisible();
+	await page.getByText('As pictures').first().click();
+	await expect(page.getByRole('img', { name: 'Page 1 of edition 2' }).first()).toBeVisible();
+	await page.getByRole('button', { name: 'Take as new edition' }).click();
 	await expect(sheet.getByText('2 editions')).toBeVisible();
 	await expect(sheet.getByText(/4 pages/).first()).toBeVisible();
 	await fetch(source, { method: 'DELETE' });

@@ -1,8 +1,10 @@
 // What is sent again, or counted on, until something changes: on the server that changed it at once, on another within a second; never while
 // changes are not heard of, and by the clock where hours and days begin and end.
-import { fork, type ChildProcess } from 'node:child_process';
+import { execFile, fork, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
-import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { promisify } from 'node:util';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readableBy } from '#server/access/readable';
 import { Cache } from '#server/db/cache';
 import { sql } from '#server/db/client';
@@ -163,10 +165,10 @@ describe('a page that is kept', () => {
 
 	const change: readonly (readonly [string, () => Promise<unknown>, 'member' | 'visitor'])[] = [
 		['a new title is published', () => publish('Another title'), 'visitor'],
-		['the site is named anew', () => boss.api('PATCH', '/site', { name: `Site ${Math.random()}` }), 'visitor'],
+		['the site is named anew', () => boss.api('PATCH', '/site', { name: `Site ${randomUUID()}` }), 'visitor'],
 		['a notice is put up', () => boss.api('PATCH', '/site', { notice: { words: 'The lock is closed.' } }), 'visitor'],
 		['a notice is taken down', () => boss.api('PATCH', '/site', { notice: null }), 'visitor'],
-		['a document is named anew', () => boss.api('PATCH', `/documents/${paper.slug}`, { title: `Paper named anew ${Math.random()}` }), 'visitor'],
+		['a document is named anew', () => boss.api('PATCH', `/documents/${paper.slug}`, { title: `Paper named anew ${randomUUID()}` }), 'visitor'],
 		['its door is shut', () => boss.api('PATCH', `/documents/${paper.slug}`, { door: { position: 'shut' } }), 'visitor'],
 		['its door is opened', () => boss.api('PATCH', `/documents/${paper.slug}`, { door: { position: 'open' } }), 'visitor'],
 		[
@@ -271,16 +273,16 @@ describe('what is remembered in a process', () => {
 		expect(await cache.peek('a')).toBe('new');
 	});
 	it('is not used at all where no line can be had', async () => {
-		const closed = await freePort();
-		vi.resetModules();
-		vi.doMock('#server/settings', () => ({ settings: () => ({ IANUA_DATABASE_URL: `postgres://postgres@127.0.0.1:${closed}/none` }) }));
-		const { Cache: Lone } = await import('#server/db/cache');
-		const cache = new Lone<number>({ most: 10 });
-		let made = 0;
-		const get = () => cache.get('key', () => Promise.resolve({ value: ++made, until: Infinity }));
-		expect([await get(), await get(), await get(), await cache.peek('key')]).toEqual([1, 2, 3, null]);
-		vi.doUnmock('#server/settings');
-		vi.resetModules();
+		const source = `
+			import { Cache } from '#server/db/cache';
+			const cache = new Cache({ most: 10 });
+			let made = 0;
+			const get = () => cache.get('key', () => Promise.resolve({ value: ++made, until: Infinity }));
+			console.log(JSON.stringify([await get(), await get(), await get(), await cache.peek('key')]));
+			process.exit(0);`;
+		const environment = { ...process.env, ...given.environment, IANUA_DATABASE_URL: `postgres://postgres@127.0.0.1:${await freePort()}/none` };
+		const { stdout } = await promisify(execFile)(process.execPath, ['--import', 'tsx', '--input-type=module', '-e', source], { env: environment });
+		expect(JSON.parse(stdout)).toEqual([1, 2, 3, null]);
 	});
 	it('of what somebody may read is true at once, also of what was changed past every server', async () => {
 		const { who, person } = (await personAt(wren.email))!; // the member is there
@@ -302,7 +304,7 @@ const idOf = async ({ email }: { email: string }): Promise<string> => (await per
 
 async function newEdition(): Promise<void> {
 	const form = new FormData();
-	form.append('file', new Blob([new Uint8Array(await pdf(`Another edition ${Math.random()}`, 5))]), 'edition.pdf');
+	form.append('file', new Blob([new Uint8Array(await pdf(`Another edition ${randomUUID()}`, 5))]), 'edition.pdf');
 	const response = await boss.send('POST', `/api/v1/documents/${paper.slug}/editions`, form);
 	if (response.status !== 201) throw new Error(await response.text());
 	await until(async () => (await boss.api<DocumentJson>('GET', `/documents/${paper.slug}`)).pages === 5);

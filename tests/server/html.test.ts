@@ -76,15 +76,18 @@ function classesIn(layer: string, css: string): Set<string> {
 	return new Set([...css.slice(begin, end).matchAll(/\.([a-zA-Z][\w-]*)\{/g)].map((m) => m[1]!));
 }
 
-describe('styles of the site', () => {
-	it('name no class as a utility is named: it would style that too', () => {
+describe('styles', () => {
+	it.each([
+		['site', ['src/lib/ui/placing', 'src/lib/ui/reading', 'src/lib/ui/news', 'src/routes'], 'desk/'],
+		['theme', ['src/lib/ui', 'src/routes/desk'], 'none/']
+	] as const)('of the %s name no class as a utility is named: it would style that too', (sheet, folders, but) => {
 		const built = 'build/client/_app/immutable/assets';
-		const [site] = readdirSync(built).filter((name) => /^site\..*\.css$/.test(name));
-		const utilities = classesIn('utilities', readFileSync(join(built, site!), 'utf8'));
+		const [css] = readdirSync(built).filter((name) => name.startsWith(`${sheet}.`) && name.endsWith('.css'));
+		const utilities = classesIn('utilities', readFileSync(join(built, css!), 'utf8')); // both are built
 		expect(utilities.size).toBeGreaterThan(10);
-		const files = ['src/lib/ui/placing', 'src/lib/ui/reading', 'src/lib/ui/news', 'src/routes'].flatMap((folder) =>
+		const files = folders.flatMap((folder) =>
 			readdirSync(folder, { recursive: true, encoding: 'utf8' })
-				.filter((name) => name.endsWith('.svelte') && !name.startsWith('desk/'))
+				.filter((name) => name.endsWith('.svelte') && !name.startsWith(but))
 				.map((name) => join(folder, name))
 		);
 		expect(files.length).toBeGreaterThan(50);

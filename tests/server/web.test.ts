@@ -98,9 +98,19 @@ describe('a document from the web', () => {
 
 		await fetch(`${source}/conditions.pdf`, { method: 'PUT', body: new Uint8Array(await pdf('Changed once more', 5)) });
 		expect((await act('compare')).source!.state).toBe('changed');
+		// beside one's own, which readers go on getting
+		const beside = await act('beside');
+		expect(beside).toMatchObject({ pages: made.pages, source: { state: 'changed', beside: 2 } });
+		expect(beside.editions.map((e) => [e.number, e.pages, e.inForce])).toEqual([[2, 5, false], [1, made.pages, true]]); // prettier-ignore
+		expect((await act('beside')).editions).toHaveLength(2);
+		expect(await boss.api('GET', `/documents/${made.slug}/editions/compare?before=1&after=2`)).toMatchObject({ after: { pages: 5, inForce: false } });
+		expect((await act('compare')).source).toMatchObject({ state: 'changed', beside: 2 });
 		const taken = await act('take');
-		expect(taken).toMatchObject({ pages: 5, source: { state: 'same' } });
-		expect(taken.editions.map((e) => e.origin)).toEqual(['web', 'web']);
+		expect(taken).toMatchObject({ pages: 5, source: { state: 'same', beside: null } });
+		expect(taken.editions.map((e) => [e.origin, e.inForce])).toEqual([['web', true], ['web', false]]); // prettier-ignore
+		// taken without a look
+		await fetch(`${source}/conditions.pdf`, { method: 'PUT', body: new Uint8Array(await pdf('And changed again', 6)) });
+		expect((await act('take')).editions.map((e) => [e.pages, e.inForce])).toEqual([[6, true], [5, false], [made.pages, false]]); // prettier-ignore
 
 		await fetch(`${source}/conditions.pdf`, { method: 'DELETE' });
 		expect((await act('compare')).source).toMatchObject({ state: 'gone' });

@@ -23,7 +23,7 @@
 			<h2 id="found-pages">{words('foundPages', { count: data.pages.length })}</h2>
 			<ul>
 				{#each data.pages as page (page.path)}
-					<li lang={page.language ?? undefined} dir={page.language ? directionOf(page.language) : undefined}>
+					<li class="listed" lang={page.language ?? undefined} dir={page.language ? directionOf(page.language) : undefined}>
 						<h3><a href={page.path}>{page.title}</a></h3>
 						{#if page.kept}<p class="kept"><DoorMark position="keyed" height={20} />{page.kept}</p>{/if}
 						{#if page.stretches.length}<FoundLine stretches={page.stretches} />{/if}
@@ -63,10 +63,6 @@
 	}
 	h3 {
 		font-size: 19px;
-	}
-	h3 a {
-		color: var(--ink);
-		text-decoration-color: transparent;
 	}
 	.kept {
 		display: flex;

@@ -16,11 +16,32 @@ import { compile } from '$lib/server/validate';
 export const load: PageServerLoad = async (event) => {
 	const { caller } = event.locals;
 	const { id } = member(event);
-	const [own, documents, wishes, feed] = await Promise.all([ownPage(caller, id), openDocumentsFor(caller), wishesOf(id), feedAddress(id)]);
-	return { own, documents, wishes, feed };
+	const [own, documents, wishes, feed, asked] = await Promise.all([
+		ownPage(caller, id),
+		openDocumentsFor(caller),
+		wishesOf(id),
+		feedAddress(id),
+		askedBefore(event)
+	]);
+	return { own, documents, wishes, feed, asked };
 };
 
 const newsAsked = compile(NewsAsked);
+
+/** The wish of a form: of all, of a document or of a folder. */
+const wishIn = ({ about, every, document, folder }: Record<string, string>) =>
+	newsAsked({ every, ...(about === 'document' ? { document } : about === 'folder' ? { folder } : {}) });
+
+/** A wish that somebody had sent before they signed in, as the address brings it along (guard/table.ts); null where there is none, or no such document. */
+async function askedBefore(event: RequestEvent) {
+	const given = Object.fromEntries(event.url.searchParams);
+	const asked = given.about ? wishIn(given) : null;
+	if (!asked?.ok) return null;
+	const { document = null, folder = null, every } = asked.value;
+	const found = document === null ? null : await letIn(fileRequestOf(event, document), 'see').catch(() => null);
+	if (document !== null && !found) return null;
+	return { about: given.about, document, title: found?.found.title ?? null, folder, every };
+}
 const isId = (text: string | undefined): text is string => text !== undefined && /^[0-9a-f-]{36}$/.test(text);
 
 /** Back to where it was asked for: the document's page, or here. */
@@ -34,8 +55,8 @@ export const actions: Actions = {
 	/** Asks to be told: of a document, of a folder, or of all. */
 	tell: async (event) => {
 		const { id } = member(event);
-		const { about = '', every, document, folder, to } = await fieldsOf(event.request);
-		const asked = newsAsked({ every, ...(about === 'document' ? { document } : about === 'folder' ? { folder } : {}) });
+		const { to, ...given } = await fieldsOf(event.request);
+		const asked = wishIn(given);
 		if (!asked.ok) return fail(422, { trouble: messages[event.locals.language].account.didNotWork as string });
 		// a document that they may not open is none to them
 		const found = asked.value.document === undefined ? null : await letIn(fileRequestOf(event, asked.value.document), 'see').catch(turnAway);

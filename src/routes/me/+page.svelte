@@ -34,6 +34,15 @@
 	</div>
 	{#if said?.trouble}<p class="trouble" role="alert">{said.trouble}</p>{/if}
 	{#if said?.done}<p class="say" role="status">{said.done}</p>{/if}
+	{#if data.asked && !said?.done}
+		<form class="say asked" method="POST" action="/me?/tell">
+			{#each ['about', 'document', 'folder', 'every'] as const as name (name)}
+				{#if data.asked[name]}<input type="hidden" {name} value={data.asked[name]} />{/if}
+			{/each}
+			<span>{news('askedBefore')} {aboutWords(data.asked)}, {news(data.asked.every === 'week' ? 'weekly' : 'atOnce')}</span>
+			<button class="btn main">{news('tellMe')}</button>
+		</form>
+	{/if}
 
 	{#if own.goOn.length}
 		<section aria-labelledby="go-on">
@@ -129,6 +138,13 @@
 	.ways {
 		gap: 10px;
 		margin-top: 10px;
+	}
+	.asked {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 10px 16px;
+		margin: 18px 0;
 	}
 	.seek {
 		display: flex;

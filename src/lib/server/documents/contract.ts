@@ -77,7 +77,8 @@ export const DocumentAnswer = Type.Object({
 			watch: Type.Boolean(),
 			state: oneOf(['same', 'changed', 'gone', 'unreachable']),
 			note: Type.String(),
-			checkedAt: Instant
+			checkedAt: Instant,
+			beside: nullable(Type.Integer({ description: 'number of the edition that the changed file became, beside the one in force' }))
 		})
 	),
 	addresses: Type.Array(Type.String()),

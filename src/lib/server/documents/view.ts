@@ -35,6 +35,8 @@ export interface SourceView {
 	readonly state: 'same' | 'changed' | 'gone' | 'unreachable';
 	readonly note: string;
 	readonly checkedAt: string;
+	/** Number of the edition that the changed file became beside the one in force; null before it is brought in. */
+	readonly beside: number | null;
 }
 
 export interface DocumentView extends Omit<DocumentLine, 'door'> {
@@ -106,7 +108,8 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 				(select jsonb_agg(jsonb_build_object('number', x.number, 'at', to_char(x.created_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'by', (select name from person where id = x.created_by), 'sha256', x.sha256,
 					'bytes', x.bytes, 'pages', x.pages, 'fileName', x.file_name, 'origin', x.origin, 'status', x.condition, 'findings', x.findings, 'inForce', x.id = d.edition_id, 'pending', x.pending)
 					order by x.number desc) from edition x where x.document_id = d.id) as editions,
-				(select jsonb_build_object('url', url, 'watch', watch, 'state', state, 'note', note, 'checkedAt', to_char(checked_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"')) from source where document_id = d.id) as source,
+				(select jsonb_build_object('url', url, 'watch', watch, 'state', state, 'note', note, 'checkedAt', to_char(checked_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'),
+					'beside', (select max(x.number) from edition x where x.document_id = d.id and x.sha256 = offered)) from source where document_id = d.id) as source,
 				coalesce((select jsonb_agg(a.slug order by a.slug) from document_address a where a.document_id = d.id and a.slug <> d.slug), '[]') as addresses,
 				coalesce((select jsonb_agg(jsonb_build_object('id', p.id, 'page', pg.id, 'path', pg.path, 'title', pg.draft_title, 'form', p.form, 'press', p.press, 'published', p.published,
 					'leads', (select l.draft_title from page l where l.id = p.leads_to)) order by pg.path)

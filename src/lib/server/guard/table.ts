@@ -34,6 +34,8 @@ export interface Entry {
 	readonly same?: true;
 	/** What is sent here changes nothing that anybody is shown (readers' programs tell by it how they read). */
 	readonly silent?: true;
+	/** Fields of its forms that go along to the sign-in where a session has ended; the page offers them again. */
+	readonly again?: readonly string[];
 	/** It answers although the site has no owner yet. */
 	readonly beforeBegin?: true;
 	/** It answers whoever cannot be known because the database is gone. */
@@ -99,7 +101,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/sign-in/link': page('everyone', { secret: true }),
 	'/sign-in/new-password': page('everyone', { secret: true }),
 	'/api/auth/[...call]': page('everyone', { answers: 'problem', beforeBegin: true }),
-	'/me': page('member'),
+	'/me': page('member', { again: ['about', 'every', 'document', 'folder'] }),
 	'/me/account': page('member'),
 	'/me/news/[token]/feed.atom': page('everyone', { answers: 'problem', secret: true }),
 	'/me/news/end/[token]': page('everyone', { secret: true }),

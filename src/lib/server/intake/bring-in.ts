@@ -25,6 +25,8 @@ export interface Given {
 	/** The document it is to be a new edition of, by its address. */
 	readonly editionOf?: string;
 	readonly origin?: Origin;
+	/** As an edition that does not come into force by itself. */
+	readonly beside?: boolean;
 	/** Leave the check to the caller, who queues or does it. */
 	readonly unchecked?: boolean;
 }
@@ -119,7 +121,7 @@ async function newDocument(received: Received, fileName: string, facts: Facts, g
 	});
 }
 
-/** The new edition comes into force when its check is done: readers never meet one without cover and condition. */
+/** The new edition comes into force when its check is done, if at all: readers never meet one without cover and condition. */
 async function insertEdition(received: Received, fileName: string, facts: Facts, given: Given, actor: string | null): Promise<Omit<BroughtIn, 'first'>> {
 	return db().transaction(async (tx) => {
 		const [target] = await tx
@@ -142,13 +144,13 @@ async function insertEdition(received: Received, fileName: string, facts: Facts,
 			.where(eq(edition.documentId, target.id));
 		await tx
 			.insert(edition)
-			.values({ id, documentId: target.id, number: (last?.n ?? 0) + 1, pending: true, ...editionRow(received, fileName, facts, given, actor) });
+			.values({ id, documentId: target.id, number: (last?.n ?? 0) + 1, pending: !given.beside, ...editionRow(received, fileName, facts, given, actor) });
 		await writeAudit(tx, {
 			actor,
 			action: 'edition-added',
 			kind: 'document',
 			thing: target.id,
-			after: { fileName, sha256: received.sha256, origin: given.origin ?? 'upload' }
+			after: { fileName, sha256: received.sha256, origin: given.origin ?? 'upload', ...(given.beside ? { inForce: false } : {}) }
 		});
 		return { id: target.id, slug: target.slug, edition: id };
 	});

@@ -21,7 +21,7 @@ export const FromWeb = Type.Object(
 
 export const WatchChange = Type.Object({ watch: Type.Boolean() }, { additionalProperties: false });
 
-export const SourceAction = Type.Object({ do: oneOf(['compare', 'take', 'leave']) }, { additionalProperties: false });
+export const SourceAction = Type.Object({ do: oneOf(['compare', 'beside', 'take', 'leave']) }, { additionalProperties: false });
 
 export const IntakeStop = Type.Object({ stop: Type.Array(Type.String({ format: 'uuid' }), { minItems: 1, maxItems: 1000 }) }, { additionalProperties: false });
 
@@ -69,7 +69,7 @@ export const intakeOperations = [
 	{
 		method: 'post',
 		path: `${documentPath}/source`,
-		words: 'Compares with the web address now, takes the changed file as a new edition, or leaves it alone',
+		words: 'Compares with the web address now, brings the changed file in beside the edition in force, takes it as the new edition, or leaves it alone',
 		body: SourceAction,
 		status: 200,
 		answer: DocumentAnswer

@@ -1,10 +1,11 @@
 // Documents from web addresses: our own copy, and a watch on where it came from.
-import { eq } from 'drizzle-orm';
+import { and, desc, eq } from 'drizzle-orm';
 import { rm } from 'node:fs/promises';
 import { sizeWords } from '#core/documents/size';
 import { IanuaError } from '#core/errors';
 import { db, sql } from '../db/client';
-import { document, source } from '../db/schema';
+import { document, edition, source } from '../db/schema';
+import { changeDocument } from '../documents/change';
 import { receive, TooLarge, type Received } from '../files/store';
 import { withLock } from '../jobs/lock';
 import { log } from '../log';
@@ -80,17 +81,56 @@ export async function compareSource(slug: string): Promise<void> {
 	}
 }
 
-/** Takes the changed file as a new edition; gives its id. */
-export async function takeChanged(slug: string, actor: string): Promise<string> {
+/** The edition that has these bytes; null where the document has none. */
+async function editionWith(documentId: string, sha256: string) {
+	const [row] = await db()
+		.select({ id: edition.id, number: edition.number })
+		.from(edition)
+		.where(and(eq(edition.documentId, documentId), eq(edition.sha256, sha256)))
+		.orderBy(desc(edition.number))
+		.limit(1);
+	return row ?? null;
+}
+
+/**
+ * Brings the changed file in beside the edition in force, so that both can be compared before it is taken; gives its edition's id. What is offered
+ * is from then on the file that was fetched now; one that is here already is not brought in twice.
+ */
+export async function bringBeside(slug: string, actor: string): Promise<string> {
 	const row = await sourceOf(slug);
 	const fetched = await fetchFile(row.url);
 	const received = await receiveFrom(fetched);
 	const { sha256 } = received;
-	const made = await bringIn(received, { fileName: fetched.fileName, editionOf: slug, origin: 'web' }, actor);
+	const there = await editionWith(row.documentId, sha256);
+	if (there) await rm(received.path, { force: true });
+	const id = there ? there.id : (await bringIn(received, { fileName: fetched.fileName, editionOf: slug, origin: 'web', beside: true }, actor)).edition;
+	const state = sha256 === row.sha256 ? { state: 'same' as const, note: '', offered: null } : { state: 'changed' as const, offered: sha256 };
 	await db()
 		.update(source)
-		.set({ state: 'same', note: '', offered: null, leftAlone: null, sha256, etag: fetched.etag, lastModified: fetched.lastModified, checkedAt: new Date() })
+		.set({ ...state, etag: fetched.etag, lastModified: fetched.lastModified, checkedAt: new Date() })
 		.where(eq(source.documentId, row.documentId));
+	return id;
+}
+
+/** Takes the changed file as a new edition: the one that was brought in beside, where it was; else as it is there now. Gives its id. */
+export async function takeChanged(slug: string, actor: string): Promise<string> {
+	const row = await sourceOf(slug);
+	const taken = (values: Partial<typeof source.$inferInsert>) =>
+		db()
+			.update(source)
+			.set({ state: 'same', note: '', offered: null, leftAlone: null, ...values })
+			.where(eq(source.documentId, row.documentId));
+	const beside = row.offered === null ? null : await editionWith(row.documentId, row.offered);
+	if (row.offered !== null && beside) {
+		await changeDocument(slug, { edition: beside.number }, actor);
+		await taken({ sha256: row.offered });
+		return beside.id;
+	}
+	const fetched = await fetchFile(row.url);
+	const received = await receiveFrom(fetched);
+	const { sha256 } = received;
+	const made = await bringIn(received, { fileName: fetched.fileName, editionOf: slug, origin: 'web' }, actor);
+	await taken({ sha256, etag: fetched.etag, lastModified: fetched.lastModified, checkedAt: new Date() });
 	return made.edition;
 }
 

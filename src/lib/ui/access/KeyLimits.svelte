@@ -36,9 +36,3 @@
 	<span class="grow"></span>
 	{@render children()}
 </p>
-
-<style>
-	.grow {
-		flex: 1;
-	}
-</style>

@@ -65,7 +65,7 @@
 	}
 </script>
 
-<div class="table">
+<div class="sheet-rows">
 	<Table class="documents" classes={{ div: 'border border-[var(--line)] bg-[var(--sheet)]' }} border={false}>
 		<TableHead>
 			<TableHeadCell class="w-[34px]"
@@ -179,18 +179,18 @@
 	.hand {
 		color: var(--brass);
 	}
-	.table :global(td.p) {
+	.sheet-rows :global(td.p) {
 		padding: 0 0 0 12px;
 	}
-	.table :global(tbody tr.found) {
+	.sheet-rows :global(tbody tr.found) {
 		cursor: default;
 	}
-	.table :global(tbody tr.found td) {
+	.sheet-rows :global(tbody tr.found td) {
 		height: auto;
 		padding: 0 12px 8px 92px;
 		white-space: normal;
 	}
-	.table :global(th) {
+	.sheet-rows :global(th) {
 		background: var(--sunk);
 		color: var(--ink-soft);
 		font: 500 12px var(--body);
@@ -198,7 +198,7 @@
 		padding: 0 10px;
 		height: 28px;
 	}
-	.table :global(td) {
+	.sheet-rows :global(td) {
 		height: 57px;
 		padding: 0 10px;
 		font-weight: 400;
@@ -206,35 +206,35 @@
 		color: var(--ink);
 		border-bottom: 1px solid var(--line);
 	}
-	.table :global(tbody tr) {
+	.sheet-rows :global(tbody tr) {
 		cursor: pointer;
 		background: var(--sheet);
 	}
-	.table :global(tbody tr:hover td) {
+	.sheet-rows :global(tbody tr:hover td) {
 		background: var(--ground);
 	}
-	.table :global(tbody tr.on td),
-	.table :global(tbody tr.picked td) {
+	.sheet-rows :global(tbody tr.on td),
+	.sheet-rows :global(tbody tr.picked td) {
 		background: var(--brass-wash);
 	}
-	.table :global(tbody tr.on td:first-child) {
+	.sheet-rows :global(tbody tr.on td:first-child) {
 		box-shadow: inset 4px 0 var(--brass-bright);
 	}
-	.table :global(table) {
+	.sheet-rows :global(table) {
 		table-layout: fixed;
 		width: 100%;
 	}
-	.table :global(td.c) {
+	.sheet-rows :global(td.c) {
 		padding: 5px 0 5px 6px;
 	}
-	.table :global(td small) {
+	.sheet-rows :global(td small) {
 		display: block;
 		font-size: 12px;
 		color: var(--ink-soft);
 		overflow: hidden;
 		text-overflow: ellipsis;
 	}
-	.table :global(td.name a) {
+	.sheet-rows :global(td.name a) {
 		display: block;
 		font: 600 14.5px var(--title);
 		color: var(--ink);
@@ -242,13 +242,13 @@
 		overflow: hidden;
 		text-overflow: ellipsis;
 	}
-	.table :global(td.name) {
+	.sheet-rows :global(td.name) {
 		overflow: hidden;
 	}
-	.table :global(td.num) {
+	.sheet-rows :global(td.num) {
 		text-align: right;
 	}
-	.table :global(td.num svg) {
+	.sheet-rows :global(td.num svg) {
 		display: inline-block;
 	}
 	.count {

@@ -1,12 +1,14 @@
 <!-- The web address a document came from: watched or not, and what is there now. -->
 <script lang="ts">
 	import { Button, Checkbox } from '$lib/ui/parts/controls';
+	import { goto } from '$app/navigation';
 	import type { SourceView } from '$lib/server/documents/view';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { timeText } from '$lib/ui/parts/when';
 
-	let { slug, source, zone }: { slug: string; source: SourceView; zone: string } = $props();
+	/** `inForce` is the number of the edition in force. */
+	let { slug, source, inForce, zone }: { slug: string; source: SourceView; inForce: number; zone: string } = $props();
 	let busy = $state(false);
 	const stateWords = { same: 'The same as here', changed: 'Changed', gone: 'Gone', unreachable: 'Not reached' } as const;
 
@@ -15,8 +17,15 @@
 		await act(words, work);
 		busy = false;
 	}
-	const look = (what: 'compare' | 'take' | 'leave', words = '') =>
+	const look = (what: 'compare' | 'beside' | 'take' | 'leave', words = '') =>
 		change(words, () => call('post /documents/{slug}/source', { path: { slug }, body: { do: what } }));
+	const compared = (after: number) => `/desk/documents/${slug}/compare?before=${inForce}&after=${after}`;
+	/** Fetches the changed file and leads to both beside each other. */
+	const beside = () =>
+		change('', async () => {
+			const { source: now } = await call('post /documents/{slug}/source', { path: { slug }, body: { do: 'beside' } });
+			if (now?.beside) await goto(compared(now.beside));
+		});
 	const setWatch = (watch: boolean) =>
 		change(watch ? 'Watched: the site looks every hour.' : 'No longer watched.', () =>
 			call('patch /documents/{slug}/source', { path: { slug }, body: { watch } })
@@ -31,6 +40,9 @@
 	<div class="do">
 		{#if source.state === 'changed'}
 			<Button kind="main" disabled={busy} onclick={() => look('take', 'Taken as the new edition.')}>Take as new edition</Button>
+			{#if source.beside === null}
+				<Button disabled={busy} onclick={beside}>{busy ? 'Fetching…' : 'See what changed'}</Button>
+			{:else}<a href={compared(source.beside)}>See what changed</a>{/if}
 			<Button disabled={busy} onclick={() => look('leave', 'Left as it is; the next change is offered again.')}>Leave it</Button>
 		{/if}
 		<Button kind="quiet" disabled={busy} onclick={() => look('compare')}>{busy ? 'Looking…' : 'Look now'}</Button>

@@ -11,7 +11,7 @@
 	<h2>{words('keptForSome')}</h2>
 	<ul class:covers>
 		{#each documents as document (document.slug)}
-			<li>
+			<li class="listed">
 				<a class="door" href="/d/{document.slug}" tabindex="-1" aria-hidden="true"><DoorMark position="keyed" height={covers ? 150 : 64} /></a>
 				<div>
 					<h3><a href="/d/{document.slug}">{document.title}</a></h3>
@@ -72,15 +72,6 @@
 	}
 	h3 {
 		font-size: 19px;
-		line-height: 1.25;
-		overflow-wrap: anywhere;
-	}
-	h3 a {
-		color: var(--ink);
-		text-decoration-color: transparent;
-	}
-	li:hover h3 a {
-		text-decoration-color: currentColor;
 	}
 	.soft {
 		font-size: 15px;

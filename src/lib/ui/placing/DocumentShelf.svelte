@@ -28,7 +28,7 @@
 
 <ul class="covers">
 	{#each documents as document, i (document.slug)}
-		<li aria-current={document.slug === current || undefined} {...says(document)}>
+		<li class="listed" aria-current={document.slug === current || undefined} {...says(document)}>
 			<a class="stands" href={href(document)} tabindex="-1" aria-hidden="true" data-sveltekit-noscroll><Cover cover={document.cover} width={178} alt="" /></a>
 			<h3><a href={href(document)} data-sveltekit-noscroll>{document.title}</a></h3>
 			<div class="below">{@render below(i)}</div>
@@ -81,27 +81,12 @@
 		padding: 10px 0 0;
 		padding-inline-end: 16px;
 		font-size: 17px;
-		line-height: 1.25;
-		overflow-wrap: anywhere;
 		hyphens: auto;
-	}
-	h3 a {
-		color: var(--ink);
-		text-decoration-color: transparent;
-	}
-	li:hover h3 a {
-		text-decoration-color: currentColor;
 	}
 	.below {
 		padding-inline-end: 16px;
 		font-size: 15px;
 		line-height: 1.4;
-	}
-	li[aria-current] {
-		background: var(--brass-wash);
-		box-shadow:
-			-11px 0 0 var(--brass-wash),
-			-16px 0 0 var(--brass-bright);
 	}
 	@media (min-width: 760px) {
 		.covers {

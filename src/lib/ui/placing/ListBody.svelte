@@ -117,7 +117,7 @@
 				{:else if seen.items.length}
 					<ul class="list">
 						{#each seen.items as document (document.slug)}
-							<li aria-current={document.slug === read?.slug || undefined} {...says(document)}>
+							<li class="listed" aria-current={document.slug === read?.slug || undefined} {...says(document)}>
 								<a class="stands" href={href(document)} tabindex="-1" aria-hidden="true" data-sveltekit-noscroll
 									><Cover cover={document.cover} width={56} alt="" /></a
 								>
@@ -172,15 +172,6 @@
 	}
 	h3 {
 		font-size: 19px;
-		line-height: 1.25;
-		overflow-wrap: anywhere;
-	}
-	h3 a {
-		color: var(--ink);
-		text-decoration-color: transparent;
-	}
-	li:hover h3 a {
-		text-decoration-color: currentColor;
 	}
 	li :global(img) {
 		display: block;
@@ -223,12 +214,6 @@
 	}
 	.facts span + span::before {
 		content: ', ';
-	}
-	li[aria-current] {
-		background: var(--brass-wash);
-		box-shadow:
-			-11px 0 0 var(--brass-wash),
-			-16px 0 0 var(--brass-bright);
 	}
 	tr[aria-current] a {
 		border-bottom: 2px solid var(--brass-bright);

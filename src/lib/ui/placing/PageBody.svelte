@@ -2,20 +2,27 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import type { Article } from '#core/placing/content';
-	import { partsOf } from '#core/placing/parts';
+	import type { ArticleParts } from '#core/placing/parts';
 	import { words } from '$lib/ui/parts/words';
 	import type { SeenPage } from '$lib/server/placing/page-view';
 	import Catalogue from './Catalogue.svelte';
 	import Content from './Content.svelte';
 	import Pocket from './Pocket.svelte';
 	import { tellFirstCover } from './first-cover';
-	let { page, reading = null, query = '' }: { page: SeenPage; /** The document read beside a list. */ reading?: string | null; query?: string } = $props();
+	interface Props {
+		page: SeenPage;
+		/** An article taken apart; null where it is none. */
+		parts: ArticleParts | null;
+		/** The document read beside a list. */
+		reading?: string | null;
+		query?: string;
+	}
+	let { page, parts, reading = null, query = '' }: Props = $props();
 	const { body } = $derived(page);
 	// a page is drawn once for each address
 	untrack(() => {
 		if (page.body.layout === 'article') tellFirstCover(page.body.content as Article, page.body.placements);
 	});
-	const parts = $derived(body.layout === 'article' ? partsOf(body.content) : null);
 </script>
 
 {#if body.layout === 'article' && parts}

@@ -48,5 +48,5 @@
 	{front}
 	{narrow}
 >
-	{#if page}<PageBody {page} {reading} {query} />{:else}{@render otherwise?.()}{/if}
+	{#if page}<PageBody {page} {parts} {reading} {query} />{:else}{@render otherwise?.()}{/if}
 </SiteFrame>

@@ -33,6 +33,11 @@
 		readonly undo?: (slug: string) => Promise<unknown>;
 	}
 	const source = (what: 'take' | 'leave' | 'compare') => (slug: string) => call('post /documents/{slug}/source', { path: { slug }, body: { do: what } });
+	/** Fetches the changed file and leads to both beside each other. */
+	async function beside(slug: string) {
+		const { source: now, edition } = await call('post /documents/{slug}/source', { path: { slug }, body: { do: 'beside' } });
+		if (now?.beside) await goto(`/desk/documents/${slug}/compare?before=${edition}&after=${now.beside}`);
+	}
 	/** Today next year, in the site's zone. */
 	const inAYear = () => dayOf(Date.now() + 365 * 86_400_000, data.site.zone);
 	/** The day by which it is to be looked at again; who does stays. */
@@ -43,6 +48,7 @@
 	const remedies: Partial<Record<UpkeepLine['kind'], readonly Remedy[]>> = {
 		'source-changed': [
 			{ words: 'Take as new edition', main: true, do: source('take'), done: 'Taken as the new edition.' },
+			{ words: 'See what changed', do: beside, done: '' },
 			{ words: 'Leave it', do: source('leave'), done: 'Left as it is; the next change is offered again.' }
 		],
 		'source-gone': [

@@ -31,7 +31,7 @@
 		<span class:checking>{conditionWords[view.condition.status]}</span>.{textWords}
 	</p>
 	<Findings slug={view.slug} findings={view.condition.findings} edition={view.edition} />
-	{#if view.source}<Source slug={view.slug} source={view.source} {zone} />{/if}
+	{#if view.source}<Source slug={view.slug} source={view.source} inForce={view.edition} {zone} />{/if}
 	<Editions slug={view.slug} editions={view.editions} {zone} {maxUpload} />
 	<FactList facts={view.facts} fileName={view.fileName} sha256={view.sha256} {zone} language={view.language} />
 </Station>

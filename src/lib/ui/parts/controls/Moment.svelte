@@ -275,7 +275,7 @@
 		color: #1d1a12;
 		border-radius: 12px 12px 0 0;
 	}
-	.calendar :global(.grid > div) {
+	.calendar :global([class~='grid'] > div) {
 		color: var(--ink-soft);
 		font-weight: 400;
 	}

@@ -49,7 +49,7 @@
 		>
 		<label>From <Day name="from" label="From" value={data.query.from} /></label>
 		<label>Until <Day name="until" label="Until" value={data.query.until} /></label>
-		<label class="grow">Name or word <Input type="search" name="q" value={data.query.q} /></label>
+		<label class="wide">Name or word <Input type="search" name="q" value={data.query.q} /></label>
 		<Button type="submit">Show</Button>
 		{#if filtered}<a class="quiet" href="/desk/upkeep/trail">Show everything</a>{/if}
 	</form>
@@ -108,7 +108,7 @@
 	.filters :global(.quiet) {
 		line-height: 36px;
 	}
-	.grow {
+	.wide {
 		flex: 1;
 		min-width: 160px;
 		max-width: 320px;

@@ -17,11 +17,14 @@ export const load: PageServerLoad = async (event) => {
 	const usual = view.editions.find((e) => e.inForce)!.number;
 	const number = (name: string, otherwise: number) => wholeNumber(url.searchParams.get(name), otherwise);
 	try {
+		const compared = await compareEditions(view.slug, number('before', Math.max(1, usual - 1)), number('after', usual));
 		return {
 			slug: view.slug,
 			title: view.title,
 			editions: view.editions.map((e) => e.number),
-			compared: await compareEditions(view.slug, number('before', Math.max(1, usual - 1)), number('after', usual))
+			compared,
+			/** The later one is what stands at the document's web address now, and nobody has said yet what is to become of it. */
+			offered: view.source?.state === 'changed' && view.source.beside === compared.after.number && compared.after.number !== usual
 		};
 	} catch (refusal) {
 		if (refusal instanceof IanuaError) error(refusal.status, { code: refusal.code, message: refusal.message });

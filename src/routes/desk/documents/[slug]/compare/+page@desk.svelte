@@ -1,11 +1,13 @@
 <!-- Two editions side by side: what was added and removed, page by page. -->
 <script lang="ts">
-	import { Select } from '$lib/ui/parts/controls';
+	import { Button, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
 	import { counted } from '#core/access/reach';
 	import { sizeWords } from '#core/documents/size';
 	import type { ComparedPage } from '#core/documents/compare';
+	import { act } from '$lib/ui/parts/act';
+	import { call } from '$lib/ui/parts/api';
 	import PagesBeside from '$lib/ui/documents/PagesBeside.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 
@@ -35,6 +37,14 @@
 	function show(run: number, open: boolean) {
 		shown[run] ||= open;
 	}
+	let busy = $state(false);
+	/** Takes the file that the source offers, or leaves it alone, and goes back to the document. */
+	async function answer(what: 'take' | 'leave', said: string) {
+		busy = true;
+		const done = await act(`“${data.title}”: ${said}`, () => call('post /documents/{slug}/source', { path: { slug: data.slug }, body: { do: what } }));
+		busy = false;
+		if (done) await goto(`/desk/documents/${data.slug}`);
+	}
 	const choose = (which: 'before' | 'after', number: string) =>
 		goto(`?${new URLSearchParams({ before: String(before.number), after: String(after.number), [which]: number })}`, { keepFocus: true });
 </script>
@@ -57,6 +67,13 @@
 				'pages'
 			)}{/if}.
 	</p>
+	{#if data.offered}
+		<p class="offered">
+			Edition {after.number} is the file that stands at the document’s web address now. Nobody reads it here yet.
+			<Button kind="main" disabled={busy} onclick={() => answer('take', 'taken as the new edition.')}>Take as new edition</Button>
+			<Button disabled={busy} onclick={() => answer('leave', 'left as it is; the next change is offered again.')}>Leave it</Button>
+		</p>
+	{/if}
 	<Table class="rows facts">
 		<TableHead
 			><TableHeadCell></TableHeadCell><TableHeadCell>Edition {before.number}</TableHeadCell><TableHeadCell>Edition {after.number}</TableHeadCell></TableHead
@@ -118,6 +135,16 @@
 		height: 30px;
 		padding: 0 28px 0 8px;
 		display: inline-block;
+	}
+	.offered {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 12px;
+		align-items: center;
+		padding: 8px 12px;
+		margin-bottom: 14px;
+		border: 1px solid var(--brass-bright);
+		background: var(--brass-wash);
 	}
 	.facts {
 		margin-bottom: 18px;

@@ -1,10 +1,10 @@
-// The web address a document came from: watch it, compare now, take what changed.
+// The web address a document came from: watch it, compare now, see what changed beside one's own, take it.
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { body, documentAnswer, presentSlug, route } from '$lib/server/http/api';
 import { SourceAction, WatchChange } from '$lib/server/intake/contract';
 import { checkDone } from '$lib/server/intake/bring-in';
-import { compareSource, leaveAlone, setWatch, takeChanged } from '$lib/server/intake/source';
+import { bringBeside, compareSource, leaveAlone, setWatch, takeChanged } from '$lib/server/intake/source';
 import { compile } from '$lib/server/validate';
 
 const [checkWatch, checkAction] = [compile(WatchChange), compile(SourceAction)];
@@ -23,6 +23,6 @@ export const POST: RequestHandler = route(async (event) => {
 	const slug = await presentSlug(event.params.slug);
 	if (action === 'compare') await compareSource(slug);
 	else if (action === 'leave') await leaveAlone(slug);
-	else await checkDone(await takeChanged(slug, id), 15_000);
+	else await checkDone(await (action === 'beside' ? bringBeside : takeChanged)(slug, id), 15_000);
 	return documentAnswer(slug);
 });
