@@ -90,6 +90,9 @@ export function readMoment(text: string, today: string, { dayFirst, months }: Da
 	return read === null ? null : { day: read, time };
 }
 
+/** A year in four figures, or in two: up to 23 they could be an hour. */
+const year = "(?:\\d{4}|[’']?(?:2[4-9]|[3-9]\\d))";
+
 /** Splits what is typed behind its day. */
 function dayPart(text: string, months: DayHabit['months']): RegExpExecArray | null {
 	const name = months
@@ -100,8 +103,8 @@ function dayPart(text: string, months: DayHabit['months']): RegExpExecArray | nu
 	return (
 		/^(\d{4}-\d{1,2}-\d{1,2})(?!\d)(.*)$/.exec(text) ??
 		/^(\d{1,2}[/.-]\d{1,2}(?:[/.-](?:\d{4}|\d{2}))?\.?)(?![\d:])(.*)$/.exec(text) ??
-		new RegExp(`^((?:\\p{L}+\\.?,?\\s+)?\\d{1,2}\\.?\\s*(?:de\\s+)?(?:${name})\\.?(?:\\s+(?:de\\s+)?\\d{4})?)(?![\\p{L}\\d:])(.*)$`, 'u').exec(text) ??
-		new RegExp(`^((?:${name})\\.?\\s+\\d{1,2}(?:,?\\s+\\d{4})?)(?![\\p{L}\\d:])(.*)$`, 'u').exec(text)
+		new RegExp(`^((?:\\p{L}+\\.?,?\\s+)?\\d{1,2}\\.?\\s*(?:de\\s+)?(?:${name})\\.?(?:\\s+(?:de\\s+)?${year})?)(?![\\p{L}\\d:])(.*)$`, 'u').exec(text) ??
+		new RegExp(`^((?:${name})\\.?\\s+\\d{1,2}(?:,?\\s+${year})?)(?![\\p{L}\\d:])(.*)$`, 'u').exec(text)
 	);
 }
 
@@ -113,7 +116,7 @@ function readDay(text: string, today: string, dayFirst: boolean, months: DayHabi
 	let date: number;
 	if (named >= 0) {
 		[month, date] = [named + 1, Number(figures[0])];
-		year = figures[1] ? Number(figures[1]) : null;
+		year = figures[1] ? Number(figures[1]) + (figures[1].length === 2 ? 2000 : 0) : null;
 	} else if (figures[0]!.length === 4) [year, month, date] = figures.map(Number) as [number, number, number];
 	else {
 		const [first, second] = figures.map(Number) as [number, number];

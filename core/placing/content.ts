@@ -41,6 +41,9 @@ const Picture = Type.Object({
 			/** Its own measures in px. */
 			width: Type.Optional(Type.Integer({ minimum: 1, maximum: 20_000 })),
 			height: Type.Optional(Type.Integer({ minimum: 1, maximum: 20_000 })),
+			/** By how many degrees it is turned to the right, and the picture as it came, from which every turn is made. */
+			angle: Type.Optional(Type.Integer({ minimum: -180, maximum: 180 })),
+			upright: Type.Optional(pictureName),
 			/** How wide it is shown; as wide as it is, at most the column, where nothing is said. */
 			shown: Type.Optional(Width),
 			align: Type.Optional(Type.Union(pictureSides.map((side) => Type.Literal(side)))),

@@ -174,6 +174,18 @@ test('placements are put in by keyboard, by a pasted address and from the shelf;
 		el.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
 	}, `${origin()}/d/towpath-map/read`);
 	await expect(page.locator('.placement').last()).toContainText('Towpath map');
+	// links among words that are pasted are placements at once too, words and marks as they were; links elsewhere stay
+	await page.keyboard.press('Control+Home');
+	await text.evaluate((el, site) => {
+		const data = new DataTransfer();
+		data.setData(
+			'text/html',
+			`<p>See <a href="${site}/d/cruising-guide/read#page=2">the <b>hours</b></a> and <a href="https://weather.example.org/">the weather</a>. </p>`
+		);
+		el.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+	}, origin());
+	await expect(page.locator('.placement[data-form=text]', { hasText: 'the hours' })).toHaveCount(1);
+	await expect(text.locator('a[href="https://weather.example.org/"]')).toHaveText('the weather');
 	await page.keyboard.press('Escape');
 	await page.getByRole('button', { name: 'Other tools' }).click();
 	await page.getByRole('button', { name: 'Table', exact: true }).click();
@@ -186,6 +198,54 @@ test('placements are put in by keyboard, by a pasted address and from the shelf;
 	await page.reload();
 	await expect(page.locator('.ProseMirror table tr')).toHaveCount(4);
 	await expect(page.locator('.placement').last()).toContainText('Towpath map');
+});
+
+test('a PDF that is let go on a picture is what the picture leads to', async ({ people, browser }) => {
+	const page = await people.as('staff');
+	await write(page, 'A picture for a leaflet');
+	await textOf(page).click();
+	const gate = await page.screenshot({ clip: { x: 0, y: 0, width: 500, height: 260 } });
+	await page.getByLabel('Picture', { exact: true }).setInputFiles({ name: 'gate.png', mimeType: 'image/png', buffer: gate });
+	const figure = textOf(page).locator('figure');
+	await expect(figure.locator('img')).toBeVisible();
+	const shown = /\/picture\/[0-9a-f]{64}/.exec((await figure.locator('img').getAttribute('src')) ?? '')?.[0];
+	expect(shown).toBeTruthy();
+	const bytes = readFileSync(await chromiumPdf(browser, 'Behind the gate', 1));
+	await drop(page, '.ProseMirror figure', [{ name: 'behind-the-gate.pdf', bytes }]);
+	const placement = page.locator('.placement[data-form=cover]');
+	await expect(placement.locator(`img[src^="${shown}"]`)).toBeVisible({ timeout: 30_000 });
+	await expect(figure).toHaveCount(0);
+	await saved(page);
+	await page.reload();
+	await expect(placement.locator(`img[src^="${shown}"]`)).toBeVisible();
+	expect((await page.request.get('/api/v1/documents/behind-the-gate')).status()).toBe(200);
+});
+
+test('what is set aside is taken out of some of its pages, and stays on others', async ({ people, browser }) => {
+	const page = await people.as('staff');
+	const headers = { origin: signIn().origin };
+	const file = { name: 'two-walls.pdf', mimeType: 'application/pdf', buffer: readFileSync(await chromiumPdf(browser, 'Two walls', 1)) };
+	expect((await page.request.post('/api/v1/documents', { headers, multipart: { file } })).status()).toBe(201);
+	await page.request.patch('/api/v1/documents/two-walls', { headers, data: { door: { position: 'open' } } });
+	for (const wall of ['east', 'west']) {
+		const placement = { type: 'placement', attrs: { id: `wall-${wall}`, document: 'two-walls', form: 'text', press: 'page' } };
+		const data = {
+			path: `/wall-${wall}`,
+			title: `The ${wall} wall`,
+			content: { type: 'doc', content: [{ type: 'paragraph', content: [placement] }] },
+			inNavigation: false
+		};
+		expect((await page.request.post('/api/v1/pages', { headers, data })).status()).toBe(201);
+		expect((await page.request.post(`/api/v1/pages/wall-${wall}/publish`, { headers, data: {} })).ok()).toBe(true);
+	}
+	await page.goto('/desk/documents/two-walls');
+	await page.getByRole('button', { name: 'Set this document aside' }).click();
+	const question = page.getByRole('dialog', { name: 'Readers meet “Two walls” in 2 places' });
+	await question.getByRole('checkbox', { name: 'Take it out of The west wall' }).uncheck();
+	await question.getByRole('button', { name: 'Take the placements out of 1 page and set aside' }).click();
+	await expect(page.getByText('“Two walls” is set aside.')).toBeVisible();
+	const placed = async (wall: string) => JSON.stringify(await (await page.request.get(`/api/v1/pages/wall-${wall}`)).json()).includes(`"id":"wall-${wall}"`);
+	expect([await placed('east'), await placed('west')]).toEqual([false, true]);
 });
 
 test('blocks stand on a band from edge to edge, pale or deep, and come out of it again', async ({ people }) => {
@@ -296,6 +356,21 @@ test('a picture stands where and as wide as one says, and leads to a page or to 
 	await expect.poll(shape).toBe(false);
 	await quarter.click();
 	await expect.poll(shape).toBe(true);
+	const angle = sheet.getByLabel('Degrees to the right');
+	await expect(angle).toHaveValue('180°');
+	const address = () => textOf(page).locator('figure img').getAttribute('src');
+	await angle.fill('0');
+	await angle.press('Enter');
+	await expect(angle).toHaveValue('');
+	const upright = await address();
+	await angle.fill('-8');
+	await angle.press('Enter');
+	await expect(angle).toHaveValue('-8°');
+	await expect.poll(address).not.toBe(upright);
+	// every turn is made of the picture as it came
+	await angle.fill('0');
+	await angle.press('Enter');
+	await expect.poll(address).toBe(upright);
 	await sheet.getByRole('button', { name: '50%' }).click();
 	await sheet.getByRole('button', { name: 'Right, words beside' }).click();
 	await sheet.getByLabel('Words below it').fill('The bottom lock');

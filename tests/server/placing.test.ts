@@ -508,7 +508,14 @@ describe('layouts', () => {
 		const shown = sharp(Buffer.from(await (await visitor().get(`/picture/${turned.picture}.webp?w=400`)).arrayBuffer()));
 		expect(await shown.metadata()).toMatchObject({ width: 400, height: 600 });
 		expect((await turn({ picture: '0'.repeat(64), degrees: 90 })).status).toBe(404);
-		expect((await turn({ picture, degrees: 45 })).status).toBe(422);
+		// by any angle the whole of it is there, in the smallest box that holds it: w·|cos| + h·|sin| wide, w·|sin| + h·|cos| high
+		const leaning = (await (await turn({ picture, degrees: -30 })).json()) as { picture: string; width: number; height: number };
+		const [cos, sin] = [Math.cos(Math.PI / 6), 0.5];
+		for (const [side, wanted] of [[leaning.width, 900 * cos + 600 * sin], [leaning.height, 900 * sin + 600 * cos]] as const) expect(Math.abs(side - wanted)).toBeLessThan(3); // prettier-ignore
+		const corner = sharp(Buffer.from(await (await visitor().get(`/picture/${leaning.picture}.webp?w=400`)).arrayBuffer()));
+		expect((await corner.extract({ left: 0, top: 0, width: 1, height: 1 }).ensureAlpha().raw().toBuffer())[3]).toBe(0);
+		expect(await (await turn({ picture, degrees: 0 })).json()).toEqual({ picture, width: 900, height: 600 });
+		expect((await turn({ picture, degrees: 181 })).status).toBe(422);
 		expect((await turn({ picture, degrees: 90 }, visitor())).status).toBe(401);
 		const bad = new FormData();
 		bad.append('file', new Blob(['<svg onload="alert(1)">']), 'x.png');

@@ -42,7 +42,7 @@ export const IntakeAnswer = listOf(
 const PictureAnswer = Type.Object({ picture: Sha256, width: Type.Integer(), height: Type.Integer() });
 
 export const PictureTurned = Type.Object(
-	{ picture: Sha256, degrees: Type.Union([Type.Literal(90), Type.Literal(180), Type.Literal(270)]) },
+	{ picture: Sha256, degrees: Type.Integer({ minimum: -180, maximum: 180, description: 'to the right; 0 gives the picture itself' }) },
 	{ additionalProperties: false }
 );
 
@@ -108,7 +108,7 @@ export const intakeOperations = [
 	{
 		method: 'post',
 		path: '/pictures/turn',
-		words: 'Makes another picture of one that is kept, turned by quarters to the right',
+		words: 'Makes another picture of one that is kept, turned by so many degrees; what is left over at the corners lets through',
 		body: PictureTurned,
 		status: 201,
 		answer: PictureAnswer

@@ -25,10 +25,11 @@ export async function addPicture(stream: AsyncIterable<Uint8Array>, actor: strin
 	return { picture: sha256, width, height };
 }
 
-/** Keeps a picture of the site once more, turned to the right by some quarters. Throws `not-found` where it is none of the site's. */
-export async function turnPicture(sha256: string, turn: 90 | 180 | 270, actor: string): Promise<KeptPicture> {
-	const [row] = await sql()`select 1 from picture where sha256 = ${sha256}`;
+/** Keeps a picture of the site once more, turned to the right by some degrees; by none it is itself. Throws `not-found` where it is none of the site's. */
+export async function turnPicture(sha256: string, turn: number, actor: string): Promise<KeptPicture> {
+	const [row] = await sql()<{ width: number; height: number }[]>`select width, height from picture where sha256 = ${sha256}`;
 	if (!row) throw new IanuaError('not-found');
+	if (!turn) return { picture: sha256, ...row };
 	const made = await runInWorker('picture', { path: pathOf(sha256), widest, turn });
 	await keep(made);
 	await db().insert(picture).values({ sha256: made.sha256, width: made.width, height: made.height, createdBy: actor }).onConflictDoNothing();

@@ -24,8 +24,8 @@ export interface Work {
 	look: { ask: { path: string; bytes: number; name: string }; answer: Looked };
 	/** Everything else the check reads and makes. */
 	check: { ask: { path: string; sha256: string; version: string; first: FirstFacts | null }; answer: Checked };
-	/** A picture of staff's (PNG, JPEG, WebP) as PNG in an unfinished file: upright, or turned to the right by so much, within a width, without what it carries beside its pixels. */
-	picture: { ask: { path: string; widest: number; turn?: 90 | 180 | 270 }; answer: Received & { width: number; height: number } };
+	/** A picture of staff's (PNG, JPEG, WebP) as PNG in an unfinished file: upright, or turned to the right by so many degrees, within a width, without what it carries beside its pixels. */
+	picture: { ask: { path: string; widest: number; turn?: number }; answer: Received & { width: number; height: number } };
 	/** A picture of the store as WebP within a width, put at a path. */
 	narrower: { ask: { sha256: string; width: number; path: string }; answer: null };
 	/** The covers of a page or a picture of the store; false where they cannot be made. */
@@ -93,7 +93,9 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 			const { format } = await image.metadata();
 			if (!['png', 'jpeg', 'webp'].includes(format)) throw new IanuaError('picture-unusable');
 			const within = { width: widest, height: widest * 3, fit: 'inside', withoutEnlargement: true } as const;
-			const { width, height } = await image.rotate(turn).resize(within).png().toFile(made);
+			// whole quarters keep the picture's own pixels; of other angles the corners let through
+			const upright = turn === undefined ? image.rotate() : image.rotate(turn, { background: '#0000' });
+			const { width, height } = await upright.resize(within).png().toFile(made);
 			return { path: made, ...(await checksum(made)), width, height };
 		} catch (error) {
 			await rm(made, { force: true });

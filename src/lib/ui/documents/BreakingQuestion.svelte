@@ -1,6 +1,6 @@
-<!-- A change by which readers of published pages would be turned away: names the places first, and offers to take the placements out. -->
+<!-- A change by which readers of published pages would be turned away: names the places first, and offers to take the placements out of all these pages or of some. -->
 <script lang="ts">
-	import { Button } from '$lib/ui/parts/controls';
+	import { Button, Checkbox } from '$lib/ui/parts/controls';
 	import { Modal } from 'flowbite-svelte';
 	import { counted } from '#core/access/reach';
 	import type { Place } from '$lib/server/placing/placed';
@@ -10,25 +10,31 @@
 	interface Props {
 		/** What is asked; null while nothing is. */
 		question: Question | null;
-		/** Makes the change, with the placements taken out first or not. */
-		go: (question: Question, takeOut: boolean) => void;
+		/** Makes the change, with some of the placements taken out first. */
+		go: (question: Question, takeOut: readonly Place[]) => void;
 	}
 	let { question = $bindable(), go }: Props = $props();
 	const places = $derived(question?.places ?? []);
 	const pages = $derived([...new Map(places.map((p) => [p.page, p])).values()]);
 	const many = $derived(new Set(places.map((p) => p.document)).size);
+	/** Pages on which what stands there stays, by their paths. */
+	let staying = $state<Record<string, boolean>>({});
+	const takenOut = $derived(places.filter((p) => !staying[p.page]));
+	const outOf = $derived(new Set(takenOut.map((p) => p.page)).size);
 	const aside = $derived(question !== null && 'aside' in question.change);
 	const title = $derived(
 		`Readers meet ${many === 1 ? `“${places[0]?.documentTitle}”` : counted(many, 'document', 'documents')} in ${counted(places.length, 'place', 'places')}`
 	);
-	const answer = (takeOut: boolean) => {
+	const answer = (takeOut: readonly Place[]) => {
 		// its buttons are there while it is
 		const asked = question!;
 		question = null;
+		staying = {};
 		go(asked, takeOut);
 	};
 	const leave = () => {
 		question = null;
+		staying = {};
 		// what was chosen is not what is
 		void refresh();
 	};
@@ -51,17 +57,22 @@
 	{#if aside}<p>Once set aside, nothing is there for them on {counted(pages.length, 'page', 'pages')}:</p>
 	{:else}<p>With this door, readers of {counted(pages.length, 'page', 'pages')} would be turned away from what stands there:</p>{/if}
 	<ul>
-		{#each pages.slice(0, 12) as place (place.page)}
+		{#each pages as place (place.page)}
 			<li>
+				{#if pages.length > 1}<Checkbox
+						aria-label="Take it out of {place.pageTitle}"
+						bind:checked={() => !staying[place.page], (out) => (staying[place.page] = !out)}
+					/>{/if}
 				<a href={place.page} target="_blank">{place.pageTitle}</a>
 				<span class="soft">{[place.page, place.front ? 'the front page' : '', whom(place)].filter(Boolean).join(', ')}</span>
 			</li>
 		{/each}
-		{#if pages.length > 12}<li class="soft">and {pages.length - 12} more</li>{/if}
 	</ul>
 	<div class="ways">
-		<Button kind="main" onclick={() => answer(true)}>Take the placements out and {aside ? 'set aside' : 'set the door'}</Button>
-		<Button onclick={() => answer(false)}>{aside ? 'Set aside' : 'Set the door'} all the same</Button>
+		<Button kind="main" disabled={!outOf} onclick={() => answer(takenOut)}
+			>Take the placements out{outOf < pages.length && outOf ? ` of ${counted(outOf, 'page', 'pages')}` : ''} and {aside ? 'set aside' : 'set the door'}</Button
+		>
+		<Button onclick={() => answer([])}>{aside ? 'Set aside' : 'Set the door'} all the same</Button>
 		<Button kind="quiet" onclick={leave}>Leave it</Button>
 	</div>
 </Modal>
@@ -71,6 +82,8 @@
 		margin: 10px 0 16px;
 		display: grid;
 		gap: 4px;
+		max-height: 40vh;
+		overflow-y: auto;
 	}
 	.ways {
 		display: flex;

@@ -137,7 +137,7 @@
 	}
 </script>
 
-<BreakingQuestion bind:question go={(answered, takeOut) => void press(answered.change, () => carryOut(answered, takeOut), asked, takeOut)} />
+<BreakingQuestion bind:question go={(answered, takeOut) => void press(answered.change, () => carryOut(answered, takeOut), asked, takeOut.length > 0)} />
 
 <Modal title={doorTitle} aria-label={doorTitle} bind:open={doorShown} size="sm"
 	><BulkDoor {many} {zone} {busy} trouble={doorTrouble} set={(door, words) => void setDoors(door, words)} /></Modal

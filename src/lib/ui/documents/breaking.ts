@@ -21,8 +21,8 @@ export interface Question {
 /** Makes the change; where that would break places, does nothing and gives these. */
 export const askFirst = (documents: readonly string[], change: Breaking): Promise<Answer> => call('post /bulk', { body: { documents, ...change, ask: true } });
 
-/** Makes the change without asking, the placements taken out of the pages first where that is wanted. */
-export async function carryOut({ documents, change, places }: Question, takeOut: boolean): Promise<Answer> {
-	if (takeOut) for (const { page, document, placement } of places) await call('post /mismatches', { body: { page, document, placement, remedy: 'take-out' } });
+/** Makes the change without asking, some of the placements taken out of their pages first. */
+export async function carryOut({ documents, change }: Question, takeOut: readonly Place[]): Promise<Answer> {
+	for (const { page, document, placement } of takeOut) await call('post /mismatches', { body: { page, document, placement, remedy: 'take-out' } });
 	return call('post /bulk', { body: { documents, ...change } });
 }

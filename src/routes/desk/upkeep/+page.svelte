@@ -35,8 +35,9 @@
 	const source = (what: 'take' | 'leave' | 'compare') => (slug: string) => call('post /documents/{slug}/source', { path: { slug }, body: { do: what } });
 	/** Fetches the changed file and leads to both beside each other. */
 	async function beside(slug: string) {
-		const { source: now, edition } = await call('post /documents/{slug}/source', { path: { slug }, body: { do: 'beside' } });
-		if (now?.beside) await goto(`/desk/documents/${slug}/compare?before=${edition}&after=${now.beside}`);
+		const { source: now, editions } = await call('post /documents/{slug}/source', { path: { slug }, body: { do: 'beside' } });
+		// one always is in force
+		if (now?.beside) await goto(`/desk/documents/${slug}/compare?before=${editions.find((e) => e.inForce)!.number}&after=${now.beside}`);
 	}
 	/** Today next year, in the site's zone. */
 	const inAYear = () => dayOf(Date.now() + 365 * 86_400_000, data.site.zone);

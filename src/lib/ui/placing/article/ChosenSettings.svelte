@@ -41,6 +41,15 @@
 		field.setCustomValidity('');
 		article.set({ shown });
 	}
+	/** The same angle from −179 to 180. */
+	const angleOf = (degrees: number) => 180 - ((((180 - degrees) % 360) + 360) % 360);
+	function turn(field: HTMLInputElement) {
+		const said = field.value.replace('°', '').replace('−', '-').trim();
+		const isAngle = /^(?:[+-]?\d{1,3})?$/.test(said);
+		field.setCustomValidity(isAngle ? '' : 'An angle is a whole number of degrees: 5 leans to the right, -5 to the left.');
+		if (isAngle) void article.turnPicture(angleOf(Number(said)));
+		else field.reportValidity();
+	}
 	const ofChosen = $derived(chosen ? article.given.writer.mismatches.filter((f) => f.placement === chosen.id) : []);
 </script>
 
@@ -167,7 +176,17 @@
 				/>
 			</dd>
 			<dt>Turned</dt>
-			<dd><Button kind="pill" onclick={() => void article.turnPicture()}>A quarter to the right</Button></dd>
+			<dd>
+				<Button kind="pill" onclick={() => void article.turnPicture(angleOf((picture.angle ?? 0) + 90))}>A quarter to the right</Button>
+				<Input
+					class="w-28!"
+					aria-label="Degrees to the right"
+					placeholder="upright"
+					inputmode="numeric"
+					value={picture.angle ? `${picture.angle}°` : ''}
+					onchange={(e) => turn(e.currentTarget)}
+				/>
+			</dd>
 			<dt>Stands</dt>
 			<dd>
 				{#each Object.entries(sides) as [side, said] (side)}<Button

@@ -362,15 +362,13 @@ export class Article {
 		});
 	}
 
-	/** Turns the chosen picture to the right by a quarter. */
-	async turnPicture(): Promise<void> {
-		const { picture } = this.chosenPicture ?? {};
-		if (!picture) return;
-		await act('', () => call('post /pictures/turn', { body: { picture, degrees: 90 } }), null, {
-			show: (turned) => {
-				// something else may have been chosen meanwhile
-				if (this.chosenPicture?.picture === picture) this.set(turned);
-			}
+	/** Turns the chosen picture so that it stands at an angle, in degrees to the right of how it came. */
+	async turnPicture(angle: number): Promise<void> {
+		const { picture, upright = picture } = this.chosenPicture ?? {};
+		if (!picture || !upright) return;
+		await act('', () => call('post /pictures/turn', { body: { picture: upright, degrees: angle } }), null, {
+			// something else may have been chosen meanwhile
+			show: (turned) => this.chosenPicture?.picture === picture && this.set({ ...turned, angle: angle || null, upright: angle ? upright : null })
 		});
 	}
 

@@ -3,6 +3,7 @@ import { NodeSelection, TextSelection } from '@tiptap/pm/state';
 import type { EditorProps } from '@tiptap/pm/view';
 import type { Article } from './article.svelte';
 import { shelfDrag } from './nodes';
+import { placeLinks } from './pasted-links';
 import { pictureType } from './picture';
 import { documentAt, spotAt, takeSelection } from './selection';
 
@@ -44,7 +45,11 @@ export const editorProps = (article: Article, ask: (what: 'place' | 'link') => v
 		}
 		const text = event.clipboardData?.getData('text/plain') ?? '';
 		const slug = documentAt(text);
-		if (!slug) return false;
+		if (!slug) {
+			// once the text has it
+			setTimeout(() => void placeLinks(article));
+			return false;
+		}
 		void article.known(slug).then((is) => {
 			if (is) article.put(slug);
 			else article.editor?.chain().focus().insertContent(text).run();
@@ -65,7 +70,10 @@ export const editorProps = (article: Article, ask: (what: 'place' | 'link') => v
 			return true;
 		}
 		const files = [...(event.dataTransfer?.files ?? [])];
-		if (!files.length) return false;
+		if (!files.length) {
+			setTimeout(() => void placeLinks(article));
+			return false;
+		}
 		const pictures = files.filter((f) => pictureType.test(f.type));
 		for (const file of pictures) void article.putPicture(file, position);
 		article.arrivals.bring(

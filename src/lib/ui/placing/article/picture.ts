@@ -11,7 +11,18 @@ import { freshPlacement, keptTogether, plain } from './nodes';
 export const pictureType = /^image\/(png|jpeg|webp)$/;
 
 /** What the editor keeps of a picture; null where nothing is said. */
-const pictureAttrs = ['picture', 'alt', 'width', 'height', 'shown', 'align', 'caption', 'href'] as const satisfies readonly (keyof PictureAttrs)[];
+const pictureAttrs = [
+	'picture',
+	'alt',
+	'width',
+	'height',
+	'angle',
+	'upright',
+	'shown',
+	'align',
+	'caption',
+	'href'
+] as const satisfies readonly (keyof PictureAttrs)[];
 
 export const PictureNode = Node.create({
 	name: 'picture',

@@ -67,7 +67,7 @@
 
 <svelte:head><title>{view.title}, {data.site.name}</title></svelte:head>
 
-<BreakingQuestion bind:question go={(asked, takeOut) => void press(asked.change, () => carryOut(asked, takeOut), takeOut)} />
+<BreakingQuestion bind:question go={(asked, takeOut) => void press(asked.change, () => carryOut(asked, takeOut), takeOut.length > 0)} />
 <aside class="sheet" aria-label={view.title} data-edition-of={view.slug} data-edition-title={view.title}>
 	<a class="close" href="/desk/documents{page.url.search}" aria-label="Close the sheet" data-sveltekit-noscroll>×</a>
 	{#if view.setAsideAt}

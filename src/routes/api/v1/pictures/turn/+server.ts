@@ -1,4 +1,4 @@
-// A picture of the site turned by quarters: another picture, so that what shows the first goes on showing it.
+// A picture of the site turned by some degrees: another picture, so that what shows the first goes on showing it.
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
