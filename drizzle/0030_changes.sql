@@ -20,4 +20,6 @@ BEGIN
 	LOOP
 		EXECUTE format('CREATE TRIGGER told AFTER INSERT OR UPDATE OR DELETE OR TRUNCATE ON %I FOR EACH STATEMENT EXECUTE FUNCTION tell_of_change()', t);
 	END LOOP;
-END $$;
+END $$;--> statement-breakpoint
+-- A reading goes on without a look at its row for a minute; where somebody sets its last instant back, that is told.
+CREATE TRIGGER "set_back" AFTER UPDATE ON "reading" FOR EACH ROW WHEN (NEW.last_at < OLD.last_at) EXECUTE FUNCTION "tell_of_change"();

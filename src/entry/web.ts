@@ -12,6 +12,7 @@ import { watchConnections } from '#server/http/stillness';
 import { changesSoFar } from '#server/db/changes';
 import { keep, mayBeKept, sameField, sendKept } from '#server/http/kept-pages';
 import { deliverFile } from '#server/reading/deliver';
+import { moveReadings } from '#server/reading/writer';
 import { endWork } from '#server/work';
 import { cannotStart, checkedSettings, outliveDatabase } from './process';
 
@@ -131,7 +132,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 			if (!underWay) done();
 			setTimeout(done, IANUA_STOP_WAIT * 1000).unref();
 		});
-		void Promise.all([drained, jobs.catch(() => {})]).then(() => {
+		void Promise.all([drained.then(moveReadings), jobs.catch(() => {})]).then(() => {
 			server.close();
 			server.closeAllConnections();
 			process.exit(0);

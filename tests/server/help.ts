@@ -116,6 +116,13 @@ export async function forgetTries(): Promise<void> {
 	await sql()`delete from attempt`;
 }
 
+/** Sets the readings of a document back by an interval, as if time had passed, and lets the application hear of it. */
+export async function setBack(document: string, by: string): Promise<void> {
+	const { sql } = await import('#server/db/client');
+	await sql()`update reading set last_at = last_at - ${by}::interval where document_id = ${document}`;
+	await new Promise((heard) => setTimeout(heard, 150));
+}
+
 /** A visitor, told apart by a reader cookie where one is given. */
 export const visitor = (reader?: string) => client('', reader ? { cookie: `ianua_reader=${reader}` } : {});
 

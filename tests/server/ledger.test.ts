@@ -1,12 +1,12 @@
 // The ledger: what is entered, once, before the first byte leaves, and what counts.
 import { describe, expect, it } from 'vitest';
-import { browserAgent, document, ledgerOf, member, origin, staff, visitor } from './help';
+import { browserAgent, document, ledgerOf, member, origin, setBack, staff, visitor } from './help';
 import type { Line } from '#server/reading/writer';
 
 const { sql } = await import('#server/db/client');
 const { documentSummary } = await import('#server/readership/reports/document');
 const { sumAgain } = await import('#server/readership/sums/keep');
-const { enterLine } = await import('#server/reading/writer');
+const { enterLine, moveReadings } = await import('#server/reading/writer');
 const { newId } = await import('#server/id');
 const { periodOf } = await import('#core/readership/period');
 const reader = () => crypto.randomUUID();
@@ -43,10 +43,10 @@ describe('an opening', () => {
 		const open = await document({ position: 'open' });
 		const one = visitor(reader());
 		await drain(one.get(`/d/${open.slug}/file`));
-		await sql()`update reading set last_at = last_at - interval '29 minutes' where document_id = ${open.id}`;
+		await setBack(open.id, '29 minutes');
 		await drain(one.get(`/d/${open.slug}/file`));
 		expect(await ledgerOf(open.slug)).toHaveLength(1);
-		await sql()`update reading set last_at = last_at - interval '31 minutes' where document_id = ${open.id}`;
+		await setBack(open.id, '31 minutes');
 		await drain(one.get(`/d/${open.slug}/file`));
 		expect(await ledgerOf(open.slug)).toHaveLength(2);
 	});
@@ -64,6 +64,63 @@ describe('an opening', () => {
 });
 
 describe('the writer', () => {
+	it('a reading that is entered goes on without a statement; its last instant is moved to the request, not beyond where somebody set it', async () => {
+		const open = await document({ position: 'open' });
+		const edition = await editionOf(open.id);
+		const who = `c:${reader()}`;
+		const goOn = () =>
+			enterLine({
+				...{
+					id: newId(),
+					kind: 'opened',
+					document: open.id,
+					edition,
+					reader: who,
+					kept: true,
+					who: 'visitor',
+					person: null,
+					reason: null,
+					placement: null,
+					path: null
+				},
+				...{
+					outside: null,
+					source: 'direct',
+					staff: false,
+					robot: false,
+					preload: false,
+					key: null,
+					stamp: null,
+					device: 'computer',
+					controlled: false,
+					goesOn: true
+				}
+			});
+		const row = async () =>
+			(await sql()<{ at: Date; written: string }[]>`select last_at as at, xmin::text as written from reading where document_id = ${open.id}`)[0]!;
+		await goOn();
+		const begun = await row();
+		await new Promise((go) => setTimeout(go, 300));
+		await Promise.all(Array.from({ length: 40 }, goOn));
+		expect(await row()).toEqual(begun);
+		const last = Date.now();
+		await new Promise((go) => setTimeout(go, 300));
+		await moveReadings();
+		const moved = await row();
+		expect(moved.at.getTime() - begun.at.getTime()).toBeGreaterThan(200);
+		expect(Math.abs(moved.at.getTime() - last)).toBeLessThan(200);
+		// nothing is moved twice
+		await moveReadings();
+		expect(await row()).toEqual(moved);
+		// it ended, as far as anybody here knows: what went on before that does not bring it back
+		await goOn();
+		await setBack(open.id, '2 hours');
+		const back = await row();
+		await moveReadings();
+		expect(await row()).toEqual(back);
+		await goOn();
+		expect(await sql()`select 1 from ledger where document_id = ${open.id} and kind = 'opened'`).toHaveLength(2);
+	});
 	it('entries that come at once share their commits, and stand once each, however often a reading asks', async () => {
 		const open = await document({ position: 'open' });
 		const edition = await editionOf(open.id);

@@ -1,6 +1,6 @@
 // Readership: sums against plain SQL over the raw entries, the roll call and its reminders, reports, what happens just now.
 import { describe, expect, it } from 'vitest';
-import { browserAgent, document, ledgerOf, member, origin, staff, until, visitor, zone, type DocumentJson } from './help';
+import { browserAgent, document, ledgerOf, member, origin, setBack, staff, until, visitor, zone, type DocumentJson } from './help';
 import { mailTo } from './mails';
 import type { Entry } from '#server/readership/recent';
 
@@ -752,7 +752,7 @@ describe('readings', () => {
 		const paper = await document({ position: 'open' });
 		const [one, other] = [visitor(reader()), visitor(reader())];
 		await drain(one.get(`/d/${paper.slug}/file`));
-		await sql()`update reading set last_at = last_at - interval '31 minutes' where document_id = ${paper.id}`;
+		await setBack(paper.id, '31 minutes');
 		await drain(other.get(`/d/${paper.slug}/file`));
 		await forgetReaders(Date.now());
 		expect(await sql()`select 1 from reading where document_id = ${paper.id}`).toHaveLength(1);

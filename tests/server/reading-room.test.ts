@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { messages } from '#core/words/messages';
 import { languages } from '#core/words/words';
 import { sql } from '#server/db/client';
-import { document, ledgerOf, origin, pdf, qpdf, send, staff, visitor } from './help';
+import { document, ledgerOf, origin, pdf, qpdf, send, setBack, staff, visitor } from './help';
 
 const reader = () => crypto.randomUUID();
 const html = { accept: 'text/html' };
@@ -29,11 +29,11 @@ describe('what a reading room tells', () => {
 		const open = await document({ position: 'open' });
 		const one = visitor(reader());
 		await (await one.get(`/d/${open.slug}/leaf/1.webp`)).arrayBuffer();
-		await sql()`update reading set last_at = last_at - interval '29 minutes' where document_id = ${open.id}`;
+		await setBack(open.id, '29 minutes');
 		await one.send('POST', `/d/${open.slug}/read/told`, read([{ page: 1, seconds: 5 }]));
 		await (await one.get(`/d/${open.slug}/leaf/1.webp`)).arrayBuffer();
 		expect((await ledgerOf(open.slug)).filter((e) => e.kind === 'opened')).toHaveLength(1);
-		await sql()`update reading set last_at = last_at - interval '1 day' where document_id = ${open.id}`;
+		await setBack(open.id, '1 day');
 		await one.send('POST', `/d/${open.slug}/read/told`, read([{ page: 1, seconds: 5 }]));
 		expect((await ledgerOf(open.slug)).map((e) => e.kind).sort()).toEqual(['opened', 'opened', 'read', 'read']);
 	});
@@ -65,7 +65,7 @@ describe('what a reading room tells', () => {
 		expect(all[0]![1]).toBe(1);
 		// five seconds are allowed for clocks and networks that are not exact
 		expect(all.reduce((sum, seconds) => sum + seconds[0]!, 0)).toBeLessThan(passed + 5.5);
-		await sql()`update reading set last_at = last_at - interval '1 day' where document_id = ${open.id}`;
+		await setBack(open.id, '1 day');
 		await tell(4);
 		expect((await told()).at(-1)).toEqual([4, 1]);
 	});

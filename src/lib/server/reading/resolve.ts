@@ -6,6 +6,7 @@ import type { Cover } from '#core/documents/cover';
 import type { ConditionStatus, Finding } from '#core/intake/condition';
 import type { PageSize } from '#core/intake/paper';
 import { guardedOf, type GuardedRow } from '../access/doors';
+import { Cache } from '../db/cache';
 import { sql } from '../db/client';
 import { site } from '../site/site';
 
@@ -80,15 +81,25 @@ const foundSelect = (asPublished: string | null = null) => sql()`
 		e.findings, e.created_at as edition_at, e.condition, e.packed
 	from document d join thing_in_force t on t.id = d.id and t.kind = 'document' join edition e on e.id = d.edition_id`;
 
+async function rowAt(slug: string): Promise<Row | null> {
+	const [row] = await sql()<Row[]>`${foundSelect()}
+		where d.id = coalesce((select id from document where slug = ${slug}), (select document_id from document_address where slug = ${slug}))`;
+	return row ?? null;
+}
+
 /** The document at an address, or null. A former address gives the document under its present one: compare `slug`. */
 export async function resolve(slug: string): Promise<Resolved | null> {
-	const s = sql();
-	const [[row], { zone }] = await Promise.all([
-		s<Row[]>`${foundSelect()}
-			where d.id = coalesce((select id from document where slug = ${slug}), (select document_id from document_address where slug = ${slug}))`,
-		site()
-	]);
-	return row ? foundOf(row, zone) : null;
+	const [row, { zone }] = await Promise.all([rowAt(slug), site()]);
+	return row && foundOf(row, zone);
+}
+
+const cache = new Cache<Row | null>({ most: 5000 });
+
+/** The same for readers, who ask for part after part of it: from what is remembered until something changes. How it stands is worked out each time. */
+export async function resolveForReader(slug: string): Promise<Resolved | null> {
+	// nothing of it goes by the clock
+	const [row, { zone }] = await Promise.all([cache.get(slug, async () => ({ value: await rowAt(slug), until: Infinity })), site()]);
+	return row && foundOf(row, zone);
 }
 
 /** The documents at many addresses, by the address asked for; those that are not there are left out. */

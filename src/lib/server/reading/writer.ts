@@ -3,6 +3,8 @@ import type { RefusedCode } from '#core/access/decide';
 import { readingGapMinutes, type Device } from '#core/readership/counting';
 import { IanuaError } from '#core/errors';
 import type postgres from 'postgres';
+import { Cache } from '../db/cache';
+import { changesSoFar } from '../db/changes';
 import { sql } from '../db/client';
 import { newId } from '../id';
 import { log } from '../log';
@@ -37,9 +39,16 @@ export interface Line {
 	readonly goesOn: boolean;
 }
 
+/** What became of a line: whether it began its reading, whether it is entered, and the reading's last instant as it stands in the database. */
+interface Outcome {
+	readonly begun: boolean;
+	readonly entered: boolean;
+	readonly lastAt: string;
+}
+
 interface Waiting {
 	readonly line: Line;
-	readonly done: (outcome: { begun: boolean; entered: boolean }) => void;
+	readonly done: (outcome: Outcome) => void;
 	readonly failed: (error: unknown) => void;
 }
 
@@ -59,15 +68,20 @@ let sentAt = 0;
 let gathering: ReturnType<typeof setTimeout> | undefined;
 
 /**
- * Enters a line, and gives when it is committed. A line that goes on a reading that is entered already is left out. Throws
- * `key-used-up` where the key's last opening went to somebody else, and `ledger-closed` where the ledger cannot be written.
+ * Enters a line, and gives when it is committed. A line that goes on a reading that is entered already is left out; one that was seen to be entered
+ * lately needs no statement for that. Throws `key-used-up` where the key's last opening went to somebody else, and `ledger-closed` where the ledger
+ * cannot be written.
  */
 export async function enterLine(line: Line): Promise<void> {
-	const outcome = await new Promise<{ begun: boolean; entered: boolean }>((done, failed) => {
+	if (line.goesOn && (await goesOnAsKnown(line))) return;
+	const begun = changesSoFar();
+	const asked = Date.now();
+	const outcome = await new Promise<Outcome>((done, failed) => {
 		waiting.push({ line, done, failed });
 		pump();
 	});
 	if (outcome.begun && !outcome.entered) throw new IanuaError('key-used-up');
+	knowReading(line, outcome.lastAt, asked, begun);
 }
 
 function pump(): void {
@@ -93,25 +107,38 @@ function pump(): void {
 	}
 }
 
-/** Lines that one statement can take: of one reader, document and kind only one, and one opening by each key; all going on, or none. */
-function gather(): Waiting[] {
-	const batch: Waiting[] = [];
+/** Lines of one reading; the first goes into the statement, and what becomes of it becomes of the others that go on with it. */
+type Together = [Waiting, ...Waiting[]];
+
+/**
+ * Lines that one statement can take: of one reader, document and kind only one, and one opening by each key; all going on, or none. Where they go on,
+ * others of the same reading ride with the first.
+ */
+function gather(): Together[] {
+	const batch = new Map<string, Together>();
 	const left: Waiting[] = [];
 	const taken = new Set<string>();
 	const { goesOn } = waiting[0]!.line;
 	for (const one of waiting.splice(0)) {
 		const { line } = one;
-		const names = [`${line.document} ${line.reader} ${line.kind}`, ...(line.key && line.kind === 'opened' ? [line.key] : [])];
-		if (line.goesOn !== goesOn || batch.length >= mostLines || names.some((name) => taken.has(name))) left.push(one);
-		else batch.push(one);
-		for (const name of names) taken.add(name);
+		const name = nameOf(line);
+		const key = line.key && line.kind === 'opened' ? line.key : null;
+		const first = batch.get(name);
+		if (first && goesOn && line.goesOn && !taken.has(`later ${name}`)) first.push(one);
+		else if (line.goesOn !== goesOn || batch.size >= mostLines || first || taken.has(name) || (key && taken.has(key))) {
+			left.push(one);
+			// what comes after one that waits does not overtake it
+			taken.add(`later ${name}`);
+		} else batch.set(name, [one]);
+		for (const each of [name, ...(key ? [key] : [])]) taken.add(each);
 	}
 	waiting.push(...left);
 	// always in the same order, so that two statements at once never wait for each other
-	return batch.sort((a, b) => (orderOf(a.line) < orderOf(b.line) ? -1 : 1));
+	return [...batch].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, together]) => together);
 }
 
-const orderOf = (line: Line) => `${line.document} ${line.reader} ${line.kind}`;
+/** Under what a line's reading goes on: document, reader and kind. */
+const nameOf = (line: Pick<Line, 'document' | 'reader' | 'kind'>) => `${line.document} ${line.reader} ${line.kind}`;
 
 /** Ms after which a statement counts as lost with its connection. */
 const lostAfter = 10_000;
@@ -123,13 +150,18 @@ function inTime<T>(work: Promise<T>): Promise<T> {
 	return Promise.race([work, late]).finally(() => clearTimeout(timer));
 }
 
-async function writeLines(batch: readonly Waiting[]): Promise<void> {
+async function writeLines(batch: readonly Together[]): Promise<void> {
 	try {
-		const outcomes = await inTime(insertLines(batch.map((b) => b.line)));
-		for (const { line, done } of batch) done(outcomes.get(line.id) ?? { begun: false, entered: false });
+		const outcomes = await inTime(insertLines(batch.map(([{ line }]) => line)));
+		for (const [first, ...others] of batch) {
+			// each of them has a row
+			const outcome = outcomes.get(nameOf(first.line))!;
+			first.done(outcome);
+			for (const { done } of others) done(outcome.entered ? { ...outcome, begun: false } : outcome);
+		}
 	} catch (error) {
 		log().error({ err: error, lines: batch.length }, 'the ledger could not be written');
-		for (const { failed } of batch) failed(new IanuaError('ledger-closed'));
+		for (const { failed } of batch.flat()) failed(new IanuaError('ledger-closed'));
 	}
 }
 
@@ -138,10 +170,10 @@ async function writeLines(batch: readonly Waiting[]): Promise<void> {
  * once meet at that key, so that one of them makes the entry. An opening by a key with a number takes one of them in the same statement:
  * of two that want the last one, one gets it.
  */
-async function insertLines(lines: readonly Line[]): Promise<Map<string, { begun: boolean; entered: boolean }>> {
+async function insertLines(lines: readonly Line[]): Promise<Map<string, Outcome>> {
 	const s = sql();
 	const gap = `${readingGapMinutes} minutes`;
-	const rows = await s<{ id: string; begun: boolean; entered: boolean }[]>`
+	const rows = await s<{ document: string; reader: string; kind: Line['kind']; last_at: string; begun: boolean; entered: boolean }[]>`
 		with given as (
 			select g.* from jsonb_to_recordset(${s.json(lines as never)}) as g (id uuid, kind text, document uuid, edition uuid, reader text, kept boolean, who text, person uuid, reason text,
 				placement text, path text, outside text, source text, staff boolean, robot boolean, preload boolean, key uuid, stamp text, device text, controlled boolean)
@@ -152,7 +184,7 @@ async function insertLines(lines: readonly Line[]): Promise<Map<string, { begun:
 				reading_id = case when ${lines[0]!.goesOn} and r.last_at > excluded.last_at - ${gap}::interval then r.reading_id else excluded.reading_id end,
 				told = case when ${lines[0]!.goesOn} and r.last_at > excluded.last_at - ${gap}::interval then r.told else 0 end,
 				last_at = excluded.last_at
-			returning reading_id
+			returning document_id, reader, kind, reading_id, last_at
 		), begun as (
 			select g.*, p.page_id as placed_on, pg.id as came_from from given g join now_in n on n.reading_id = g.id
 				left join lateral (select page_id from placement where g.placement is not null and id = g.placement order by published desc limit 1) p on true
@@ -167,8 +199,9 @@ async function insertLines(lines: readonly Line[]): Promise<Map<string, { begun:
 				staff, robot, preload, key, stamp, device, controlled
 			from begun where kind <> 'opened' or key is null or exists (select 1 from taken t where t.id = begun.id) returning id
 		)
-		select b.id, true as begun, e.id is not null as entered from begun b left join entered e on e.id = b.id`;
-	return new Map(rows.map((r) => [r.id, r]));
+		select n.document_id as document, n.reader, n.kind, n.last_at::text, b.id is not null as begun, e.id is not null as entered
+		from now_in n left join begun b on b.id = n.reading_id left join entered e on e.id = b.id`;
+	return new Map(rows.map(({ last_at: lastAt, ...row }) => [nameOf(row), { ...row, lastAt }]));
 }
 
 /** Enters that a person was reminded of a document or told of it as news, within the transaction that mails them. */
@@ -181,6 +214,61 @@ export async function enterMailed(
 	await tx`
 		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, staff, robot, preload)
 		values (${id}, clock_timestamp(), ${kind}, ${copy.document}, ${copy.edition}, ${id}, ${`p:${copy.person}`}, 'member', ${copy.person}, ${kind === 'news' ? 'news' : 'desk'}, false, false, false)`;
+}
+
+/** A reading that is known to be entered: its last instant in the database, and the latest that is known here (ms since the epoch). */
+interface Known extends Pick<Line, 'document' | 'reader' | 'kind'> {
+	lastAt: string;
+	latest: number;
+}
+
+/** For so long is a reading known to be entered without asking, and its last instant moved at most so often (ms). */
+const knownFor = 60_000;
+const known = new Cache<Known>({ most: 50_000 });
+/** Readings that went on since their last instant was moved. */
+const gone = new Map<string, Known>();
+
+/** Whether a line goes on a reading that is known to be entered: its last instant is moved within the minute. */
+async function goesOnAsKnown(line: Line): Promise<boolean> {
+	const name = nameOf(line);
+	const reading = await known.peek(name);
+	if (!reading) return false;
+	reading.latest = Date.now();
+	gone.set(name, reading);
+	moving ??= setTimeout(() => void moveReadings(), knownFor / 2).unref();
+	return true;
+}
+
+function knowReading({ document, reader, kind }: Line, lastAt: string, latest: number, begun: number): void {
+	if (kind === 'opened' || kind === 'saved')
+		known.put(nameOf({ document, reader, kind }), { document, reader, kind, lastAt, latest }, { until: latest + knownFor, begun });
+}
+
+let moving: ReturnType<typeof setTimeout> | undefined;
+
+/**
+ * Moves the last instants of readings that went on, so that they end when they end. One that somebody set back, or took away, stays so. Where the
+ * database does not answer they are asked about again at their next request.
+ */
+export async function moveReadings(): Promise<void> {
+	clearTimeout(moving);
+	moving = undefined;
+	const moves = [...gone.values()].map(({ document, reader, kind, lastAt, latest }) => ({
+		document,
+		reader,
+		kind,
+		was: lastAt,
+		ago: (Date.now() - latest) / 1000
+	}));
+	gone.clear();
+	if (!moves.length) return;
+	const s = sql();
+	await s`
+		update reading r set last_at = greatest(r.last_at, now() - make_interval(secs => m.ago))
+		from (select * from jsonb_to_recordset(${s.json(moves)}) as g (document uuid, reader text, kind text, was text, ago float) order by document, reader, kind) m
+		where r.document_id = m.document and r.reader = m.reader and r.kind = m.kind and r.last_at >= m.was::timestamptz`.catch((err: unknown) =>
+		log().warn({ err, readings: moves.length }, 'last instants of readings')
+	);
 }
 
 /** Lets go of readings that are over. */
