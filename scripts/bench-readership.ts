@@ -11,6 +11,7 @@ import { Random } from '../demo/random';
 import { bringOpen, signIn } from './bring';
 import { kill, type Kills, type Mishap } from './kills';
 import { freePort } from '#server/db/cluster';
+import { load } from './load';
 import { runIanua, type Running } from './run';
 import { scratch } from './scratch';
 import { theRow } from '#server/db/rows';
@@ -62,9 +63,7 @@ export async function benchKill(running: Running, staff: string, port: number): 
 	return now;
 }
 
-type Load = (url: string, headers?: Record<string, string>) => Promise<number>;
-
-export async function benchReadership(running: Running, staff: string, load: Load): Promise<void> {
+export async function benchReadership(running: Running, staff: string): Promise<void> {
 	Object.assign(process.env, running.environment);
 	const [{ sql, closeDatabase }, { enterLine }, { sumAgain }] = await Promise.all([
 		import('#server/db/client'),
@@ -125,7 +124,7 @@ export async function benchReadership(running: Running, staff: string, load: Loa
 		`the ledger’s writer, 64 callers: ${ourHalf.toFixed(0)} entries/s; pgbench, 64 clients, single-row inserts: ${theirHalf.toFixed(0)}/s; ratio ${(ourHalf / theirHalf).toFixed(2)}`
 	);
 
-	await benchDelivery(running, staff, load);
+	await benchDelivery(running, staff);
 
 	// 2. ten million entries of a year on 500 documents by 200,000 readers
 	const now = Date.now();
@@ -256,7 +255,7 @@ async function fill(s: postgres.Sql, now: number): Promise<void> {
  * A file of 100 kB saved over and over, each save an entry, beside the same chain with its entries left out (as when staff try a door). Both
  * are answered by one server made of the chain itself, turn about.
  */
-async function benchDelivery(running: Running, staff: string, load: Load): Promise<void> {
+async function benchDelivery(running: Running, staff: string): Promise<void> {
 	const [{ answerFile }, { sendAnswer }, { noisePdf }] = await Promise.all([
 		import('#server/reading/chain'),
 		import('#server/reading/deliver'),
@@ -281,8 +280,8 @@ async function benchDelivery(running: Running, staff: string, load: Load): Promi
 	const agent = { 'user-agent': 'Mozilla/5.0 (X11; Linux x86_64; rv:140.0) Gecko/20100101 Firefox/140.0' };
 	const [without, withIt]: [number[], number[]] = [[], []];
 	for (let round = 0; round < 3; round++) {
-		without.push(await load(`${origin}/without`, agent));
-		withIt.push(await load(`${origin}/with`, agent));
+		without.push((await load(`${origin}/without`, { headers: agent })).perSecond);
+		withIt.push((await load(`${origin}/with`, { headers: agent })).perSecond);
 	}
 	server.close();
 	const [bare, entered] = [share(without, 0.5), share(withIt, 0.5)];

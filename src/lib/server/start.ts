@@ -1,5 +1,6 @@
 // What every process of the server does before it is of use: the database brought up to date, the store looked at, the work by the clock begun.
 import { reckonHours } from './access/hours';
+import { keepHearing } from './db/changes';
 import { db, ensureLedgerMonths, migrateDatabase } from './db/client';
 import { dropTemporary } from './files/store';
 import { tieStore } from './files/tie';
@@ -26,5 +27,6 @@ export async function start({ work }: { work: boolean }): Promise<void> {
 	// also where others do them: jobs are queued from here
 	await startJobs();
 	if (work) await startWork();
+	keepHearing();
 	setInterval(() => void ensureLedgerMonths(new Date()).catch((err: unknown) => log().error({ err }, 'ledger partitions')), dayMs).unref();
 }

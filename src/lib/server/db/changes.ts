@@ -3,7 +3,8 @@
 import postgres from 'postgres';
 import { settings } from '../settings';
 
-const channel = 'ianua_changed';
+/** What changed is not told; of work that waits it is said which. */
+const [changeChannel, workChannel] = ['ianua_changed', 'ianua_work'];
 
 /** How often something has changed, as far as is known here. */
 let changes = 0;
@@ -26,9 +27,21 @@ export function changed(): void {
 
 const lineDown = () => (heardAt = -Infinity);
 
+/** Who is told of work of a kind. */
+const waiting = new Map<string, Set<() => void>>();
+/** Has something done whenever a server says that there is work of a kind; once more when the line stands again after it was down. */
+export function whenTold(kind: string, work: () => void): void {
+	waiting.set(kind, (waiting.get(kind) ?? new Set()).add(work));
+}
+
+function notified(channel: string, kind: string): void {
+	if (channel === changeChannel) changed();
+	else for (const work of waiting.get(kind) ?? []) work();
+}
+
 function open(): postgres.Sql {
 	// what it calls at a notification is in the package, and not in its types
-	const options = { max: 1, max_lifetime: null, onnotice: () => {}, onnotify: changed, onclose: lineDown, connection: { application_name: 'ianua changes' } };
+	const options = { max: 1, max_lifetime: null, onnotice: () => {}, onnotify: notified, onclose: lineDown, connection: { application_name: 'ianua changes' } };
 	return postgres(settings().IANUA_DATABASE_URL, options);
 }
 
@@ -37,9 +50,10 @@ async function listens(): Promise<boolean> {
 	// what was told before this answer has come before it, on the one connection
 	const channels = await line`select pg_listening_channels()`;
 	if (!channels.length) {
-		await line.unsafe(`listen ${channel}`);
-		// something may have changed while nobody listened
+		await line.unsafe(`listen ${changeChannel}; listen ${workChannel}`);
+		// something may have changed, and work may have come, while nobody listened
 		changed();
+		for (const work of [...waiting.values()].flatMap((all) => [...all])) work();
 	}
 	return true;
 }
@@ -70,6 +84,16 @@ export async function changesAreHeard(within = sureFor): Promise<boolean> {
 		if (!(await (asking ??= ask().finally(() => (asking = undefined))))) return false;
 	}
 	return true;
+}
+
+/** Tells every server that there is work of a kind; a line that is down hears nothing, and looks for itself. */
+export async function tellOfWork(sql: postgres.Sql, kind: string): Promise<void> {
+	await sql`select pg_notify(${workChannel}, ${kind})`;
+}
+
+/** Keeps the line standing, for those who wait to be told. */
+export function keepHearing(): void {
+	setInterval(() => void changesAreHeard(), 20_000).unref();
 }
 
 /** Ends the line: at shutdown, and at the end of scripts and tests. */

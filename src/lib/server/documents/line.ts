@@ -1,4 +1,5 @@
 // A line of the documents room: what the table and the wall show of one document.
+import type postgres from 'postgres';
 import type { Position } from '#core/access/door';
 import { dayOf } from '#core/access/hours';
 import { sentence, whoWords } from '#core/access/reach';
@@ -8,7 +9,7 @@ import { paperWords } from '#core/intake/paper';
 import { positionNow, reachOf, type DoorRow } from '../access/doors';
 import { sql } from '../db/client';
 import { lists } from '../placing/placed';
-import { readersIn } from '../readership/sums/figures';
+import { readersOfEach } from '../readership/sums/figures';
 
 /** How the four stations of the passage stand. */
 export interface Passage {
@@ -54,7 +55,7 @@ export interface DocumentLine {
 	readonly days: readonly number[];
 }
 
-export interface LineRow {
+interface LineRow {
 	id: string;
 	slug: string;
 	title: string;
@@ -79,30 +80,36 @@ export interface LineRow {
 	door: DoorRow;
 	placements: number;
 	listed_on: number;
-	readers: number;
 	ever: boolean;
 	days: { day: string; n: number }[];
 }
 
 const dayMs = 86_400_000;
 
-/** The query behind `LineRow`; a `where` on `d` (document) follows it. */
-export function lineSelect(today: string, zone: string, now: number) {
-	const since = dayOf(now - 29 * dayMs, zone);
-	return sql()`
+/** What a line is made of, with its readers of 30 days: of all of them at once, as row by row would take longer than all else. */
+export type LineFigures = LineRow & { readonly readers: number };
+
+/** Of the documents that fit a condition on `d` (document); `zone` is the site's, `now` in ms since 1970, UTC. */
+export async function lineRows(which: postgres.Fragment, zone: string, now: number): Promise<LineFigures[]> {
+	const [today, since] = [dayOf(now, zone), dayOf(now - 29 * dayMs, zone)];
+	const rows = await sql()<LineRow[]>`
 		select d.id, d.slug, d.title, d.folder, d.topics, coalesce(d.language, e.language) as language, d.description, d.cover, d.cover_alt, d.created_at, d.set_aside_at, e.pages, e.bytes, e.sha256,
 			e.facts->'sizes' as sizes, e.number, e.created_at as edition_at, e.condition, e.findings, door_view(d.door_id, ${today}::date) as door,
 			(select name from person where id = d.created_by) as created_by_name, (select state from source where document_id = d.id) as source_state,
 			(select count(*)::int from placement p where p.document_id = d.id and p.published) as placements,
 			(select count(distinct l.page_id)::int from listing l where l.published and ${lists()}) as listed_on,
 			exists (select 1 from sum_figures l where l.document_id = d.id and l.span = 'month' and l.openings > 0) as ever,
-			${readersIn(sql()`d.id`, { first: since, last: today })} as readers,
 			coalesce((select jsonb_agg(jsonb_build_object('day', l.day, 'n', l.openings)) from sum_figures l where l.document_id = d.id and l.span = 'day' and l.day >= ${since} and l.openings > 0), '[]') as days
-		from document d join edition e on e.id = d.edition_id`;
+		from document d join edition e on e.id = d.edition_id where ${which}`;
+	const readers = await readersOfEach(
+		rows.map((row) => row.id),
+		{ first: since, last: today }
+	);
+	return rows.map((row) => ({ ...row, readers: readers.get(row.id) ?? 0 }));
 }
 
 /** A row of the list as screens and the API show it; `zone` is the site’s, `now` in ms since 1970, UTC. */
-export function toListItem(row: LineRow, zone: string, now: number): DocumentLine {
+export function toListItem(row: LineFigures, zone: string, now: number): DocumentLine {
 	const reach = reachOf(row.door, zone, row.set_aside_at !== null);
 	const position = positionNow(reach, now);
 	// what is shut stands in no list

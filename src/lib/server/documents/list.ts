@@ -8,7 +8,7 @@ import { lists } from '../placing/placed';
 import { theRow } from '../db/rows';
 import { site } from '../site/site';
 import { hitsOf, longest, matchingDocuments, type Hit } from './find';
-import { toListItem, lineSelect, type DocumentLine, type LineRow } from './line';
+import { lineRows, toListItem, type DocumentLine } from './line';
 
 export interface DocumentQuery {
 	readonly q?: string;
@@ -151,11 +151,10 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 			(select jsonb_agg(c) from (${list(filterNames.map(countOf), s` union all `)}) c) as counts`;
 	const listing = s<{ id: string }[]>`
 		select d.id from ${from} and ${all(active.map(fits))} order by ${orderBy} ${direction}, d.id ${direction} limit ${limit} offset ${offset}`;
-	const today = dayOf(now, zone);
 	// what is shown does not wait for the counts
 	const shown = listing.then(async (rows) => {
 		const ids = rows.map((row) => row.id);
-		const [lines, hits] = await Promise.all([ids.length ? s<LineRow[]>`${lineSelect(today, zone, now)} where d.id in ${s(ids)}` : [], hitsOf(q, ids, 3)]);
+		const [lines, hits] = await Promise.all([ids.length ? lineRows(s`d.id in ${s(ids)}`, zone, now) : [], hitsOf(q, ids, 3)]);
 		return { ids, lines, hits };
 	});
 	const [counts_, { ids, lines, hits }, there_] = await Promise.all([
@@ -203,7 +202,7 @@ export async function linesOf(slugs: readonly string[]): Promise<DocumentLine[]>
 	const { zone } = await site();
 	const now = Date.now();
 	const s = sql();
-	const rows = await s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)}
-		where d.slug in ${s(slugs)} or d.id in (select document_id from document_address where slug in ${s(slugs)})`;
+	const which = s`(d.slug in ${s(slugs)} or d.id in (select document_id from document_address where slug in ${s(slugs)}))`;
+	const rows = await lineRows(which, zone, now);
 	return rows.map((row) => toListItem(row, zone, now));
 }

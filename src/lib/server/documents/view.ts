@@ -1,6 +1,5 @@
 // One document with all that the sheet and the API show of it.
 import type { FieldValues } from '#core/documents/fields';
-import { dayOf } from '#core/access/hours';
 import type { ReadingSettings } from '#core/reading/settings';
 import { fieldsShown, type Position } from '#core/access/door';
 import { sentence } from '#core/access/reach';
@@ -12,7 +11,7 @@ import { sql } from '../db/client';
 import { lists } from '../placing/placed';
 import { theRow } from '../db/rows';
 import { site } from '../site/site';
-import { toListItem, lineSelect, type DocumentLine, type LineRow } from './line';
+import { lineRows, toListItem, type DocumentLine } from './line';
 
 export interface EditionView {
 	readonly number: number;
@@ -101,7 +100,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 		order by d.slug = ${slug} desc limit 1`;
 	if (!found) return null;
 	const [lines, rows] = await Promise.all([
-		s<LineRow[]>`${lineSelect(dayOf(now, zone), zone, now)} where d.id = ${found.id}`,
+		lineRows(s`d.id = ${found.id}`, zone, now),
 		s<Row[]>`
 			select d.description, d.fields, d.cover_alt,
 				case when d.review_on is not null then jsonb_build_object('on', d.review_on, 'by', (select email from person where id = d.review_by)) end as review, d.reading, d.language as own_language, d.gone_at, e.facts, e.file_name,

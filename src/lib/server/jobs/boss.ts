@@ -1,6 +1,8 @@
 // Jobs in PostgreSQL by pg-boss: each is done once, by whichever server takes it, and again where that one was stopped.
 import PgBoss from 'pg-boss';
 import { availableParallelism } from 'node:os';
+import { tellOfWork, whenTold } from '../db/changes';
+import { sql } from '../db/client';
 import { log } from '../log';
 import { settings } from '../settings';
 
@@ -53,12 +55,16 @@ export async function startJobs(): Promise<void> {
 	ready = true;
 }
 
+/** S between two looks into a queue: what is queued is told of, and what the clock queues can wait for so long. */
+const lookEvery = 15;
+
 /** Has `many` workers take jobs of a queue, as many as there are cores unless said otherwise. */
 export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) => Promise<unknown>, many = availableParallelism()): Promise<void> {
 	const ids: string[] = [];
 	workers.set(queue, ids);
+	whenTold(queue, () => ids.forEach((id) => boss?.notifyWorker(id)));
 	for (let i = 0; i < many; i++) {
-		const id: string = await started().work<Jobs[Q]>(queue, { pollingIntervalSeconds: 2, batchSize: 1 }, async (jobs) => {
+		const id: string = await started().work<Jobs[Q]>(queue, { pollingIntervalSeconds: lookEvery, batchSize: 1 }, async (jobs) => {
 			try {
 				for (const job of jobs) await handle(job.data);
 			} catch (err) {
@@ -73,10 +79,10 @@ export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) 
 	}
 }
 
-/** Queues a job; with a key, at most one such waits. A server on the same machine takes it at once. */
+/** Queues a job; with a key, at most one such waits. Whoever takes such jobs hears of it at once. */
 export async function queueJob<Q extends Queue>(queue: Q, data: Jobs[Q], key?: string): Promise<void> {
 	await started().send(queue, data, key ? { singletonKey: key } : {});
-	for (const id of workers.get(queue) ?? []) started().notifyWorker(id);
+	await tellOfWork(sql(), queue);
 }
 
 /** Runs a queue's job by the clock (cron, UTC), once however many servers there are. */

@@ -5,7 +5,9 @@ import { sql as raw } from 'drizzle-orm';
 import { IanuaError } from '#core/errors';
 import type { Grant } from '#core/people/scope';
 import { signedContent, waitAfter, webhookEvents } from '#core/readership/webhook';
+import { tellOfWork, whenTold } from '../db/changes';
 import { db, sql, type Queryable } from '../db/client';
+import { theRow } from '../db/rows';
 import { newId } from '../id';
 import { postTo, webAddress } from '../intake/fetch';
 import { log } from '../log';
@@ -56,6 +58,7 @@ export async function addWebhook(given: Static<typeof WebhookGiven>, actor: stri
 	await sql()`insert into webhook (id, url, secret, events, created_by, token_id)
 		values (${id}, ${url}, ${secret}, ${given.events as string[]}, ${actor}, ${token?.id ?? null})`;
 	await db().transaction((tx) => writeAudit(tx, { actor, action: 'added', kind: 'site', thing: id, after: { webhook: url, events: given.events } }));
+	await tellOfWork(sql(), 'webhooks');
 	return { id, secret };
 }
 
@@ -81,14 +84,17 @@ export async function tryAgain(id: string): Promise<void> {
 	const [row] = await sql()`update webhook set ended = null where id = ${id} and withdrawn_at is null returning 1`;
 	if (!row) throw new IanuaError('not-found');
 	await sql()`update webhook_delivery set next_at = now(), tries = 0 where webhook_id = ${id} and delivered_at is null`;
+	await tellOfWork(sql(), 'webhooks');
 }
 
-/** What happened since the last time, for each webhook that wants it. Entries are committed a little after their time; none is taken twice. */
-async function gather(): Promise<void> {
+/** What happened since the last time, for each webhook that wants it; gives how many there are. Entries are committed a little after their time; none is taken twice. */
+async function gather(): Promise<number> {
 	const s = sql();
+	const { any } = theRow(await s<{ any: boolean }[]>`select exists (select from webhook where withdrawn_at is null and ended is null) as any`);
+	if (!any) return 0;
 	const body = s`jsonb_build_object('type', l.kind, 'timestamp', to_char(l.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'data', jsonb_build_object(
 		'document', d.slug, 'title', d.title, 'who', l.who, 'name', coalesce(p.name, k.label), 'email', p.email, 'reason', l.reason, 'source', l.source_kind, 'page', g.path, 'site', l.outside))`;
-	await s.begin(async (tx) => {
+	return s.begin(async (tx) => {
 		const active = await tx<{ id: string; gathered_until: Date; events: string[]; now: Date }[]>`
 			select id, gathered_until, events, now() from webhook where withdrawn_at is null and ended is null for update skip locked`;
 		for (const hook of active) {
@@ -101,6 +107,8 @@ async function gather(): Promise<void> {
 				on conflict (webhook_id, event_id) do nothing`;
 			await tx`update webhook set gathered_until = ${hook.now} where id = ${hook.id}`;
 		}
+		// held by another server they are there too
+		return Math.max(1, active.length);
 	});
 }
 
@@ -149,15 +157,31 @@ async function deliver(): Promise<void> {
 	);
 }
 
-/** Gathers and sends every three seconds, one round after the other. */
+/** Ms from one round to the next: while there are webhooks, and while there is none, or none is left. */
+const [roundMs, idleMs] = [3_000, 20_000];
+
+/** Gathers and sends, one round after the other, from now on. */
 export function keepTelling(): void {
-	let busy = false;
-	setInterval(() => {
-		if (busy) return;
-		busy = true;
-		gather()
-			.then(deliver)
-			.catch((err: unknown) => log().warn({ err }, 'webhooks'))
-			.finally(() => (busy = false));
-	}, 3_000).unref();
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	const now = { busy: false, told: false };
+	const again = async () => {
+		Object.assign(now, { busy: true, told: false });
+		let active = 0;
+		try {
+			active = await gather();
+			if (active) await deliver();
+		} catch (err) {
+			log().warn({ err }, 'webhooks');
+			active = 1;
+		}
+		now.busy = false;
+		timer = setTimeout(() => void again(), active || now.told ? roundMs : idleMs).unref();
+	};
+	whenTold('webhooks', () => {
+		now.told = true;
+		if (now.busy) return;
+		clearTimeout(timer);
+		timer = setTimeout(() => void again(), roundMs).unref();
+	});
+	timer = setTimeout(() => void again(), roundMs).unref();
 }

@@ -9,7 +9,7 @@ import type { Caller } from '../people/who';
 import { settings } from '../settings';
 import type { Resolved } from './resolve';
 import { isRobot } from './robots';
-import { enterLine, type Line } from './writer';
+import { enterLine, tellEntered, type Line } from './writer';
 
 /** What the ledger needs to know of a request, whichever server took it. */
 export interface RequestContext {
@@ -136,6 +136,7 @@ async function writeRead(found: Resolved, attention: Attention, asker: RequestCo
 			o.page_id, o.placement_id, case when o.id is null then ${line.outside} else o.outside end, ${line.staff}, ${line.robot}, false, ${line.key}::uuid,
 			(select jsonb_agg(jsonb_build_object('page', page, 'seconds', round(seconds, 1)) order by page) from attended), ${line.device}, ${line.controlled}
 		from now_in n left join opening o on true returning 1`;
+	if (entered) tellEntered();
 	return entered !== undefined;
 }
 

@@ -4,7 +4,7 @@ import { readingGapMinutes, type Device } from '#core/readership/counting';
 import { IanuaError } from '#core/errors';
 import type postgres from 'postgres';
 import { Cache } from '../db/cache';
-import { changesSoFar } from '../db/changes';
+import { changesSoFar, tellOfWork } from '../db/changes';
 import { sql } from '../db/client';
 import { newId } from '../id';
 import { log } from '../log';
@@ -159,6 +159,7 @@ async function writeLines(batch: readonly Together[]): Promise<void> {
 			first.done(outcome);
 			for (const { done } of others) done(outcome.entered ? { ...outcome, begun: false } : outcome);
 		}
+		if ([...outcomes.values()].some((outcome) => outcome.entered)) tellEntered();
 	} catch (error) {
 		log().error({ err: error, lines: batch.length }, 'the ledger could not be written');
 		for (const { failed } of batch.flat()) failed(new IanuaError('ledger-closed'));
@@ -214,6 +215,15 @@ export async function enterMailed(
 	await tx`
 		insert into ledger (id, at, kind, document_id, edition_id, reading_id, reader, who, person_id, source_kind, staff, robot, preload)
 		values (${id}, clock_timestamp(), ${kind}, ${copy.document}, ${copy.edition}, ${id}, ${`p:${copy.person}`}, 'member', ${copy.person}, ${kind === 'news' ? 'news' : 'desk'}, false, false, false)`;
+}
+
+let toldAt = -Infinity;
+/** Whoever keeps the sums hears of new entries, at most once in two seconds. */
+export function tellEntered(): void {
+	const now = performance.now();
+	if (now - toldAt < 2000) return;
+	toldAt = now;
+	void tellOfWork(sql(), 'entries').catch((err: unknown) => log().warn({ err }, 'new entries were not told of'));
 }
 
 /** A reading that is known to be entered: its last instant in the database, and the latest that is known here (ms since the epoch). */

@@ -3,6 +3,7 @@ import { dayOf } from '#core/access/hours';
 import { doubleClickSeconds } from '#core/readership/counting';
 import { dayAfter } from '#core/readership/period';
 import { readershipOf } from '#core/readership/settings';
+import { changesAreHeard, whenTold } from '../../db/changes';
 import { sql } from '../../db/client';
 import { theRow } from '../../db/rows';
 import { log } from '../../log';
@@ -176,13 +177,34 @@ export async function forgetReaders(now: number): Promise<void> {
 /** Longest pause between two looks where making the sums takes its time, ms: with that it stays under five seconds. */
 const longestMs = 3_500;
 
-/** Keeps the sums up to date from now on. The longer making them takes, the longer is the pause: much of it is the same however little is new. */
+/** Pause between two looks while nobody tells of new entries (`tellOfWork`), ms; and for how long after they were told of it is short. */
+const [idleMs, lively] = [20_000, 10_000];
+
+/**
+ * Keeps the sums up to date from now on. The longer making them takes, the longer is the pause: much of it is the same however little is new. While
+ * nothing is entered it is longer still, where servers are heard.
+ */
 export function keepSumming(): void {
-	const next = (took: number) => setTimeout(() => void again(), Math.max(lookMs, Math.min(8 * took, longestMs), took)).unref();
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	let [toldAt, busy] = [performance.now(), false];
+	const next = (took: number, idle: boolean) => {
+		const pause = Math.max(lookMs, Math.min(8 * took, longestMs), took);
+		timer = setTimeout(() => void again(), idle ? Math.max(pause, idleMs) : pause).unref();
+	};
 	const again = async () => {
+		busy = true;
 		const started = performance.now();
 		await sumUp().catch((err: unknown) => log().warn({ err }, 'sums of the ledger'));
-		next(performance.now() - started);
+		const heard = await changesAreHeard(idleMs);
+		busy = false;
+		next(performance.now() - started, heard && performance.now() - toldAt > lively);
 	};
-	next(0);
+	whenTold('entries', () => {
+		const wasIdle = performance.now() - toldAt > lively;
+		toldAt = performance.now();
+		if (busy || !wasIdle) return;
+		clearTimeout(timer);
+		next(0, false);
+	});
+	next(0, false);
 }
