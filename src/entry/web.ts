@@ -104,7 +104,8 @@ const server = createServer((request, response) => {
 	});
 	linger(request, response);
 	const address = clientAddress(request.socket.remoteAddress ?? '', request.headers['x-forwarded-for'] as string | undefined, proxies);
-	(mayBeKept(request) ? sendKept(request, response) : Promise.resolve(false))
+	// without the database kit says what is the matter
+	(mayBeKept(request) ? sendKept(request, response).catch(() => false) : Promise.resolve(false))
 		.then((done) => done || deliverFile(request, response, address))
 		.then((done) => {
 			if (done) return;

@@ -80,7 +80,7 @@ describe('covers and copies for reading', () => {
 		const sharp = (await import('sharp')).default;
 		const { made } = await bringIn(await pdf('Wide', 1, { size: [3000, 300] }), 'wide.pdf');
 		const boss = await staff();
-		for (const width of [300, 600, 1200]) {
+		for (const width of [96, 300, 600, 1200]) {
 			const cover = Buffer.from(await (await boss.get(`/d/${made.slug}/cover/${width}.webp`)).arrayBuffer());
 			const meta = await sharp(cover).metadata();
 			expect([meta.format, meta.width]).toEqual(['webp', width]);

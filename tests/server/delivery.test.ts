@@ -110,8 +110,8 @@ describe('caches', () => {
 	});
 });
 
-it('covers come in three widths, and no other', async () => {
-	const sizes = await Promise.all([300, 600, 1200].map(async (w) => (await body(await visitor().get(`/d/${made.slug}/cover/${w}.webp`))).length));
+it('covers come in four widths, and no other', async () => {
+	const sizes = await Promise.all([96, 300, 600, 1200].map(async (w) => (await body(await visitor().get(`/d/${made.slug}/cover/${w}.webp`))).length));
 	expect([...sizes].sort((a, b) => a - b)).toEqual(sizes);
 	expect((await visitor().get(`/d/${made.slug}/cover/450.webp`)).status).toBe(404);
 });

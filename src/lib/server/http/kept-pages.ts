@@ -10,6 +10,7 @@ import { nextTurn } from '../access/hours';
 import { holdsKeys } from '../access/keys';
 import { Cache } from '../db/cache';
 import { newId } from '../id';
+import { log } from '../log';
 import { callerOf, sessionTokenOf } from '../people/who';
 import { site } from '../site/site';
 
@@ -89,18 +90,23 @@ async function sameUntil(at: number): Promise<number> {
 
 /**
  * Keeps a page that kit made for such a request, begun when so much had changed (`changesSoFar`). Gives the answer to send on: its body has been read.
+ * What cannot be kept is sent all the same.
  */
 export async function keep(request: IncomingMessage, answer: Response, begun: number): Promise<Response> {
-	const { url = '' } = request;
-	const key = await keyOf(request);
-	if (key === null || request.method !== 'GET') return answer;
-	const at = Date.now();
+	if (request.method !== 'GET') return answer;
 	const identity = Buffer.from(await answer.arrayBuffer());
+	await keepPage(request, answer.headers, identity, begun).catch((err: unknown) => log().warn({ err }, 'a page was not kept'));
+	return new Response(identity, answer);
+}
+
+async function keepPage(request: IncomingMessage, sent: Headers, identity: Buffer, begun: number): Promise<void> {
+	const at = Date.now();
+	const key = await keyOf(request);
+	if (key === null) return;
 	const [br, gz, until] = await Promise.all([packed(identity, { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } }), zipped(identity), sameUntil(at)]);
-	const etag = answer.headers.get('etag') ?? `"${createHash('sha256').update(identity).digest('base64url').slice(0, 20)}"`;
-	const headers = [...answer.headers].filter(([name]) => !['content-length', 'etag', 'x-request-id'].includes(name));
+	const etag = sent.get('etag') ?? `"${createHash('sha256').update(identity).digest('base64url').slice(0, 20)}"`;
+	const headers = [...sent].filter(([name]) => !['content-length', 'etag', 'x-request-id'].includes(name));
 	cache.put(key, { headers: [...headers, ['etag', etag], ['vary', 'Accept-Encoding']], etag, bodies: { br, gzip: gz, identity } }, { until, begun });
 	if (addresses.size >= mostAddresses) addresses.clear();
-	addresses.add(url);
-	return new Response(identity, answer);
+	addresses.add(request.url ?? '');
 }

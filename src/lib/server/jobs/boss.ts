@@ -44,7 +44,8 @@ export async function startJobs(): Promise<void> {
 		max: 4,
 		archiveFailedAfterSeconds: 7 * 24 * 3600,
 		deleteAfterDays: 7,
-		cronMonitorIntervalSeconds: 20
+		cronMonitorIntervalSeconds: 20,
+		cronWorkerIntervalSeconds: 15
 	});
 	boss.on('error', (err) => log().warn({ err }, 'jobs'));
 	await boss.start();
@@ -55,8 +56,9 @@ export async function startJobs(): Promise<void> {
 	ready = true;
 }
 
-/** S between two looks into a queue: what is queued is told of, and what the clock queues can wait for so long. */
-const lookEvery = 15;
+/** S between two looks into a queue: of what is queued by us servers are told, what the clock queues waits for the look. */
+const [lookIfTold, lookByClock] = [30, 20];
+const byClock: ReadonlySet<Queue> = new Set(['watch', 'publish', 'tell', 'sweep']);
 
 /** Has `many` workers take jobs of a queue, as many as there are cores unless said otherwise. */
 export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) => Promise<unknown>, many = availableParallelism()): Promise<void> {
@@ -64,17 +66,21 @@ export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) 
 	workers.set(queue, ids);
 	whenTold(queue, () => ids.forEach((id) => boss?.notifyWorker(id)));
 	for (let i = 0; i < many; i++) {
-		const id: string = await started().work<Jobs[Q]>(queue, { pollingIntervalSeconds: lookEvery, batchSize: 1 }, async (jobs) => {
-			try {
-				for (const job of jobs) await handle(job.data);
-			} catch (err) {
-				log().error({ err, queue, data: jobs[0]?.data }, 'job failed; it is tried again');
-				throw err;
-			} finally {
-				// the next one at once, without waiting for the clock
-				boss?.notifyWorker(id);
+		const id: string = await started().work<Jobs[Q]>(
+			queue,
+			{ pollingIntervalSeconds: byClock.has(queue) ? lookByClock : lookIfTold, batchSize: 1 },
+			async (jobs) => {
+				try {
+					for (const job of jobs) await handle(job.data);
+				} catch (err) {
+					log().error({ err, queue, data: jobs[0]?.data }, 'job failed; it is tried again');
+					throw err;
+				} finally {
+					// the next one at once, without waiting for the clock
+					boss?.notifyWorker(id);
+				}
 			}
-		});
+		);
 		ids.push(id);
 	}
 }

@@ -8,7 +8,7 @@ import { log } from '../log';
 import { runInWorker } from './helpers';
 import { limits, run } from './run';
 
-export const coverWidths = [300, 600, 1200] as const;
+export const coverWidths = [96, 300, 600, 1200] as const;
 export type CoverWidth = (typeof coverWidths)[number];
 
 /** Most pixels of a picture that is taken. */
@@ -59,7 +59,7 @@ export function coverOf(edition: { sha256: string }, cover: Cover | null): Cover
 
 const coverName = ({ page }: CoverOf, width: number) => (page === null ? `cover-${width}.webp` : `cover-${page}-${width}.webp`);
 
-/** Makes the three covers from a drawing or picture; none is wider than that has pixels. */
+/** Makes the covers of all widths from a drawing or picture; none is wider than that has pixels. */
 async function makeCovers(cover: CoverOf, drawing: Sharp): Promise<void> {
 	// each is made from the next larger one, so that the drawing is read once
 	let from = drawing;
@@ -98,6 +98,9 @@ export async function remakeCovers(cover: CoverOf): Promise<boolean> {
 export async function coverPath(cover: CoverOf, width: CoverWidth, place: string): Promise<string | null> {
 	const path = madePath(cover.sha256, coverName(cover, width));
 	if (await exists(path)) return path;
+	const [small, larger] = coverWidths;
+	// covers from before there were small ones
+	if (width === small && (await smallFrom(madePath(cover.sha256, coverName(cover, larger)), path))) return path;
 	const name = `${cover.sha256} ${cover.page}`;
 	let remade = remaking.get(name);
 	if (!remade) {
@@ -108,6 +111,15 @@ export async function coverPath(cover: CoverOf, width: CoverWidth, place: string
 }
 
 const remaking = new Map<string, Promise<boolean>>();
+
+/** Makes the smallest cover from the next larger; false where that is not there. */
+async function smallFrom(larger: string, path: string): Promise<boolean> {
+	if (!(await exists(larger))) return false;
+	const temporary = await temporaryPath('.webp');
+	await sharp(larger).resize({ width: coverWidths[0], withoutEnlargement: true }).webp({ quality: 82 }).toFile(temporary);
+	await settle(temporary, path);
+	return true;
+}
 
 /** The cover of a document of which nothing can be drawn: an empty leaf with our arch. */
 export async function plainCover(width: CoverWidth): Promise<string> {

@@ -254,7 +254,7 @@ export async function answerFile(ask: FileRequest): Promise<Answer> {
 	return { status, headers, file: { path, first, length } };
 }
 
-/** `/d/<slug>/cover/<300|600|1200>.webp`, or `.jpg`. Seen by whoever may know of the document; a look, not an opening. */
+/** `/d/<slug>/cover/<96|300|600|1200>.webp`, or `.jpg`. Seen by whoever may know of the document; a look, not an opening. */
 export async function answerCover(ask: FileRequest, width: number, type: 'image/webp' | 'image/jpeg' = 'image/webp'): Promise<Answer> {
 	const { found } = await letIn(ask, 'see');
 	if (!coverWidths.includes(width as CoverWidth)) throw new IanuaError('not-found');

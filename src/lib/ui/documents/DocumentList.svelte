@@ -7,7 +7,7 @@
 <ul class="mt-4">
 	{#each documents as document (document.slug)}
 		<li>
-			<img src="/d/{document.slug}/cover/300.webp" alt="" loading="lazy" />
+			<img src="/d/{document.slug}/cover/96.webp" alt="" loading="lazy" />
 			<span
 				><a href="/d/{document.slug}">{document.title}</a><small
 					>{['PDF', ...(document.pages ? [words('pages', { count: document.pages })] : []), sizeWords(document.bytes)].join(', ')}</small

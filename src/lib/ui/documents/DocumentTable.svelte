@@ -103,7 +103,7 @@
 					<TableBodyCell class="p"
 						><Checkbox checked={isChosen(item.slug)} aria-label="Choose {item.title}" onclick={(e) => choose(item.slug, slugs, e.shiftKey)} /></TableBodyCell
 					>
-					<TableBodyCell class="c"><img class="cover" src={coverAddress(item)} alt="" loading="lazy" /></TableBodyCell>
+					<TableBodyCell class="c"><img class="cover" src={coverAddress(item, 96)} alt="" loading="lazy" /></TableBodyCell>
 					<TableBodyCell class="name"
 						><a href={sheet(item.slug)} data-sveltekit-noscroll title={item.title}>{item.title}</a><small
 							>{#if item.setAsideAt}set aside {dayText(item.setAsideAt, zone)}, to be restored until {dayText(

@@ -23,5 +23,6 @@ export function roomQuery(query: RoomQuery, covers: boolean): string {
 	return text ? `?${text}` : '';
 }
 
-/** The picture of a document in lists; its mark changes with the cover. */
-export const coverAddress = ({ slug, coverMark }: { readonly slug: string; readonly coverMark: string }): string => `/d/${slug}/cover/300.webp?e=${coverMark}`;
+/** The picture of a document in lists, so many px wide; its mark changes with the cover. */
+export const coverAddress = ({ slug, coverMark }: { readonly slug: string; readonly coverMark: string }, width: 96 | 300 = 300): string =>
+	`/d/${slug}/cover/${width}.webp?e=${coverMark}`;

@@ -229,7 +229,9 @@ export const topics: readonly Topic[] = [
 			'It comes into force when it is checked. **What changed** compares the two, page by page.',
 			'**Go back to it** puts a former edition in force again.'
 		],
-		notes: ['A document fetched from the web can be watched: where its source changes you are offered the new file, and nothing changes by itself.'],
+		notes: [
+			'A document fetched from the web can be watched: where its source changes you are offered the new file, and nothing changes by itself. **See what changed** sets it beside yours before you take it.'
+		],
 		beside: ['bring-in', 'exchange'],
 		at: '/desk/documents',
 		words: 'replace update version'

@@ -127,7 +127,7 @@
 							}}>≡</span
 						>
 						<Button kind="bare" class="name" aria-expanded={open === entry.id} onclick={() => (open = open === entry.id ? null : entry.id)}>
-							{#if entry.document}<img src="/d/{entry.document}/cover/300.webp" alt="" />{:else}<i class="link" aria-hidden="true">↗</i>{/if}
+							{#if entry.document}<img src="/d/{entry.document}/cover/96.webp" alt="" />{:else}<i class="link" aria-hidden="true">↗</i>{/if}
 							<span><strong>{named(entry)}</strong><small>{entry.url ?? `/d/${entry.document}`}</small></span>
 						</Button>
 						<span class="time">
