@@ -120,7 +120,7 @@ export async function forgetTries(): Promise<void> {
 export async function setBack(document: string, by: string): Promise<void> {
 	const { sql } = await import('#server/db/client');
 	await sql()`update reading set last_at = last_at - ${by}::interval where document_id = ${document}`;
-	await new Promise((heard) => setTimeout(heard, 150));
+	await new Promise((heard) => setTimeout(heard, 300));
 }
 
 /** A visitor, told apart by a reader cookie where one is given. */

@@ -3,6 +3,8 @@ import { broughtSpans, filterNames, pageBands, usualOrder, withinSpans, type Cou
 import { filtersByField } from '#core/documents/fields';
 import type postgres from 'postgres';
 import { dayOf } from '#core/access/hours';
+import { nextTurn } from '../access/hours';
+import { Cache } from '../db/cache';
 import { sql } from '../db/client';
 import { lists } from '../placing/placed';
 import { theRow } from '../db/rows';
@@ -43,6 +45,30 @@ export interface DocumentList {
 const dayMs = 86_400_000;
 /** Filters of few values: ten thousand documents are some hundreds of their combinations. */
 const handful: readonly FilterName[] = ['door', 'condition', 'placed', 'pages', 'brought'];
+
+interface Counted {
+	all: number;
+	total: number;
+	counts: { filter: FilterName; value: string; n: number }[] | null;
+}
+
+/** Counts by what is asked, at most so many of them. */
+const cache = new Cache<Counted>({ most: 500, within: 0 });
+
+/** The instant until which counts made at `at` hold if nothing changes: when hours begin or end, or a document gets older than a span. */
+async function countsHold(at: number): Promise<number> {
+	const s = sql();
+	const spans = Object.values(broughtSpans)
+		.filter(Number.isFinite)
+		.map((days) => days * 24);
+	const [turn, { next }] = await Promise.all([
+		nextTurn(at),
+		s<{ next: Date | null }[]>`
+			select min((select min(created_at) from document where created_at >= ${new Date(at)}::timestamptz - make_interval(hours => n)) + make_interval(hours => n)) as next
+			from unnest(${spans}::int[]) as n`.then(theRow)
+	]);
+	return Math.min(turn, next?.getTime() ?? Infinity);
+}
 
 /** A page of documents with the counts of all filters. */
 export async function listDocuments(query: DocumentQuery): Promise<DocumentList> {
@@ -94,11 +120,13 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		return s`(${wanted.map((v): postgres.Fragment => (v === 'older' ? s`d.created_at < ${since('year')}` : s`d.created_at >= ${since(v as 'day')}`)).reduce((any, one) => s`${any} or ${one}`)})`;
 	};
 	const readersOf = s`(select document_id, count(distinct reader) as n from sum_reader where day >= ${dayOf(now - 29 * dayMs, zone)} and openings + saves > 0 group by 1)`;
-	const from = s`
+	/** The documents with what is looked at of them: for a page of the list no more than its filters and its order need. */
+	const fromWith = (...names: (FilterName | Order['by'])[]): postgres.Fragment => s`
 		${found ? s`unnest(${found.ids}::uuid[], ${found.ranks}::real[]) as fd (id, rank) join document d on d.id = fd.id` : s`document d`}
-			join edition e on e.id = d.edition_id join thing_in_force t on t.id = d.id and t.kind = 'document'
-			left join (select document_id, count(*)::int as n from placement where published group by document_id) pl on pl.document_id = d.id
-			${order.by === 'readers' ? s`left join ${readersOf} rd on rd.document_id = d.id` : s``}
+			join edition e on e.id = d.edition_id
+			${names.some((name) => name === 'door' || name === 'placed') ? s`join thing_in_force t on t.id = d.id and t.kind = 'document'` : s``}
+			${names.includes('placed') ? s`left join (select document_id, count(*)::int as n from placement where published group by document_id) pl on pl.document_id = d.id` : s``}
+			${names.includes('readers') ? s`left join ${readersOf} rd on rd.document_id = d.id` : s``}
 		where ${within} and ${query.aside ? s`d.set_aside_at is not null and d.gone_at is null` : s`d.set_aside_at is null`}`;
 
 	const direction = order.down ? s`desc` : s`asc`;
@@ -134,13 +162,15 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		sets.map((names, i) => s`when grouping(${s(names[0]!)}) = 0 then ${i}::int`),
 		s` `
 	)} end`;
-	const counting = s<{ all: number; total: number; counts: { filter: FilterName; value: string; n: number }[] | null }[]>`
+	const count = async () =>
+		theRow(
+			await s<Counted[]>`
 		with counted as materialized (
 			select ${setOf} as set, ${list(columns(filterNames), comma)}, count(*) as n from (
 				select ${list(
 					[...filterNames.map((name) => s`${{ ...valueOf, ...raw }[name]} as ${s(name)}`), ...active.map((name) => s`${fits(name)} as ${s(`fits_${name}`)}`)],
 					comma
-				)} from ${from}
+				)} from ${fromWith(...filterNames)}
 			) m group by grouping sets (${list(
 				sets.map((names) => s`(${list(columns(names), comma)})`),
 				comma
@@ -148,23 +178,27 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		)
 		select (select coalesce(sum(n), 0)::int from counted m where m.set = 0) as all,
 			(select coalesce(sum(n), 0)::int from counted m where ${all([s`m.set = 0`, ...active.map((a) => s`m.${s(`fits_${a}`)}`)])}) as total,
-			(select jsonb_agg(c) from (${list(filterNames.map(countOf), s` union all `)}) c) as counts`;
+			(select jsonb_agg(c) from (${list(filterNames.map(countOf), s` union all `)}) c) as counts`
+		);
+	// as true as if it were counted now (db/cache.ts); what is found is another each time
+	const key = JSON.stringify([filters, query.aside, query.within, chosenFields]);
+	const counting = found ? count() : cache.get(key, async () => ({ value: await count(), until: await countsHold(now) }), now);
 	const listing = s<{ id: string }[]>`
-		select d.id from ${from} and ${all(active.map(fits))} order by ${orderBy} ${direction}, d.id ${direction} limit ${limit} offset ${offset}`;
+		select d.id from ${fromWith(...active, order.by)} and ${all(active.map(fits))} order by ${orderBy} ${direction}, d.id ${direction} limit ${limit} offset ${offset}`;
 	// what is shown does not wait for the counts
 	const shown = listing.then(async (rows) => {
 		const ids = rows.map((row) => row.id);
 		const [lines, hits] = await Promise.all([ids.length ? lineRows(s`d.id in ${s(ids)}`, zone, now) : [], hitsOf(q, ids, 3)]);
 		return { ids, lines, hits };
 	});
-	const [counts_, { ids, lines, hits }, there_] = await Promise.all([
+	const [counted, { ids, lines, hits }, there_] = await Promise.all([
 		counting,
 		shown,
 		s<{ n: number | null; aside: number }[]>`
 			select ${found || query.aside ? s`(select count(*)::int from document d where set_aside_at is null and ${within})` : s`null`} as n,
 				(select count(*)::int from document d where set_aside_at is not null and gone_at is null and ${within}) as aside`
 	]);
-	const [counted, there] = [theRow(counts_), theRow(there_)];
+	const there = theRow(there_);
 	// whoever has brought something in, known from the counts
 	const people = (counted.counts ?? []).filter((c) => c.filter === 'by' && c.value).map((c) => c.value);
 	const names = people.length ? await s<{ id: string; name: string }[]>`select id, name from person where id in ${s(people)}` : [];
