@@ -25,6 +25,8 @@ declare global {
 			language: Language;
 			/** Name of the site, for pages that show an error. */
 			siteName: string;
+			/** From when on the page is another by the clock, besides hours of doors and the day (http/kept-pages.ts; ms since the epoch). */
+			sameUntil?: number;
 			/** For /embed: the website that frames, and whether it may. */
 			framing?: { by: string | null; allowed: boolean };
 		}

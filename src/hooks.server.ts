@@ -135,7 +135,7 @@ function withHeaders(response: Response, { locals }: RequestEvent, entry: Entry 
 	if (entry?.secret) headers.set('cache-control', 'no-store');
 	if (!headers.has('cache-control')) headers.set('cache-control', 'private, no-cache');
 	if (entry?.same && response.status === 200 && locals.caller.who.kind !== 'staff' && !locals.caller.trial && !headers.has('set-cookie'))
-		headers.set(sameField, 'yes');
+		headers.set(sameField, String(locals.sameUntil ?? Infinity));
 	return response;
 }
 

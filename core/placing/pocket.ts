@@ -44,6 +44,12 @@ export function onShow(entry: PocketEntry, at: Instant, zone: string): boolean {
 	return !entry.resting && within(spanOf(entry.from ?? null, entry.until ?? null, zone), at) === 'in';
 }
 
+/** The next instant after `at` at which an entry comes on show or goes; Infinity where none does. */
+export function nextShow({ entries }: Pocket, at: Instant, zone: string): Instant {
+	const bounds = entries.flatMap((entry) => Object.values(spanOf(entry.from ?? null, entry.until ?? null, zone)) as (Instant | null)[]);
+	return Math.min(Infinity, ...bounds.filter((bound) => bound !== null && bound > at).map(Number));
+}
+
 /** Height in CSS px of what stands above the entries of a pocket page, and of one entry, at 360 px wide; and of a usual phone's window. */
 const pocketHeights = { above: 150, entry: 92, screen: 660 };
 

@@ -55,9 +55,9 @@ async function answer(request: IncomingMessage, response: ServerResponse, addres
 	}
 	const begun = changesSoFar();
 	const answered = await kit.server.respond(asked, { getClientAddress: () => address });
-	const same = answered.headers.has(sameField);
+	const same = answered.headers.get(sameField);
 	answered.headers.delete(sameField);
-	await setResponse(response, same && mayBeKept(request) ? await keep(request, answered, begun) : answered);
+	await setResponse(response, same !== null && mayBeKept(request) ? await keep(request, answered, { begun, until: Number(same) }) : answered);
 }
 
 // what is built lies compressed already, files and pictures do not shrink: this is for pages and JSON

@@ -233,6 +233,17 @@ describe('a page that is kept', () => {
 		await boss.api('PATCH', `/pages/${name}`, { door: { until: null } });
 	});
 
+	it('ends where an entry of a pocket page comes on show or goes', async () => {
+		const soonOver = new Date(Date.now() + 5000).toISOString();
+		const content = { entries: [{ url: 'https://weather.example.org/', words: 'For a moment', until: soonOver }, { url: 'https://tides.example.org/', words: 'Then this one', from: soonOver }] }; // prettier-ignore
+		await boss.api('POST', '/pages', { path: `/${name}-pocket`, title: 'Pocket', layout: 'pocket', content, door: { position: 'open' }, inNavigation: false });
+		await boss.api('POST', `/pages/${name}-pocket/publish`, {});
+		const pocket = (at: string) => ask(at, visitor(), `/${name}-pocket`);
+		for (const at of [...servers(), ...servers()]) expect([at, await pocket(at)]).toEqual([at, expect.stringMatching(/For a moment(?![^]*Then this one)/)]);
+		await new Promise((go) => setTimeout(go, 5200));
+		for (const at of servers()) expect([at, await pocket(at)]).toEqual([at, expect.stringMatching(/^(?![^]*For a moment)[^]*Then this one/)]);
+	});
+
 	it('is made anew for everybody after the line was cut: what changed meanwhile was not heard', async () => {
 		await publish('Before the cut');
 		for (const at of servers()) expect(await ask(at)).toContain('Before the cut');

@@ -14,7 +14,7 @@ import { log } from '../log';
 import { callerOf, sessionTokenOf } from '../people/who';
 import { site } from '../site/site';
 
-/** The field by which kit's answer says that it may be kept; it goes to nobody. */
+/** The field by which kit's answer says that it may be kept, and until when at most (ms since the epoch, or Infinity); it goes to nobody. */
 export const sameField = 'x-ianua-same';
 
 /** Bytes in each of the codings in which a page is kept. */
@@ -88,25 +88,36 @@ async function sameUntil(at: number): Promise<number> {
 	return Math.min(await nextTurn(at), until ?? Infinity);
 }
 
+interface Holds {
+	/** How much had changed when its making began (`changesSoFar`). */
+	readonly begun: number;
+	/** What the page itself says. */
+	readonly until: number;
+}
+
 /**
- * Keeps a page that kit made for such a request, begun when so much had changed (`changesSoFar`). Gives the answer to send on: its body has been read.
+ * Keeps a page that kit made for such a request. Gives the answer to send on: its body has been read.
  * What cannot be kept is sent all the same.
  */
-export async function keep(request: IncomingMessage, answer: Response, begun: number): Promise<Response> {
+export async function keep(request: IncomingMessage, answer: Response, holds: Holds): Promise<Response> {
 	if (request.method !== 'GET') return answer;
 	const identity = Buffer.from(await answer.arrayBuffer());
-	await keepPage(request, answer.headers, identity, begun).catch((err: unknown) => log().warn({ err }, 'a page was not kept'));
+	await keepPage(request, answer.headers, identity, holds).catch((err: unknown) => log().warn({ err }, 'a page was not kept'));
 	return new Response(identity, answer);
 }
 
-async function keepPage(request: IncomingMessage, sent: Headers, identity: Buffer, begun: number): Promise<void> {
+async function keepPage(request: IncomingMessage, sent: Headers, identity: Buffer, { begun, until: own }: Holds): Promise<void> {
 	const at = Date.now();
 	const key = await keyOf(request);
 	if (key === null) return;
 	const [br, gz, until] = await Promise.all([packed(identity, { params: { [constants.BROTLI_PARAM_QUALITY]: 5 } }), zipped(identity), sameUntil(at)]);
 	const etag = sent.get('etag') ?? `"${createHash('sha256').update(identity).digest('base64url').slice(0, 20)}"`;
 	const headers = [...sent].filter(([name]) => !['content-length', 'etag', 'x-request-id'].includes(name));
-	cache.put(key, { headers: [...headers, ['etag', etag], ['vary', 'Accept-Encoding']], etag, bodies: { br, gzip: gz, identity } }, { until, begun });
+	cache.put(
+		key,
+		{ headers: [...headers, ['etag', etag], ['vary', 'Accept-Encoding']], etag, bodies: { br, gzip: gz, identity } },
+		{ until: Math.min(until, own), begun }
+	);
 	if (addresses.size >= mostAddresses) addresses.clear();
 	addresses.add(request.url ?? '');
 }

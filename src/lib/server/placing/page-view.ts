@@ -8,7 +8,7 @@ import { dayWords } from '#core/access/reach';
 import type { Announcement } from '../access/turned-away';
 import { coverMark } from '#core/documents/cover';
 import { bare, listsOf, placementsOf, type Article, type Catalogue, type ContentNode, type Layout, type PageContent } from '#core/placing/content';
-import { onShow, type Pocket } from '#core/placing/pocket';
+import { nextShow, onShow, type Pocket } from '#core/placing/pocket';
 import type { Facts } from '#core/intake/condition';
 import { shapeRatio } from '#core/placing/frame';
 import { factsWords, frameHref, ledTo, placementView, type KeptPlacement, type PlacementDefaults, type PlacementView } from '#core/placing/placement';
@@ -115,7 +115,8 @@ interface SiteRow extends GuardedRow {
 }
 
 export type PageAnswer =
-	| { readonly state: 'seen'; readonly page: SeenPage }
+	/** `until`: from when on it is another by the clock, though no door opens or shuts (ms since the epoch). */
+	| { readonly state: 'seen'; readonly page: SeenPage; readonly until: number }
 	| {
 			readonly state: 'refused';
 			readonly reason: Reason & { readonly code: RefusedCode };
@@ -145,7 +146,8 @@ export async function pageAt(path: string, caller: Caller, keys: KeysFor = noKey
 		const announced = who === null ? null : { title: row.title, description: '', who };
 		return { state: 'refused', reason: { ...reason, code: reason.code as RefusedCode }, turnedAway: row.door.turnedAway, announced };
 	}
-	return { state: 'seen', page: await seen(row, thing, caller, keys, query) };
+	const until = row.layout === 'pocket' ? nextShow(row.content as Pocket, instantOf(caller), zone) : Infinity;
+	return { state: 'seen', page: await seen(row, thing, caller, keys, query), until };
 }
 
 /** The draft of a page as a caller would get it once published: for the preview. `content` in place of the draft's. */

@@ -21,6 +21,7 @@ export const load: PageServerLoad = async ({ params, locals, request, url, getCl
 	const [first, { front }] = await Promise.all([at(path).catch(turnAway), site()]);
 	// a site may name another of its pages as the one that stands at the root
 	const answer = first.state === 'none' && path === '/' && front ? await at(front).catch(turnAway) : first;
+	if (answer.state === 'seen') locals.sameUntil = answer.until;
 	if (answer.state === 'seen') return { page: answer.page, documents: [], reading: searchParams.get('read'), query: searchParams.toString() };
 	if (answer.state === 'refused') await turnAwayFromPage(answer.reason, answer.turnedAway, locals.language, answer.announced);
 	if (path === '/') return { page: null, documents: await openDocumentsFor(locals.caller), reading: null, query: '' };
