@@ -5,6 +5,7 @@ import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { promisify } from 'node:util';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { keyCookie } from '#server/access/keys';
 import { readableBy } from '#server/access/readable';
 import { Cache } from '#server/db/cache';
 import { sql } from '#server/db/client';
@@ -122,9 +123,10 @@ describe('a page that is kept', () => {
 		await unheard(titled('Behind their backs'));
 		for (const who of [visitor(), wren])
 			for (const at of servers()) expect([at, await ask(at, who)]).toEqual([at, expect.not.stringContaining('Behind their backs')]);
-		// staff get what is there, and so does whoever asks for something
+		// staff get what is there, and so do those who hold a key, and whoever asks for something
 		for (const at of servers()) {
 			expect(await ask(at, boss)).toContain('Behind their backs');
+			expect(await ask(at, client({ cookie: `${keyCookie}=${'k'.repeat(24)}` }))).toContain('Behind their backs');
 			expect(await ask(at, visitor(), `${path}?q=`)).toContain('Behind their backs');
 		}
 		await boss.api('PATCH', '/site', { contact: 'desk@example.org' });
