@@ -158,6 +158,8 @@ async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Param
 					rooms.has(event.route.id) ? script.replace('%ianua.early%', () => earlyPage) : ''
 				)
 	});
+	// what was changed is seen here from now on, before the word of it has come round by the database; who is refused before this changes nothing
+	if (entry && !entry.silent && !looks(event.request.method)) changed();
 	if (locals.framing) {
 		// framed by the sites that may; a site that may not gets nothing but a link, which any may show
 		const { framers = [] } = await site();
@@ -168,7 +170,7 @@ async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Param
 	return response;
 }
 
-const answerTo: Handle = async ({ event, resolve }) => {
+export const handle: Handle = async ({ event, resolve }) => {
 	const started = performance.now();
 	const { request, locals, route } = event;
 	locals.requestId = newId();
@@ -188,16 +190,6 @@ const answerTo: Handle = async ({ event, resolve }) => {
 			'request'
 		);
 	return response;
-};
-
-export const handle: Handle = async (asked) => {
-	const { request, route } = asked.event;
-	try {
-		return await answerTo(asked);
-	} finally {
-		// what it changed is seen here from now on, before the word of it has come round by the database
-		if (!looks(request.method) && !entryOf(route.id)?.silent) changed();
-	}
 };
 
 export const handleError: HandleServerError = ({ error: caught, event, status, message }) => {

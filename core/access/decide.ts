@@ -63,6 +63,10 @@ export interface Decision {
 
 export const visitor = { kind: 'visitor' } as const satisfies Who;
 
+/** The groups of which somebody is a member at an instant, by their ids; none for visitors and staff. */
+export const groupsAt = (who: Who, at: Instant): string[] =>
+	who.kind === 'member' ? who.memberships.filter((m) => within(m.span, at) === 'in').map((m) => m.group) : [];
+
 /**
  * Decides. Example: a visitor at an open door → `{allowed: true, reasons: [{code: 'open'}], changesAt: null}`.
  */

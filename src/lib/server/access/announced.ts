@@ -9,7 +9,7 @@ import { Cache } from '../db/cache';
 import { sql } from '../db/client';
 import { theRow } from '../db/rows';
 import type { Caller } from '../people/who';
-import { nextTurn } from './hours';
+import { idsUntilTurn } from './readable';
 
 /** For whom a thing is kept, in words for everyone; null where it is not announced at that instant. */
 export async function announcedFor(thing: Guarded, at: Instant, language: Language): Promise<string | null> {
@@ -39,17 +39,10 @@ interface Row {
 	people: number;
 }
 
+const announcedAt = (at: Instant): postgres.Fragment => sql()`select a.id from announced_at(${new Date(at)}) as a (id)`;
 /** What is announced now, as an array of ids. */
 const cache = new Cache<string>({ most: 1, within: 0 });
-const announcedNow = (): Promise<string> =>
-	cache.get('ids', async () => {
-		const at = Date.now();
-		const [{ ids }, until] = await Promise.all([
-			sql()<{ ids: string }[]>`select coalesce(array_agg(id), '{}')::text as ids from announced_at(${new Date(at)}) as a (id)`.then(theRow),
-			nextTurn(at)
-		]);
-		return { value: ids, until };
-	});
+const announcedNow = (): Promise<string> => cache.get('ids', () => idsUntilTurn(announcedAt));
 
 /**
  * Documents announced to a caller who may not read them, by their titles, at most `limit`. `among` narrows them on `d` (document); `reads` is
@@ -60,7 +53,7 @@ export async function announcedDocuments(
 	language: Language
 ): Promise<Announced[]> {
 	const s = sql();
-	const ids = caller.trial ? s`select a.id from announced_at(${new Date(caller.trial.at)}) as a (id)` : s`select unnest(${await announcedNow()}::uuid[]) as id`;
+	const ids = caller.trial ? announcedAt(caller.trial.at) : s`select unnest(${await announcedNow()}::uuid[]) as id`;
 	// few are announced: what else is asked of them is asked of those alone
 	const rows = await s<Row[]>`
 		with announced as materialized (${ids}),

@@ -1,7 +1,7 @@
 // What lists may name to somebody: worked out first, ranked and filtered afterwards, so that nobody's results depend on what they may not see.
 import type postgres from 'postgres';
-import { within } from '#core/access/hours';
-import { Cache } from '../db/cache';
+import { groupsAt } from '#core/access/decide';
+import { Cache, type Made } from '../db/cache';
 import { sql } from '../db/client';
 import { theRow } from '../db/rows';
 import { instantOf, type Caller } from '../people/who';
@@ -16,19 +16,21 @@ interface Asked {
 const readable = ({ staff, person, groups }: Asked, at: number) =>
 	sql()`select r.id from readable_by(${staff}, ${person}::uuid, ${[...groups]}::uuid[], ${new Date(at)}) as r (id)`;
 
-/** Arrays of ids, as PostgreSQL writes them and takes them; in bytes, for people whose groups are the same. */
+/** The ids that a query gives now, as PostgreSQL writes an array and takes it, and until when hours of doors leave them so. */
+export async function idsUntilTurn(query: (at: number) => postgres.Fragment): Promise<Made<string>> {
+	const at = Date.now();
+	const [{ ids }, until] = await Promise.all([
+		sql()<{ ids: string }[]>`select coalesce(array_agg(id), '{}')::text as ids from (${query(at)}) r`.then(theRow),
+		nextTurn(at)
+	]);
+	return { value: ids, until };
+}
+
+/** In bytes, for people whose groups are the same. */
 const cache = new Cache<string>({ most: 32_000_000, weigh: (ids) => ids.length, within: 0 });
 
 /** What some may read now, until something changes or hours begin or end. */
-const idsFor = (asked: Asked, key: string): Promise<string> =>
-	cache.get(key, async () => {
-		const at = Date.now();
-		const [row, until] = await Promise.all([
-			sql()<{ ids: string }[]>`select coalesce(array_agg(id), '{}')::text as ids from (${readable(asked, at)}) r`.then(theRow),
-			nextTurn(at)
-		]);
-		return { value: row.ids, until };
-	});
+const idsFor = (asked: Asked, key: string): Promise<string> => cache.get(key, () => idsUntilTurn((at) => readable(asked, at)));
 
 /** People whom doors name themselves, by their ids. */
 const named = new Cache<ReadonlySet<string>>({ most: 1, within: 0 });
@@ -53,7 +55,7 @@ export interface Readable {
 export async function readableBy(caller: Caller): Promise<Readable> {
 	const { who } = caller;
 	const at = instantOf(caller);
-	const groups = who.kind === 'member' ? who.memberships.filter((m) => within(m.span, at) === 'in').map((m) => m.group) : [];
+	const groups = groupsAt(who, at);
 	const id = who.kind === 'member' && who.id !== '' ? who.id : null;
 	const staff = who.kind === 'staff';
 	// once, whatever asks: taken apart and put among the joins of a query it may be worked out for each of their rows

@@ -5,7 +5,8 @@ import { createHash } from 'node:crypto';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { promisify } from 'node:util';
 import { brotliCompress, constants, gzip } from 'node:zlib';
-import { dayOf, spanOf, within } from '#core/access/hours';
+import { groupsAt } from '#core/access/decide';
+import { dayOf, spanOf } from '#core/access/hours';
 import { nextTurn } from '../access/hours';
 import { holdsKeys } from '../access/keys';
 import { Cache } from '../db/cache';
@@ -47,9 +48,7 @@ async function keyOf({ url = '', headers }: IncomingMessage): Promise<string | n
 	if (sessionTokenOf(cookie)) {
 		const caller = await callerOf(cookie, null);
 		if (caller.who.kind === 'staff') return null;
-		const at = Date.now();
-		const groups = caller.who.kind === 'member' ? caller.who.memberships.filter((m) => within(m.span, at) === 'in').map((m) => m.group) : [];
-		who = JSON.stringify([caller.person, groups.sort()]);
+		who = JSON.stringify([caller.person, groupsAt(caller.who, Date.now()).sort()]);
 	}
 	return [url, languages, headers['sec-gpc'] ?? '', headers.dnt ?? '', cookie, who].join('\n');
 }

@@ -1,7 +1,7 @@
 // What a reader's own page shows: what is new for them, where they can go on, what changed since they read it, and what each group opens.
 import { isThrough } from '#core/readership/counting';
 import { readershipOf } from '#core/readership/settings';
-import { within } from '#core/access/hours';
+import { groupsAt } from '#core/access/decide';
 import { readableBy } from '../access/readable';
 import { sql } from '../db/client';
 import { instantOf, type Caller } from '../people/who';
@@ -43,7 +43,7 @@ export async function ownPage(caller: Caller, person: string): Promise<OwnPage> 
 	const s = sql();
 	const at = instantOf(caller);
 	const { ids: readable } = await readableBy(caller);
-	const groups = caller.who.kind === 'member' ? caller.who.memberships.filter((m) => within(m.span, at) === 'in').map((m) => m.group) : [];
+	const groups = groupsAt(caller.who, at);
 	const [fresh, read, kept, { readership }] = await Promise.all([
 		newsAmong(
 			readable,

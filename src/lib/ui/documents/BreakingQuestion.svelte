@@ -56,6 +56,7 @@
 >
 	{#if aside}<p>Once set aside, nothing is there for them on {counted(pages.length, 'page', 'pages')}:</p>
 	{:else}<p>With this door, readers of {counted(pages.length, 'page', 'pages')} would be turned away from what stands there:</p>{/if}
+	{#if pages.length > 1}<p class="soft">Those that are ticked can be taken out of their pages first.</p>{/if}
 	<ul>
 		{#each pages as place (place.page)}
 			<li>
@@ -84,6 +85,12 @@
 		gap: 4px;
 		max-height: 40vh;
 		overflow-y: auto;
+	}
+	li {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 8px;
+		align-items: center;
 	}
 	.ways {
 		display: flex;
