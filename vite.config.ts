@@ -3,6 +3,7 @@ import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig, type Plugin } from 'vite';
 import packageJson from './package.json' with { type: 'json' };
+import { fewFiles } from './scripts/few-files.ts';
 import { plainLatin } from './scripts/plain-latin.ts';
 import { trimPdfjs } from './scripts/trim-pdfjs.ts';
 
@@ -50,7 +51,7 @@ function programs(): Plugin {
 }
 
 export default defineConfig(({ command }) => ({
-	plugins: [programs(), licences(), pdfAssets(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
+	plugins: [programs(), fewFiles(), licences(), pdfAssets(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
 	worker: { format: 'es', plugins: () => [trimPdfjs()] },
 	// what the server needs at run time stays a package (dependencies); all else is taken into the build
 	ssr: command === 'build' ? { noExternal: true, external: Object.keys(packageJson.dependencies) } : {},

@@ -1,4 +1,4 @@
-// The type of readers' pages, at build time, in two parts: the letters of plain English, and the rest of the Latin ones, which a page
+// The type of all pages, at build time, in two parts: the letters of plain English, and the rest of the Latin ones, which a page
 // fetches only where it has one. Three weights then take as much as two. Made from Fontsource's files (both under the Open Font License).
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';

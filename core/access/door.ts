@@ -1,6 +1,6 @@
 // What a door is: position, whom it admits, hours and allowance. Deciding is decide.ts; saying it in words is reach.ts.
 import { Type, type Static } from '@sinclair/typebox';
-import { nullable, type Unchanging } from '../schema';
+import { nullable, oneOf, type Unchanging } from '../schema';
 import { targetPattern } from '../text/link';
 import type { Span } from './hours';
 
@@ -44,7 +44,7 @@ const Bound = nullable(
  */
 export const DoorShape = Type.Object(
 	{
-		position: Type.Union(positions.map((p) => Type.Literal(p))),
+		position: oneOf(positions),
 		allMembers: Type.Boolean(),
 		groups: Type.Array(Type.String({ maxLength: 120 }), { maxItems: 500, description: 'slugs' }),
 		people: Type.Array(Type.String({ maxLength: 320 }), { maxItems: 5000, description: 'mail addresses' }),
@@ -87,7 +87,7 @@ export interface DoorView extends Omit<DoorFields, 'groups' | 'people'> {
 }
 
 /** A change to a door as the API and the desk send it: only what is named changes. */
-export const DoorChange = Type.Partial(Type.Object({ ...DoorShape.properties, allow: Type.Partial(AllowanceShape, closed) }), closed);
+export const DoorChange = Type.Partial(Type.Composite([Type.Omit(DoorShape, ['allow']), Type.Object({ allow: Type.Partial(AllowanceShape, closed) })]), closed);
 export type DoorChange = Static<typeof DoorChange>;
 
 /** A door that is shown, in the words of the API: slugs, mail addresses and paths. Sent back as a change, it makes a door alike. */

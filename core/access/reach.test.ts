@@ -1,7 +1,10 @@
 import { expect, it } from 'vitest';
 import { catalogue } from '../errors';
 import { spanOf } from './hours';
-import { boundWords, keptForWords, listWords, refusalWords, sentence, whoWords, type Reach } from './reach';
+import { boundWords, sentence, whoWords, type Reach } from './reach';
+import { keptForWords } from './turned-away';
+import { listWords } from '../text/list';
+import { refusalWords } from './refusal';
 
 const zone = 'Europe/London';
 const now = Date.parse('2026-11-24T12:00Z');

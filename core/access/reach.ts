@@ -1,9 +1,8 @@
 // A door said as a sentence with numbers, and a refusal said to the person it meets.
-import type { RefusedCode } from './decide';
 import type { Allowance, Door } from './door';
 import { dateFormat } from '../text/formats';
-import { messages } from '../words/messages';
-import { say, type Language, type SiteWords } from '../words/words';
+import { counted, listWords } from '../text/list';
+import type { Language } from '../words/words';
 import { dayOf, within, type Instant } from './hours';
 
 /** What the sentence is made from: names, not ids, and how many people of today the groups and names come to. */
@@ -13,17 +12,6 @@ export interface Reach extends Door {
 	/** Title of the page that the document follows. */
 	readonly follows: string | null;
 	readonly setAside?: boolean;
-}
-
-/** 'a', 'a and b', 'a, b and c'. */
-export function listWords(items: readonly string[], joined: 'and' | 'or' = 'and'): string {
-	if (items.length < 2) return items[0] ?? '';
-	return `${items.slice(0, -1).join(', ')} ${joined} ${items[items.length - 1]}`;
-}
-
-/** '1 person', '14 people': a number with its noun. */
-export function counted(n: number, one: string, many: string): string {
-	return `${n.toLocaleString('en-GB')} ${n === 1 ? one : many}`;
 }
 
 /** '31 March 2027', the day of an instant in the site's zone. */
@@ -93,17 +81,6 @@ export function boundWords(bound: Instant, zone: string, side: 'from' | 'until',
 	return language === 'en' ? `${time} on ${day(bound)}` : `${day(bound)}, ${time}`;
 }
 
-/**
- * For whom a keyed thing is kept, as its announcement tells everyone: groups by their names, people never by theirs.
- * Example: 'For Friends or Lock wardens', 'For all members', 'For people admitted by name'.
- */
-export function keptForWords(kept: { readonly allMembers: boolean; readonly groups: readonly string[]; readonly people: number }, language: Language): string {
-	const { site } = messages[language];
-	const who = [...(kept.allMembers ? [site.everyMember as string] : kept.groups), ...(kept.people > 0 ? [site.namedPeople as string] : [])];
-	if (!who.length) return site.keptForOthers as string;
-	return say(language, site.keptFor, { who: new Intl.ListFormat(language, { type: 'disjunction' }).format(who) });
-}
-
 /** Why somebody is let in, for staff. */
 export function admittedWords(code: string): string {
 	switch (code) {
@@ -122,47 +99,4 @@ export function admittedWords(code: string): string {
 		default:
 			return 'By the key.';
 	}
-}
-
-/** What the turned-away page says: a heading and a sentence, and whether signing in could help. */
-export interface Refusal {
-	readonly heading: string;
-	readonly words: string;
-	readonly offersSignIn: boolean;
-}
-
-const refusals = {
-	'not-yet': ['notYet', 'notYetWords'],
-	closed: ['closed', 'closedWords'],
-	'sign-in': ['forMembers', 'forMembersWords'],
-	'membership-not-yet': ['membershipNotYet', 'membershipNotYetWords', 'membershipNotYetIn'],
-	'membership-lapsed': ['membershipLapsed', 'membershipLapsedWords', 'membershipLapsedIn'],
-	'not-admitted': ['notAdmitted', 'notAdmittedWords'],
-	'key-withdrawn': ['keyWithdrawn', 'keyWithdrawnWords'],
-	'key-lapsed': ['keyLapsed', 'keyLapsedWords'],
-	'key-used-up': ['keyUsedUp', 'keyUsedUpWords'],
-	'key-password': ['keyPassword', 'keyPasswordWords'],
-	'save-not-allowed': ['toBeRead', 'notSave'],
-	'print-not-allowed': ['toBeRead', 'notPrint'],
-	// what is hidden looks like nothing at all
-	'set-aside': ['nothingHere', 'nothingHereWords'],
-	shut: ['nothingHere', 'nothingHereWords']
-} as const satisfies Record<RefusedCode, readonly [heading: keyof SiteWords, words: keyof SiteWords, ofGroup?: keyof SiteWords]>;
-
-/** Refusals whose instant is an end: the last day is said, not the first after it. */
-const ends: ReadonlySet<RefusedCode> = new Set(['membership-lapsed', 'key-lapsed']);
-
-/**
- * The words for a refusal, in a language. They name neither title, file name, pages nor size (the thing may be nobody's business).
- * `facts`: the instant that the reason speaks of, and the name of the asker's own group.
- */
-export function refusalWords(code: RefusedCode, zone: string, facts: { at?: Instant; group?: string } = {}, language: Language = 'en'): Refusal {
-	const [heading, plain, ofGroup] = refusals[code] as readonly [keyof SiteWords, keyof SiteWords, (keyof SiteWords)?];
-	const words = messages[language].site;
-	const day = facts.at === undefined ? '' : boundWords(facts.at, zone, ends.has(code) ? 'until' : 'from', language);
-	return {
-		heading: say(language, words[heading]),
-		words: say(language, words[facts.group && ofGroup ? ofGroup : plain], { day, group: facts.group ?? '' }),
-		offersSignIn: code === 'sign-in'
-	};
 }

@@ -3,8 +3,9 @@
 import type { RefusedCode } from './decide';
 import type { TurnedAwayWords } from './door';
 import type { Instant } from './hours';
-import type { Language } from '../words/words';
-import { refusalWords } from './reach';
+import { messages } from '../words/messages';
+import { say, type Language } from '../words/words';
+import { refusalWords } from './refusal';
 
 export interface TurnedAwayPage {
 	readonly heading: string;
@@ -34,7 +35,7 @@ export function turnedAwayPage(
 	site: TurnedAwayWords | null,
 	language: Language = 'en'
 ): TurnedAwayPage {
-	const general = refusalWords(code, zone, facts, language);
+	const general = refusalWords(code, zone, facts, { language, site: messages[language].site });
 	if (hidden.includes(code)) return { ...general, reason: null, button: null, knock: false };
 	const words = own?.words || site?.words;
 	return {
@@ -45,4 +46,15 @@ export function turnedAwayPage(
 		button: own?.button ?? site?.button ?? null,
 		knock: answerable.includes(code) && (own?.knock ?? site?.knock ?? true)
 	};
+}
+
+/**
+ * For whom a keyed thing is kept, as its announcement tells everyone: groups by their names, people never by theirs.
+ * Example: 'For Friends or Lock wardens', 'For all members', 'For people admitted by name'.
+ */
+export function keptForWords(kept: { readonly allMembers: boolean; readonly groups: readonly string[]; readonly people: number }, language: Language): string {
+	const { site } = messages[language];
+	const who = [...(kept.allMembers ? [site.everyMember as string] : kept.groups), ...(kept.people > 0 ? [site.namedPeople as string] : [])];
+	if (!who.length) return site.keptForOthers as string;
+	return say(language, site.keptFor, { who: new Intl.ListFormat(language, { type: 'disjunction' }).format(who) });
 }

@@ -4,6 +4,7 @@ import { isDay } from '../access/hours';
 import { dateFormat, numberFormat } from '../text/formats';
 import { Line } from '../text/line';
 import { isLink } from '../text/link';
+import { oneOf } from '../schema';
 
 export const fieldKinds = ['text', 'choice', 'date', 'number', 'link'] as const;
 export type FieldKind = (typeof fieldKinds)[number];
@@ -15,7 +16,7 @@ export const Field = Type.Object(
 	{
 		name: Type.String({ pattern: fieldName, maxLength: 60 }),
 		words: Line(60),
-		kind: Type.Union(fieldKinds.map((kind) => Type.Literal(kind))),
+		kind: oneOf(fieldKinds),
 		/** What may be chosen, in its order. */
 		choices: Type.Optional(Type.Array(Line(100), { maxItems: 200, uniqueItems: true })),
 		/** Shown with the document in lists. */

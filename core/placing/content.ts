@@ -2,9 +2,10 @@
 // documents it lists, a pocket page lists entries.
 import { Type, type Static } from '@sinclair/typebox';
 import { linkPattern } from '../text/link';
-import { ListAttrs, listingFields, listingWords, pickedPlace, selectionOf } from './listing';
+import { ListAttrs, Listing, listingWords, pickedPlace, selectionOf } from './listing';
 import type { Pocket } from './pocket';
 import { ledTo, pictureName, PlacementAttrs, Width, type KeptPlacement } from './placement';
+import { oneOf } from '../schema';
 
 const Mark = Type.Union([
 	Type.Object({ type: Type.Union([Type.Literal('bold'), Type.Literal('italic')]) }, { additionalProperties: true }),
@@ -46,7 +47,7 @@ const Picture = Type.Object({
 			upright: Type.Optional(pictureName),
 			/** How wide it is shown; as wide as it is, at most the column, where nothing is said. */
 			shown: Type.Optional(Width),
-			align: Type.Optional(Type.Union(pictureSides.map((side) => Type.Literal(side)))),
+			align: Type.Optional(oneOf(pictureSides)),
 			/** Words below it. */
 			caption: Type.Optional(Type.String({ maxLength: 400 })),
 			/** Where a press on it leads. */
@@ -103,7 +104,7 @@ export const bandTones = ['pale', 'deep'] as const;
 /** Blocks on a ground of their own, from one edge of the page to the other. It stands in nothing else. */
 const Band = Type.Object({
 	type: Type.Literal('band'),
-	attrs: Type.Object({ tone: Type.Union(bandTones.map((tone) => Type.Literal(tone))) }, { additionalProperties: false }),
+	attrs: Type.Object({ tone: oneOf(bandTones) }, { additionalProperties: false }),
 	content: Type.Array(blockNamed('BlockOfBand'), { minItems: 1, maxItems: 500 })
 });
 
@@ -114,12 +115,14 @@ export const Article = Type.Object(
 export type Article = Static<typeof Article>;
 
 /** A page that lists documents. */
-export const Catalogue = Type.Object(
-	{
-		/** Words above the list. */
-		lead: Type.Optional(Type.String({ maxLength: 2000 })),
-		...listingFields
-	},
+export const Catalogue = Type.Composite(
+	[
+		Type.Object({
+			/** Words above the list. */
+			lead: Type.Optional(Type.String({ maxLength: 2000 }))
+		}),
+		Listing
+	],
 	{ additionalProperties: false }
 );
 export type Catalogue = Static<typeof Catalogue>;

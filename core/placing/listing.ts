@@ -1,7 +1,8 @@
 // Which documents are listed, and how: a catalogue is a page that lists, a document list stands among the words of an article.
 import { Type, type Static } from '@sinclair/typebox';
-import { counted, listWords } from '../access/reach';
+import { counted, listWords } from '../text/list';
 import { slugPattern } from '../documents/address';
+import { oneOf } from '../schema';
 
 export const listShows = ['list', 'covers', 'table'] as const;
 /** Documents shown at once. */
@@ -26,8 +27,8 @@ export const listingFields = {
 	/** Those that say one of these in a field, by its name. */
 	fields: Type.Optional(Type.Record(Type.String({ maxLength: 60 }), Type.Array(Type.String({ maxLength: 500 }), { maxItems: 200 }))),
 	documents: Type.Optional(Type.Array(Type.String({ pattern: slugPattern, maxLength: 80 }), { maxItems: 2000 })),
-	show: Type.Union(listShows.map((s) => Type.Literal(s))),
-	order: Type.Optional(Type.Union(listOrders.map((o) => Type.Literal(o)))),
+	show: oneOf(listShows),
+	order: Type.Optional(oneOf(listOrders)),
 	/** Choosing a title shows the document beside the list. */
 	beside: Type.Boolean(),
 	/** Filters by folder and topic with counts, and find. */
@@ -39,10 +40,9 @@ export const Listing = Type.Object(listingFields, { additionalProperties: false 
 export type Listing = Static<typeof Listing>;
 
 /** A document list of an article. Its id names it in the page's address, where a reader narrows it. */
-export const ListAttrs = Type.Object(
-	{ id: Type.Optional(Type.String({ pattern: '^[A-Za-z0-9_-]{6,30}$' })), ...listingFields },
-	{ additionalProperties: false }
-);
+export const ListAttrs = Type.Composite([Type.Object({ id: Type.Optional(Type.String({ pattern: '^[A-Za-z0-9_-]{6,30}$' })) }), Listing], {
+	additionalProperties: false
+});
 export type ListAttrs = Static<typeof ListAttrs>;
 
 /** What a list takes in: documents that fit any of these; `everything` there is where it names nothing. */

@@ -1,10 +1,11 @@
 // A placement: a document shown on a page. What it says, how it looks, where a press leads.
 import { Type, type Static } from '@sinclair/typebox';
-import { counted } from '../access/reach';
+import { counted } from '../text/list';
 import { slugPattern } from '../documents/address';
 import { sizeWords } from '../documents/size';
-import { askedFor, readingSettings } from '../reading/settings';
+import { askedFor, ReadingSettings } from '../reading/settings';
 import { pagePathPattern } from './path';
+import { oneOf } from '../schema';
 
 export const forms = ['text', 'button', 'cover', 'card', 'frame'] as const;
 export type Form = (typeof forms)[number];
@@ -47,7 +48,6 @@ export function sizeOf(typed: string): { width: Width; height: number } | null {
 	const [, px] = /^\s*(\d{1,5})\s*(?:px)?\s*$/i.exec(second ?? '') ?? [];
 	return width === null || width === undefined || px === undefined || more.length ? null : { width, height: Math.min(4000, Math.max(200, Number(px))) };
 }
-const oneOf = <const T extends readonly string[]>(values: T) => Type.Union(values.map((v) => Type.Literal(v as T[number])));
 
 const settings = {
 	/** Shown when the pointer rests on it. */
@@ -74,15 +74,11 @@ const settings = {
 	/** Height of a frame in CSS px; 'worked out' shows one whole page. */
 	height: Type.Union([Type.Integer({ minimum: 200, maximum: 4000 }), Type.Literal('worked out')]),
 	/** Page that a frame or a reading begins with. */
-	start: Type.Integer({ minimum: 1, maximum: 100_000 }),
-	/** How it is read, where that differs from what the document or the site says. */
-	way: readingSettings.way,
-	fit: readingSettings.fit,
-	foreEdge: readingSettings.foreEdge,
-	tools: readingSettings.tools,
-	theme: readingSettings.theme
+	start: Type.Integer({ minimum: 1, maximum: 100_000 })
 };
-type SettingName = keyof typeof settings;
+/** The last: how it is read, where that differs from what the document or the site says. */
+const Settings = Type.Composite([Type.Partial(Type.Object(settings)), Type.Pick(ReadingSettings, ['way', 'fit', 'foreEdge', 'tools', 'theme'])]);
+type SettingName = keyof Static<typeof Settings>;
 
 /** What each placement says for itself: no use as a site-wide default. */
 export const ownEach: ReadonlySet<SettingName> = new Set(['hover', 'page', 'picture', 'alt', 'start']);
@@ -95,8 +91,6 @@ export const settingsOfForm: Record<Form, readonly SettingName[]> = {
 	card: ['hover', 'facts', 'width', 'align', 'description', 'page', 'picture', 'border', 'shadow', 'alt', 'start', 'way', 'fit'],
 	frame: ['width', 'height', 'align', 'border', 'start', 'way', 'fit', 'foreEdge', 'tools', 'theme']
 };
-
-const Settings = Type.Partial(Type.Object(settings));
 
 export const PlacementAttrs = Type.Composite(
 	[
@@ -122,7 +116,7 @@ export type PlacementAttrs = Static<typeof PlacementAttrs>;
 export type KeptPlacement = PlacementAttrs & { id: string };
 
 /** Every setting, decided. */
-export type PlacementSettings = { readonly [N in SettingName]: Static<(typeof settings)[N]> | null };
+export type PlacementSettings = { readonly [N in SettingName]: NonNullable<Static<typeof Settings>[N]> | null };
 
 const plain: PlacementSettings = {
 	hover: null,
@@ -150,23 +144,16 @@ const plain: PlacementSettings = {
 const asItComes: Record<Form, Partial<PlacementSettings>> = { text: {}, button: {}, cover: { width: 300 }, card: { width: '100%' }, frame: { width: '100%' } };
 
 /** What a site sets for all placements of a form: `press` is what a new one begins with. */
-export const PlacementDefaults = Type.Object(
-	Object.fromEntries(
-		forms.map((form) => [
-			form,
-			Type.Optional(
-				Type.Object(
-					{
-						press: Type.Optional(oneOf(presses)),
-						...Object.fromEntries(settingsOfForm[form].filter((n) => !ownEach.has(n)).map((n) => [n, Settings.properties[n]]))
-					},
-					{ additionalProperties: false }
-				)
-			)
-		])
-	),
-	{ additionalProperties: false }
-);
+export const PlacementDefaults = shapeOfDefaults();
+function shapeOfDefaults() {
+	const ofForm = (form: Form) => Object.fromEntries(settingsOfForm[form].filter((n) => !ownEach.has(n)).map((n) => [n, Settings.properties[n]]));
+	return Type.Object(
+		Object.fromEntries(
+			forms.map((form) => [form, Type.Optional(Type.Object({ press: Type.Optional(oneOf(presses)), ...ofForm(form) }, { additionalProperties: false }))])
+		),
+		{ additionalProperties: false }
+	);
+}
 export type PlacementDefaults = { readonly [F in Form]?: Partial<PlacementSettings> & { readonly press?: Press } };
 
 /** Settings for a form on this site, before any placement says otherwise. */

@@ -1,6 +1,7 @@
 // What a site keeps of its readers, and what it counts as read through.
 import { Type, type Static } from '@sinclair/typebox';
 import { throughShare } from './counting';
+import { oneOf } from '../schema';
 
 /**
  * What is kept of somebody without a name: `cookie`, a cookie for 30 days, once they have agreed (until then as `day`); `day`, a mark made of
@@ -11,7 +12,7 @@ export type Nameless = (typeof namelessKinds)[number];
 
 export const ReadershipSettings = Type.Object(
 	{
-		nameless: Type.Optional(Type.Union(namelessKinds.map((k) => Type.Literal(k)))),
+		nameless: Type.Optional(oneOf(namelessKinds)),
 		/** Months for which entries are kept; null for ever. Sums stay. */
 		months: Type.Optional(Type.Union([Type.Null(), Type.Integer({ minimum: 1, maximum: 240 })])),
 		/** Share of the pages that have to be read for an edition to count as read through. */

@@ -1,5 +1,5 @@
 // The answer of a report as a sentence made from its figures.
-import { counted, listWords } from '../access/reach';
+import { counted, listWords } from '../text/list';
 import type { Figures } from './counting';
 
 /** A piece of a sentence; `strong` pieces carry the figures. */

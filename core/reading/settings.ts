@@ -1,6 +1,7 @@
 // How a reading room stands: the way of reading, the fit, the tools. Site, document and placement may each say so, then the reader.
 import { Type, type Static } from '@sinclair/typebox';
 import { papers, type Paper } from './paper';
+import { oneOf } from '../schema';
 
 /** Ways of reading. */
 export const ways = ['down', 'across', 'tiled', 'one-by-one', 'book', 'turning'] as const;
@@ -55,8 +56,6 @@ export const roomToolWords: Record<RoomTool, string> = {
 	share: 'share',
 	back: 'way back'
 };
-
-const oneOf = <const T extends readonly string[]>(values: T) => Type.Union(values.map((v) => Type.Literal(v as T[number])));
 
 /** What a site, a document or a placement can say of its reading room. */
 export const readingSettings = {

@@ -1,6 +1,6 @@
 <!-- The demo's mailbox: every mail that was sent, whoever it was to. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { timeText } from '$lib/ui/parts/when';
 	let { data } = $props();
 	const parts = (text: string) => text.split(/(https?:\/\/[^\s<>"]+)/);

@@ -1,7 +1,7 @@
 // What is announced: that a keyed thing is there, and for whom it is kept, told to everyone (model.md, "Announced").
 import type postgres from 'postgres';
 import type { Guarded } from '#core/access/door';
-import { keptForWords } from '#core/access/reach';
+import { keptForWords } from '#core/access/turned-away';
 import { doorInForce, isAnnounced } from '#core/access/standing';
 import type { Instant } from '#core/access/hours';
 import type { Language } from '#core/words/words';

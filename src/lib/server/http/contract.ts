@@ -1,6 +1,6 @@
 // What the contracts of the capabilities are written with: an operation of the API, and shapes that all of them use.
 import { Type, type TObject, type TProperties, type TSchema } from '@sinclair/typebox';
-import { nullable } from '#core/schema';
+import { nullable, oneOf } from '#core/schema';
 
 export const documentPath = '/documents/{slug}';
 
@@ -10,10 +10,7 @@ export const Instant = Type.String({ format: 'date-time', description: 'RFC 3339
 
 export const Sha256 = Type.String({ pattern: '^[0-9a-f]{64}$' });
 
-export { nullable };
-
-/** One of these words and nothing else. */
-export const oneOf = <const Word extends string>(values: readonly Word[]) => Type.Unsafe<Word>(Type.Union(values.map((v) => Type.Literal(v))));
+export { nullable, oneOf };
 
 /** A list that is answered whole. */
 export const listOf = <Item extends TSchema>(item: Item) => Type.Object({ items: Type.Array(item), next: Type.Null() });

@@ -10,13 +10,14 @@ import { newsFeed, newsWish } from '../db/schema';
 import { newId } from '../id';
 import { settings } from '../settings';
 import { site } from '../site/site';
+import { oneOf } from '#core/schema';
 
 /** What is asked for: news of a document, of a folder, or (neither named) of all there is to read. */
 export const NewsAsked = Type.Object(
 	{
 		document: Type.Optional(Type.String({ maxLength: 200 })),
 		folder: Type.Optional(Type.String({ maxLength: 200 })),
-		every: Type.Union(newsTimes.map((time) => Type.Literal(time)))
+		every: oneOf(newsTimes)
 	},
 	{ additionalProperties: false }
 );

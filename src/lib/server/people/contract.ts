@@ -11,12 +11,7 @@ export const MembersQuery = Type.Object(
 	{
 		q: Type.Optional(Type.String({ maxLength: 200, description: 'part of a name or a mail address' })),
 		group: Type.Optional(Type.String({ maxLength: 120, description: 'slug of a group that they are in' })),
-		standing: Type.Optional(
-			Type.Union(
-				standings.map((st) => Type.Literal(st)),
-				{ description: 'whose memberships end soon, or have ended; or who is suspended' }
-			)
-		),
+		standing: Type.Optional(oneOf(standings, { description: 'whose memberships end soon, or have ended; or who is suspended' })),
 		cursor: Cursor,
 		limit: Limit
 	},
@@ -25,12 +20,7 @@ export const MembersQuery = Type.Object(
 
 /** Beside it `preview`, and the columns by their meanings, counted from 0: `email=0&name=1`. */
 export const TableQuery = Type.Object({
-	dayOrder: Type.Optional(
-		Type.Union(
-			dayOrders.map((d) => Type.Literal(d)),
-			{ description: 'how days are written in the table' }
-		)
-	),
+	dayOrder: Type.Optional(oneOf(dayOrders, { description: 'how days are written in the table' })),
 	makeGroups: Type.Optional(Type.Boolean({ description: 'groups that are not there yet are made' })),
 	preview: Type.Optional(
 		Type.Union([Type.Literal(''), Type.Literal('true'), Type.Literal('false')], { description: 'tells what it would change, and changes nothing' })

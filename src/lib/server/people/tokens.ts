@@ -13,12 +13,13 @@ import { site } from '../site/site';
 import { withdrawKeysOf } from '../access/keys';
 import { withdrawWebhooksOf } from '../readership/webhooks';
 import { hashOf, newSecret, tokenMark } from './secrets';
+import { oneOf } from '#core/schema';
 
 /** A token as somebody asks for it. */
 export const TokenGiven = Type.Object(
 	{
 		label: Line(100),
-		scopes: Type.Array(Type.Union(scopes.map((scope) => Type.Literal(scope))), { minItems: 1, uniqueItems: true }),
+		scopes: Type.Array(oneOf(scopes), { minItems: 1, uniqueItems: true }),
 		folders: Type.Optional(
 			Type.Union([Type.Null(), Type.Array(Type.String({ maxLength: 200 }), { minItems: 1, maxItems: 100, uniqueItems: true })], {
 				description: 'only documents in these folders; the scopes must be of documents and readership then'

@@ -19,14 +19,14 @@ const pageFields = {
 	content: Type.Unknown({ description: 'as the layout has it; checked against the layout’s own schema' }),
 	inNavigation: Type.Boolean(),
 	label: Type.Union([Type.Null(), Line(30)], { description: 'its few words in the navigation; null gives its title' }),
-	language: Type.Union([Type.Null(), ...languages.map((l) => Type.Literal(l))]),
+	language: nullable(oneOf(languages)),
 	door: DoorChange
 };
 export const PageGiven = Type.Object(
 	{
 		path: pageFields.path,
 		title: pageFields.title,
-		layout: Type.Optional(Type.Union(layouts.map((l) => Type.Literal(l)))),
+		layout: Type.Optional(oneOf(layouts)),
 		content: Type.Optional(pageFields.content),
 		like: Type.Optional(
 			Type.String({
@@ -34,12 +34,7 @@ export const PageGiven = Type.Object(
 				description: 'path of a page to begin with: its draft, layout, language and door without its hours, out of the navigation'
 			})
 		),
-		pattern: Type.Optional(
-			Type.Union(
-				patterns.map((p) => Type.Literal(p)),
-				{ description: 'an article that begins with headings to be filled in, in the page’s language' }
-			)
-		),
+		pattern: Type.Optional(oneOf(patterns, { description: 'an article that begins with headings to be filled in, in the page’s language' })),
 		inNavigation: Type.Optional(pageFields.inNavigation),
 		label: Type.Optional(pageFields.label),
 		language: Type.Optional(pageFields.language),
@@ -64,7 +59,7 @@ export const Mend = Type.Object(
 		page: Type.String({ maxLength: 200, description: 'path of the page' }),
 		document: Type.String({ maxLength: 80 }),
 		placement: Type.Optional(Type.String({ maxLength: 40 })),
-		remedy: Type.Union((['restore', 'page-door', 'admit', 'follow', 'narrow', 'locked', 'take-out', 'intended'] as const).map((r) => Type.Literal(r))),
+		remedy: oneOf(['restore', 'page-door', 'admit', 'follow', 'narrow', 'locked', 'take-out', 'intended'] as const),
 		/** Why a side door is meant to be. */
 		why: Type.Optional(Type.String({ maxLength: 500 })),
 		/** Takes back that a side door is meant to be. */
@@ -108,7 +103,7 @@ export const AtHand = Type.Object({
 	cover: Cover,
 	edition: Type.Integer({ description: 'its number' }),
 	folder: Type.String(),
-	position: Type.Union(positions.map((p) => Type.Literal(p))),
+	position: oneOf(positions),
 	who: Type.String(),
 	sentence: Type.String()
 });

@@ -1,6 +1,6 @@
 // Reminders to those who may open a document and have not: by mail, to each at most once a day, each an entry in the ledger.
 import { Type, type Static } from '@sinclair/typebox';
-import { counted } from '#core/access/reach';
+import { counted } from '#core/text/list';
 import { IanuaError } from '#core/errors';
 import { documentView } from '../documents/view';
 import { sql } from '../db/client';

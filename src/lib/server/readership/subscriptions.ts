@@ -2,7 +2,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
-import { nullable } from '#core/schema';
+import { nullable, oneOf } from '#core/schema';
 import { everies, nextMailing } from '#core/readership/mailing';
 import { dayAfter, periodOf } from '#core/readership/period';
 import { durationWords } from '#core/readership/words';
@@ -22,7 +22,7 @@ export const SubscriptionGiven = Type.Object(
 		/** The document; the whole site where it is null. */
 		document: nullable(Type.String({ maxLength: 200 })),
 		/** How often its report is mailed; null for never. */
-		every: Type.Optional(nullable(Type.Union(everies.map((e) => Type.Literal(e))))),
+		every: Type.Optional(nullable(oneOf(everies))),
 		/** Whether its first opening is told, by anybody or (a mail address) by somebody. */
 		firstOpening: Type.Optional(Type.Union([Type.Boolean(), Type.String({ maxLength: 320 })]))
 	},

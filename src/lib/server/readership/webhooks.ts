@@ -12,11 +12,12 @@ import { newId } from '../id';
 import { postTo, webAddress } from '../intake/fetch';
 import { log } from '../log';
 import { writeAudit } from '../site/audit';
+import { oneOf } from '#core/schema';
 
 export const WebhookGiven = Type.Object(
 	{
 		url: Type.String({ maxLength: 2000 }),
-		events: Type.Array(Type.Union(webhookEvents.map((e) => Type.Literal(e))), { minItems: 1, uniqueItems: true })
+		events: Type.Array(oneOf(webhookEvents), { minItems: 1, uniqueItems: true })
 	},
 	{ additionalProperties: false }
 );

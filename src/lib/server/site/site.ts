@@ -21,6 +21,7 @@ import { changed } from '../db/changes';
 import { db, sql } from '../db/client';
 import { setting } from '../db/schema';
 import { named, writeAudit } from './audit';
+import { nullable, oneOf } from '#core/schema';
 
 export interface Site {
 	readonly name: string;
@@ -111,7 +112,7 @@ export const SiteChange = Type.Object(
 		zone: Type.Optional(Type.String({ maxLength: 60, description: 'IANA name of the time zone in which days begin and end' })),
 		placing: Type.Optional(Type.Union([Type.Null(), PlacementDefaults])),
 		reading: Type.Optional(Type.Union([Type.Null(), ReadingSettings])),
-		language: Type.Optional(Type.Union([Type.Null(), ...languages.map((l) => Type.Literal(l))])),
+		language: Type.Optional(nullable(oneOf(languages))),
 		mark: Type.Optional(PictureName),
 		favicon: Type.Optional(PictureName),
 		colour: Type.Optional(Colour),
@@ -121,7 +122,7 @@ export const SiteChange = Type.Object(
 		notice: Type.Optional(Type.Union([Type.Null(), Notice])),
 		readership: Type.Optional(Type.Union([Type.Null(), ReadershipSettings])),
 		fields: Type.Optional(Fields),
-		documentPage: Type.Optional(Type.Union([Type.Null(), ...documentPages.map((kind) => Type.Literal(kind))])),
+		documentPage: Type.Optional(nullable(oneOf(documentPages))),
 		front: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 200, pattern: pagePathPattern })])),
 		framers: Type.Optional(Type.Array(Type.String({ maxLength: 200, pattern: framerPattern }), { maxItems: 100, uniqueItems: true }))
 	},

@@ -1,7 +1,7 @@
 <!-- The keys of a document: issued, shown once with their address, and what each did. -->
 <script lang="ts">
 	import { Button, Input, Textarea } from '$lib/ui/parts/controls';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
 	import type { KeyView } from '$lib/server/access/keys';

@@ -47,7 +47,7 @@
 		border-radius: var(--corner);
 		padding: 7px 4px 5px;
 		text-align: center;
-		font-weight: 500;
+		font-weight: 600;
 		background: var(--sheet);
 		cursor: pointer;
 	}

@@ -1,6 +1,7 @@
 // What a tried door answers, in words.
 import type { RefusedCode } from '#core/access/decide';
-import { admittedWords, boundWords, refusalWords } from '#core/access/reach';
+import { admittedWords, boundWords } from '#core/access/reach';
+import { refusalWords } from '#core/access/refusal';
 import type { Tried } from '$lib/server/access/try-door';
 
 /** Why, and until when it stays so. */

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Button, Checkbox } from '$lib/ui/parts/controls';
 	import { Modal } from 'flowbite-svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { Place } from '$lib/server/placing/placed';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import type { Question } from './breaking';

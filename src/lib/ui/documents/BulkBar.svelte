@@ -7,7 +7,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { page } from '$app/state';
 	import type { DoorChange } from '#core/access/door';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { filterNames } from '#core/documents/filters';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { act } from '$lib/ui/parts/act';

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import type { DoorChange, Position } from '#core/access/door';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { splitAddresses } from '#core/people/addresses';
 	import Positions, { positionMeans, positionWords } from '$lib/ui/access/Positions.svelte';
 	import { soughtFor } from '$lib/ui/parts/act';

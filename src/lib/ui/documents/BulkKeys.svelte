@@ -1,6 +1,6 @@
 <!-- Keys for the documents chosen, for each of a list of addresses: one mail an address. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { splitAddresses } from '#core/people/addresses';
 	import { act } from '$lib/ui/parts/act';
 	import { call, type Answer } from '$lib/ui/parts/api';

@@ -3,6 +3,7 @@
 	import type { ListedDocument } from '$lib/server/documents/list';
 	import { Checkbox } from '$lib/ui/parts/controls';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
+	import { near } from '$lib/ui/parts/near';
 	import { coverAddress } from './address';
 	import { choose, isChosen } from './chosen.svelte';
 	import Hits from './Hits.svelte';
@@ -16,7 +17,7 @@
 		<li class:picked={isChosen(item.slug)}>
 			<Checkbox class="pick" checked={isChosen(item.slug)} aria-label="Choose {item.title}" onclick={(e) => choose(item.slug, slugs, e.shiftKey)} />
 			<a id="row-{item.slug}" href={sheet(item.slug)} data-sveltekit-noscroll class:on={item.slug === chosen}>
-				<span class="frame"><img src={coverAddress(item)} alt="" loading="lazy" /></span>
+				<span class="frame"><img alt="" {@attach near(coverAddress(item))} /></span>
 				<strong>{item.title}</strong>
 				<span class="door"><DoorMark position={item.door.position} height={18} />{item.door.who}</span>
 			</a>

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { restorableUntil } from '#core/documents/aside';
 	import type { Order, OrderName } from '#core/documents/filters';
 	import { sizeWords } from '#core/documents/size';
@@ -14,6 +14,7 @@
 	import PassageMark from '$lib/ui/parts/PassageMark.svelte';
 	import Spark from '$lib/ui/parts/Spark.svelte';
 	import { dayText } from '$lib/ui/parts/when';
+	import { near } from '$lib/ui/parts/near';
 	import { coverAddress } from './address';
 	import { choose, chooseAll, isChosen } from './chosen.svelte';
 	import { columns, type ColumnName } from './columns';
@@ -45,6 +46,8 @@
 		sheet: (slug: string) => string;
 	} = $props();
 
+	/** So many rows are seen at once at most before somebody scrolls: their covers need not wait for the script. */
+	const inView = 12;
 	const dot = ' · ';
 	const sourceWords = { changed: 'changed at its source', gone: 'gone at its source', unreachable: 'source not reached' } as const;
 	const doorWords = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' } as const;
@@ -93,7 +96,7 @@
 			{/each}
 		</TableHead>
 		<TableBody>
-			{#each items as item (item.id)}
+			{#each items as item, i (item.id)}
 				<TableBodyRow
 					id="row-{item.slug}"
 					class="{item.slug === chosen ? 'on' : ''} {isChosen(item.slug) ? 'picked' : ''}"
@@ -103,7 +106,13 @@
 					<TableBodyCell class="p"
 						><Checkbox checked={isChosen(item.slug)} aria-label="Choose {item.title}" onclick={(e) => choose(item.slug, slugs, e.shiftKey)} /></TableBodyCell
 					>
-					<TableBodyCell class="c"><img class="cover" src={coverAddress(item, 96)} alt="" loading="lazy" /></TableBodyCell>
+					<TableBodyCell class="c"
+						>{#if i < inView}<img class="cover" src={coverAddress(item, 96)} alt="" />{:else}<img
+								class="cover"
+								alt=""
+								{@attach near(coverAddress(item, 96))}
+							/>{/if}</TableBodyCell
+					>
 					<TableBodyCell class="name"
 						><a href={sheet(item.slug)} data-sveltekit-noscroll title={item.title}>{item.title}</a><small
 							>{#if item.setAsideAt}set aside {dayText(item.setAsideAt, zone)}, to be restored until {dayText(
@@ -193,7 +202,7 @@
 	.sheet-rows :global(th) {
 		background: var(--sunk);
 		color: var(--ink-soft);
-		font: 500 12px var(--body);
+		font: 400 12px var(--body);
 		text-transform: none;
 		padding: 0 10px;
 		height: 28px;
@@ -262,6 +271,11 @@
 		border: 1px solid var(--line);
 		background: #fff;
 		display: block;
+	}
+	.cover:not([src]) {
+		width: 32px;
+		height: 45px;
+		visibility: hidden;
 	}
 	.door {
 		display: flex;

@@ -1,7 +1,7 @@
 <!-- The editions of a document: put in a new one, see what changed, go back. -->
 <script lang="ts">
 	import { Button, Fileupload } from '$lib/ui/parts/controls';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { sizeWords } from '#core/documents/size';
 	import { conditionWords } from '#core/intake/condition';
 	import type { EditionView } from '$lib/server/documents/view';

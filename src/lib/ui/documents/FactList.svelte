@@ -1,6 +1,6 @@
 <!-- What the check read out of the file. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { Facts } from '#core/intake/condition';
 	import { paperWords } from '#core/intake/paper';
 	import { dayText } from '$lib/ui/parts/when';
@@ -68,7 +68,7 @@
 	summary {
 		cursor: pointer;
 		color: var(--verdigris);
-		font-weight: 500;
+		font-weight: 600;
 	}
 	dl {
 		display: grid;

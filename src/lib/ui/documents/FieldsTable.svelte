@@ -1,6 +1,6 @@
 <!-- Fields filled from a table (CSV): what it would change is shown before it does. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { act, answerTo } from '$lib/ui/parts/act';
 	import { call, type Answer } from '$lib/ui/parts/api';
 	import { Button, Fileupload } from '$lib/ui/parts/controls';

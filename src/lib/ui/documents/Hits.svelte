@@ -1,6 +1,6 @@
 <!-- Where a find hit inside a document: pages with the words marked, each opening the reading room there. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 
 	interface Props {
 		slug: string;

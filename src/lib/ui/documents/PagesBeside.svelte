@@ -3,7 +3,7 @@
 	import pixelmatch from 'pixelmatch';
 	import { changedBoxes, type ChangedBox } from '#core/documents/changed-boxes';
 	import type { ComparedPage } from '#core/documents/compare';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 
 	let {
 		slug,

@@ -1,7 +1,7 @@
 <!-- The tray: what is on its way in, with a number for each wait. -->
 <script lang="ts">
 	import { Button, Checkbox } from '$lib/ui/parts/controls';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { sizeWords } from '#core/documents/size';
 	import { conditionWords } from '#core/intake/condition';
 	import { goto } from '$app/navigation';

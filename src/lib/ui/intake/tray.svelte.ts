@@ -1,6 +1,6 @@
 // The intake as the browser sees it: one entry for each file on its way in. Uploads by the tus protocol, so that they can be paused,
 // broken off and gone on with; what became of each file is asked of the server, which knows it after a reload too.
-import { Upload, type DetailedError } from 'tus-js-client';
+import type { DetailedError, Upload } from 'tus-js-client';
 import { sizeWords } from '#core/documents/size';
 import { call, ApiTrouble } from '$lib/ui/parts/api';
 import type { ChecksumAnswer, ChecksumRequest } from './checksum.worker';
@@ -158,7 +158,23 @@ function send(entry: TrayEntry): void {
 		known.start();
 		return;
 	}
-	const upload = new Upload(file, {
+	void begin(entry, file);
+}
+
+let client: Promise<typeof import('tus-js-client')> | undefined;
+/** What uploads: it is fetched with the first file. */
+const uploader = () =>
+	(client ??= import('tus-js-client').catch((error: unknown) => {
+		client = undefined;
+		throw error;
+	}));
+
+async function begin(entry: TrayEntry, file: File): Promise<void> {
+	const tus = await uploader().catch(() => null);
+	// paused or stopped meanwhile, or begun a second time
+	if (entry.state !== 'uploading' || uploads.has(entry.key)) return;
+	if (!tus) { lost(entry); return; }
+	const upload = new tus.Upload(file, {
 		endpoint,
 		uploadUrl: entry.begun ? `${endpoint}/${entry.id}` : undefined,
 		chunkSize: chunk,
@@ -191,8 +207,7 @@ function send(entry: TrayEntry): void {
 				uploads.delete(entry.key);
 				entry.state = 'waiting';
 			} else if (passing(error as DetailedError)) {
-				entry.state = 'lost';
-				setTimeout(() => goOn(entry), tryEvery);
+				lost(entry); return;
 			} else {
 				entry.state = 'refused';
 				entry.trouble = wordsOf(error as DetailedError);
@@ -203,6 +218,13 @@ function send(entry: TrayEntry): void {
 	});
 	uploads.set(entry.key, upload);
 	upload.start();
+}
+
+/** The connection is gone: tried again in a while. */
+function lost(entry: TrayEntry): void {
+	entry.state = 'lost';
+	setTimeout(() => goOn(entry), tryEvery);
+	next();
 }
 
 function goOn(entry: TrayEntry): void {

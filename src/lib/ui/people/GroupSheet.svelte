@@ -3,7 +3,7 @@
 	import { Button, Input, Textarea } from '$lib/ui/parts/controls';
 	import { goWith } from '$lib/ui/parts/refresh';
 	import { untrack } from 'svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 

@@ -3,7 +3,7 @@
 	import { Button, Day, Input, Select } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { goWith, refresh } from '$lib/ui/parts/refresh';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { MemberChange, MemberView } from '$lib/server/people/members';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Textarea } from '$lib/ui/parts/controls';
 	import { onMount, untrack } from 'svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { Catalogue } from '#core/placing/content';
 	import type { AtHand } from '$lib/server/placing/contract';
 	import ListFields from './ListFields.svelte';

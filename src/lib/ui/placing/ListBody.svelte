@@ -256,7 +256,7 @@
 	th {
 		font-size: 13px;
 		color: var(--ink-soft);
-		font-weight: 500;
+		font-weight: 400;
 	}
 	td.n {
 		font-variant-numeric: tabular-nums;

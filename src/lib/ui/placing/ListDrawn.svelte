@@ -2,7 +2,7 @@
 <script lang="ts">
 	import type { SvelteMap } from 'svelte/reactivity';
 	import type { KeptList } from '#core/placing/content';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { answerTo } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import type { Lists } from './article/list';

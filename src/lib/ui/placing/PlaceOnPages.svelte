@@ -1,7 +1,7 @@
 <!-- Puts documents at the end of pages, several at once: on the line of each page one says how it is to stand there. -->
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { counted, listWords } from '#core/access/reach';
+	import { counted, listWords } from '#core/text/list';
 	import { formWords, forms, type Form, type PlacementDefaults, type Press } from '#core/placing/placement';
 	import { act, soughtFor } from '$lib/ui/parts/act';
 	import { call, type Answer } from '$lib/ui/parts/api';

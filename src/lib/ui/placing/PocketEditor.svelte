@@ -273,7 +273,7 @@
 	}
 	.unseen :global(.name strong) {
 		color: var(--ink-soft);
-		font-weight: 500;
+		font-weight: 400;
 	}
 	.unseen :global(.name img) {
 		opacity: 0.5;

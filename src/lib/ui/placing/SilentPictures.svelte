@@ -1,7 +1,7 @@
 <!-- Asks at publishing what pictures show of which nothing is said yet: those who do not see them are told nothing else. -->
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { Button, Input } from '$lib/ui/parts/controls';
 	import type { Writer } from './writer.svelte';
 

@@ -3,7 +3,7 @@
 	import { Button, Day, Select } from '$lib/ui/parts/controls';
 	import type { Snippet } from 'svelte';
 	import { page } from '$app/state';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { lengths, steps, type Period } from '#core/readership/period';
 	import type { Piece } from '#core/readership/words';
 	import Popup from '$lib/ui/parts/Popup.svelte';
@@ -191,10 +191,10 @@
 		gap: 14px;
 		align-items: baseline;
 		margin-left: auto;
-		font: 500 13px var(--body);
+		font: 400 13px var(--body);
 	}
 	.hall :global(h2 .quiet) {
-		font: 500 13px var(--body);
+		font: 400 13px var(--body);
 	}
 	.hall :global(h2 .pill) {
 		height: 26px;

@@ -1,7 +1,7 @@
 <!-- Entries of the ledger: what happened, who, when, from where. -->
 <script lang="ts">
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { LedgerItem } from '$lib/server/readership/ledger';
 	import { timeText } from '$lib/ui/parts/when';
 	import { kindWords, reasonWords } from './words';

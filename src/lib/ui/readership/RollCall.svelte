@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Button, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { byName } from '#core/text/order';
 	import type { Standing } from '#core/readership/counting';
 	import type { RollLine } from '$lib/server/readership/reports/document';

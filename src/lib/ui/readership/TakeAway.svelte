@@ -44,7 +44,7 @@
 		border-color: transparent;
 		background: none;
 		color: var(--verdigris);
-		font: 500 13px var(--body);
+		font: 400 13px var(--body);
 		padding: 0;
 		height: auto;
 	}

@@ -1,7 +1,7 @@
 <!-- What one is told by mail about a document, or the whole site. -->
 <script lang="ts">
 	import { Button, Input, Radio } from '$lib/ui/parts/controls';
-	import { listWords } from '#core/access/reach';
+	import { listWords } from '#core/text/list';
 	import type { Subscription } from '$lib/server/readership/subscriptions';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { webhookEvents, type WebhookEvent } from '#core/readership/webhook';
 	import type { WebhookView } from '$lib/server/readership/webhooks';
 	import { act } from '$lib/ui/parts/act';

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Button } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import TakeAway from './TakeAway.svelte';
 	let { week }: { week: readonly (readonly number[])[] } = $props();
 	const days = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'];

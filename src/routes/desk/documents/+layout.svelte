@@ -4,7 +4,7 @@
 	import { Button } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { Filters, Order } from '#core/documents/filters';
 	import { roomQuery } from '$lib/ui/documents/address';
 	import BulkBar from '$lib/ui/documents/BulkBar.svelte';

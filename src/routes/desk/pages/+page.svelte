@@ -2,7 +2,7 @@
 	import { Button, Checkbox, Input, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { layouts, layoutWords } from '#core/placing/content';
 	import { patternNames, patterns } from '#core/placing/patterns';
 	import { act } from '$lib/ui/parts/act';
@@ -182,7 +182,7 @@
 		text-decoration: none;
 	}
 	.hall :global(td a.copy) {
-		font: 500 13px var(--body);
+		font: 400 13px var(--body);
 		color: var(--verdigris);
 	}
 	.hall :global(td a:hover) {

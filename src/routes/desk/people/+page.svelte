@@ -3,7 +3,7 @@
 	import { Button, Day, Input, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { page } from '$app/state';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import GroupSheet from '$lib/ui/people/GroupSheet.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 	import PersonSheet from '$lib/ui/people/PersonSheet.svelte';

@@ -1,7 +1,7 @@
 <!-- Readership of the whole site. -->
 <script lang="ts">
 	import { page } from '$app/state';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { durationWords } from '#core/readership/words';
 	import SortedTable, { type Column } from '$lib/ui/parts/SortedTable.svelte';
 	import Bars from '$lib/ui/readership/Bars.svelte';

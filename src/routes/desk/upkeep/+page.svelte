@@ -4,7 +4,7 @@
 	import { goto } from '$app/navigation';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { dayOf } from '#core/access/hours';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { UpkeepLine } from '#core/upkeep/upkeep';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import { mendMismatch } from '$lib/ui/placing/writer.svelte';

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 	import { accountWords as account, newsWords as news, words } from '$lib/ui/parts/words';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';

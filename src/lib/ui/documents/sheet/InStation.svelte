@@ -1,6 +1,6 @@
 <!-- In: the file, its condition and its editions. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { sizeWords } from '#core/documents/size';
 	import { conditionWords } from '#core/intake/condition';
 	import type { DocumentView } from '$lib/server/documents/view';

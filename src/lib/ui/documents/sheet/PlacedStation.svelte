@@ -1,6 +1,6 @@
 <!-- Placed: where it stands on the site, whom that turns away, and how it is shown on other websites. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { formWords, pressWords, type Form, type PlacementDefaults, type Press } from '#core/placing/placement';
 	import type { DocumentView } from '$lib/server/documents/view';
 	import type { AtHand } from '$lib/server/placing/contract';

@@ -1,6 +1,6 @@
 <!-- Read: how it is read, and who did in the last 30 days. -->
 <script lang="ts">
-	import { counted, listWords } from '#core/access/reach';
+	import { counted, listWords } from '#core/text/list';
 	import { roomSettings, type ReadingSettings } from '#core/reading/settings';
 	import type { DocumentView } from '$lib/server/documents/view';
 	import type { LedgerItem } from '$lib/server/readership/ledger';

@@ -76,7 +76,7 @@
 		color: var(--ink-soft);
 	}
 	h3 > :global(:is(a, button)) {
-		font: 500 13px var(--body);
+		font: 400 13px var(--body);
 		text-decoration: none;
 		white-space: nowrap;
 	}

@@ -1,6 +1,5 @@
 <!-- A day, with a time where one is wanted, in the site's zone: typed as people write it ("7/12 9:00"), or chosen in a calendar. -->
 <script lang="ts">
-	import { Datepicker } from 'flowbite-svelte';
 	import { page } from '$app/state';
 	import { dayOf } from '#core/access/hours';
 	import { boundOf, dayHabitOf, readMoment, readTime, shownBound } from '#core/access/wall-time';
@@ -56,6 +55,12 @@
 	let typedDay = $state<string | null>(null);
 	let typedTime = $state<string | null>(null);
 	let open = $state(false);
+	/** Fetched when it is wanted; where it cannot be, the day is typed. */
+	let Calendar = $state<typeof import('./Calendar.svelte').default>();
+	$effect(() => {
+		if (open)
+			void import('./Calendar.svelte').then((part) => (Calendar = part.default)).catch(() => say('The calendar did not come. Write the day, like 7/12.'));
+	});
 	let trouble = $state('');
 	let root = $state<HTMLElement>();
 	let field = $state<HTMLInputElement>();
@@ -188,18 +193,15 @@
 		/>{/if}
 	{#if value && !required && none}<Button kind="quiet" onclick={clear}>{none}</Button>{/if}
 	{#if trouble}<small class="trouble" id="{id}-trouble" role="alert">{trouble}</small>{/if}
-	{#if open}
+	{#if open && Calendar}
 		<span class="calendar" {@attach mended}>
-			<Datepicker
-				inline
+			<Calendar
 				value={shown ? noon(shown.day) : undefined}
-				defaultDate={noon(near ? shownBound(near, zone).day : dayOf(Date.now(), zone))}
-				locale={spoken}
-				firstDayOfWeek={spoken === 'en-US' ? 0 : 1}
-				monthColor="alternative"
-				availableFrom={least ? noon(least) : null}
-				availableTo={most ? noon(most) : null}
-				onselect={(chosen) => choose(chosen instanceof Date ? chosen : undefined)}
+				opensAt={noon(near ? shownBound(near, zone).day : dayOf(Date.now(), zone))}
+				language={spoken}
+				least={least ? noon(least) : null}
+				most={most ? noon(most) : null}
+				{choose}
 			/>
 		</span>
 	{/if}

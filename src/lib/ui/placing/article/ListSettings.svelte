@@ -1,6 +1,6 @@
 <!-- The settings of the chosen document list: in a sentence what it lists, then how. -->
 <script lang="ts">
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { KeptList } from '#core/placing/content';
 	import { listingWords } from '#core/placing/listing';
 	import { Button } from '$lib/ui/parts/controls';

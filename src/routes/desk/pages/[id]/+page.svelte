@@ -7,7 +7,7 @@
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { layoutWords, type Catalogue } from '#core/placing/content';
 	import type { Pocket } from '#core/placing/pocket';
-	import { listWords } from '#core/access/reach';
+	import { listWords } from '#core/text/list';
 	import { isLanguage, languageNames, languages } from '#core/words/words';
 	import DoorPicker from '$lib/ui/access/DoorPicker.svelte';
 	import ArticleEditor from '$lib/ui/placing/article/ArticleEditor.svelte';

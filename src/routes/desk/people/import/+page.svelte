@@ -3,7 +3,7 @@
 	import { Button, Checkbox, Fileupload, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { dayOrders, meanings, type DayOrder, type Mapping, type Meaning, type PlannedLine } from '#core/people/csv';
 	import { act } from '$lib/ui/parts/act';
 	import { call, type Answer } from '$lib/ui/parts/api';

@@ -4,7 +4,8 @@
 	import { Button, Day, Select, Textarea } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
-	import { counted, refusalWords } from '#core/access/reach';
+	import { counted } from '#core/text/list';
+	import { refusalWords } from '#core/access/refusal';
 	import type { RefusedCode } from '#core/access/decide';
 	import type { KnockView } from '$lib/server/access/knocks';
 	import { act } from '$lib/ui/parts/act';

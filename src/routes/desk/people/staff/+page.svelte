@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Button, Input, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { dayText } from '$lib/ui/parts/when';
 	let { data, form } = $props();
 	const roleWords = { owner: 'Owner', editor: 'Editor' } as const;

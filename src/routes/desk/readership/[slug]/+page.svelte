@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { page } from '$app/state';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { durationWords } from '#core/readership/words';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';

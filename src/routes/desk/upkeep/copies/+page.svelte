@@ -1,7 +1,7 @@
 <!-- Whose copy is this? -->
 <script lang="ts">
 	import { Button, Fileupload } from '$lib/ui/parts/controls';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { dayText } from '$lib/ui/parts/when';
 	let { data, form } = $props();
 	const said = $derived(

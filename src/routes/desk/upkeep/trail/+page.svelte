@@ -4,7 +4,7 @@
 	import { Button, Day, Input, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { page } from '$app/state';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { actionWords, trailActions } from '#core/upkeep/trail';
 	import { timeText } from '$lib/ui/parts/when';
 

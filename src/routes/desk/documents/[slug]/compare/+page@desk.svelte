@@ -3,7 +3,7 @@
 	import { Button, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { goto } from '$app/navigation';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { sizeWords } from '#core/documents/size';
 	import type { ComparedPage } from '#core/documents/compare';
 	import { act } from '$lib/ui/parts/act';

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { Button, Select } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { dayText } from '$lib/ui/parts/when';
 	let { data } = $props();
 	const c = $derived(data.comparison);

@@ -1,7 +1,7 @@
 <!-- Just now: the last minutes as they happen. -->
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import type { LedgerItem } from '$lib/server/readership/ledger';
 	import Hall from '$lib/ui/readership/Hall.svelte';
 	import LedgerTable from '$lib/ui/readership/LedgerTable.svelte';

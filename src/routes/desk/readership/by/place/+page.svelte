@@ -1,7 +1,7 @@
 <!-- Where placed: of each placement how often it was shown, pressed, opened and saved; other websites. -->
 <script lang="ts">
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { counted } from '#core/access/reach';
+	import { counted } from '#core/text/list';
 	import { formWords, type Form } from '#core/placing/placement';
 	import Hall from '$lib/ui/readership/Hall.svelte';
 	import TakeAway from '$lib/ui/readership/TakeAway.svelte';

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import SortedTable, { type Column } from '$lib/ui/parts/SortedTable.svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
-	import { counted, listWords } from '#core/access/reach';
+	import { counted, listWords } from '#core/text/list';
 	import { timeText } from '$lib/ui/parts/when';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import { mendMismatch } from '$lib/ui/placing/writer.svelte';
