@@ -173,7 +173,10 @@ async function begin(entry: TrayEntry, file: File): Promise<void> {
 	const tus = await uploader().catch(() => null);
 	// paused or stopped meanwhile, or begun a second time
 	if (entry.state !== 'uploading' || uploads.has(entry.key)) return;
-	if (!tus) { lost(entry); return; }
+	if (!tus) {
+		lost(entry);
+		return;
+	}
 	const upload = new tus.Upload(file, {
 		endpoint,
 		uploadUrl: entry.begun ? `${endpoint}/${entry.id}` : undefined,
@@ -207,7 +210,8 @@ async function begin(entry: TrayEntry, file: File): Promise<void> {
 				uploads.delete(entry.key);
 				entry.state = 'waiting';
 			} else if (passing(error as DetailedError)) {
-				lost(entry); return;
+				lost(entry);
+				return;
 			} else {
 				entry.state = 'refused';
 				entry.trouble = wordsOf(error as DetailedError);
