@@ -9,6 +9,7 @@ import { benchIntake } from './bench-intake';
 import { benchJobs } from './bench-jobs';
 import { benchLoad } from './bench-load';
 import { benchPlacing } from './bench-placing';
+import { benchProxy } from './bench-proxy';
 import { benchReading } from './bench-reading';
 import { benchKill, benchReadership } from './bench-readership';
 import { benchRoom } from './bench-room';
@@ -25,7 +26,7 @@ import { scratch } from './scratch';
 const { path: data, drop } = scratch('bench', process.env.IANUA_BENCH_DATA);
 /** npm run bench -- save: only that one. */
 const wanted = (
-	part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill' | 'dev' | 'jobs' | 'site' | 'serve'
+	part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill' | 'dev' | 'jobs' | 'site' | 'serve' | 'proxy'
 ) => !process.argv[2] || process.argv[2] === part;
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
@@ -55,7 +56,8 @@ try {
 
 	// 2. a 5 MB file saved by a signed-in member, decision and ledger included, against a bare stream of the same file
 	const port = await freePort();
-	let running = await runIanua({ data, port, demo: true, log: 'error' });
+	const given: Record<string, string> = wanted('proxy') ? { IANUA_FILES_BY_PROXY: '/store/', IANUA_PROXIES: '1' } : {};
+	let running = await runIanua({ data, port, demo: true, log: 'error', given });
 	const [staff, member] = [await signIn(running.origin, data, 'staff'), await signIn(running.origin, data, 'member')];
 	if (wanted('save')) {
 		const bytes = await noisePdf(5_000_000);
@@ -94,6 +96,7 @@ try {
 	if (wanted('placing')) await benchPlacing(running);
 	if (wanted('access')) await benchAccess(running);
 	if (wanted('serve')) await benchServe(running, staff, member);
+	if (wanted('proxy')) await benchProxy(running, staff);
 	if (wanted('site')) await benchSite(running, staff);
 	if (wanted('room')) await benchRoom(running, staff, someoneOf(data, 'staff'));
 	if (wanted('readership')) await benchReadership(running, staff);

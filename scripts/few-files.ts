@@ -72,11 +72,13 @@ function comesAlong(id: string, file: string, name: (id: string) => string | nul
  * is little comes along with what every page, or every screen of the desk, begins with.
  */
 function fileOf(id: string, graph: Graph, known: Map<string, Set<string>>): string | null {
+	// what knows all pages stays by itself: kit takes what it leads to for what is fetched later, styles among it
+	if (id.includes('/generated/')) return null;
 	if (look.test(id)) return 'look';
 	if (ofDesk.test(id)) return 'desk';
 	const from = leading(origins(id, graph, known));
 	// what words a page that went wrong is fetched with every page
-	if (from[0] === 'start' || id.includes('/svelte/src/') || (from.includes('+error.svelte') && id.endsWith('.ts'))) return 'start';
+	if (from[0] === 'start' || /\/(?:svelte|@sveltejs\/kit)\/src\//.test(id) || (from.includes('+error.svelte') && id.endsWith('.ts'))) return 'start';
 	const name = (of: string) => fileOf(of, graph, known);
 	if (id.endsWith('.ts') && from.length > 3 && comesAlong(id, 'start', name, graph)) return 'start';
 	if (id.includes('/node_modules/')) return null;

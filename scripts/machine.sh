@@ -41,6 +41,15 @@ install_needed() {
 	"${apt[@]}" install --no-install-recommends "${needed[@]}" >/dev/null
 }
 
+# nginx, as Debian has it, without a service that begins on this machine: scripts/nginx.ts starts it for tests and figures.
+need_nginx() {
+	[ -x /usr/sbin/nginx ] || [ -x .tools/nginx/usr/sbin/nginx ] || (
+		mkdir -p .tools/nginx/_debs && cd .tools/nginx/_debs
+		apt-get -qq download nginx 2>/dev/null || { apt-get -qq update >/dev/null; apt-get -qq download nginx 2>/dev/null; }
+		dpkg -x nginx_*.deb .. && rm nginx_*.deb
+	)
+}
+
 # npm ci, only when the lock file changed since the last time.
 install_modules() {
 	local want

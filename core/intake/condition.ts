@@ -77,6 +77,8 @@ export interface Facts {
 	readonly text: TextLayer;
 	/** Pages with words on them. */
 	readonly textPages: number;
+	/** Steps of the file for reading that its first page takes (core/reading/opening.ts); missing in what was checked before they were looked for. */
+	readonly opening?: readonly number[];
 	/** The structure had to be repaired while reading. */
 	readonly repaired: boolean;
 }

@@ -22,6 +22,11 @@ const Environment = Type.Object({
 	IANUA_MAIL_FROM: Type.String({ minLength: 3, default: 'Ianua <ianua@example.org>' }),
 	/** Proxies in front, whose word on the reader's address counts: how many of them, or their networks (CIDR), several with commas. */
 	IANUA_PROXIES: Type.Optional(Type.String({ minLength: 1 })),
+	/**
+	 * An address that the proxy in front keeps to itself and under which it gives the files of the store (nginx: `internal`, `alias`): files that
+	 * are on disk then leave by it, once it is decided and entered here.
+	 */
+	IANUA_FILES_BY_PROXY: Type.Optional(Type.String({ pattern: '^/(?:[A-Za-z0-9_-]+/)+$' })),
 	/** The same as IANUA_PROXIES=1. */
 	IANUA_TRUST_PROXY: Type.Boolean({ default: false }),
 	/** Seconds for which answers under way may go on once the server is told to stop. */

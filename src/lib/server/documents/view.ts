@@ -103,7 +103,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 		lineRows(s`d.id = ${found.id}`, zone, now),
 		s<Row[]>`
 			select d.description, d.fields, d.cover_alt,
-				case when d.review_on is not null then jsonb_build_object('on', d.review_on, 'by', (select email from person where id = d.review_by)) end as review, d.reading, d.language as own_language, d.gone_at, e.facts, e.file_name,
+				case when d.review_on is not null then jsonb_build_object('on', d.review_on, 'by', (select email from person where id = d.review_by)) end as review, d.reading, d.language as own_language, d.gone_at, e.facts - 'opening' as facts, e.file_name,
 				(select jsonb_agg(jsonb_build_object('number', x.number, 'at', to_char(x.created_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'by', (select name from person where id = x.created_by), 'sha256', x.sha256,
 					'bytes', x.bytes, 'pages', x.pages, 'fileName', x.file_name, 'origin', x.origin, 'status', x.condition, 'findings', x.findings, 'inForce', x.id = d.edition_id, 'pending', x.pending)
 					order by x.number desc) from edition x where x.document_id = d.id) as editions,

@@ -2,7 +2,7 @@
 // (covers, leaves) stand apart and can be thrown away. Only server/reading and server/intake come here.
 import { createHash } from 'node:crypto';
 import { constants } from 'node:fs';
-import { access, mkdir, open, readdir, rename, rm, rmdir, stat, writeFile, type FileHandle } from 'node:fs/promises';
+import { access, chmod, mkdir, open, readdir, rename, rm, rmdir, stat, writeFile, type FileHandle } from 'node:fs/promises';
 import { join } from 'node:path';
 import { putByDays } from '#core/upkeep/sweep';
 import { newId } from '../id';
@@ -70,7 +70,10 @@ export async function keep(received: Received): Promise<void> {
 /** Moves a finished temporary file to a path and makes the move last. */
 export async function settle(temporary: string, path: string): Promise<void> {
 	const dir = join(path, '..');
-	await mkdir(dir, { recursive: true, mode: 0o700 });
+	// whom a proxy in front runs as reads what it gives: it is in our group
+	const shared = settings().IANUA_FILES_BY_PROXY !== undefined;
+	await mkdir(dir, { recursive: true, mode: shared ? 0o750 : 0o700 });
+	if (shared) await chmod(temporary, 0o640);
 	await rename(temporary, path);
 	const handle = await open(dir, constants.O_RDONLY);
 	await handle.sync().finally(() => handle.close());

@@ -29,8 +29,8 @@ export async function checkEdition(id: string, looked: FirstFacts | null = null)
 			await write(row, { ...row.facts, pages: locked ? 0 : row.pages }, conditionOf(row.facts, { coverPage: null, textRead: false, locked }), [], false);
 			return;
 		}
-		const { first, structure, coverPage, pages, textPages, whole, guessed, packed } = checked;
-		const facts: Facts = { ...first, ...structure, guessed, textPages, text: textLayer(textPages, first.pages) };
+		const { first, structure, coverPage, pages, textPages, whole, guessed, packed, opening } = checked;
+		const facts: Facts = { ...first, ...structure, guessed, textPages, text: textLayer(textPages, first.pages), opening };
 		await write(row, facts, conditionOf(facts, { coverPage, textRead: whole }), pages, packed, coverPage);
 	});
 }

@@ -11,7 +11,8 @@ import { pathOf, settle, temporaryPath, type Received } from '../files/store';
 import { firstFacts, passwordState, structureOf, type FirstFacts, type Structure } from './facts';
 import { look, type Looked } from './look';
 import { coverFrom, mostPixels, remakeCovers, type CoverOf } from './pictures';
-import { pack } from './derivatives';
+import { pack, packedPath } from './derivatives';
+import { openingSteps } from './opening';
 import { imagesOn } from './page-images';
 import { tagsOf } from './tags';
 import { guessLanguage, hasWords, wordsOf } from './text';
@@ -49,6 +50,8 @@ export type Checked =
 			readonly whole: boolean;
 			readonly guessed: string | null;
 			readonly packed: boolean;
+			/** Steps of the file for reading that its first page takes (core/reading/opening.ts). */
+			readonly opening: readonly number[];
 	  };
 
 /** Pages tried for a cover where the first cannot be drawn. */
@@ -71,6 +74,8 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 		const structure = await structureOf(path);
 		const coverPage = await drawCover(path, sha256, first.pages);
 		const words = await wordsOf(path, first.pages);
+		// a signature holds for the very bytes: a signed file is read as it is
+		const packed = structure.signed || coverPage === null ? false : await pack(path, sha256);
 		return {
 			state: 'read',
 			first,
@@ -80,8 +85,8 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 			textPages: words.pages.filter(hasWords).length,
 			whole: words.whole,
 			guessed: structure.language ? null : guessLanguage(words.pages),
-			// a signature holds for the very bytes: a signed file is read as it is
-			packed: structure.signed || coverPage === null ? false : await pack(path, sha256)
+			packed,
+			opening: coverPage === null ? [] : await openingSteps(packed ? packedPath(sha256) : path)
 		};
 	},
 	tags: ({ sha256, from, until }) => tagsOf(pathOf(sha256), from, until),

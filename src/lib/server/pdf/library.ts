@@ -7,7 +7,8 @@ type Library = typeof import('pdfjs-dist');
 /** Larger files are not held in memory for it, bytes. */
 const largest = 80_000_000;
 
-async function load(): Promise<Library> {
+/** The library; its other half is in this process. */
+export async function load(): Promise<Library> {
 	// it says at once what it cannot draw with here, which nobody wants of it
 	const { warn } = console;
 	console.warn = () => {};

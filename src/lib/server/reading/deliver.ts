@@ -4,7 +4,9 @@ import { IanuaError, problemOf } from '#core/errors';
 import { open, readFile, stat, type FileHandle } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Readable } from 'node:stream';
+import { relative, sep } from 'node:path';
 import { log } from '../log';
+import { settings } from '../settings';
 import { answerAttachment, answerFile, TurnedAway, type Answer, type FileRequest } from './chain';
 
 const chunkSize = 512 * 1024;
@@ -116,6 +118,26 @@ export async function responseOf(answer: Answer): Promise<Response> {
 	return new Response(Readable.toWeb(stream) as ReadableStream, { status: answer.status, headers: answer.headers });
 }
 
+/**
+ * The answer in which the proxy in front is told to send the file by itself (`X-Accel-Redirect`); null where we send it: there is no such
+ * proxy, the request did not come by one, or the file is none of the store. What part of it is asked for the proxy reads from the request
+ * again, so it is left to it only where there is no doubt.
+ */
+function handedOver({ status, headers, file, ...answer }: Answer, request: IncomingMessage): Answer | null {
+	const { IANUA_FILES_BY_PROXY: address, files } = settings();
+	if (!address || !file || request.headers['x-forwarded-for'] === undefined) return null;
+	if (status === 200 && request.headers.range !== undefined) return null;
+	const within = relative(files, file.path);
+	if (!/^(?:originals|made)\//.test(within.replaceAll(sep, '/'))) return null;
+	// what the proxy says itself of what it sends; of a whole file also that it has parts
+	const { 'accept-ranges': unit, 'content-length': _length, 'content-range': _range, ...told } = headers;
+	return {
+		...answer,
+		status: 200,
+		headers: { ...told, ...(status === 206 && unit ? { 'accept-ranges': unit } : {}), 'x-accel-redirect': `${address}${within.replaceAll(sep, '/')}` }
+	};
+}
+
 const fileRoute = '/d/[slug]/file';
 const fileAddress = /^\/d\/([a-z0-9-]{1,80})\/(?:file|attachment\/([1-9]\d{0,4}))$/;
 
@@ -150,7 +172,7 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 			log().error({ err: error, route: fileRoute }, 'file not answered');
 		return false;
 	}
-	await sendAnswer(answer, response).catch((error: unknown) => {
+	await sendAnswer(handedOver(answer, request) ?? answer, response).catch((error: unknown) => {
 		log().warn({ err: error, route: fileRoute }, 'delivery broke off');
 		// before the head has left it can still be said
 		if (response.headersSent) response.destroy();

@@ -17,12 +17,13 @@ interface RoomFacts {
 	readonly runs: Facts['runs'] | null;
 	readonly reading: ReadingSettings | null;
 	readonly text: Facts['text'] | null;
+	readonly opening: readonly number[] | null;
 }
 
 async function factsOf(document: string, edition: string): Promise<RoomFacts> {
 	const row = theRow(
 		await sql()<RoomFacts[]>`
-		select coalesce(e.facts->'outline', '[]') as outline, coalesce(e.facts->'attachments', '[]') as attachments, e.facts->'runs' as runs, e.facts->>'text' as text, d.reading
+		select coalesce(e.facts->'outline', '[]') as outline, coalesce(e.facts->'attachments', '[]') as attachments, e.facts->'runs' as runs, e.facts->>'text' as text, e.facts->'opening' as opening, d.reading
 		from document d, edition e where d.id = ${document} and e.id = ${edition}`
 	);
 	return row;
@@ -54,7 +55,9 @@ export async function enterRoom(event: RequestEvent, slug: string, place: RoomPl
 			edition: edition.number,
 			outline: facts.outline,
 			attachments: facts.attachments.map(({ name }) => name),
-			hasWords: facts.text !== 'no'
+			hasWords: facts.text !== 'no',
+			/** Steps of the file that its first page takes. */
+			opening: facts.opening ?? []
 		},
 		place,
 		settings,

@@ -27,6 +27,8 @@ export interface Place {
 export interface Asked {
 	readonly container: HTMLDivElement;
 	readonly file: string | null;
+	/** Steps of the file that are fetched at once, because the page to begin with takes them. */
+	readonly opening: readonly number[];
 	readonly leaves: LeavesOf;
 	/** Ground around a page, CSS px: to both sides, and above and below. */
 	readonly ground: () => { x: number; y: number };

@@ -3,9 +3,10 @@ import { createServer, type IncomingMessage, type Server, type ServerResponse } 
 import type { AddressInfo } from 'node:net';
 import type { PDFDataRangeTransport } from 'pdfjs-dist';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
-import { Ranges, rangeSize } from './file-ranges';
+import { stepBytes } from '#core/reading/opening';
+import { Ranges } from './file-ranges';
 
-const file = Buffer.from(Array.from({ length: 2 * rangeSize + 1000 }, (_, i) => (i * 31) % 251));
+const file = Buffer.from(Array.from({ length: 2 * stepBytes + 1000 }, (_, i) => (i * 31) % 251));
 
 let server: Server;
 let address: string;
@@ -67,16 +68,33 @@ describe('a file by ranges', () => {
 	it('begins with its first bytes and its length, and has its last ones before they are asked for', async () => {
 		const ranges = open();
 		const { length, first } = await ranges.begin();
-		expect([length, first.byteLength]).toEqual([file.length, rangeSize]);
+		expect([length, first.byteLength]).toEqual([file.length, stepBytes]);
 		const transport = transportOf(ranges, length, first);
-		expect(transport.initialData.length).toBe(rangeSize);
+		expect(transport.initialData.length).toBe(stepBytes);
 		const came = transport.next();
-		transport.requestDataRange(2 * rangeSize, file.length);
+		transport.requestDataRange(2 * stepBytes, file.length);
 		await came;
-		expect(transport.came).toEqual(new Map([[2 * rangeSize, 1000]]));
+		expect(transport.came).toEqual(new Map([[2 * stepBytes, 1000]]));
 		// asked for once, though it was wanted twice
-		expect(asked).toEqual([`bytes=0-${rangeSize - 1}`, `bytes=${2 * rangeSize}-${file.length - 1}`]);
+		expect(asked).toEqual([`bytes=0-${stepBytes - 1}`, `bytes=${2 * stepBytes}-${file.length - 1}`]);
 		expect(told).toEqual([]);
+	});
+	it('asks for what the first page takes all at once, and gives it when it is wanted, whole or in part', async () => {
+		const ranges = open();
+		const { length, first } = await ranges.begin([2]);
+		const transport = transportOf(ranges, length, first);
+		const came = transport.next();
+		// the middle was not asked for, the end was
+		transport.requestDataRange(stepBytes, file.length);
+		await came;
+		expect(transport.came).toEqual(new Map([[stepBytes, stepBytes + 1000]]));
+		expect(asked.sort()).toEqual([`bytes=0-${stepBytes - 1}`, `bytes=${2 * stepBytes}-${3 * stepBytes - 1}`, `bytes=${stepBytes}-${2 * stepBytes - 1}`].sort());
+		room!.close();
+		// all of it in the first range
+		asked = [];
+		const whole = await open().begin([1, 2]);
+		expect(whole.first.byteLength).toBe(file.length);
+		expect(asked).toEqual([`bytes=0-${3 * stepBytes - 1}`]);
 	});
 	it('asks again until it comes, and says once that the connection is away and once that it is back', async () => {
 		answers = [cut, say(503), cut];
@@ -97,8 +115,8 @@ describe('a file by ranges', () => {
 		const transport = transportOf(ranges, length, first);
 		answers = [cut, say(500)];
 		const both = [transport.next(), transport.next()];
-		transport.requestDataRange(rangeSize, rangeSize + 100);
-		transport.requestDataRange(rangeSize + 100, rangeSize + 200);
+		transport.requestDataRange(stepBytes, stepBytes + 100);
+		transport.requestDataRange(stepBytes + 100, stepBytes + 200);
 		await expect.poll(() => asked.length).toBe(4);
 		await new Promise((go) => setTimeout(go, 20));
 		dispatchEvent(new Event('online'));
@@ -111,7 +129,7 @@ describe('a file by ranges', () => {
 		const { length, first } = await ranges.begin();
 		await expect.poll(() => asked.length).toBe(2);
 		answers = [say(status)];
-		transportOf(ranges, length, first).requestDataRange(rangeSize, rangeSize + 100);
+		transportOf(ranges, length, first).requestDataRange(stepBytes, stepBytes + 100);
 		await expect.poll(() => told).toEqual(['withdrawn']);
 		expect(asked.length).toBe(3);
 	});

@@ -1,7 +1,6 @@
 // The file as pdf.js reads it: by ranges, only what the pages shown need, asked for again for as long as the connection is away.
 import type { PDFDataRangeTransport } from 'pdfjs-dist';
-
-export const rangeSize = 65_536;
+import { rangesOf, stepBytes } from '#core/reading/opening';
 
 export type Refusal = 'withdrawn' | 'failed';
 
@@ -20,8 +19,8 @@ export class Ranges {
 	readonly #address: string;
 	readonly #events: RangeEvents;
 	readonly #ended = new AbortController();
-	/** Asked for before pdf.js wants it: the beginning and the end of the file. */
-	readonly #ahead = new Map<number, Promise<ArrayBuffer | null>>();
+	/** Steps asked for before pdf.js wants them: those of the first page, and the end of the file. */
+	readonly #ahead = new Map<number, Promise<Uint8Array | null>>();
 	#trouble = 0;
 
 	constructor(address: string, events: RangeEvents) {
@@ -29,27 +28,62 @@ export class Ranges {
 		this.#events = events;
 	}
 
-	/** Length of the file and its first bytes; begins to fetch its last ones, which a PDF is read from. */
-	async begin(): Promise<{ length: number; first: ArrayBuffer }> {
-		const answer = await this.#fetch(`bytes=0-${rangeSize - 1}`);
+	/**
+	 * Length of the file and its first bytes; begins to fetch the steps that the first page is known to take, all at once, else the last one,
+	 * which a PDF is read from.
+	 */
+	async begin(opening: readonly number[] = []): Promise<{ length: number; first: ArrayBuffer }> {
+		// how long the file is, is not known yet: what lies beyond its end does not come
+		const [[, firstEnd] = [0, stepBytes], ...others] = rangesOf([0, ...opening], Infinity);
+		const answering = this.#fetch(`bytes=0-${firstEnd - 1}`);
+		for (const [begin, end] of others) this.#fetchAhead(begin, end);
+		const answer = await answering;
 		const length = Number(/\/(\d+)$/.exec(answer.headers.get('content-range') ?? '')?.[1] ?? answer.headers.get('content-length'));
 		const first = await answer.arrayBuffer();
-		const lastChunk = Math.floor((length - 1) / rangeSize) * rangeSize;
-		if (lastChunk > 0) this.#ahead.set(lastChunk, this.#bytes(lastChunk, length));
+		const last = Math.floor((length - 1) / stepBytes);
+		if (first.byteLength < length && !this.#ahead.has(last)) this.#fetchAhead(last * stepBytes, length);
 		return { length, first };
+	}
+
+	#fetchAhead(begin: number, end: number) {
+		const coming = this.#bytes(begin, end);
+		for (let at = begin; at < end; at += stepBytes)
+			this.#ahead.set(
+				at / stepBytes,
+				coming.then((bytes) => bytes && new Uint8Array(bytes).subarray(at - begin, at - begin + stepBytes))
+			);
+	}
+
+	/** Bytes that pdf.js wants: what was asked for before, and between those what was not. */
+	async #wanted(begin: number, end: number): Promise<Uint8Array | null> {
+		const parts: Promise<Uint8Array | null>[] = [];
+		for (let at = begin; at < end;) {
+			const known = this.#ahead.get(at / stepBytes);
+			let next = at + stepBytes;
+			if (known) this.#ahead.delete(at / stepBytes);
+			else while (next < end && !this.#ahead.has(next / stepBytes)) next += stepBytes;
+			parts.push(known ?? this.#bytes(at, Math.min(next, end)).then((bytes) => bytes && new Uint8Array(bytes)));
+			at = next;
+		}
+		const come = await Promise.all(parts);
+		const bytes = new Uint8Array(end - begin);
+		let at = 0;
+		for (const part of come) {
+			if (!part) return null;
+			bytes.set(part, at);
+			at += part.length;
+		}
+		return bytes;
 	}
 
 	/** A transport for pdf.js over these ranges. */
 	transport(base: typeof PDFDataRangeTransport, length: number, first: ArrayBuffer): PDFDataRangeTransport {
-		const give = (begin: number, end: number) => this.#bytes(begin, end);
-		const ahead = this.#ahead;
+		const give = (begin: number, end: number) => this.#wanted(begin, end);
 		const stop = () => this.close();
 		class Transport extends base {
 			override requestDataRange(begin: number, end: number) {
-				const known = ahead.get(begin);
-				ahead.delete(begin);
-				void (known ?? give(begin, end)).then((bytes) => {
-					if (bytes) this.onDataRange(begin, new Uint8Array(bytes));
+				void give(begin, end).then((bytes) => {
+					if (bytes) this.onDataRange(begin, bytes);
 				});
 			}
 			override abort() {

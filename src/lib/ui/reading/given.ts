@@ -19,6 +19,8 @@ export interface RoomGiven {
 		readonly attachments: readonly string[];
 		/** Whether its pages have words, or are pictures. */
 		readonly hasWords: boolean;
+		/** Steps of the file that its first page takes (core/reading/opening.ts). */
+		readonly opening: readonly number[];
 	};
 	readonly place: RoomPlace;
 	readonly settings: RoomSettings;

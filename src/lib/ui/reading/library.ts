@@ -1,19 +1,19 @@
-// pdf.js and its viewer components, loaded when a room opens. The components look for the library under a global name.
+// pdf.js and its viewer components, loaded when a room opens.
 import type { PDFDocumentProxy } from 'pdfjs-dist';
 import worker from 'pdfjs-dist/build/pdf.worker.mjs?worker&url';
 
 /** pdf.js and its viewer, fetched once, when first needed. */
 export async function library() {
-	const pdfjs = await import('pdfjs-dist');
-	(globalThis as { pdfjsLib?: unknown }).pdfjsLib = pdfjs;
-	pdfjs.GlobalWorkerOptions.workerSrc = worker;
-	const viewer = await import('pdfjs-dist/web/pdf_viewer.mjs');
+	const { pdfjs, viewer } = await import('./pdfjs');
 	// given beside the rest by scripts/trim-pdfjs.ts
 	// the viewer's build has it, its types do not
 	const { normalize } = viewer as unknown as { normalize: (text: string) => [string, unknown, boolean] };
 	return { pdfjs, viewer, normalize };
 }
 export type Library = Awaited<ReturnType<typeof library>>;
+
+/** The library's worker, which reads the file: it is fetched beside the library, not after it. */
+export const startWorker = () => new Worker(worker, { type: 'module' });
 
 /** A line that has not brought the room's own script so long after the page was asked for is slow, ms. */
 const slowAfter = 2500;

@@ -124,6 +124,7 @@ export class Room {
 				{
 					container,
 					file: this.given.hasFile ? `${this.fileAddress}?for=reading${this.suffix}` : null,
+					opening: first === 1 ? doc.opening : [],
 					leaves: { slug: doc.slug, suffix: this.suffix, pages: doc.pages, runs: doc.runs },
 					ground: () => this.ground(),
 					fromRight: this.fromRight,

@@ -5,10 +5,11 @@ import { scaleFor, type Box } from '#core/reading/fit';
 import type { Fragment } from '#core/reading/fragment';
 import { besideEachOther, boundZoom, byTurns, inPairs, isFromRight, stepFrom, togetherWith, wayIn, type Fit, type Way } from '#core/reading/settings';
 import type { Asked, Place, Start, ViewerEvents } from './asked';
-import { Ranges, rangeSize } from './file-ranges';
+import { stepBytes } from '#core/reading/opening';
+import { Ranges } from './file-ranges';
 import { Forms } from './forms';
 import { leaves } from './leaves';
-import { directionSaid, documentOptions, library, type Library } from './library';
+import { directionSaid, documentOptions, library, startWorker, type Library } from './library';
 import { attending } from './attend';
 import { drawAgain, drawCalmly, dropFarDrawings, markSeen, sharesSeen, sizePages } from './drawing';
 import { Finder } from './finder';
@@ -48,17 +49,23 @@ export class Viewer {
 	static async open(asked: Asked, events: ViewerEvents, start: () => Start): Promise<Viewer> {
 		const ranges = asked.file === null ? null : new Ranges(asked.file, events);
 		// the first bytes are on their way while the library loads
-		const begun = ranges?.begin();
+		const begun = ranges?.begin(asked.opening);
 		begun?.catch(() => undefined);
-		const lib = await library();
+		const port = ranges && startWorker();
+		const lib = await library().catch((error: unknown) => {
+			port?.terminate();
+			throw error;
+		});
 		let opened: Opened;
 		if (ranges) {
 			// given wherever a file is fetched by ranges
 			const { length, first } = await begun!;
 			const task = lib.pdfjs.getDocument({
 				...documentOptions,
+				// its types know of no port that is given
+				worker: new lib.pdfjs.PDFWorker({ port: port as unknown as undefined }),
 				length,
-				rangeChunkSize: rangeSize,
+				rangeChunkSize: stepBytes,
 				range: ranges.transport(lib.pdfjs.PDFDataRangeTransport, length, first)
 			});
 			const pdf = inOrder(await task.promise);
@@ -71,7 +78,7 @@ export class Viewer {
 				close: () => {
 					closed = true;
 					ranges.close();
-					void task.destroy();
+					void task.destroy().finally(() => port?.terminate());
 				}
 			};
 		} else opened = { pdf: leaves(lib.pdfjs, asked.leaves, events), close: () => undefined };
