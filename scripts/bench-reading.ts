@@ -290,7 +290,7 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 	const onSlow = [samples.japanese, samples.signed];
 	const bare = await bareServer([...files, ...onSlow]);
 	const browser = await chromium.launch(chromiumOptions);
-	const [first, sharp, seenBytes, sharpBytes]: [number[], number[], number[], number[]] = [[], [], [], []];
+	const [first, sharp, seenBytes, sharpBytes, sharpNear]: [number[], number[], number[], number[], number[]] = [[], [], [], [], []];
 	const documents: { slug: string; pages: number; file: string }[] = [];
 	try {
 		for (const file of onSlow) await slowLine(browser, bare, running, staff, worker, file);
@@ -298,29 +298,36 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 		for (const file of files) {
 			const { slug, pages } = await bringIn(running, staff, file);
 			documents.push({ slug, pages, file });
-			// turn about, so that a noisy neighbour meets both
-			const [ours, bares]: [Visit['marks'][], Visit['marks'][]] = [[], []];
-			for (let round = 0; round < 3; round++) {
-				const theirs = await visit(browser, `${bare.origin}/read/${basename(file)}`, 'sharp', usual, bare.worker);
-				bares.push(theirs.marks);
-				await theirs.close();
-				const current = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', usual, worker);
-				ours.push(current.marks);
-				code = current.code;
-				await current.close();
-			}
+			const onLine = async (line: Line | null) => {
+				const [ours, bares]: [Visit['marks'][], Visit['marks'][]] = [[], []];
+				// turn about, so that a noisy neighbour meets both
+				for (let round = 0; round < 3; round++) {
+					const theirs = await visit(browser, `${bare.origin}/read/${basename(file)}`, 'sharp', line, bare.worker);
+					bares.push(theirs.marks);
+					await theirs.close();
+					const current = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', line, worker);
+					ours.push(current.marks);
+					code = current.code;
+					await current.close();
+				}
+				return { ours, bares };
+			};
+			const { ours, bares } = await onLine(usual);
+			const unshaped = await onLine(null);
 			const medianOf = (visits: Visit['marks'][], mark: string, what: keyof Seen) => median(visits.map((v) => v.get(mark)![what]));
 			const [bareAt, bareBytes] = [medianOf(bares, 'sharp', 'at'), medianOf(bares, 'sharp', 'bytes')];
 			first.push(medianOf(ours, 'seen', 'at') / bareAt);
 			sharp.push(medianOf(ours, 'sharp', 'at') / bareAt);
+			const [bareNear, near] = [medianOf(unshaped.bares, 'sharp', 'at'), medianOf(unshaped.ours, 'sharp', 'at')];
+			sharpNear.push(near / bareNear);
 			seenBytes.push(medianOf(ours, 'seen', 'bytes'));
 			sharpBytes.push(medianOf(ours, 'sharp', 'bytes') / bareBytes);
 			console.log(
-				`${basename(file)} (${(statSync(file).size / 1e6).toFixed(1)} MB, ${pages} pages): bare sharp after ${bareAt.toFixed(0)} ms and ${kB(bareBytes)}; ours seen after ${medianOf(ours, 'seen', 'at').toFixed(0)} ms and ${kB(medianOf(ours, 'seen', 'bytes'))}, sharp after ${medianOf(ours, 'sharp', 'at').toFixed(0)} ms and ${kB(medianOf(ours, 'sharp', 'bytes'))}`
+				`${basename(file)} (${(statSync(file).size / 1e6).toFixed(1)} MB, ${pages} pages): bare sharp after ${bareAt.toFixed(0)} ms and ${kB(bareBytes)}; ours seen after ${medianOf(ours, 'seen', 'at').toFixed(0)} ms and ${kB(medianOf(ours, 'seen', 'bytes'))}, sharp after ${medianOf(ours, 'sharp', 'at').toFixed(0)} ms and ${kB(medianOf(ours, 'sharp', 'bytes'))}; on no shaped line bare ${bareNear.toFixed(0)} ms, ours ${near.toFixed(0)} ms`
 			);
 		}
 		console.log(
-			`first page seen, of the bare page's time: ${first.map((r) => r.toFixed(2)).join(', ')}; bytes until then at most ${kB(Math.max(...seenBytes))}; sharp, of its time: ${sharp.map((r) => r.toFixed(2)).join(', ')}; bytes until sharp, of its bytes: median ${median(sharpBytes).toFixed(2)} (${sharpBytes.map((r) => r.toFixed(2)).join(', ')})`
+			`first page seen, of the bare page's time: ${first.map((r) => r.toFixed(2)).join(', ')}; bytes until then at most ${kB(Math.max(...seenBytes))}; sharp, of its time: ${sharp.map((r) => r.toFixed(2)).join(', ')}, on no shaped line ${sharpNear.map((r) => r.toFixed(2)).join(', ')}; bytes until sharp, of its bytes: median ${median(sharpBytes).toFixed(2)} (${sharpBytes.map((r) => r.toFixed(2)).join(', ')})`
 		);
 		const all = [...code!.entries()];
 		const library = all.filter(([, bytes]) => bytes > 40_000).reduce((sum, [, bytes]) => sum + bytes, 0);
