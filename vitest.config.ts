@@ -3,7 +3,7 @@ import { BaseSequencer, type TestSpecification } from 'vitest/node';
 import { defineConfig } from 'vitest/config';
 
 /** Server tests that take longest: they begin first, so that none is left over at the end with nothing beside it. */
-const longest = ['breaks', 'kill', 'readership', 'guard', 'faults', 'check', 'matrix', 'any', 'fuzz'].map((name) => `${name}.test.ts`);
+const longest = ['breaks', 'kill', 'nginx', 'readership', 'guard', 'faults', 'check', 'matrix', 'any', 'fuzz'].map((name) => `${name}.test.ts`);
 
 class LongestFirst extends BaseSequencer {
 	override async sort(files: TestSpecification[]): Promise<TestSpecification[]> {

@@ -74,6 +74,9 @@ function comesAlong(id: string, file: string, name: (id: string) => string | nul
 function fileOf(id: string, graph: Graph, known: Map<string, Set<string>>): string | null {
 	// what knows all pages stays by itself: kit takes what it leads to for what is fetched later, styles among it
 	if (id.includes('/generated/')) return null;
+	// the styles of the site and of the desk, by their names
+	const [, styles] = /\/src\/lib\/ui\/(\w+)\.css$/.exec(id) ?? [];
+	if (styles) return styles;
 	if (look.test(id)) return 'look';
 	if (ofDesk.test(id)) return 'desk';
 	const from = leading(origins(id, graph, known));
