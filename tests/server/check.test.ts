@@ -1,7 +1,10 @@
 // The check on files nobody here made, and on odd and hostile ones: facts, condition, words; and that odd ones are usable all the same.
-import { readFileSync } from 'node:fs';
-import { basename } from 'node:path';
+import { readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { basename, join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { stepBytes } from '#core/reading/opening';
+import { openingSteps } from '#server/pdf/opening';
 import { samples } from '../../scripts/samples';
 import { lockedPdf, pdf, qpdf, rawPdf, send, staff, until, visitor, type DocumentJson } from './help';
 
@@ -43,6 +46,32 @@ describe('files that other programs made', () => {
 		expect((done.facts.outline as { title: string }[]).map((line) => line.title)).toContain('さあ、はじめよう');
 		const { items } = await boss.api<{ items: { slug: string; hits: { page: number }[] }[] }>('GET', `/find?q=${encodeURIComponent('メンター')}`);
 		expect(items.find((i) => i.slug === made.slug)!.hits[0]!.page).toBeGreaterThan(1);
+	});
+	it('what the first page takes of a long file is known once it was checked, and a reading room is told of it; of a small one there is nothing to know', async () => {
+		const boss = await staff();
+		const { made } = await bringIn(await qpdf(readFileSync(samples.japanese), (a, b) => [a, '--object-streams=disable', b]), 'Asked for at once.pdf');
+		const toldTo = async (slug: string) => /opening:\[([\d,]*)\]/.exec(await (await boss.get(`/d/${slug}/read`, { accept: 'text/html' })).text())?.[1];
+		const told = await until(() => toldTo(made.slug));
+		const bytes = (await boss.get(`/d/${made.slug}/file?for=reading`)).headers.get('content-length');
+		const steps = told.split(',').map(Number);
+		// its beginning and its end, where a PDF says what it is and where all of it stands (ISO 32000-1, 7.5.5), and by far not all between
+		const last = Math.floor((Number(bytes) - 1) / stepBytes);
+		expect(steps).toEqual(expect.arrayContaining([0, last]));
+		expect(Math.max(...steps)).toBe(last);
+		expect(steps.length).toBeLessThan(last * 0.8);
+		// it is no fact that staff or programs are told
+		expect(Object.keys((await boss.api<DocumentJson>('GET', `/documents/${made.slug}`)).facts)).not.toContain('opening');
+		const small = await bringIn(await pdf('Nothing to know', 2), 'Nothing to know.pdf');
+		expect(await toldTo(small.made.slug)).toBe('');
+	});
+	it('a file that keeps pdf.js from page 1 is read without it', async () => {
+		const broken = join(tmpdir(), `ianua-opening-${process.pid}.pdf`);
+		for (const bytes of [Buffer.alloc(300_000, 'no PDF at all '), readFileSync(samples.japanese).subarray(0, 300_000)]) {
+			writeFileSync(broken, bytes);
+			expect(await openingSteps(broken)).toEqual(expect.any(Array));
+		}
+		rmSync(broken);
+		await expect(openingSteps(broken)).rejects.toThrow('ENOENT');
 	});
 	it('one damaged beyond opening is refused in words', async () => {
 		const { status, made } = await other(samples.damaged);

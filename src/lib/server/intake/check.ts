@@ -29,10 +29,17 @@ export async function checkEdition(id: string, looked: FirstFacts | null = null)
 			await write(row, { ...row.facts, pages: locked ? 0 : row.pages }, conditionOf(row.facts, { coverPage: null, textRead: false, locked }), [], false);
 			return;
 		}
-		const { first, structure, coverPage, pages, textPages, whole, guessed, packed, opening } = checked;
-		const facts: Facts = { ...first, ...structure, guessed, textPages, text: textLayer(textPages, first.pages), opening };
+		const { first, structure, coverPage, pages, textPages, whole, guessed, packed } = checked;
+		const facts: Facts = { ...first, ...structure, guessed, textPages, text: textLayer(textPages, first.pages) };
 		await write(row, facts, conditionOf(facts, { coverPage, textRead: whole }), pages, packed, coverPage);
+		if (coverPage !== null) await writeOpening(row, packed);
 	});
+}
+
+/** What its first page takes of the file, once the edition can be read: a file on which that cannot be found out is read without it. */
+async function writeOpening({ id, sha256 }: Row, packed: boolean): Promise<void> {
+	const opening = await runInWorker('opening', { sha256, packed }).catch(() => []);
+	if (opening.length) await sql()`update edition set facts = facts || ${sql().json({ opening })} where id = ${id}`;
 }
 
 type Row = typeof edition.$inferSelect;

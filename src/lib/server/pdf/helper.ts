@@ -31,6 +31,8 @@ export interface Work {
 	narrower: { ask: { sha256: string; width: number; path: string }; answer: null };
 	/** The covers of a page or a picture of the store; false where they cannot be made. */
 	covers: { ask: CoverOf; answer: boolean };
+	/** Steps of the file for reading that its first page takes (core/reading/opening.ts). */
+	opening: { ask: { sha256: string; packed: boolean }; answer: number[] };
 	/** The tags of some pages of a file of the store. */
 	tags: { ask: { sha256: string; from: number; until: number }; answer: (Element | null)[] };
 	/** Where the pictures of a page of a file of the store stand. */
@@ -50,8 +52,6 @@ export type Checked =
 			readonly whole: boolean;
 			readonly guessed: string | null;
 			readonly packed: boolean;
-			/** Steps of the file for reading that its first page takes (core/reading/opening.ts). */
-			readonly opening: readonly number[];
 	  };
 
 /** Pages tried for a cover where the first cannot be drawn. */
@@ -74,8 +74,6 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 		const structure = await structureOf(path);
 		const coverPage = await drawCover(path, sha256, first.pages);
 		const words = await wordsOf(path, first.pages);
-		// a signature holds for the very bytes: a signed file is read as it is
-		const packed = structure.signed || coverPage === null ? false : await pack(path, sha256);
 		return {
 			state: 'read',
 			first,
@@ -85,10 +83,11 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 			textPages: words.pages.filter(hasWords).length,
 			whole: words.whole,
 			guessed: structure.language ? null : guessLanguage(words.pages),
-			packed,
-			opening: coverPage === null ? [] : await openingSteps(packed ? packedPath(sha256) : path)
+			// a signature holds for the very bytes: a signed file is read as it is
+			packed: structure.signed || coverPage === null ? false : await pack(path, sha256)
 		};
 	},
+	opening: ({ sha256, packed }) => openingSteps(packed ? packedPath(sha256) : pathOf(sha256)),
 	tags: ({ sha256, from, until }) => tagsOf(pathOf(sha256), from, until),
 	images: ({ sha256, page }) => imagesOn(pathOf(sha256), page),
 	picture: async ({ path, widest, turn }) => {

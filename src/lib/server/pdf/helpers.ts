@@ -10,6 +10,8 @@ import type { Answered, Asked, Work } from './helper';
 
 /** Ms after which a helper that does not answer is ended: well over what its bounded programs can take together. */
 const patience = 600_000;
+/** Less for what can be done without. */
+const patienceOf: Partial<Record<keyof Work, number>> = { opening: 20_000 };
 /** A helper that worked this long for us makes room for a fresh one, whatever it may have gathered. */
 const retiresAfter = 300;
 
@@ -34,6 +36,7 @@ const poolOf: Readonly<Record<keyof Work, Pool>> = {
 	arrive: papers,
 	look: papers,
 	check: papers,
+	opening: papers,
 	picture: pictures,
 	narrower: pictures,
 	covers: pictures
@@ -93,7 +96,7 @@ export async function runInWorker<K extends keyof Work>(kind: K, ask: Work[K]['a
 	const { process: child } = current;
 	child.ref();
 	child.channel?.ref();
-	const clock = setTimeout(() => child.kill('SIGKILL'), patience);
+	const clock = setTimeout(() => child.kill('SIGKILL'), patienceOf[kind] ?? patience);
 	const answered = await new Promise<Answered | null>((done) => {
 		current.busy = done;
 		child.send({ id: ++last, kind, ask } satisfies Asked, (error) => {

@@ -1,5 +1,5 @@
 // Which parts of a file its first page takes: a reading room then asks for them all at once, and not for each when the one before has
-// come. Only in a helper process.
+// come. Only in a helper process, as a piece of work of its own: a file may well keep pdf.js busy, or break it.
 import { open, stat } from 'node:fs/promises';
 import { stepBytes } from '#core/reading/opening';
 import { load } from './library';
