@@ -26,8 +26,8 @@ interface Page {
 }
 
 const sizeOf = ({ bodies }: Page) => bodies.br.length + bodies.gzip.length + bodies.identity.length + 2000;
-/** In bytes. */
-const cache = new Cache<Page>({ most: 48_000_000, weigh: sizeOf });
+/** In bytes. The line is asked each time: a door that is shut on another server is shut here too, at once. */
+const cache = new Cache<Page>({ most: 48_000_000, weigh: sizeOf, within: 0 });
 
 /** Longest address, languages and cookies by which pages are kept, in characters. */
 const longest = 300;
