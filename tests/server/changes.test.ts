@@ -225,14 +225,19 @@ describe('a page that is kept', () => {
 		}
 	}, 120_000);
 
-	it('of a page’s door nobody elsewhere sees the one before, not for a moment', async () => {
+	it('of the door of a page or a document nobody elsewhere meets the one before, not for a moment', async () => {
 		await publish('Shut elsewhere');
-		const statusOf = async (at: string) => (await fetch(at + path, { headers: { 'user-agent': browserAgent } })).status;
-		for (let round = 0; round < 12; round++) {
-			const [position, status] = round % 2 ? (['open', 200] as const) : (['shut', 404] as const);
-			for (const at of servers()) await statusOf(at);
-			await boss.api('PATCH', `/pages/${name}`, { door: { position } });
-			expect([round, await statusOf(second.origin), await statusOf(origin)]).toEqual([round, status, status]);
+		for (const [thing, address] of [
+			[`/pages/${name}`, path],
+			[`/documents/${paper.slug}`, `/d/${paper.slug}/file`]
+		] as const) {
+			const statusOf = async (at: string) => (await fetch(at + address, { headers: { 'user-agent': browserAgent } })).status;
+			for (let round = 0; round < 12; round++) {
+				const [position, status] = round % 2 ? (['open', 200] as const) : (['shut', 404] as const);
+				for (const at of servers()) await statusOf(at);
+				await boss.api('PATCH', thing, { door: { position } });
+				expect([address, round, await statusOf(second.origin), await statusOf(origin)]).toEqual([address, round, status, status]);
+			}
 		}
 	});
 
