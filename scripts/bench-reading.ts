@@ -249,6 +249,21 @@ async function findTimes(browser: Browser, running: Running, slug: string, worke
 	return { known, places };
 }
 
+/** A file read three times in the bare page and in a room, on a line or on none that is shaped; turn about, so that a noisy neighbour meets both. */
+async function turnAbout(browser: Browser, line: Line | null, bare: { origin: string; worker: number }, room: string, worker: number, file: string) {
+	const [ours, bares]: [Visit[], Visit[]] = [[], []];
+	for (let round = 0; round < 3; round++)
+		for (const [visits, address, its] of [
+			[bares, `${bare.origin}/read/${basename(file)}`, bare.worker],
+			[ours, room, worker]
+		] as const) {
+			const visited = await visit(browser, address, 'sharp', line, its);
+			visits.push(visited);
+			await visited.close();
+		}
+	return { ours: ours.map(({ marks }) => marks), bares: bares.map(({ marks }) => marks), code: ours.at(-1)!.code };
+}
+
 /** A file on a slow line, beside the bare page: when its first page is seen, has a pixel for each of the screen's, and is drawn. */
 async function slowLine(
 	browser: Browser,
@@ -259,15 +274,7 @@ async function slowLine(
 	file: string
 ): Promise<void> {
 	const { slug } = await bringIn(running, staff, file);
-	const [ours, bares]: [Visit['marks'][], Visit['marks'][]] = [[], []];
-	for (let round = 0; round < 3; round++) {
-		const theirs = await visit(browser, `${bare.origin}/read/${basename(file)}`, 'sharp', slow, bare.worker);
-		bares.push(theirs.marks);
-		await theirs.close();
-		const current = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', slow, worker);
-		ours.push(current.marks);
-		await current.close();
-	}
+	const { ours, bares } = await turnAbout(browser, slow, bare, `${running.origin}/d/${slug}/read`, worker, file);
 	const at = (visits: Visit['marks'][], mark: string) => median(visits.map((v) => v.get(mark)!.at));
 	const bytes = (visits: Visit['marks'][], mark: string) => kB(median(visits.map((v) => v.get(mark)!.bytes)));
 	const whole = at(bares, 'sharp');
@@ -298,21 +305,9 @@ export async function benchReading(running: Running, staff: string): Promise<voi
 		for (const file of files) {
 			const { slug, pages } = await bringIn(running, staff, file);
 			documents.push({ slug, pages, file });
-			const onLine = async (line: Line | null) => {
-				const [ours, bares]: [Visit['marks'][], Visit['marks'][]] = [[], []];
-				// turn about, so that a noisy neighbour meets both
-				for (let round = 0; round < 3; round++) {
-					const theirs = await visit(browser, `${bare.origin}/read/${basename(file)}`, 'sharp', line, bare.worker);
-					bares.push(theirs.marks);
-					await theirs.close();
-					const current = await visit(browser, `${running.origin}/d/${slug}/read`, 'sharp', line, worker);
-					ours.push(current.marks);
-					code = current.code;
-					await current.close();
-				}
-				return { ours, bares };
-			};
-			const { ours, bares } = await onLine(usual);
+			const onLine = (line: Line | null) => turnAbout(browser, line, bare, `${running.origin}/d/${slug}/read`, worker, file);
+			const { ours, bares, code: loaded } = await onLine(usual);
+			code = loaded;
 			const unshaped = await onLine(null);
 			const medianOf = (visits: Visit['marks'][], mark: string, what: keyof Seen) => median(visits.map((v) => v.get(mark)![what]));
 			const [bareAt, bareBytes] = [medianOf(bares, 'sharp', 'at'), medianOf(bares, 'sharp', 'bytes')];

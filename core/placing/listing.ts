@@ -21,7 +21,7 @@ export const orderWords: Record<(typeof listOrders)[number], string> = {
 };
 
 /** Documents of these folders, with these topics, of these fields, or picked by hand; all there are where it names none. */
-export const listingFields = {
+const listingFields = {
 	folders: Type.Optional(Type.Array(Type.String({ maxLength: 200 }), { maxItems: 200 })),
 	topics: Type.Optional(Type.Array(Type.String({ maxLength: 80 }), { maxItems: 200 })),
 	/** Those that say one of these in a field, by its name. */

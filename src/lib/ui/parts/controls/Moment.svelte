@@ -57,9 +57,17 @@
 	let open = $state(false);
 	/** Fetched when it is wanted; where it cannot be, the day is typed. */
 	let Calendar = $state<typeof import('./Calendar.svelte').default>();
+	const noCalendar = 'The calendar did not come. Write the day, like 7/12.';
 	$effect(() => {
-		if (open)
-			void import('./Calendar.svelte').then((part) => (Calendar = part.default)).catch(() => say('The calendar did not come. Write the day, like 7/12.'));
+		if (!open) return;
+		import('./Calendar.svelte').then(
+			(part) => {
+				Calendar = part.default;
+				if (trouble === noCalendar) trouble = '';
+			},
+			// what is typed is as good as before: no form is kept from going off
+			() => (trouble ||= noCalendar)
+		);
 	});
 	let trouble = $state('');
 	let root = $state<HTMLElement>();
