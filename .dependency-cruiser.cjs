@@ -29,8 +29,8 @@ module.exports = {
 			name: 'store-only-through-the-chain',
 			comment: 'Nothing but the chain, the intake and the drawing of pages reads the store.',
 			severity: 'error',
-			from: { path: '^src/', pathNot: '^src/(lib/server/(reading|intake|pdf|files)/|lib/server/start\\.ts$|routes/readyz/)' },
-			to: { path: '^src/lib/server/files/' }
+			from: { path: '^src/', pathNot: '^src/(lib/server/(reading|intake|pdf|store)/|lib/server/start\\.ts$|routes/readyz/)' },
+			to: { path: '^src/lib/server/store/' }
 		},
 		{ name: 'application-not-scripts', severity: 'error', from: { path: '^(src|core)/' }, to: { path: '^(scripts|demo|tests)/' } },
 		{ name: 'no-unknown', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '^(\\$app|\\$env|\\./\\$types|\\$lib|virtual)' } }

@@ -5,6 +5,8 @@ import { once } from 'node:events';
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { freePort, isFree, startPostgres, type Postgres } from '#server/db/cluster';
+import { keepSettings, keptSettings } from '#server/settings-file';
+import { bucketSettings } from '../standins/bucket';
 import { serverUser } from './user';
 
 export interface Running {
@@ -37,6 +39,8 @@ export interface RunOptions {
 	/** Folder of the application to run, with its build/ and packages; this one unless said. */
 	readonly application?: string;
 	readonly log?: string;
+	/** Keep files in the stand-in bucket. */
+	readonly bucket?: boolean;
 	/** Settings beside those of the process. */
 	readonly given?: Readonly<Record<string, string>>;
 	/** Bring the web server up again when it ends by itself, after a pause that grows; PostgreSQL is not touched. */
@@ -47,6 +51,9 @@ export interface RunOptions {
 	readonly output?: (text: string) => void;
 	readonly say?: (line: string) => void;
 }
+
+/** The folder of the store, or of what is near of a bucket. */
+const filesFolder = (data: string, files: string | undefined) => (files?.startsWith('s3://') ? join(data, 'near') : resolve(files ?? join(data, 'files')));
 
 /** A secret of its own for each data folder, made once. */
 function secretOf(data: string): string {
@@ -63,6 +70,7 @@ export async function runIanua({
 	development = false,
 	application = '.',
 	log,
+	bucket = false,
 	given = {},
 	output,
 	restart = false,
@@ -77,8 +85,9 @@ export async function runIanua({
 		postgres = await startPostgres(data, { quick });
 	}
 	const origin = process.env.IANUA_ORIGIN ?? `http://127.0.0.1:${port}`;
-	const standins = demo ? await startStandins(data, origin) : null;
+	const standins = demo || bucket || hasBucket(data) ? await startStandins(data, origin, { demo, bucket: bucket || hasBucket(data) }) : null;
 	const environment: Record<string, string> = {
+		...keptSettings(data),
 		...(process.env as Record<string, string>),
 		...given,
 		// without an address given, a server was started above
@@ -87,7 +96,7 @@ export async function runIanua({
 		IANUA_ORIGIN: origin,
 		IANUA_PORT: String(port),
 		IANUA_SECRET: process.env.IANUA_SECRET ?? secretOf(data),
-		...(standins
+		...(standins && demo
 			? {
 					IANUA_SMTP_URL: process.env.IANUA_SMTP_URL ?? `smtp://127.0.0.1:${standins.ports.smtp}`,
 					...(process.env.IANUA_SMTP_URL ? {} : { IANUA_POSTBOX: join(data, 'mail') }),
@@ -99,7 +108,7 @@ export async function runIanua({
 		NODE_ENV: development ? 'development' : 'production'
 	};
 	try {
-		const as = ownUser ? serverUser(data, environment.IANUA_FILES, say) : null;
+		const as = ownUser ? serverUser(data, filesFolder(data, environment.IANUA_FILES), say) : null;
 		const who = as ? { uid: as.uid, gid: as.gid } : {};
 		if (as) environment.HOME = data;
 		if (demo) {
@@ -151,16 +160,31 @@ interface Ports {
 	readonly smtp: number;
 	readonly source: number;
 	readonly outside: number;
+	/** Of the bucket, where files lie in one. */
+	readonly s3?: number;
 }
 
-/** The stand-ins of the demo: a mailbox, another website that offers PDFs, and one that shows ours. Their ports stay the same from one start to the next where they are free. */
-async function startStandins(data: string, origin: string): Promise<{ ports: Ports; stop: () => void }> {
+const readPorts = (data: string): Partial<Ports> => {
 	const file = join(data, 'ports.json');
-	const before = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Partial<Ports>) : {};
+	return existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Partial<Ports>) : {};
+};
+
+/** Whether the files of a data folder lie in the stand-in bucket. */
+const hasBucket = (data: string) => readPorts(data).s3 !== undefined;
+
+/** The stand-ins of the demo: a mailbox, another website that offers PDFs, and one that shows ours. Their ports stay the same from one start to the next where they are free. */
+async function startStandins(data: string, origin: string, { demo, bucket }: { demo: boolean; bucket: boolean }): Promise<{ ports: Ports; stop: () => void }> {
+	const before = readPorts(data);
 	const port = async (was: number | undefined) => (was && (await isFree(was)) ? was : freePort());
-	const ports: Ports = { smtp: await port(before.smtp), source: await port(before.source), outside: await port(before.outside) };
-	writeFileSync(file, JSON.stringify(ports));
-	const child = fork('standins/start.ts', [join(data, 'mail'), String(ports.smtp), String(ports.source), String(ports.outside), origin], {
+	const ports: Ports = {
+		smtp: await port(before.smtp),
+		source: await port(before.source),
+		outside: await port(before.outside),
+		...(bucket ? { s3: await port(before.s3) } : {})
+	};
+	writeFileSync(join(data, 'ports.json'), JSON.stringify(ports));
+	if (ports.s3 !== undefined) keepSettings(data, bucketSettings(ports.s3));
+	const child = fork('standins/start.ts', [JSON.stringify({ data, origin, ports, demo })], {
 		execArgv: ['--import', 'tsx'],
 		stdio: ['ignore', 'inherit', 'inherit', 'ipc']
 	});

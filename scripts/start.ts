@@ -10,6 +10,7 @@ const { values } = parseArgs({
 		port: { type: 'string', default: '4173' },
 		data: { type: 'string' },
 		empty: { type: 'boolean', default: false },
+		store: { type: 'string', default: 'disk' },
 		dev: { type: 'boolean', default: false }
 	}
 });
@@ -19,16 +20,28 @@ if (!Number.isInteger(port) || port < 1 || port > 65535) {
 	process.exit(2);
 }
 
+if (values.store !== 'disk' && values.store !== 's3') {
+	console.error(`--store takes disk or s3, not “${values.store}”.`);
+	process.exit(2);
+}
+
 const development = values.dev;
 // what one works with is apart from what one shows: the files of each belong to another user
 const data = resolve(values.data ?? (development ? './.ianua-dev' : './.ianua'));
 if (!development) build();
-const running = await runIanua({ data, port, demo: !values.empty, development, restart: !development, ownUser: !development, say: console.log }).catch(
-	(error: unknown) => {
-		console.error((error as Error).message);
-		process.exit(1);
-	}
-);
+const running = await runIanua({
+	data,
+	port,
+	demo: !values.empty,
+	bucket: values.store === 's3',
+	development,
+	restart: !development,
+	ownUser: !development,
+	say: console.log
+}).catch((error: unknown) => {
+	console.error((error as Error).message);
+	process.exit(1);
+});
 
 console.log(`\nIanua is open at ${running.origin}`);
 const signIn = join(data, 'sign-in.json');

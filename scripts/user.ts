@@ -36,7 +36,7 @@ function give(path: string, { uid, gid }: User): void {
  * The user to run as, made where it is missing, with what it has to write given to it: the store, the mailbox, and the data folder's own
  * entries but the cluster's. Null, with a word about it, where we are not root, or where that user could not read the application.
  */
-export function serverUser(data: string, files: string | undefined, say: (line: string) => void): User | null {
+export function serverUser(data: string, files: string, say: (line: string) => void): User | null {
 	if (process.getuid?.() !== 0) return null;
 	if (!readable('.') || !readable(data)) {
 		say(`The web server runs as root: the user “${name}” could not read ${readable('.') ? data : resolve('.')}. Put both where everybody can pass through.`);
@@ -48,7 +48,7 @@ export function serverUser(data: string, files: string | undefined, say: (line: 
 		});
 	const user = { uid: idOf('-u'), gid: idOf('-g') };
 	chownSync(data, user.uid, user.gid);
-	for (const folder of [files ? resolve(files) : join(data, 'files'), join(data, 'mail')]) {
+	for (const folder of [files, join(data, 'mail')]) {
 		mkdirSync(folder, { recursive: true, mode: 0o700 });
 		// all of it once; after that it is the server's own
 		if (statSync(folder).uid !== user.uid) give(folder, user);

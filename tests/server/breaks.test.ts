@@ -10,7 +10,7 @@ import { readSettings, unknownSettings } from '#server/settings';
 import { setAsideDays } from '#core/documents/aside';
 import { sql } from '#server/db/client';
 import { sweep, sweepStopped } from '#server/intake/sweep';
-import { pathOf, putByList } from '#server/files/store';
+import { pathOf, putByList } from '#server/store/store';
 import { settings } from '#server/settings';
 import { noisePdf } from '../../scripts/noise-pdf';
 import { scratch } from '../../scripts/scratch';
@@ -320,9 +320,14 @@ describe('a store', () => {
 describe('settings', () => {
 	const right = { IANUA_DATABASE_URL: 'postgres://x', IANUA_SECRET: 'x'.repeat(40) };
 	it('take no address for a folder, and name what nothing reads', () => {
-		for (const files of ['s3://bucket/prefix', 'file:///srv', 'S3:bucket'])
+		for (const files of ['s3://', 's3://Bucket', 's3://bucket/../out', 'file:///srv', 'S3:bucket'])
 			expect(() => readSettings({ ...right, IANUA_FILES: files })).toThrow(/IANUA_FILES is a folder/);
-		expect(readSettings({ ...right, IANUA_FILES: './files' }).files).toBe('./files');
+		expect(readSettings({ ...right, IANUA_FILES: './files' })).toMatchObject({ files: './files', bucket: null });
+		expect(readSettings({ ...right, IANUA_DATA: '/srv/ianua', IANUA_FILES: 's3://bucket/a/b/' })).toMatchObject({
+			files: '/srv/ianua/near',
+			bucket: { bucket: 'bucket', prefix: 'a/b/', region: 'us-east-1' }
+		});
+		expect(() => readSettings({ ...right, IANUA_FILES: 's3://bucket', IANUA_S3_KEY: 'only half' })).toThrow(/come together/);
 		expect(unknownSettings({ IANUA_PROT: '1', IANUA_PORT: '1', HOME: '/' })).toEqual([{ name: 'IANUA_PROT', nearest: 'IANUA_PORT' }]);
 	});
 	it('say how many proxies are trusted, or where they stand (RFC 7239, 7.4: only the part that trusted ones wrote)', () => {
@@ -349,7 +354,7 @@ describe('settings', () => {
 					...right,
 					IANUA_DATABASE_URL: 'postgres://127.0.0.1:1/x',
 					IANUA_DATA: data,
-					IANUA_FILES: 's3://bucket',
+					IANUA_FILES: 'file:///srv',
 					IANUA_ORIGIN: 'http://127.0.0.1:1',
 					IANUA_PORT: '1'
 				}

@@ -298,7 +298,7 @@ describe('set aside', () => {
 	});
 	it('after thirty days it is gone for good: 410, no bytes kept, not to be restored', async () => {
 		const { sweep } = await import('#server/intake/sweep');
-		const { exists, pathOf } = await import('#server/files/store');
+		const { exists, pathOf } = await import('#server/store/store');
 		const boss = await staff();
 		const made = await bring('Gone for good');
 		await boss.api('DELETE', `/documents/${made.slug}`);

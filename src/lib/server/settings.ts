@@ -2,13 +2,25 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { nearestOf } from '#core/text/nearest';
 import { proxiesOf, type Proxies } from './http/proxies';
+import type { Bucket } from './store/s3';
 import { compile } from './validate';
 
 const Environment = Type.Object({
 	IANUA_DATABASE_URL: Type.String({ pattern: '^postgres(ql)?://' }),
 	IANUA_DATA: Type.String({ minLength: 1, default: './.ianua' }),
-	/** A folder. Anything with a scheme (s3://, file://) is none, and would be taken for one of that name. */
-	IANUA_FILES: Type.Optional(Type.String({ minLength: 1, pattern: '^(?![A-Za-z][A-Za-z0-9+.-]*:)' })),
+	/** The store: a folder, or `s3://bucket/prefix`. Anything else with a scheme is neither, and would be taken for a folder of that name. */
+	IANUA_FILES: Type.Optional(
+		Type.String({ minLength: 1, pattern: '^(?:(?![A-Za-z][A-Za-z0-9+.-]*:)|s3://[a-z0-9][a-z0-9.-]{1,61}[a-z0-9](?:/[A-Za-z0-9][A-Za-z0-9._-]*)*/?$)' })
+	),
+	/** Where a bucket is: its server (Amazon's own unless given), its region, and the key that opens it. */
+	IANUA_S3_ENDPOINT: Type.Optional(Type.String({ pattern: '^https?://[^/]+/?$' })),
+	IANUA_S3_REGION: Type.String({ minLength: 1, default: 'us-east-1' }),
+	IANUA_S3_KEY: Type.Optional(Type.String({ minLength: 1 })),
+	IANUA_S3_SECRET: Type.Optional(Type.String({ minLength: 1 })),
+	/** Bytes of a bucket that this machine keeps copies of, those last asked for. */
+	IANUA_NEAR: Type.Integer({ minimum: 0, default: 10_000_000_000 }),
+	/** Seconds for which files of a bucket are handed out by addresses that it signs, in place of coming through here. */
+	IANUA_FILES_SIGNED: Type.Optional(Type.Integer({ minimum: 1, maximum: 3600 })),
 	IANUA_ORIGIN: Type.String({ pattern: '^https?://[^/]+$', default: 'http://127.0.0.1:4173' }),
 	IANUA_HOST: Type.String({ minLength: 1, default: '127.0.0.1' }),
 	IANUA_PORT: Type.Integer({ minimum: 1, maximum: 65535, default: 4173 }),
@@ -40,8 +52,10 @@ const Environment = Type.Object({
 });
 
 export type Settings = Static<typeof Environment> & {
-	/** Folder of the store. */
+	/** Folder of the store, or, where that is a bucket, of what of it is near: copies, and what is being made. */
 	files: string;
+	/** The bucket that is the store; null where a folder is. */
+	bucket: Bucket | null;
 	/** Origins under which a browser may speak to us: the site's own, and on loopback both of its names. */
 	origins: readonly string[];
 	/** From IANUA_WEB_ALLOW. */
@@ -69,8 +83,30 @@ export function unknownSettings(environment: Record<string, string | undefined>)
 }
 
 const inWords: Readonly<Record<string, string>> = {
-	IANUA_FILES: 'IANUA_FILES is a folder; an address with a scheme such as s3:// is none, and this version keeps files in a folder alone'
+	IANUA_FILES: 'IANUA_FILES is a folder, or a bucket as in s3://bucket or s3://bucket/prefix; other addresses with a scheme are neither'
 };
+
+/** Which folder and which bucket the settings name. Throws in a sentence where half of a key is given. */
+export function storeOf(
+	value: Pick<Static<typeof Environment>, 'IANUA_DATA' | 'IANUA_FILES' | 'IANUA_S3_ENDPOINT' | 'IANUA_S3_REGION' | 'IANUA_S3_KEY' | 'IANUA_S3_SECRET'>
+) {
+	const address = /^s3:\/\/([^/]+)\/?(.*?)\/?$/.exec(value.IANUA_FILES ?? '');
+	if (!address) return { files: value.IANUA_FILES ?? `${value.IANUA_DATA}/files`, bucket: null };
+	const { IANUA_S3_KEY: accessKeyId, IANUA_S3_SECRET: secretAccessKey } = value;
+	if ((accessKeyId === undefined) !== (secretAccessKey === undefined))
+		throw new Error('The settings are not right: IANUA_S3_KEY and IANUA_S3_SECRET come together. See docs/settings.md.');
+	const [, bucket = '', prefix = ''] = address;
+	return {
+		files: `${value.IANUA_DATA}/near`,
+		bucket: {
+			bucket,
+			prefix: prefix && `${prefix}/`,
+			endpoint: value.IANUA_S3_ENDPOINT,
+			region: value.IANUA_S3_REGION,
+			...(accessKeyId !== undefined && secretAccessKey !== undefined ? { credentials: { accessKeyId, secretAccessKey } } : {})
+		} satisfies Bucket
+	};
+}
 
 /** Reads settings from an environment (for tests: any record). */
 export function readSettings(environment: Record<string, string | undefined>): Settings {
@@ -88,7 +124,7 @@ export function readSettings(environment: Record<string, string | undefined>): S
 	if (hostname === 'localhost') origins.push(`${protocol}//127.0.0.1:${port}`);
 	return {
 		...value,
-		files: value.IANUA_FILES ?? `${value.IANUA_DATA}/files`,
+		...storeOf(value),
 		origins,
 		proxies: proxiesOf(value.IANUA_PROXIES ?? (value.IANUA_TRUST_PROXY ? '1' : '0')),
 		webAllow: value.IANUA_WEB_ALLOW.split(',')

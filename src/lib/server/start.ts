@@ -2,8 +2,8 @@
 import { reckonHours } from './access/hours';
 import { keepHearing } from './db/changes';
 import { db, ensureLedgerMonths, migrateDatabase } from './db/client';
-import { dropTemporary } from './files/store';
-import { tieStore } from './files/tie';
+import { dropNear, dropTemporary } from './store/store';
+import { tieStore } from './store/tie';
 import { migrations } from './home';
 import { startJobs } from './jobs/boss';
 import { log } from './log';
@@ -14,6 +14,8 @@ import { site } from './site/site';
 import { startWork } from './work';
 
 const dayMs = 86_400_000;
+/** How often copies of a bucket are counted. */
+const nearMs = 600_000;
 
 /** Brings the process up; `work`: it takes part in the jobs. Throws in a sentence where the settings, the database or the store are not right. */
 export async function start({ work }: { work: boolean }): Promise<void> {
@@ -28,5 +30,6 @@ export async function start({ work }: { work: boolean }): Promise<void> {
 	await startJobs();
 	if (work) await startWork();
 	keepHearing();
+	setInterval(() => void dropNear(Date.now()).catch((err: unknown) => log().warn({ err }, 'copies of the bucket')), nearMs).unref();
 	setInterval(() => void ensureLedgerMonths(new Date()).catch((err: unknown) => log().error({ err }, 'ledger partitions')), dayMs).unref();
 }

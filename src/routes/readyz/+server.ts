@@ -1,7 +1,7 @@
 // 200 when database, store (a byte written) and jobs answer, else 503 naming what does not; 503 too while the server is on its way out.
 import type { RequestHandler } from './$types';
 import { sql } from '$lib/server/db/client';
-import { storeAnswers } from '$lib/server/files/store';
+import { storeAnswers } from '$lib/server/store/store';
 import { answer } from '$lib/server/http/api';
 import { sweepStopped } from '$lib/server/intake/sweep';
 import { jobsAnswer } from '$lib/server/jobs/boss';

@@ -8,7 +8,7 @@ import type { Facts } from '#core/intake/condition';
 import { db, sql } from '../db/client';
 import { document, edition } from '../db/schema';
 import { insertDocument } from '../documents/commands';
-import { keep, putBy, receive, TooLarge, type Received } from '../files/store';
+import { keep, putBy, receive, TooLarge, type Received } from '../store/store';
 import { newId } from '../id';
 import { queueJob } from '../jobs/boss';
 import { settings } from '../settings';

@@ -5,8 +5,9 @@ import { tellCondition } from '../readership/webhooks';
 import { db, sql } from '../db/client';
 import { document, edition, editionPage } from '../db/schema';
 import { putInForce, writeCover } from '../documents/commands';
-import { pathOf } from '../files/store';
+import { exists, original } from '../store/store';
 import type { FirstFacts } from '../pdf/facts';
+import { packedPath } from '../pdf/derivatives';
 import { runInWorker } from '../pdf/helpers';
 import { withLock } from '../jobs/lock';
 
@@ -21,7 +22,7 @@ export async function checkEdition(id: string, looked: FirstFacts | null = null)
 	await withLock(`check ${id}`, async () => {
 		const [row] = await db().select().from(edition).where(eq(edition.id, id));
 		if (!row || row.condition !== 'checking') return;
-		const path = pathOf(row.sha256);
+		const path = await original(row.sha256);
 		// an edition from before the last change of the check has facts of an older shape: its first facts are read anew
 		const checked = await runInWorker('check', { path, sha256: row.sha256, version: row.facts.version, first: looked });
 		if (checked.state !== 'read') {
@@ -38,6 +39,7 @@ export async function checkEdition(id: string, looked: FirstFacts | null = null)
 
 /** What its first page takes of the file, once the edition can be read: a file on which that cannot be found out is read without it. */
 async function writeOpening({ id, sha256 }: Row, packed: boolean): Promise<void> {
+	if (packed) await exists(packedPath(sha256));
 	const opening = await runInWorker('opening', { sha256, packed }).catch(() => []);
 	if (opening.length) await sql()`update edition set facts = facts || ${sql().json({ opening })} where id = ${id}`;
 }

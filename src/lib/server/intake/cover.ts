@@ -5,7 +5,7 @@ import sharp from 'sharp';
 import { IanuaError } from '#core/errors';
 import type { Cover } from '#core/documents/cover';
 import { setCover } from '../documents/change';
-import { keep, receive, TooLarge, type Received } from '../files/store';
+import { keep, receive, TooLarge, type Received } from '../store/store';
 import { runInWorker } from '../pdf/helpers';
 import { iconDrawing } from './icons';
 

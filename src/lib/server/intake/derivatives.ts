@@ -6,7 +6,7 @@ import { rm, stat } from 'node:fs/promises';
 import { IanuaError } from '#core/errors';
 import { db } from '../db/client';
 import { document, edition } from '../db/schema';
-import { pathOf, type Received } from '../files/store';
+import { original, type Received } from '../store/store';
 import { structureOf } from '../pdf/facts';
 import { clean, unlock } from '../pdf/derivatives';
 import { bringIn } from './bring-in';
@@ -28,7 +28,7 @@ export async function makeCleaned(slug: string, actor: string): Promise<string> 
 	const from = await inForce(slug);
 	if (from.condition === 'checking') throw new IanuaError('still-checking');
 	if (!from.facts.active.length) throw new IanuaError('nothing-to-clean');
-	const path = await clean(pathOf(from.sha256));
+	const path = await clean(await original(from.sha256));
 	if (!path) throw new IanuaError('not-cleaned');
 	try {
 		if ((await structureOf(path)).active.length) throw new IanuaError('not-cleaned');
@@ -42,7 +42,7 @@ export async function makeCleaned(slug: string, actor: string): Promise<string> 
 export async function makeUnlocked(slug: string, password: string, actor: string): Promise<string> {
 	const from = await inForce(slug);
 	if (!from.findings.some((f) => f.code === 'locked')) throw new IanuaError('not-locked');
-	const path = await unlock(pathOf(from.sha256), password);
+	const path = await unlock(await original(from.sha256), password);
 	if (!path) throw new IanuaError('password-wrong');
 	try {
 		return (await bringIn(await receivedFrom(path), { fileName: from.fileName, editionOf: slug, origin: 'unlocked' }, actor)).edition;

@@ -3,7 +3,7 @@ import { stat } from 'node:fs/promises';
 import { IanuaError } from '#core/errors';
 import { db, sql } from '../db/client';
 import { picture } from '../db/schema';
-import { exists, keep, madePath, pathOf } from '../files/store';
+import { exists, keep, madePath, original } from '../store/store';
 import { runInWorker } from '../pdf/helpers';
 import { keepPicture } from './cover';
 
@@ -30,7 +30,7 @@ export async function turnPicture(sha256: string, turn: number, actor: string): 
 	const [row] = await sql()<{ width: number; height: number }[]>`select width, height from picture where sha256 = ${sha256}`;
 	if (!row) throw new IanuaError('not-found');
 	if (!turn) return { picture: sha256, ...row };
-	const made = await runInWorker('picture', { path: pathOf(sha256), widest, turn });
+	const made = await runInWorker('picture', { path: await original(sha256), widest, turn });
 	await keep(made);
 	await db().insert(picture).values({ sha256: made.sha256, width: made.width, height: made.height, createdBy: actor }).onConflictDoNothing();
 	return { picture: made.sha256, width: made.width, height: made.height };

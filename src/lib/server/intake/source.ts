@@ -6,7 +6,7 @@ import { IanuaError } from '#core/errors';
 import { db, sql } from '../db/client';
 import { document, edition, source } from '../db/schema';
 import { changeDocument } from '../documents/change';
-import { receive, TooLarge, type Received } from '../files/store';
+import { receive, TooLarge, type Received } from '../store/store';
 import { withLock } from '../jobs/lock';
 import { log } from '../log';
 import { settings } from '../settings';

@@ -1,11 +1,10 @@
 // After a server was stopped in the middle: begins again what was begun, and puts by what belongs to nothing.
-import { lstat } from 'node:fs/promises';
 import { maySweep } from '#core/upkeep/sweep';
 import { forgetReaders } from '../readership/sums/keep';
 import { sql } from '../db/client';
 import { letGoOfAside } from '../documents/commands';
-import { bringBack, dropPutBy, dropStamped, dropTemporary, originals, putBy, putByList } from '../files/store';
-import { putUploadBy, uploadIds } from '../files/uploads';
+import { bringBack, dropPutBy, dropStamped, dropTemporary, originals, putBy, putByList } from '../store/store';
+import { uploads } from '../store/uploads';
 import { queueJob } from '../jobs/boss';
 import { log } from '../log';
 import { forgetOldTries } from '../people/attempts';
@@ -59,10 +58,9 @@ export async function sweep(now: number): Promise<{ uploads: number; blobs: numb
 
 	const all = await originals();
 	const strays: string[] = [];
-	for (const { sha256, path } of all) {
+	for (const { sha256, at } of all) {
 		// a file lies in the store a moment before the row that names it: only those older than an hour can be strays
-		const seen = await lstat(path).catch(() => null);
-		if (seen && now - seen.ctimeMs >= hourMs && !(await isUsed(sha256))) strays.push(sha256);
+		if (now - at >= hourMs && !(await isUsed(sha256))) strays.push(sha256);
 	}
 	if (!maySweep(strays.length, all.length)) {
 		const stopped: SweepStopped = { at: new Date(now).toISOString(), strays: strays.length, of: all.length };
@@ -72,18 +70,18 @@ export async function sweep(now: number): Promise<{ uploads: number; blobs: numb
 	}
 	await drop('sweep-stopped');
 	for (const sha256 of strays) await putBy(sha256, now);
-	for (const { name, path } of await putByList()) if (/^[0-9a-f]{64}$/.test(name) && (await isUsed(name))) await bringBack(name, path);
-	let uploads = 0;
+	for (const { name, day } of await putByList()) if (/^[0-9a-f]{64}$/.test(name) && (await isUsed(name))) await bringBack(name, day);
+	let stopped = 0;
 	const stale = await forgetStale(staleAfter);
 	const living = await livingIntakes();
-	for (const id of new Set([...stale, ...(await uploadIds()).filter((id) => !living.has(id))])) {
-		await putUploadBy(id, now);
-		uploads++;
+	for (const id of new Set([...stale, ...(await uploads().ids()).filter((id) => !living.has(id))])) {
+		await uploads().putBy(id, now);
+		stopped++;
 	}
 	const forgotten = await forgetSetAside(now);
 	await dropPutBy(now);
-	const swept = { uploads, blobs: strays.length, unfinished, forgotten };
-	if (uploads + swept.blobs + unfinished + forgotten) log().info(swept, 'swept');
+	const swept = { uploads: stopped, blobs: strays.length, unfinished, forgotten };
+	if (stopped + swept.blobs + unfinished + forgotten) log().info(swept, 'swept');
 	return swept;
 }
 

@@ -4,7 +4,7 @@ import { baseName } from '#core/documents/address';
 import { IanuaError, wordsOf as troubleWords, type ErrorCode } from '#core/errors';
 import { db, sql } from '../db/client';
 import { document, intake } from '../db/schema';
-import { dropUpload, uploadOffset, uploadPath } from '../files/uploads';
+import { uploads } from '../store/uploads';
 import { withLock } from '../jobs/lock';
 import { log } from '../log';
 import { runInWorker } from '../pdf/helpers';
@@ -53,7 +53,7 @@ export async function trayOf(personId: string, ids?: readonly string[]): Promise
 			name: row.file_name,
 			bytes: Number(row.bytes),
 			state: row.state,
-			arrived: row.state === 'uploading' ? await uploadOffset(row.id) : Number(row.bytes),
+			arrived: row.state === 'uploading' ? await uploads().offset(row.id) : Number(row.bytes),
 			trouble: row.trouble ? { code: row.trouble.code, text: troubleWords(row.trouble.code, row.trouble.facts) } : null,
 			// with its slug a document's row is there, and all of it
 			document: row.slug ? { slug: row.slug, title: row.title!, condition: row.condition! } : null,
@@ -140,7 +140,7 @@ export async function takeIn(id: string): Promise<BroughtIn | null> {
 		const [row] = await db().select().from(intake).where(eq(intake.id, id));
 		if (!row || row.state !== 'checking' || row.documentId) return;
 		try {
-			const path = await uploadPath(id);
+			const path = await uploads().path(id);
 			if (!path) throw new IanuaError('upload-cut-off');
 			const { sha256, bytes, looked } = await runInWorker('arrive', { path, name: row.fileName });
 			const received = { path, sha256, bytes };
@@ -154,7 +154,7 @@ export async function takeIn(id: string): Promise<BroughtIn | null> {
 			if (!(error instanceof IanuaError) || error.status >= 500) throw error;
 			await refuse(id, error);
 		}
-		await dropUpload(id);
+		await uploads().drop(id);
 	});
 	return made;
 }
@@ -176,7 +176,7 @@ export async function stopIntake(personId: string, ids: readonly string[]): Prom
 		.set({ state: 'stopped', changedAt: new Date() })
 		.where(and(eq(intake.personId, personId), inArray(intake.id, [...ids]), eq(intake.state, 'uploading')))
 		.returning({ id: intake.id });
-	await Promise.all(stopped.map((row) => dropUpload(row.id)));
+	await Promise.all(stopped.map((row) => uploads().drop(row.id)));
 }
 
 /** Takes what is finished out of the tray. */

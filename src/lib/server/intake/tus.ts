@@ -1,9 +1,8 @@
 // Uploads that can be broken off and gone on with: the tus protocol 1.0, by @tus/server. What has arrived whole is taken in by a job.
-import { FileStore } from '@tus/file-store';
 import { Server, type Lock, type Locker } from '@tus/server';
 import { sizeWords } from '#core/documents/size';
 import { IanuaError, problemOf } from '#core/errors';
-import { syncUpload, uploadsFolder } from '../files/uploads';
+import { uploads } from '../store/uploads';
 import { newId } from '../id';
 import { queueJob } from '../jobs/boss';
 import { log } from '../log';
@@ -73,7 +72,7 @@ function make(): Server {
 	return new Server({
 		path: tusPath,
 		relativeLocation: true,
-		datastore: new FileStore({ directory: uploadsFolder() }),
+		datastore: uploads().datastore(),
 		locker: new RowLocker(),
 		maxSize: limit,
 		allowedOrigins: [],
@@ -104,7 +103,7 @@ function make(): Server {
 			return {};
 		},
 		onUploadFinish: async (_request, upload) => {
-			await syncUpload(upload.id);
+			await uploads().sync(upload.id);
 			await arrived(upload.id);
 			await queueJob('take-in', { intake: upload.id }, upload.id);
 			return {};

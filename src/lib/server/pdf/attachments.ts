@@ -1,7 +1,7 @@
 // Files that travel inside a PDF, taken out by qpdf when first asked for and kept beside the store.
 import { open, readFile, rm, writeFile } from 'node:fs/promises';
 import { IanuaError } from '#core/errors';
-import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { exists, madePath, original, settle, temporaryPath } from '../store/store';
 import { unpackLane } from '../lanes';
 import { limits, run } from './run';
 
@@ -25,7 +25,7 @@ async function listedOnce(sha256: string, place: string): Promise<readonly Attac
 }
 
 async function listed(sha256: string, path: string): Promise<readonly Attachment[]> {
-	const { code, output } = await run('qpdf', ['--json', '--json-key=attachments', pathOf(sha256)], { ...limits.structure, output: 16 * MiB });
+	const { code, output } = await run('qpdf', ['--json', '--json-key=attachments', await original(sha256)], { ...limits.structure, output: 16 * MiB });
 	if (code !== 0 && code !== 3) return [];
 	let list: Attachment[];
 	try {
@@ -70,7 +70,7 @@ async function takeOut(sha256: string, key: string, path: string): Promise<strin
 		const file = await open(temporary, 'wx', 0o600);
 		try {
 			const bound = { ...limits.structure, output: 256 * MiB };
-			const { code, unwritten } = await run('qpdf', [`--show-attachment=${key}`, pathOf(sha256)], bound, file);
+			const { code, unwritten } = await run('qpdf', [`--show-attachment=${key}`, await original(sha256)], bound, file);
 			if (unwritten) throw ['ENOSPC', 'EDQUOT'].includes(unwritten.code ?? '') ? new IanuaError('no-room') : unwritten;
 			if (code !== 0 && code !== 3) return null;
 			await file.sync();

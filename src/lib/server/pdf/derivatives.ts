@@ -1,6 +1,6 @@
 // Other files made of a PDF by qpdf: packed for reading, without its password, without active content.
 import { rm, stat, writeFile } from 'node:fs/promises';
-import { madePath, settle, temporaryPath } from '../files/store';
+import { madePath, settle, temporaryPath } from '../store/store';
 import { stripActive } from './strip';
 import { limits, run, type Limits } from './run';
 

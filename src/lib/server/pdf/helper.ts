@@ -7,7 +7,7 @@ import { rm } from 'node:fs/promises';
 import sharp from 'sharp';
 import { IanuaError, type ErrorCode } from '#core/errors';
 import type { Element } from '#core/reading/structure';
-import { pathOf, settle, temporaryPath, type Received } from '../files/store';
+import { original, settle, temporaryPath, type Received } from '../store/store';
 import { firstFacts, passwordState, structureOf, type FirstFacts, type Structure } from './facts';
 import { look, type Looked } from './look';
 import { coverFrom, mostPixels, remakeCovers, type CoverOf } from './pictures';
@@ -87,9 +87,9 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 			packed: structure.signed || coverPage === null ? false : await pack(path, sha256)
 		};
 	},
-	opening: ({ sha256, packed }) => openingSteps(packed ? packedPath(sha256) : pathOf(sha256)),
-	tags: ({ sha256, from, until }) => tagsOf(pathOf(sha256), from, until),
-	images: ({ sha256, page }) => imagesOn(pathOf(sha256), page),
+	opening: async ({ sha256, packed }) => openingSteps(packed ? packedPath(sha256) : await original(sha256)),
+	tags: async ({ sha256, from, until }) => tagsOf(await original(sha256), from, until),
+	images: async ({ sha256, page }) => imagesOn(await original(sha256), page),
 	picture: async ({ path, widest, turn }) => {
 		const made = await temporaryPath('.png');
 		try {
@@ -108,7 +108,10 @@ const work: { [K in keyof Work]: (ask: Work[K]['ask']) => Promise<Work[K]['answe
 	},
 	narrower: async ({ sha256, width, path }) => {
 		const made = await temporaryPath('.webp');
-		await sharp(pathOf(sha256), { limitInputPixels: mostPixels }).resize({ width, withoutEnlargement: true }).webp({ quality: 84 }).toFile(made);
+		await sharp(await original(sha256), { limitInputPixels: mostPixels })
+			.resize({ width, withoutEnlargement: true })
+			.webp({ quality: 84 })
+			.toFile(made);
 		await settle(made, path);
 		return null;
 	},

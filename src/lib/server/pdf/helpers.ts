@@ -5,6 +5,7 @@ import { availableParallelism } from 'node:os';
 import { IanuaError } from '#core/errors';
 import { helperProgram } from '../home';
 import { settings } from '../settings';
+import { original, shareMade } from '../store/store';
 import { confined } from './confine';
 import type { Answered, Asked, Work } from './helper';
 
@@ -82,8 +83,19 @@ function start({ helpers, waiting }: Pool): Helper {
 	return helper;
 }
 
-/** Has a helper do a piece of work. Throws what the work threw, or that the helper broke off. */
+/**
+ * Has a helper do a piece of work. Throws what the work threw, or that the helper broke off. It works on files of this machine: the original that
+ * is asked about is near before it begins, and what it makes of that is in the store once this returns.
+ */
 export async function runInWorker<K extends keyof Work>(kind: K, ask: Work[K]['ask']): Promise<Work[K]['answer']> {
+	const sha256 = 'sha256' in ask ? ask.sha256 : null;
+	if (sha256 !== null) await original(sha256);
+	const answer = await askHelper(kind, ask);
+	if (sha256 !== null) await shareMade(sha256);
+	return answer;
+}
+
+async function askHelper<K extends keyof Work>(kind: K, ask: Work[K]['ask']): Promise<Work[K]['answer']> {
 	const pool = poolOf[kind];
 	const { helpers, waiting } = pool;
 	let helper: Helper | undefined;

@@ -2,7 +2,7 @@
 import { readFile, rm, writeFile } from 'node:fs/promises';
 import { drawLane } from '../lanes';
 import { log } from '../log';
-import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { exists, madePath, original, settle, temporaryPath } from '../store/store';
 import { runInWorker } from './helpers';
 import { limits, run } from './run';
 
@@ -64,7 +64,7 @@ export function readBoxes(html: string, page: number, turned: boolean): Omit<Lea
 /** Where the pictures of a page stand; none where that cannot be told: then all of the page is tinted. Throws `busy` where too many wait. */
 async function picturesOn(sha256: string, page: number, place: string): Promise<readonly number[]> {
 	const shown = String(page);
-	const { code, output } = await run('pdfimages', ['-list', '-f', shown, '-l', shown, pathOf(sha256)], limits.facts);
+	const { code, output } = await run('pdfimages', ['-list', '-f', shown, '-l', shown, await original(sha256)], limits.facts);
 	// page, number, type (image, or a mask of one), …
 	if (code !== 0 || !/^ *\d+ +\d+ +image /m.test(output)) return [];
 	return drawLane.run(place, () =>
@@ -81,7 +81,7 @@ export async function leafTextPath(sha256: string, page: number, place: string):
 	if (await exists(path)) return path;
 	const boxes = await temporaryPath('.html');
 	try {
-		const shown = ['-f', String(page), '-l', String(page), pathOf(sha256)];
+		const shown = ['-f', String(page), '-l', String(page), await original(sha256)];
 		const { output } = await run('pdfinfo', shown, limits.facts);
 		const turned = /^Page +\d+ rot: +(?:90|270)$/m.test(output);
 		const { code } = await run('pdftotext', ['-bbox-layout', '-cropbox', '-enc', 'UTF-8', ...shown, boxes], limits.text);

@@ -2,7 +2,7 @@
 import { rm, writeFile } from 'node:fs/promises';
 import sharp, { type Sharp } from 'sharp';
 import type { Cover } from '#core/documents/cover';
-import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { exists, madePath, original, settle, temporaryPath } from '../store/store';
 import { drawLane } from '../lanes';
 import { log } from '../log';
 import { runInWorker } from './helpers';
@@ -89,8 +89,13 @@ export async function coverFrom(pdf: string, sha256: string, page: number): Prom
 
 /** Makes the covers again from a page or a picture in the store; false where they cannot be made. */
 export async function remakeCovers(cover: CoverOf): Promise<boolean> {
-	if (cover.page !== null) return coverFrom(pathOf(cover.sha256), cover.sha256, cover.page);
-	await makeCovers(cover, sharp(pathOf(cover.sha256), { limitInputPixels: mostPixels }).rotate().flatten({ background: '#ffffff' }));
+	if (cover.page !== null) return coverFrom(await original(cover.sha256), cover.sha256, cover.page);
+	await makeCovers(
+		cover,
+		sharp(await original(cover.sha256), { limitInputPixels: mostPixels })
+			.rotate()
+			.flatten({ background: '#ffffff' })
+	);
 	return true;
 }
 
@@ -155,7 +160,7 @@ export async function leafPicture(sha256: string, page: number, wish: number, pl
 const drawing = new Map<string, Promise<Made | null>>();
 
 async function drawLeaf(sha256: string, page: number, width: number, path: string): Promise<Made | null> {
-	const drawn = await drawPage(pathOf(sha256), page, Math.round(width * 1.5));
+	const drawn = await drawPage(await original(sha256), page, Math.round(width * 1.5));
 	if (!drawn) return null;
 	const content = await imageOf(drawn).resize({ width, withoutEnlargement: true }).webp({ quality: 84 }).toBuffer();
 	try {

@@ -4,7 +4,7 @@ import { readFile, rm, writeFile } from 'node:fs/promises';
 import { flow, type PageText } from '#core/reading/flow';
 import { blocksOfStructure, coverage } from '#core/reading/structure';
 import { sql } from '../db/client';
-import { exists, madePath, pathOf, settle, temporaryPath } from '../files/store';
+import { exists, madePath, original, settle, temporaryPath } from '../store/store';
 import { drawLane } from '../lanes';
 import { log } from '../log';
 import { runInWorker } from './helpers';
@@ -73,7 +73,7 @@ async function fromLines({ sha256, pages }: TextEdition, part: number): Promise<
 	const [from, until] = [Math.max(1, first - around), Math.min(pages, first + pagesAtOnce - 1 + around)];
 	const boxes = await temporaryPath('.html');
 	try {
-		const args = ['-bbox-layout', '-cropbox', '-enc', 'UTF-8', '-f', String(from), '-l', String(until), pathOf(sha256), boxes];
+		const args = ['-bbox-layout', '-cropbox', '-enc', 'UTF-8', '-f', String(from), '-l', String(until), await original(sha256), boxes];
 		const { code } = await run('pdftotext', args, limits.text);
 		const sheets = code === 0 ? readSheets(await readFile(boxes, 'utf8')) : [];
 		const made = new Map(flow(sheets.map((sheet, i) => ({ page: from + i, ...sheet }))).map((one) => [one.page, one]));

@@ -4,7 +4,7 @@ import { createRequire } from 'node:module';
 import { rm, stat } from 'node:fs/promises';
 import { finished } from 'node:stream/promises';
 import PDFDocument from 'pdfkit';
-import { madePath, settle, temporaryPath } from '../files/store';
+import { madePath, settle, temporaryPath } from '../store/store';
 import { limits, run } from './run';
 
 /** The path of a stamped copy by its number. */

@@ -12,7 +12,7 @@ import { lookPicture, pagesToLook } from '#core/reading/look';
 import { attachmentDisposition, disposition } from '#core/reading/disposition';
 import { byteRange, contentRange, precondition, rangeHolds } from '#core/reading/range';
 import { mostSought, pagesWith } from '../documents/pages-with';
-import { exists, pathOf } from '../files/store';
+import { known, pathOf } from '../store/store';
 import { handLane, mostHanding } from '../lanes';
 import { announcedFor } from '../access/announced';
 import { heldKeys } from '../access/keys';
@@ -208,9 +208,9 @@ export async function answerFile(ask: FileRequest): Promise<Answer> {
 	if (!save && !entered.mayHaveFile()) throw await notAsItIs(entered, ask);
 	const stamped = save ? await stampFor(found, asker) : null;
 	// The reading room asks for the copy packed for reading; a saved copy is the original, to the bit.
-	const packed = !save && ask.query.get('for') === 'reading' && edition.packed && (await exists(packedPath(edition.sha256)));
+	const packed = !save && ask.query.get('for') === 'reading' && edition.packed ? await known(packedPath(edition.sha256)) : null;
 	const path = stamped?.path ?? (packed ? packedPath(edition.sha256) : pathOf(edition.sha256));
-	const bytes = packed || stamped ? (await stat(path)).size : edition.bytes;
+	const bytes = packed?.bytes ?? (stamped ? (await stat(path)).size : edition.bytes);
 	const etag = `"${edition.sha256}${packed ? '-reading' : stamped ? `-${stamped.number}` : ''}"`;
 	const modified = edition.createdAt.getTime();
 	const headers: Record<string, string> = {

@@ -4,15 +4,25 @@ import { IanuaError, problemOf } from '#core/errors';
 import { open, readFile, stat, type FileHandle } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Readable } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
 import { relative, sep } from 'node:path';
 import { log } from '../log';
 import { settings } from '../settings';
+import { fromBucket, isNear, signedAddress } from '../store/store';
 import { answerAttachment, answerFile, TurnedAway, type Answer, type FileRequest } from './chain';
 
 const chunkSize = 512 * 1024;
 
+/** A part of a file of the store as a stream, from this machine's disk or from the bucket. Throws where there is no such file. */
+export async function partOf({ path, first, length }: NonNullable<Answer['file']>): Promise<Readable> {
+	const far = await fromBucket(path, first, length);
+	if (far) return far;
+	const handle = await open(path, 'r');
+	return Readable.from(chunks(handle, first, length)).on('close', () => void handle.close());
+}
+
 /** A part of an open file, chunk by chunk. Throws where the file ends before. */
-export async function* chunks(handle: FileHandle, first: number, length: number): AsyncGenerator<Buffer> {
+async function* chunks(handle: FileHandle, first: number, length: number): AsyncGenerator<Buffer> {
 	let [offset, left] = [first, length];
 	while (left > 0) {
 		const buffer = Buffer.allocUnsafeSlow(Math.min(chunkSize, left));
@@ -72,14 +82,23 @@ export async function sendAnswer(answer: Answer, response: ServerResponse): Prom
 		response.writeHead(answer.status, answer.headers).end(answer.content);
 		return;
 	}
-	const content = await keptContent(answer.file.path);
+	const { path, first, length } = answer.file;
+	const far = await fromBucket(path, first, length);
+	if (far) {
+		response.writeHead(answer.status, answer.headers);
+		await pipeline(far, response).catch((error: unknown) => {
+			// a reader who goes away ends it quietly
+			if (!response.destroyed || response.errored) throw error;
+		});
+		return;
+	}
+	const content = await keptContent(path);
 	if (content) {
-		const { first, length } = answer.file;
 		response.writeHead(answer.status, answer.headers).end(content.subarray(first, first + length));
 		return;
 	}
-	let { first: at, length: left } = answer.file;
-	const handle = await open(answer.file.path, 'r');
+	let [at, left] = [first, length];
+	const handle = await open(path, 'r');
 	const buffers: Buffer[] = [];
 	const take = () => {
 		const buffer = free.pop() ?? Buffer.allocUnsafeSlow(chunkSize);
@@ -110,11 +129,7 @@ export async function sendAnswer(answer: Answer, response: ServerResponse): Prom
 export async function responseOf(answer: Answer): Promise<Response> {
 	if (!answer.file) answer.sent?.();
 	if (!answer.file) return new Response(answer.content ? new Uint8Array(answer.content) : null, { status: answer.status, headers: answer.headers });
-	const handle = await open(answer.file.path, 'r');
-	const stream = Readable.from(chunks(handle, answer.file.first, answer.file.length)).on('close', () => {
-		answer.sent?.();
-		void handle.close();
-	});
+	const stream = (await partOf(answer.file)).on('close', () => answer.sent?.());
 	return new Response(Readable.toWeb(stream) as ReadableStream, { status: answer.status, headers: answer.headers });
 }
 
@@ -123,12 +138,13 @@ export async function responseOf(answer: Answer): Promise<Response> {
  * proxy, the request did not come by one, or the file is none of the store. What part of it is asked for the proxy reads from the request
  * again, so it is left to it only where there is no doubt.
  */
-function handedOver({ status, headers, file, ...answer }: Answer, request: IncomingMessage): Answer | null {
-	const { IANUA_FILES_BY_PROXY: address, files } = settings();
+async function handedOver({ status, headers, file, ...answer }: Answer, request: IncomingMessage): Promise<Answer | null> {
+	const { IANUA_FILES_BY_PROXY: address, bucket, files } = settings();
 	if (!address || !file || request.headers['x-forwarded-for'] === undefined) return null;
 	if (status === 200 && request.headers.range !== undefined) return null;
 	const within = relative(files, file.path);
 	if (!/^(?:originals|made)\//.test(within.replaceAll(sep, '/'))) return null;
+	if (bucket && !(await isNear(file.path))) return null;
 	// what the proxy says itself of what it sends; of a whole file also that it has parts
 	const { 'accept-ranges': unit, 'content-length': _length, 'content-range': _range, ...told } = headers;
 	return {
@@ -138,8 +154,24 @@ function handedOver({ status, headers, file, ...answer }: Answer, request: Incom
 	};
 }
 
+/**
+ * The answer that leads to an address at which the bucket gives the file itself; null where it comes through here: settings ask for no such
+ * addresses, the reading room asks, which reads by parts from its own origin, or nothing of a file is to be sent.
+ */
+async function ledToBucket({ status: _status, headers, file, ...answer }: Answer, { query }: FileRequest): Promise<Answer | null> {
+	if (!file || query.get('for') === 'reading') return null;
+	const told = { type: headers['content-type'] ?? 'application/octet-stream', disposition: headers['content-disposition'] ?? 'attachment' };
+	const location = await signedAddress(file.path, told);
+	if (location === null) return null;
+	return { ...answer, status: 302, headers: { location, 'cache-control': 'no-store', 'referrer-policy': 'no-referrer', 'content-length': '0' } };
+}
+
 const fileRoute = '/d/[slug]/file';
 const fileAddress = /^\/d\/([a-z0-9-]{1,80})\/(?:file|attachment\/([1-9]\d{0,4}))$/;
+
+async function sendFromNearest(answer: Answer, ask: FileRequest, request: IncomingMessage, response: ServerResponse): Promise<void> {
+	await sendAnswer((await handedOver(answer, request)) ?? (await ledToBucket(answer, ask)) ?? answer, response);
+}
 
 /**
  * Takes a request for `/d/<slug>/file` or `/d/<slug>/attachment/<n>` before kit sees it. False where it is another address, or where the
@@ -172,7 +204,7 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 			log().error({ err: error, route: fileRoute }, 'file not answered');
 		return false;
 	}
-	await sendAnswer(handedOver(answer, request) ?? answer, response).catch((error: unknown) => {
+	await sendFromNearest(answer, ask, request, response).catch((error: unknown) => {
 		log().warn({ err: error, route: fileRoute }, 'delivery broke off');
 		// before the head has left it can still be said
 		if (response.headersSent) response.destroy();

@@ -5,7 +5,7 @@ import { IanuaError } from '#core/errors';
 import { stampNumber, stampNumbersIn, stampWords } from '#core/reading/stamp';
 import { sql } from '../db/client';
 import { theRow } from '../db/rows';
-import { exists, pathOf } from '../files/store';
+import { exists, original } from '../store/store';
 import { makeStamped, stampedPath } from '../pdf/stamp';
 import { wordsOf } from '../pdf/text';
 import { site } from '../site/site';
@@ -39,7 +39,7 @@ export async function stampFor(found: Resolved, asker: RequestContext): Promise<
 	const path = stampedPath(sha256, stamp.number);
 	if (await exists(path)) return { number: stamp.number, path };
 	const words = stampWords(stamp.name, day, stamp.number);
-	const made = await makeStamped({ path: pathOf(sha256), sha256 }, { number: stamp.number, words }, sizes[0] ?? { width: 595, height: 842 });
+	const made = await makeStamped({ path: await original(sha256), sha256 }, { number: stamp.number, words }, sizes[0] ?? { width: 595, height: 842 });
 	// without its stamp a copy does not leave
 	if (!made) throw new IanuaError('stamp-not-made');
 	return { number: stamp.number, path: made };

@@ -1,12 +1,11 @@
 // Several documents in one zip. Each goes by the chain as if it were saved by itself: its decision, and its entry in the ledger before its first
 // byte. They are stored as they are (.ZIP File Format Specification, 4.4.5, method 0): what is in a PDF is packed already.
 import { Zip, ZipPassThrough } from 'fflate';
-import { open } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import { IanuaError } from '#core/errors';
 import { namesInZip } from '#core/reading/zip-names';
 import { answerFile, type FileRequest } from './chain';
-import { chunks } from './deliver';
+import { partOf } from './deliver';
 import { resolveAll } from './resolve';
 
 /** Most documents that are zipped at once, and most bytes: without its extension for 64 bits a zip counts them in 32. */
@@ -56,19 +55,18 @@ async function* zipped(entries: readonly { ask: FileRequest; name: string; chang
 	for (const { ask, name, changed } of entries) {
 		const { file, sent } = await answerFile(ask);
 		if (!file) throw new IanuaError('not-found');
-		const handle = await open(file.path, 'r');
 		try {
+			const part = await partOf(file);
 			const entry = new ZipPassThrough(name);
 			entry.mtime = changed;
 			zip.add(entry);
-			for await (const chunk of chunks(handle, file.first, file.length)) {
+			for await (const chunk of part as AsyncIterable<Buffer>) {
 				entry.push(chunk);
 				yield* taken();
 			}
 			entry.push(new Uint8Array(0), true);
 			yield* taken();
 		} finally {
-			await handle.close();
 			sent?.();
 		}
 	}

@@ -4,7 +4,7 @@ import { fail } from '@sveltejs/kit';
 import type { Actions } from './$types';
 import { formOf } from '$lib/server/http/form';
 import { staff } from '$lib/server/guard/guard';
-import { temporaryPath } from '$lib/server/files/store';
+import { temporaryPath } from '$lib/server/store/store';
 import { ownersOf } from '$lib/server/reading/stamp';
 import { settings } from '$lib/server/settings';
 
