@@ -206,7 +206,7 @@ function writeSignIn(people: object): void {
 	writeFileSync(signInFile, `${JSON.stringify({ origin: IANUA_ORIGIN, ...people, ports }, null, '\t')}\n`, { mode: 0o600 });
 }
 
-await migrateDatabase('drizzle');
+await migrateDatabase();
 if (!(await hasOwner())) {
 	if (await documentView('cruising-guide')) throw new Error('An earlier load of the demo broke off. Remove the data folder and start again.');
 	await load();

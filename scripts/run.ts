@@ -2,7 +2,7 @@
 import { fork, spawn, type ChildProcess, type StdioOptions } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import { once } from 'node:events';
-import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { freePort, isFree, startPostgres, type Postgres } from '#server/db/cluster';
 import { keepSettings, keptSettings } from '#server/settings-file';
@@ -121,6 +121,9 @@ export async function runIanua({
 			const [code] = (await once(load, 'exit')) as [number | null];
 			if (code !== 0) throw new Error(`The demo could not be loaded (${code ?? 'ended by a signal'}).`);
 		}
+		// for what is done to it from outside (./ianua): the settings that it runs with
+		const runningFile = join(data, 'running.json');
+		writeFileSync(runningFile, JSON.stringify(Object.fromEntries(Object.entries(environment).filter(([name]) => name.startsWith('IANUA_')))), { mode: 0o600 });
 		const stdio: StdioOptions = ['ignore', output ? 'pipe' : 'inherit', 'inherit', 'ipc'];
 		const launch = () =>
 			development
@@ -145,6 +148,7 @@ export async function runIanua({
 			stop: async () => {
 				server.end('SIGTERM');
 				await server.ended;
+				rmSync(runningFile, { force: true });
 				standins?.stop();
 				postgres?.stop();
 			}

@@ -11,3 +11,12 @@ declare module 'fontverter' {
 	/** A font file in another of the formats of the web. */
 	export function convert(font: Uint8Array, format: 'sfnt' | 'woff' | 'woff2'): Promise<Uint8Array>;
 }
+
+declare module 's3rver' {
+	/** A bucket on loopback that speaks S3: what the stand-in uses of it. */
+	export default class S3rver {
+		constructor(options: { address: string; port: number; directory: string; silent: boolean; configureBuckets: { name: string; configs: string[] }[] });
+		run(): Promise<unknown>;
+		close(): Promise<void>;
+	}
+}

@@ -4,7 +4,6 @@ import { keepHearing } from './db/changes';
 import { db, ensureLedgerMonths, migrateDatabase } from './db/client';
 import { dropNear, dropTemporary } from './store/store';
 import { tieStore } from './store/tie';
-import { migrations } from './home';
 import { startJobs } from './jobs/boss';
 import { log } from './log';
 import { placeOldLinks } from './placing/old-links';
@@ -20,7 +19,7 @@ const nearMs = 600_000;
 /** Brings the process up; `work`: it takes part in the jobs. Throws in a sentence where the settings, the database or the store are not right. */
 export async function start({ work }: { work: boolean }): Promise<void> {
 	settings();
-	await migrateDatabase(migrations);
+	await migrateDatabase();
 	await tieStore();
 	await reckonHours(db(), (await site()).zone);
 	await dropTemporary(Date.now());

@@ -1,9 +1,13 @@
 // The one pool of connections, the migrations, and the ledger's partitions.
 import { drizzle, type PostgresJsDatabase } from 'drizzle-orm/postgres-js';
+import { readMigrationFiles } from 'drizzle-orm/migrator';
 import { migrate } from 'drizzle-orm/postgres-js/migrator';
 import postgres from 'postgres';
+import packageJson from '../../../../package.json' with { type: 'json' };
+import { migrations } from '../home';
 import { settings } from '../settings';
 import { closeChanges } from './changes';
+import { theRow } from './rows';
 import * as schema from './schema';
 
 export type Database = PostgresJsDatabase<typeof schema>;
@@ -71,12 +75,25 @@ export function finder(): postgres.Sql {
 
 const migrationLock = 4_173_001;
 
-/** Brings the database up to date; servers that start at once take turns. `folder` holds Drizzle Kit's migrations. */
-export async function migrateDatabase(folder: string): Promise<void> {
+/** Migrations of this version that the database has not had (how many), and whether it has had any of a newer version. */
+export async function appliedMigrations(): Promise<{ waiting: number; newer: boolean }> {
+	const { there } = theRow(await sql()<{ there: boolean }[]>`select to_regclass('drizzle.__drizzle_migrations') is not null as there`);
+	const rows = there ? await sql()<{ at: string }[]>`select created_at::text as at from drizzle.__drizzle_migrations` : [];
+	const applied = new Set(rows.map(({ at }) => Number(at)));
+	const ours = readMigrationFiles({ migrationsFolder: migrations }).map(({ folderMillis }) => folderMillis);
+	return { waiting: ours.filter((at) => !applied.has(at)).length, newer: Math.max(0, ...applied) > Math.max(...ours) };
+}
+
+/** Brings the database up to date; servers that start at once take turns. throws in a sentence where a newer version has done so. */
+export async function migrateDatabase(): Promise<void> {
 	const one = postgres(settings().IANUA_DATABASE_URL, { max: 1, onnotice: () => {} });
 	try {
 		await one`select pg_advisory_lock(${migrationLock})`;
-		await migrate(drizzle(one), { migrationsFolder: folder });
+		if ((await appliedMigrations()).newer)
+			throw new Error(
+				`The database was brought up to date by a newer version of Ianua than this one, ${packageJson.version}. Start that version, or restore a backup from before.`
+			);
+		await migrate(drizzle(one), { migrationsFolder: migrations });
 		await one`select pg_advisory_unlock(${migrationLock})`;
 	} finally {
 		await one.end();

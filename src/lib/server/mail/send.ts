@@ -13,14 +13,23 @@ export interface Mail {
 
 let transport: Transporter | undefined;
 
+const server = (): Transporter => (transport ??= createTransport(settings().IANUA_SMTP_URL, { from: settings().IANUA_MAIL_FROM }));
+
+/** Whether the server for mail answers and takes what signs us in: null, or what it says in place of that. */
+export const mailAnswers = (): Promise<string | null> =>
+	server()
+		.verify()
+		.then(
+			() => null,
+			(error: unknown) => (error as Error).message
+		);
+
 /** Sends a mail; false where no mail is set up or the server did not take it. */
 export async function sendMail({ end, ...mail }: Mail): Promise<boolean> {
-	const { IANUA_SMTP_URL, IANUA_MAIL_FROM } = settings();
-	if (!IANUA_SMTP_URL) return false;
+	if (!settings().IANUA_SMTP_URL) return false;
 	try {
-		transport ??= createTransport(IANUA_SMTP_URL, { from: IANUA_MAIL_FROM });
 		const headers = end ? { 'List-Unsubscribe': `<${end}>`, 'List-Unsubscribe-Post': 'List-Unsubscribe=One-Click' } : {};
-		await transport.sendMail({ ...mail, headers, disableFileAccess: true, disableUrlAccess: true });
+		await server().sendMail({ ...mail, headers, disableFileAccess: true, disableUrlAccess: true });
 		return true;
 	} catch (err) {
 		log().warn({ err, subject: mail.subject }, 'mail was not sent');

@@ -147,7 +147,7 @@ export async function acceptInvitation(token: string, given: { name: string; pas
 	});
 }
 
-async function setPassword(tx: Queryable, personId: string, password: string): Promise<void> {
+export async function setPassword(tx: Queryable, personId: string, password: string): Promise<void> {
 	const now = new Date();
 	const [had] = await tx
 		.update(account)

@@ -83,6 +83,7 @@ export function diskStore(folder: string, { shared = false }: { readonly shared?
 		remove: async (name) => {
 			await rm(pathOf(name), { force: true });
 			await rmdir(dirname(pathOf(name))).catch(() => {});
-		}
+		},
+		signed: () => Promise.resolve(null)
 	};
 }

@@ -25,6 +25,8 @@ export interface ObjectStore {
 	move(from: string, to: string): Promise<boolean>;
 	/** Lets go of a name, whether or not anything lies there. */
 	remove(name: string): Promise<void>;
+	/** An address under which whoever has it may fetch a name for so many seconds, told as the given fields say; null where there is no such thing. */
+	signed(name: string, seconds: number, told: { readonly type: string; readonly disposition: string }): Promise<string | null>;
 }
 
 const named = /^[a-z0-9][a-z0-9._-]*(?:\/[a-z0-9][a-z0-9._-]*)*$/;

@@ -26,10 +26,7 @@ const isMissing = (error: unknown) => {
 /** The name of what is in the place of a name already, as S3 says so (`If-None-Match: *`, RFC 9110 section 13.1.2). */
 const isTaken = (error: unknown) => (error as { $metadata?: { httpStatusCode?: number } }).$metadata?.httpStatusCode === 412;
 
-export function s3Store({ bucket: Bucket, prefix, endpoint, region, credentials }: Bucket): ObjectStore & {
-	/** An address under which whoever has it may fetch a name for so many seconds, told as the given fields say. */
-	signed(name: string, seconds: number, told: { readonly type: string; readonly disposition: string }): Promise<string>;
-} {
+export function s3Store({ bucket: Bucket, prefix, endpoint, region, credentials }: Bucket): ObjectStore {
 	let kit: Promise<{ sdk: typeof import('@aws-sdk/client-s3'); client: S3Client }> | undefined;
 	// only a server that has a bucket pays for its client
 	const s3 = () => {
@@ -115,14 +112,12 @@ export function s3Store({ bucket: Bucket, prefix, endpoint, region, credentials 
 		remove: async (name) => {
 			const { sdk, client } = await s3();
 			await client.send(new sdk.DeleteObjectCommand({ Bucket, Key: keyOf(name) }));
-		}
-	};
-	return {
-		...store,
+		},
 		signed: async (name, seconds, { type, disposition }) => {
 			const [{ sdk, client }, { getSignedUrl }] = await Promise.all([s3(), import('@aws-sdk/s3-request-presigner')]);
 			const command = new sdk.GetObjectCommand({ Bucket, Key: keyOf(name), ResponseContentType: type, ResponseContentDisposition: disposition });
 			return getSignedUrl(client, command, { expiresIn: seconds });
 		}
 	};
+	return store;
 }

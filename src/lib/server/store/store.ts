@@ -11,21 +11,17 @@ import { putByDays } from '#core/upkeep/sweep';
 import { newId } from '../id';
 import { log } from '../log';
 import { settings } from '../settings';
-import { diskStore } from './disk';
 import type { ObjectStore } from './object-store';
-import { s3Store } from './s3';
+import { openStore } from './open-store';
 
 const folder = () => settings().files;
 
 let opened: ObjectStore | undefined;
-let bucket: ReturnType<typeof s3Store> | null = null;
 
 /** The object store of the settings. */
 export function objects(): ObjectStore {
-	if (opened) return opened;
-	const { bucket: named, files, IANUA_FILES_BY_PROXY } = settings();
-	bucket = named && s3Store(named);
-	return (opened = bucket ?? diskStore(files, { shared: IANUA_FILES_BY_PROXY !== undefined }));
+	const { bucket, files, IANUA_FILES_BY_PROXY } = settings();
+	return (opened ??= openStore({ bucket, files, shared: IANUA_FILES_BY_PROXY !== undefined }));
 }
 
 /** Where the bytes of a checksum lie: two levels of folders keep each small. */
@@ -179,8 +175,7 @@ export async function fromBucket(path: string, first: number, length: number): P
 /** An address that the bucket signs, where settings ask for such; null where files come through here. */
 export async function signedAddress(path: string, told: { readonly type: string; readonly disposition: string }): Promise<string | null> {
 	const { IANUA_FILES_SIGNED: seconds } = settings();
-	objects();
-	return bucket && seconds ? bucket.signed(nameOf(path), seconds, told) : null;
+	return seconds ? objects().signed(nameOf(path), seconds, told) : null;
 }
 
 /** Gives the bucket what a helper process, which knows of none, has made from an original. */

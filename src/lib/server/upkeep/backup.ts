@@ -16,10 +16,14 @@ import {
 	writeFileSync
 } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { Transform } from 'node:stream';
+import { Transform, type Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import packageJson from '../../../../package.json' with { type: 'json' };
-import { program, runningUrl, startPostgres } from '../db/cluster';
+import { program, startPostgres } from '../db/cluster';
+import { readSettings, storeOf } from '../settings';
+import { keptSettings } from '../settings-file';
+import { openStore } from '../store/open-store';
+import { settingsAt } from './site-at';
 
 /** What a backup holds, by the path within it. */
 interface Manifest {
@@ -34,8 +38,8 @@ interface Manifest {
 /** Tables of what ends with a sign-in or a moment: nobody is signed in by a backup. */
 const leftOut = ['session', 'verification', 'rate_limit', 'attempt', 'day_key'];
 
-/** Copies a file and gives its length and checksum, taken on the way. */
-async function copied(from: string, to: string): Promise<{ bytes: number; sha256: string }> {
+/** Writes a stream to a file and gives its length and checksum, taken on the way. */
+async function copied(from: Readable, to: string): Promise<{ bytes: number; sha256: string }> {
 	const hash = createHash('sha256');
 	let bytes = 0;
 	const count = new Transform({
@@ -45,7 +49,7 @@ async function copied(from: string, to: string): Promise<{ bytes: number; sha256
 			done(null, chunk);
 		}
 	});
-	await pipeline(createReadStream(from, { highWaterMark: 1 << 20 }), count, createWriteStream(to, { mode: 0o600 }));
+	await pipeline(from, count, createWriteStream(to, { mode: 0o600 }));
 	return { bytes, sha256: hash.digest('hex') };
 }
 
@@ -55,23 +59,16 @@ async function checksum(path: string): Promise<string> {
 	return hash.digest('hex');
 }
 
-/** The files below a folder, as paths within it. */
-const below = (folder: string, within = ''): string[] =>
-	existsSync(join(folder, within))
-		? readdirSync(join(folder, within), { withFileTypes: true }).flatMap((e) =>
-				e.isDirectory() ? below(folder, join(within, e.name)) : [join(within, e.name)]
-			)
-		: [];
-
 /**
  * Backs a site up into a new folder below `into`; gives that folder. The database is read in one snapshot; the originals it names never change and
  * are copied after it. Throws where a file in the store is not what its name says.
  */
 export async function backUp({ data: given, into, say = () => {} }: { data: string; into: string; say?: (line: string) => void }): Promise<string> {
 	const data = resolve(given);
-	const url = process.env.IANUA_DATABASE_URL ?? runningUrl(data);
+	const environment = settingsAt(data);
+	const url = environment.IANUA_DATABASE_URL;
 	if (!url) throw new Error(`There is no running database in ${data}. Start the site, or name its data folder with --data.`);
-	const store = resolve(process.env.IANUA_FILES ?? join(data, 'files'));
+	const store = openStore(storeOf(readSettings(environment)));
 	const at = new Date().toISOString();
 	const name = `ianua-${at.slice(0, 19).replaceAll(':', '-')}`;
 	const [folder, unfinished] = [join(resolve(into), name), join(resolve(into), `${name}.unfinished`)];
@@ -86,21 +83,22 @@ export async function backUp({ data: given, into, say = () => {} }: { data: stri
 			{ stdio: ['ignore', 'ignore', 'pipe'] }
 		);
 		files.push({ path: 'database.dump', bytes: statSync(dump).size, sha256: await checksum(dump) });
-		const originals = below(join(store, 'originals'));
-		say(`${originals.length} files`);
-		for (const path of originals) {
-			const to = join('files', 'originals', path);
+		say('The files');
+		for await (const { name } of store.list('originals/')) {
+			const to = join('files', name);
 			mkdirSync(join(unfinished, to, '..'), { recursive: true, mode: 0o700 });
-			const copy = await copied(join(store, 'originals', path), join(unfinished, to));
-			if (copy.sha256 !== path.split('/').pop())
-				throw new Error(`The file ${path} in the store is not what its name says: it is damaged. Nothing was backed up.`);
+			const from = await store.read(name);
+			// put by a moment ago: no row of the snapshot points to it
+			if (!from) continue;
+			const copy = await copied(from, join(unfinished, to));
+			if (copy.sha256 !== name.split('/').pop())
+				throw new Error(`The file ${name} in the store is not what its name says: it is damaged. Nothing was backed up.`);
 			files.push({ path: to, ...copy });
 		}
-		for (const [from, to] of [
-			[join(store, 'site-id'), 'files/site-id'],
-			[join(data, 'secret'), 'secret']
-		] as const)
-			if (existsSync(from)) files.push({ path: to, ...(await copied(from, join(unfinished, to))) });
+		const id = await store.read('site-id');
+		if (id) files.push({ path: 'files/site-id', ...(await copied(id, join(unfinished, 'files/site-id'))) });
+		const secret = join(data, 'secret');
+		if (existsSync(secret)) files.push({ path: 'secret', ...(await copied(createReadStream(secret), join(unfinished, 'secret'))) });
 		const siteId = readFileSync(join(unfinished, 'files/site-id'), 'utf8').trim();
 		const manifest: Manifest = { format: 1, at, version: packageJson.version, siteId, files };
 		writeFileSync(join(unfinished, 'manifest.json'), `${JSON.stringify(manifest, null, '\t')}\n`, { mode: 0o600 });
@@ -142,7 +140,17 @@ export async function restore({ from: given, data: into, say = () => {} }: { fro
 			}
 		);
 		say('The files');
-		cpSync(join(from, 'files'), resolve(process.env.IANUA_FILES ?? join(data, 'files')), { recursive: true });
+		// with its own secret, and a database that has an address while this goes on
+		const store = openStore(
+			storeOf(readSettings({ IANUA_DATABASE_URL: 'postgres://here', IANUA_SECRET: 'x'.repeat(32), ...keptSettings(data), ...process.env, IANUA_DATA: data }))
+		);
+		for (const { path } of manifest.files) {
+			if (!path.startsWith('files/')) continue;
+			const copy = join(data, 'restoring');
+			cpSync(join(from, path), copy);
+			await store.put(path.slice('files/'.length), copy);
+			rmSync(copy, { force: true });
+		}
 		if (existsSync(join(from, 'secret'))) cpSync(join(from, 'secret'), join(data, 'secret'));
 	} finally {
 		postgres?.stop();
