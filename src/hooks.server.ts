@@ -17,6 +17,8 @@ import { sameField } from '$lib/server/http/kept-pages';
 
 import { newId } from '$lib/server/id';
 import { log } from '$lib/server/log';
+import { routed } from '$lib/server/metrics';
+import { traceOf } from '$lib/server/trace';
 import { hasOwner } from '$lib/server/people/directory';
 import { callerOf, heldTo, nobody } from '$lib/server/people/who';
 import { resolve } from '$lib/server/reading/resolve';
@@ -174,6 +176,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const started = performance.now();
 	const { request, locals, route } = event;
 	locals.requestId = newId();
+	routed.set(request, route.id ?? 'none');
 	locals.caller = nobody;
 	locals.language = 'en';
 	const entry = entryOf(route.id);
@@ -186,7 +189,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 	response = withHeaders(response ?? (await answerOf(event, entry, resolve)), event, entry);
 	if (entry?.answers === 'problem' || response.status >= 400)
 		log().info(
-			{ requestId: locals.requestId, method: request.method, route: route.id, status: response.status, ms: Math.round(performance.now() - started) },
+			{ requestId: locals.requestId, trace: traceOf(request.headers.get('traceparent')), method: request.method, route: route.id, status: response.status, ms: Math.round(performance.now() - started) },
 			'request'
 		);
 	return response;

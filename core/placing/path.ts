@@ -24,6 +24,7 @@ export const reservedParts: readonly string[] = [
 	'copy.js',
 	'text.js',
 	'healthz',
+	'metrics',
 	'readyz',
 	'sitemap.xml',
 	'robots.txt',

@@ -1,6 +1,7 @@
 // What the processes of the server share: settings that are right or a sentence, and errors that nobody awaited.
 import { log } from '#server/log';
 import { settings, unknownSettings, type Settings } from '#server/settings';
+import packageJson from '../../package.json' with { type: 'json' };
 
 /** What keeps the server from starting is said in a sentence; where in the code it was found is for whoever asks for it. */
 export function cannotStart(error: unknown): never {
@@ -18,6 +19,16 @@ export function checkedSettings(): Settings {
 	} catch (error) {
 		return cannotStart(error);
 	}
+}
+
+/** One line when a program is up: what it is, of which version, and what it stands on. */
+export function tellStart(program: 'web' | 'jobs', more: Record<string, string> = {}): void {
+	const { IANUA_DATABASE_URL, IANUA_FILES, IANUA_JOBS, files } = settings();
+	const { host, pathname } = new URL(IANUA_DATABASE_URL);
+	log().info(
+		{ program, version: packageJson.version, node: process.versions.node, ...more, database: host + pathname, store: IANUA_FILES ?? files, jobs: IANUA_JOBS },
+		'started'
+	);
 }
 
 /**

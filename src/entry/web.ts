@@ -11,10 +11,12 @@ import { clientAddress } from '#server/http/proxies';
 import { watchConnections } from '#server/http/stillness';
 import { changesSoFar } from '#server/db/changes';
 import { keep, mayBeKept, sameField, sendKept } from '#server/http/kept-pages';
+import { log } from '#server/log';
+import { countRequest, routed } from '#server/metrics';
 import { deliverFile } from '#server/reading/deliver';
 import { moveReadings } from '#server/reading/writer';
 import { endWork } from '#server/work';
-import { cannotStart, checkedSettings, outliveDatabase } from './process';
+import { cannotStart, checkedSettings, outliveDatabase, tellStart } from './process';
 
 const { IANUA_HOST, IANUA_ORIGIN, IANUA_PORT, IANUA_STOP_WAIT, proxies } = checkedSettings();
 
@@ -55,6 +57,7 @@ async function answer(request: IncomingMessage, response: ServerResponse, addres
 	}
 	const begun = changesSoFar();
 	const answered = await kit.server.respond(asked, { getClientAddress: () => address });
+	routed.set(response, routed.get(asked) ?? 'none');
 	const same = answered.headers.get(sameField);
 	answered.headers.delete(sameField);
 	await setResponse(response, same !== null && mayBeKept(request) ? await keep(request, answered, { begun, until: Number(same) }) : answered);
@@ -103,6 +106,8 @@ const server = createServer((request, response) => {
 		if (ending && !underWay) ended();
 	});
 	linger(request, response);
+	const began = performance.now();
+	response.once('close', () => countRequest(routed.get(response) ?? 'static', request.method ?? '', response.statusCode, (performance.now() - began) / 1000));
 	const address = clientAddress(request.socket.remoteAddress ?? '', request.headers['x-forwarded-for'] as string | undefined, proxies);
 	// without the database kit says what is the matter
 	(mayBeKept(request) ? sendKept(request, response).catch(() => false) : Promise.resolve(false))
@@ -118,7 +123,10 @@ server.requestTimeout = 0;
 watchConnections(server);
 // A connection that is kept is closed by whoever is in front, not by us under its next request (RFC 9112, 9.5): proxies keep theirs for 60 s.
 server.keepAliveTimeout = 65_000;
-server.listen(IANUA_PORT, IANUA_HOST, () => process.send?.('listening'));
+server.listen(IANUA_PORT, IANUA_HOST, () => {
+	tellStart('web', { origin: IANUA_ORIGIN, listens: `${IANUA_HOST}:${IANUA_PORT}` });
+	process.send?.('listening');
+});
 server.on('error', cannotStart);
 
 outliveDatabase();
@@ -127,6 +135,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 	process.on(signal, () => {
 		if (ending) return;
 		ending = true;
+		log().info({ program: 'web', signal, underWay }, 'stopping');
 		const jobs = endWork();
 		const drained = new Promise<void>((done) => {
 			ended = done;
@@ -136,6 +145,7 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) {
 		void Promise.all([drained.then(moveReadings), jobs.catch(() => {})]).then(() => {
 			server.close();
 			server.closeAllConnections();
+			log().info({ program: 'web' }, 'stopped');
 			process.exit(0);
 		});
 	});

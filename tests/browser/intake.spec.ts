@@ -46,6 +46,27 @@ test('an upload whose connection is cut goes on from where it stopped', async ({
 	expect(Math.min(...seen.slice(triedBefore))).toBe(8 * 1024 * 1024);
 });
 
+test('a proxy that takes no more than 1 MB in a request gets the file in smaller ones', async ({ people }) => {
+	test.setTimeout(120_000);
+	const page = await people.as('staff', {}, { connectionTrouble: true });
+	await emptyTray(page);
+	const [taken, refused]: [number[], number[]] = [[], []];
+	await page.route(/\/api\/v1\/intake(?:\/|$)/, async (route) => {
+		const bytes = route.request().postDataBuffer()?.length ?? 0;
+		if (route.request().method() === 'GET') return route.continue();
+		(bytes > 1_048_576 ? refused : taken).push(bytes);
+		// as nginx answers with its stock client_max_body_size
+		return bytes > 1_048_576 ? route.fulfill({ status: 413, contentType: 'text/html', body: '<h1>413 Request Entity Too Large</h1>' }) : route.continue();
+	});
+	await choose(page).setInputFiles([await large('Behind a proxy'), await large('Behind it too')]);
+	const tray = trayOf(page);
+	await expect(tray.getByText('Sound', { exact: true })).toHaveCount(2, { timeout: 60_000 });
+	expect(refused.length).toBeGreaterThan(0);
+	// once found out, it is remembered: each file was refused at most once
+	expect(refused.length).toBeLessThanOrEqual(2);
+	expect(taken.length).toBeGreaterThan(24);
+});
+
 test('an upload survives a reload and moving between rooms', async ({ people }) => {
 	test.setTimeout(120_000);
 	const page = await people.as('staff', {}, { connectionTrouble: true });

@@ -89,6 +89,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/sitemap.xml': page('everyone', { answers: 'problem', same: true }),
 	'/.well-known/security.txt': page('everyone', { answers: 'problem' }),
 	'/healthz': page('everyone', { answers: 'problem', beforeBegin: true, withoutDatabase: true }),
+	'/metrics': page('near', { answers: 'problem', looks: ['readership:read'], beforeBegin: true }),
 	'/readyz': page('everyone', { answers: 'problem', beforeBegin: true, withoutDatabase: true }),
 
 	// signing in, and what is one's own

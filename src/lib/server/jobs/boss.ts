@@ -4,6 +4,7 @@ import { availableParallelism } from 'node:os';
 import { tellOfWork, whenTold } from '../db/changes';
 import { sql } from '../db/client';
 import { log } from '../log';
+import { countJob } from '../metrics';
 import { settings } from '../settings';
 
 /** Every queue with the shape of its jobs. */
@@ -70,10 +71,16 @@ export async function workOn<Q extends Queue>(queue: Q, handle: (data: Jobs[Q]) 
 			queue,
 			{ pollingIntervalSeconds: byClock.has(queue) ? lookByClock : lookIfTold, batchSize: 1 },
 			async (jobs) => {
+				const began = performance.now();
+				const seconds = () => (performance.now() - began) / 1000;
 				try {
 					for (const job of jobs) await handle(job.data);
+					countJob(queue, true, seconds());
+					// the clock's come every minute
+					log()[byClock.has(queue) ? 'debug' : 'info']({ queue, job: jobs[0]?.id, data: jobs[0]?.data, ms: Math.round(seconds() * 1000) }, 'job');
 				} catch (err) {
-					log().error({ err, queue, data: jobs[0]?.data }, 'job failed; it is tried again');
+					countJob(queue, false, seconds());
+					log().error({ err, queue, job: jobs[0]?.id, data: jobs[0]?.data }, 'job failed; it is tried again');
 					throw err;
 				} finally {
 					// the next one at once, without waiting for the clock

@@ -13,6 +13,7 @@ import { look, type Looked } from './look';
 import { coverFrom, mostPixels, remakeCovers, type CoverOf } from './pictures';
 import { pack, packedPath } from './derivatives';
 import { openingSteps } from './opening';
+import { whenEnded } from './run';
 import { imagesOn } from './page-images';
 import { tagsOf } from './tags';
 import { guessLanguage, hasWords, wordsOf } from './text';
@@ -138,19 +139,26 @@ export interface Asked {
 	readonly kind: keyof Work;
 	readonly ask: unknown;
 }
-export type Answered =
-	| { readonly id: number; readonly answer: unknown }
-	| { readonly id: number; readonly refused: { code: ErrorCode; facts: Record<string, string> } }
-	| { readonly id: number; readonly broke: { message: string; code?: string } };
+export type Answered = (
+	| { readonly answer: unknown }
+	| { readonly refused: { code: ErrorCode; facts: Record<string, string> } }
+	| { readonly broke: { message: string; code?: string } }
+) & {
+	readonly id: number;
+	/** Programs that one of their limits ended meanwhile. */
+	readonly ended: readonly string[];
+};
 
 /** Does one piece of work; what it throws becomes the answer, the refusals of the catalogue by their code. */
 export async function answerTo({ id, kind, ask }: Asked): Promise<Answered> {
+	const ended: string[] = [];
+	whenEnded((program) => ended.push(program));
 	try {
-		return { id, answer: await (work[kind] as (ask: unknown) => Promise<unknown>)(ask) };
+		return { id, ended, answer: await (work[kind] as (ask: unknown) => Promise<unknown>)(ask) };
 	} catch (caught) {
 		const error = caught as Error & { code?: string };
 		return error instanceof IanuaError
-			? { id, refused: { code: error.code, facts: { ...error.facts } } }
-			: { id, broke: { message: error.message, code: error.code } };
+			? { id, ended, refused: { code: error.code, facts: { ...error.facts } } }
+			: { id, ended, broke: { message: error.message, code: error.code } };
 	}
 }

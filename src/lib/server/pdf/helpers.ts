@@ -4,10 +4,12 @@ import { spawn, type ChildProcess } from 'node:child_process';
 import { availableParallelism } from 'node:os';
 import { IanuaError } from '#core/errors';
 import { helperProgram } from '../home';
+import { countEnded } from '../metrics';
 import { settings } from '../settings';
 import { original, shareMade } from '../store/store';
 import { confined } from './confine';
 import type { Answered, Asked, Work } from './helper';
+import { whenEnded } from './run';
 
 /** Ms after which a helper that does not answer is ended: well over what its bounded programs can take together. */
 const patience = 600_000;
@@ -43,6 +45,7 @@ const poolOf: Readonly<Record<keyof Work, Pool>> = {
 	covers: pictures
 };
 let last = 0;
+whenEnded(countEnded);
 
 /**
  * What a helper may know: where the store is, and how to run programs. Not the database's password nor the secret: settings ask for something
@@ -108,7 +111,10 @@ async function askHelper<K extends keyof Work>(kind: K, ask: Work[K]['ask']): Pr
 	const { process: child } = current;
 	child.ref();
 	child.channel?.ref();
-	const clock = setTimeout(() => child.kill('SIGKILL'), patienceOf[kind] ?? patience);
+	const clock = setTimeout(() => {
+		countEnded('helper');
+		child.kill('SIGKILL');
+	}, patienceOf[kind] ?? patience);
 	const answered = await new Promise<Answered | null>((done) => {
 		current.busy = done;
 		child.send({ id: ++last, kind, ask } satisfies Asked, (error) => {
@@ -121,6 +127,7 @@ async function askHelper<K extends keyof Work>(kind: K, ask: Work[K]['ask']): Pr
 	child.channel?.unref();
 	if (++current.done >= retiresAfter && child.connected) child.disconnect();
 	waiting.shift()?.();
+	for (const program of answered?.ended ?? []) countEnded(program);
 	if (answered === null) throw new Error('a helper broke off');
 	if ('refused' in answered) throw new IanuaError(answered.refused.code, answered.refused.facts);
 	if ('broke' in answered) throw Object.assign(new Error(answered.broke.message), { code: answered.broke.code });

@@ -7,6 +7,12 @@ import { confined } from './confine';
 
 const MiB = 1024 * 1024;
 
+let told: (program: string) => void = () => {};
+/** Has somebody told of every program that one of its limits ended, from now on. */
+export function whenEnded(tell: (program: string) => void): void {
+	told = tell;
+}
+
 export interface Limits {
 	/** Address space in bytes. */
 	readonly memory: number;
@@ -68,6 +74,7 @@ function runNow(program: string, args: readonly string[], bound: Limits, output:
 		let said = '';
 		let ended = false;
 		const end = () => {
+			if (!ended) told(program);
 			ended = true;
 			try {
 				if (child.pid) process.kill(-child.pid, 'SIGKILL');

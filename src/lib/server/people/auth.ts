@@ -13,6 +13,7 @@ import { log } from '../log';
 import { countOften, countRequest, countTry, wentWell } from './attempts';
 import { hashOf } from './secrets';
 import { linkMinutes, mailLink, mailNewPassword } from './sign-in-mail';
+import { countRefusedSignIn } from '../metrics';
 import { settings } from '../settings';
 
 export const cookiePrefix = 'ianua';
@@ -126,7 +127,9 @@ function make() {
 			}),
 			after: createAuthMiddleware(async (ctx) => {
 				const email = emailOf(ctx);
-				if (email !== null && ctx.path === '/sign-in/email' && ctx.context.newSession) await wentWell(`password ${email}`, addressOf(ctx));
+				if (email === null || ctx.path !== '/sign-in/email') return;
+				if (ctx.context.newSession) await wentWell(`password ${email}`, addressOf(ctx));
+				else countRefusedSignIn();
 			})
 		},
 		databaseHooks: { session: { create: { before: (session, ctx) => checkSession(session.userId, (ctx ?? {}) as AuthCall) } } },

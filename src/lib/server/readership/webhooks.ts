@@ -11,6 +11,7 @@ import { theRow } from '../db/rows';
 import { newId } from '../id';
 import { postTo, webAddress } from '../intake/fetch';
 import { log } from '../log';
+import { newTrace } from '../trace';
 import { writeAudit } from '../site/audit';
 import { oneOf } from '#core/schema';
 
@@ -141,11 +142,17 @@ async function deliver(): Promise<void> {
 			let answer: string;
 			let status = 0;
 			try {
-				status = await postTo(one.url, body, { 'webhook-id': one.id, 'webhook-timestamp': String(seconds), 'webhook-signature': `v1,${signature}` });
+				status = await postTo(one.url, body, {
+					traceparent: newTrace(one.id),
+					'webhook-id': one.id,
+					'webhook-timestamp': String(seconds),
+					'webhook-signature': `v1,${signature}`
+				});
 				answer = `it answered ${status}`;
 			} catch (error) {
 				answer = error instanceof Error ? error.message : 'it could not be reached';
 			}
+			log().info({ webhook: one.webhook_id, delivery: one.id, event: one.event_id, tries: one.tries + 1, answer }, 'message to another program');
 			if (status >= 200 && status < 300) {
 				await s`update webhook_delivery set delivered_at = now(), tries = tries + 1, answer = ${answer}, next_at = null where id = ${one.id}`;
 				return;

@@ -24,6 +24,7 @@ import { asJpeg, coverOf, coverPath, coverWidths, leafPicture, plainCover, type 
 import { leafTextPath } from '../pdf/leaf-text';
 import { packedPath } from '../pdf/derivatives';
 import { isPlacedAsCover } from '../placing/placed';
+import { countDecision } from '../metrics';
 import { settings } from '../settings';
 import { languageOf } from '../site/language';
 import { inEdition, resolve, resolveForReader, type Resolved } from './resolve';
@@ -128,6 +129,7 @@ export async function letInNow(ask: FileRequest, action: Action): Promise<LetIn>
 	const decideOn = (wanted: Action) => decide(holder, found.thing, wanted, instantOf(asker.caller));
 	const { allowed, reasons } = decideOn(action);
 	const [reason] = reasons;
+	countDecision(action, reason.code, allowed);
 	const withKey = { ...asker, key: reason.key ?? null };
 	if (allowed) {
 		const may = (wanted: Action) => decideOn(wanted).allowed;

@@ -7,6 +7,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { relative, sep } from 'node:path';
 import { log } from '../log';
+import { routed } from '../metrics';
 import { settings } from '../settings';
 import { fromBucket, isNear, signedAddress } from '../store/store';
 import { answerAttachment, answerFile, TurnedAway, type Answer, type FileRequest } from './chain';
@@ -185,6 +186,7 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 	const match = fileAddress.exec(mark < 0 ? url : url.slice(0, mark));
 	if (!match) return false;
 	const [, slug, attachment] = match;
+	routed.set(response, fileRoute);
 	const ask: FileRequest = {
 		method: request.method,
 		// the address of a file has a slug

@@ -63,6 +63,9 @@ const apart = 8;
 const many = 32;
 
 const waiting: Waiting[] = [];
+
+/** How many lines wait to be entered. */
+export const waitingLines = (): number => waiting.length;
 let busy = 0;
 let sentAt = 0;
 let gathering: ReturnType<typeof setTimeout> | undefined;

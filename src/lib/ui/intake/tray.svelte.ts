@@ -3,6 +3,7 @@
 import type { DetailedError, Upload } from 'tus-js-client';
 import { sizeWords } from '#core/documents/size';
 import { call, ApiTrouble } from '$lib/ui/parts/api';
+import { chunkSize, smallerFor } from './chunk-size';
 import type { ChecksumAnswer, ChecksumRequest } from './checksum.worker';
 import { v7 } from 'uuid';
 import type { ServerLine, TrayEntry } from './entry';
@@ -12,7 +13,6 @@ import { dropFile, keepFile, keptFiles, largestKept } from './kept-files';
 
 const endpoint = '/api/v1/intake';
 const atOnce = 3;
-const chunk = 8 * 1024 * 1024;
 /** Ms between looks at what became of files, and between tries after a lost connection. */
 const [lookEvery, tryEvery] = [700, 5000];
 
@@ -177,10 +177,11 @@ async function begin(entry: TrayEntry, file: File): Promise<void> {
 		lost(entry);
 		return;
 	}
+	const bytes = chunkSize();
 	const upload = new tus.Upload(file, {
 		endpoint,
 		uploadUrl: entry.begun ? `${endpoint}/${entry.id}` : undefined,
-		chunkSize: chunk,
+		chunkSize: bytes,
 		uploadDataDuringCreation: true,
 		retryDelays: [0, 500, 1500, 4000],
 		// the server's own list says what can be gone on with
@@ -205,8 +206,9 @@ async function begin(entry: TrayEntry, file: File): Promise<void> {
 		},
 		onError: (error) => {
 			if (entry.state !== 'uploading') return;
-			if (begunBefore(error as DetailedError, entry)) {
-				entry.begun = true;
+			const before = begunBefore(error as DetailedError, entry);
+			if (before || smallerFor(error as DetailedError, bytes)) {
+				if (before) entry.begun = true;
 				uploads.delete(entry.key);
 				entry.state = 'waiting';
 			} else if (passing(error as DetailedError)) {
