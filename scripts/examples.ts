@@ -39,16 +39,17 @@ try {
 	};
 
 	/** Calls an operation, keeps it as its example, and gives what it answered. `values` stand in the braces. */
-	const call = async (operation: string, value: string | null, body?: unknown, query = ''): Promise<Json> => {
+	const filled = (path: string, values: readonly string[]) => values.reduce((done, value) => done.replace(/\{\w+\}/, encodeURIComponent(value)), path);
+	const call = async (operation: string, value: string | readonly string[] | null, body?: unknown, query = ''): Promise<Json> => {
 		const [method, path] = operation.split(' ') as [string, string];
 		const form = body instanceof FormData;
-		const response = await fetch(`${running.origin}/api/v1${path.replace(/\{\w+\}/, encodeURIComponent(value ?? ''))}${query}`, {
+		const response = await fetch(`${running.origin}/api/v1${filled(path, [value ?? ''].flat())}${query}`, {
 			method: method.toUpperCase(),
 			headers: form ? { origin: running.origin, cookie } : { ...base, ...(typeof body === 'string' ? { 'content-type': 'text/csv' } : {}), cookie },
 			body: form || typeof body === 'string' ? body : body === undefined ? undefined : JSON.stringify(body)
 		});
 		const answer = (await response.json()) as Json;
-		if (!response.ok) throw new Error(`${operation} ${value ?? ''}: ${JSON.stringify(answer)}`);
+		if (!response.ok) throw new Error(`${operation} ${[value ?? ''].flat().join(' ')}: ${JSON.stringify(answer)}`);
 		examples[operation] = { ...(form || body === undefined ? {} : { body }), answer: short(answer) };
 		return answer;
 	};
@@ -222,6 +223,13 @@ try {
 	await call('get /webhooks', null);
 	await call('post /webhooks/{id}', program.id as string);
 	await call('delete /webhooks/{id}', program.id as string);
+
+	const website = await call('post /websites', null, { origin: 'https://club.example.org', groups: ['friends'] });
+	const second = await call('post /websites/{id}/keys', website.id as string, { kind: 'secret' });
+	await call('get /websites', null);
+	await call('patch /websites/{id}', website.id as string, { groups: ['friends', 'lock-wardens'] });
+	await call('delete /websites/{id}/keys/{key}', [website.id as string, second.key as string]);
+	await call('delete /websites/{id}', website.id as string);
 
 	// the site, and what is taken away
 	await call('get /site', null);

@@ -8,6 +8,7 @@ import { frameAncestors } from '#core/placing/outside';
 import { earlyPage } from '#core/reading/early';
 import { directionOf, isLanguage } from '#core/words/words';
 import { trialOf } from '$lib/server/access/try-door';
+import { callerFor } from '$lib/server/access/passes';
 import { changed } from '$lib/server/db/changes';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
@@ -100,7 +101,9 @@ async function askedFor({ request, url }: RequestEvent, entry: Entry | null): Pr
 async function admit(event: RequestEvent, entry: Entry | null): Promise<Response | null> {
 	const { request, locals, url } = event;
 	if (!entry?.withoutDatabase) {
-		locals.caller = await callerOf(request.headers.get('cookie'), request.headers.get('authorization'));
+		const [cookie, authorization] = [request.headers.get('cookie'), request.headers.get('authorization')];
+		// the route has this parameter
+		locals.caller = await (entry?.byPass ? callerFor(event.params.slug!, cookie, authorization) : callerOf(cookie, authorization));
 		locals.siteName = (await site()).name;
 		// the path of a page of the site, where the route is that of one
 		const path = event.route.id === '/(site)/[...path]' ? `/${event.params.path}` : null;
@@ -189,7 +192,14 @@ export const handle: Handle = async ({ event, resolve }) => {
 	response = withHeaders(response ?? (await answerOf(event, entry, resolve)), event, entry);
 	if (entry?.answers === 'problem' || response.status >= 400)
 		log().info(
-			{ requestId: locals.requestId, trace: traceOf(request.headers.get('traceparent')), method: request.method, route: route.id, status: response.status, ms: Math.round(performance.now() - started) },
+			{
+				requestId: locals.requestId,
+				trace: traceOf(request.headers.get('traceparent')),
+				method: request.method,
+				route: route.id,
+				status: response.status,
+				ms: Math.round(performance.now() - started)
+			},
 			'request'
 		);
 	return response;

@@ -1,5 +1,6 @@
-// <ianua-document src="https://site/d/slug" form="text|button|cover|card|frame" press="page|tab|here|save" words width height start>:
+// <ianua-document src="https://site/d/slug" form="text|button|cover|card|frame" press="page|tab|here|save" words width height start pass>:
 // a document of an Ianua site on any website. What stands inside shows where there is no script, or the document is not open to everyone.
+// pass="/an/address/here": there the website's own server answers a pass (JWT) for whoever is signed in, by which the frame opens for them.
 (() => {
 	if (customElements.get('ianua-document')) return;
 	const css = `:host{display:inline}:host([form=card]),:host([form=frame]){display:block}a{color:inherit}
@@ -8,12 +9,29 @@
 .card{display:flex;gap:16px;padding:12px;border:1px solid #d9d1c1;border-radius:3px}.card img{width:96px;flex:none;align-self:start}
 strong{display:block}small{opacity:.75}iframe{width:100%;border:1px solid #d9d1c1;box-sizing:border-box}`;
 	class IanuaDocument extends HTMLElement {
-		static observedAttributes = ['src', 'form', 'press', 'words', 'width', 'height', 'start'];
+		static observedAttributes = ['src', 'form', 'press', 'words', 'width', 'height', 'start', 'pass'];
 		connectedCallback() {
+			this.hears ??= (event) => this.told(event);
+			addEventListener('message', this.hears);
 			this.draw();
+		}
+		disconnectedCallback() {
+			removeEventListener('message', this.hears);
 		}
 		attributeChangedCallback() {
 			if (this.isConnected) this.draw();
+		}
+		// what the frame says: it asks for a pass, or tells what became of one; nobody else is listened to
+		async told({ source, origin, data }) {
+			if (!this.frame || source !== this.frame.contentWindow || origin !== this.from || !data) return;
+			if (data.type === 'ianua:refused') this.dispatchEvent(new CustomEvent('ianua:refused', { detail: data.why, bubbles: true }));
+			const address = this.getAttribute('pass');
+			if (data.type !== 'ianua:pass-wanted' || !address) return;
+			const pass = await fetch(address, { headers: { accept: 'application/jwt, text/plain' } }).then(
+				(answer) => (answer.ok ? answer.text() : null),
+				() => null
+			);
+			if (pass) this.frame.contentWindow.postMessage({ type: 'ianua:pass', pass: pass.trim() }, this.from);
 		}
 		async draw() {
 			const mine = (this.turn = (this.turn || 0) + 1);
@@ -28,15 +46,16 @@ strong{display:block}small{opacity:.75}iframe{width:100%;border:1px solid #d9d1c
 			const path = /^\/d\/[a-z0-9-]+/.exec(src.pathname);
 			if (!/^https?:$/.test(src.protocol) || !path) return;
 			const at = src.origin + path[0];
+			const form = this.getAttribute('form') || 'text';
+			const keyed = form === 'frame' && this.hasAttribute('pass');
 			// only what is open to everyone has an answer there
 			const told = await fetch(`${src.origin}/oembed?url=${encodeURIComponent(at)}`).then(
 				(answer) => (answer.ok ? answer.json() : null),
 				() => null
 			);
-			if (!told || mine !== this.turn) return;
-			const form = this.getAttribute('form') || 'text';
+			if (mine !== this.turn || !(told || keyed)) return;
 			const press = this.getAttribute('press') || 'page';
-			const words = this.getAttribute('words') || told.title;
+			const words = this.getAttribute('words') || (told ? told.title : this.textContent.trim());
 			const start = Number(this.getAttribute('start')) || 0;
 			const make = (tag, set, ...inside) => {
 				const made = Object.assign(document.createElement(tag), set);
@@ -45,7 +64,7 @@ strong{display:block}small{opacity:.75}iframe{width:100%;border:1px solid #d9d1c
 			};
 			const style = make('style', { textContent: css });
 			if (form === 'frame') {
-				const ratio = told.height / told.width;
+				const ratio = told ? told.height / told.width : 1.4;
 				const frame = make('iframe', {
 					src: `${src.origin}/embed/${path[0].slice(3)}${start ? `#page=${start}` : ''}`,
 					title: words,
@@ -57,6 +76,8 @@ strong{display:block}small{opacity:.75}iframe{width:100%;border:1px solid #d9d1c
 				const height = Number(this.getAttribute('height'));
 				if (height) frame.style.height = `${height}px`;
 				else frame.style.aspectRatio = `1/${ratio.toFixed(4)}`;
+				this.frame = frame;
+				this.from = src.origin;
 				root.replaceChildren(style, frame);
 				return;
 			}

@@ -2,6 +2,8 @@
 <script lang="ts">
 	import '$lib/ui/site.css';
 	import { page } from '$app/state';
+	import { untrack } from 'svelte';
+	import { askForPass } from '$lib/ui/placing/pass';
 	import type { SiteLook } from '$lib/server/site/site';
 	import { words } from '$lib/ui/parts/words';
 	import DoorMark from '$lib/ui/parts/DoorMark.svelte';
@@ -13,6 +15,11 @@
 	/** In a frame on another website: nobody can sign in there, and its links would lead the frame away. */
 	const framed = $derived(page.url.pathname.startsWith('/embed/'));
 	const own = $derived(page.url.pathname.replace(/^\/embed\//, '/d/'));
+	// whoever is signed in on the website around it may have a pass
+	$effect(() => {
+		const path = page.url.pathname;
+		if (framed && refused) return untrack(() => askForPass(path));
+	});
 	const door = $derived(refused ? 'keyed' : page.status === 404 ? 'shut' : 'ajar');
 	const to = $derived(encodeURIComponent(page.url.pathname.replace(/\/turned-away$/, '') + page.url.search));
 </script>

@@ -18,6 +18,7 @@ const name = `changes-${process.pid}`;
 /** Tables by which nothing goes that is kept: readers write them at each step, or they are of no page. A new table stands here only with a reason. */
 const silent = [
 	...['session', 'verification', 'rate_limit', 'attempt'], // who comes is asked each time
+	...['website', 'website_group', 'website_key', 'website_person', 'pass_taken', 'pass_grant'], // whoever comes by a pass gets nothing that is kept
 	...['audit', 'intake', 'stamp', 'knock'], // seen by staff alone, for whom nothing is kept
 	...['door_key'], // pages of whoever holds a key are not kept
 	...['ledger', 'reading', 'day_key', 'reader', 'summed', 'progress', 'first_opening', 'report_mail'], // what readers did

@@ -29,6 +29,7 @@ beforeAll(async () => {
 	await boss.api('POST', '/pages', { path: '/guarded', title: 'Guarded', layout: 'article', content: { type: 'doc', content: [] } });
 	const [page] = await sql()<{ id: string }[]>`select id from page where path = '/guarded'`;
 	await boss.api('POST', '/pages/guarded/publish', {});
+	const website = await boss.api<{ id: string; key: string }>('POST', '/websites', { origin: `https://guarded-${process.pid}.example.org`, groups: [slug] });
 	const key = await boss.api<{ id: string }>('POST', `/documents/${shut.slug}/keys`, { label: 'Held' });
 	filled = {
 		slug: shut.slug,
@@ -43,7 +44,11 @@ beforeAll(async () => {
 		'/desk/readership/by/member/[id] id': id,
 		'/desk/readership/by/key/[id] id': key.id,
 		'/api/v1/keys/[id] id': key.id,
-		'/api/v1/keys/[id]/restore id': key.id
+		'/api/v1/keys/[id]/restore id': key.id,
+		'/api/v1/websites/[id] id': website.id,
+		'/api/v1/websites/[id]/keys id': website.id,
+		'/api/v1/websites/[id]/keys/[key] id': website.id,
+		'/api/v1/websites/[id]/keys/[key] key': website.key
 	};
 	const other = await member();
 	await sql()`update person set role = 'editor' where email = ${other.email}`;

@@ -47,6 +47,8 @@ const bodies: Record<string, unknown> = {
 	'patch /groups/{slug}': { description: 'None' },
 	'patch /members/{id}': { name: 'Nobody' },
 	'patch /pages/{path}': { title: 'Other' },
+	'patch /websites/{id}': { groups: ['friends'] },
+	'post /websites/{id}/keys': { kind: 'secret' },
 	'post /pages/{path}/publish': {},
 	'post /pages/{path}/revisions': { number: 1 }
 };

@@ -5,6 +5,7 @@ import { documentPath, Instant, listOf, Nothing, nullable, oneOf, type Operation
 import { KeyGiven, keyStates } from '#core/access/key';
 import { KeysMailed, ManyKeysMailed } from './keys';
 import { KnockAnswer } from './knocks';
+import { WebsiteChange, WebsiteGiven, WebsiteKeyGiven, WebsiteView } from './websites';
 
 /** A door as answers show it: every field, and what it comes to in words. */
 export const DoorAnswer = Type.Object({
@@ -124,6 +125,39 @@ export const accessOperations = [
 			})
 		)
 	},
+	{
+		method: 'get',
+		path: '/websites',
+		words: 'Websites that may give passes, with their keys and the groups that they may grant',
+		status: 200,
+		answer: listOf(WebsiteView)
+	},
+	{
+		method: 'post',
+		path: '/websites',
+		words: 'Lets a website give passes; a secret is told this once',
+		body: WebsiteGiven,
+		status: 201,
+		answer: Type.Object({ id: Type.String(), key: Type.String(), secret: nullable(Type.String()) })
+	},
+	{
+		method: 'patch',
+		path: '/websites/{id}',
+		words: 'Says which groups a website may grant',
+		body: WebsiteChange,
+		status: 200,
+		answer: Type.Object({ before: WebsiteChange })
+	},
+	{ method: 'delete', path: '/websites/{id}', words: 'Withdraws a website: its passes let nobody in any more', status: 200, answer: Nothing },
+	{
+		method: 'post',
+		path: '/websites/{id}/keys',
+		words: 'Gives a website a second key, to take the place of the first',
+		body: WebsiteKeyGiven,
+		status: 201,
+		answer: Type.Object({ key: Type.String(), secret: nullable(Type.String()) })
+	},
+	{ method: 'delete', path: '/websites/{id}/keys/{key}', words: 'Withdraws a key of a website', status: 200, answer: Nothing },
 	{ method: 'delete', path: '/keys/{id}', words: 'Withdraws a key', status: 200, answer: Nothing },
 	{ method: 'post', path: '/keys/{id}/restore', words: 'Gives a key back that was withdrawn', status: 200, answer: Nothing },
 	{

@@ -663,6 +663,96 @@ export const attempt = pgTable('attempt', {
 	since: at('since').notNull()
 });
 
+/** Another website whose members may read kept documents in frames on its pages, by its passes (core/access/pass). */
+export const website = pgTable('website', {
+	id: id(),
+	/** As its passes name it: `https://www.example.org`. */
+	origin: text('origin').notNull().unique(),
+	createdAt: at('created_at').notNull().defaultNow(),
+	createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' }),
+	withdrawnAt: at('withdrawn_at')
+});
+
+/** Groups that a website may grant. */
+export const websiteGroup = pgTable(
+	'website_group',
+	{
+		websiteId: uuid('website_id')
+			.notNull()
+			.references(() => website.id, { onDelete: 'cascade' }),
+		groupId: uuid('group_id')
+			.notNull()
+			.references(() => group.id, { onDelete: 'cascade' })
+	},
+	(t) => [primaryKey({ columns: [t.websiteId, t.groupId] })]
+);
+
+/** By what a website signs its passes; two at a time while one takes the place of the other. */
+export const websiteKey = pgTable(
+	'website_key',
+	{
+		id: id(),
+		websiteId: uuid('website_id')
+			.notNull()
+			.references(() => website.id, { onDelete: 'cascade' }),
+		/** A secret of both (HS256), a public key as PEM or JWK, or the address of a set of such (RS256, ES256). */
+		kind: text('kind', { enum: ['secret', 'public', 'jwks'] }).notNull(),
+		value: text('value').notNull(),
+		createdAt: at('created_at').notNull().defaultNow(),
+		usedAt: at('used_at'),
+		withdrawnAt: at('withdrawn_at')
+	},
+	(t) => [index('website_key_website').on(t.websiteId), check('website_key_kind_check', oneOf(t.kind, ['secret', 'public', 'jwks']))]
+);
+
+/** A person as a website names them: the ledger's reader `w:<id>`. */
+export const websitePerson = pgTable(
+	'website_person',
+	{
+		id: id(),
+		websiteId: uuid('website_id')
+			.notNull()
+			.references(() => website.id, { onDelete: 'cascade' }),
+		sub: text('sub').notNull(),
+		name: text('name').notNull(),
+		seenAt: at('seen_at').notNull().defaultNow()
+	},
+	(t) => [unique('website_person_sub').on(t.websiteId, t.sub)]
+);
+
+/** Passes that have been taken, until they would be over anyway. */
+export const passTaken = pgTable(
+	'pass_taken',
+	{
+		websiteId: uuid('website_id')
+			.notNull()
+			.references(() => website.id, { onDelete: 'cascade' }),
+		jti: text('jti').notNull(),
+		until: at('until').notNull()
+	},
+	(t) => [primaryKey({ columns: [t.websiteId, t.jti] })]
+);
+
+/** What a pass was exchanged for: one document, in one frame, for as long as somebody reads there. */
+export const passGrant = pgTable(
+	'pass_grant',
+	{
+		hash: text('hash').primaryKey(),
+		personId: uuid('website_person_id')
+			.notNull()
+			.references(() => websitePerson.id, { onDelete: 'cascade' }),
+		keyId: uuid('website_key_id')
+			.notNull()
+			.references(() => websiteKey.id, { onDelete: 'cascade' }),
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
+		groups: uuid('groups').array().notNull(),
+		until: at('until').notNull()
+	},
+	(t) => [index('pass_grant_until').on(t.until)]
+);
+
 /** Somebody turned away asks to be let in. */
 export const knock = pgTable(
 	'knock',

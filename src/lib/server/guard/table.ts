@@ -26,6 +26,8 @@ export interface Entry {
 	readonly english?: true;
 	/** Staff may look at it as somebody else would (`?try=`). */
 	readonly tried?: true;
+	/** The pass of another website counts here: what it shows is a document in its frame, or a part of one. */
+	readonly byPass?: true;
 	/** Bodies may be as large as a file may be; elsewhere they are small. */
 	readonly takesFiles?: true;
 	/** Its address is a secret: it is told to no other site, and kept in no cache. */
@@ -53,7 +55,7 @@ const api = (looks: readonly Scope[], does: readonly Scope[] = [], more: Partial
 	...more
 });
 /** Part of a document: its door decides. A program reads it by its token's scope. */
-const part = (more: Partial<Entry> = {}): Entry => page('everyone', { looks: ['documents:read'], folders: 'handler', tried: true, ...more });
+const part = (more: Partial<Entry> = {}): Entry => page('everyone', { looks: ['documents:read'], folders: 'handler', tried: true, byPass: true, ...more });
 
 const documents = [['documents:read'], ['documents:write']] as const;
 const oneDocument = (more: Partial<Entry> = {}) => api(...documents, { folders: 'document', ...more });
@@ -78,11 +80,12 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/d/[slug]/leaf/[page].webp': part(),
 	'/d/[slug]/read': part(),
 	'/d/[slug]/read/found': part(),
-	'/d/[slug]/read/told': page('everyone', { answers: 'problem', silent: true }),
+	'/d/[slug]/read/told': page('everyone', { answers: 'problem', silent: true, byPass: true }),
 	'/d/[slug]/turned-away': part(),
 	'/find': page('everyone', { tried: true }),
 	'/privacy': page('everyone', { same: true }),
-	'/embed/[slug]': page('everyone', { tried: true }),
+	'/embed/[slug]': page('everyone', { tried: true, byPass: true }),
+	'/embed/[slug]/pass': page('everyone', { answers: 'problem', silent: true }),
 	'/oembed': page('everyone', { answers: 'problem' }),
 	'/picture/[name]': page('everyone', { answers: 'problem' }),
 	'/robots.txt': page('everyone', { answers: 'problem', same: true }),
@@ -211,5 +214,9 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/tokens': own(),
 	'/api/v1/tokens/[id]': own(),
 	'/api/v1/webhooks': api(['site:write'], ['site:write'], { admits: 'owner' }),
-	'/api/v1/webhooks/[id]': api(['site:write'], ['site:write'], { admits: 'owner' })
+	'/api/v1/webhooks/[id]': api(['site:write'], ['site:write'], { admits: 'owner' }),
+	'/api/v1/websites': api(['site:write'], ['site:write'], { admits: 'owner' }),
+	'/api/v1/websites/[id]': api(['site:write'], ['site:write'], { admits: 'owner' }),
+	'/api/v1/websites/[id]/keys': api(['site:write'], ['site:write'], { admits: 'owner' }),
+	'/api/v1/websites/[id]/keys/[key]': api(['site:write'], ['site:write'], { admits: 'owner' })
 };

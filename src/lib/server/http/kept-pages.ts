@@ -12,6 +12,7 @@ import { holdsKeys } from '../access/keys';
 import { Cache } from '../db/cache';
 import { newId } from '../id';
 import { log } from '../log';
+import { passCookie } from '../access/passes';
 import { callerOf, sessionTokenOf } from '../people/who';
 import { site } from '../site/site';
 
@@ -43,7 +44,7 @@ const mostAddresses = 5000;
  */
 async function keyOf({ url = '', headers }: IncomingMessage): Promise<string | null> {
 	const { cookie = '', 'accept-language': languages = '' } = headers;
-	if (url.length > longest || languages.length > longest || cookie.length > longestCookie || holdsKeys(cookie)) return null;
+	if (url.length > longest || languages.length > longest || cookie.length > longestCookie || holdsKeys(cookie) || cookie.includes(passCookie)) return null;
 	let who = '';
 	if (sessionTokenOf(cookie)) {
 		const caller = await callerOf(cookie, null);

@@ -32,12 +32,13 @@ const named: Record<string, string> = {
 	tokens: 'the id of a token',
 	filters: 'the id of a saved filter',
 	intake: 'the id of an upload, as its beginning answered it',
-	webhooks: 'the id of a program that is told'
+	webhooks: 'the id of a program that is told',
+	websites: 'the id of a website that may give passes'
 };
 
-/** Which thing an address with braces is about. */
-function whichOf(path: string): string {
-	const part = path.split('/').find((_, i, parts) => parts[i + 1]?.startsWith('{')) ?? '';
+/** Which thing stands in the braces of that name. */
+function whichOf(path: string, name: string): string {
+	const part = path.split('/').find((_, i, parts) => parts[i + 1]?.startsWith(`{${name}}`)) ?? '';
 	const words = named[part];
 	if (!words) throw new Error(`nobody says what stands in the braces of ${path}`);
 	return words;
@@ -65,7 +66,7 @@ export function openApi(origin: string) {
 			summary: o.words,
 			operationId: `${o.method}${o.path.replace(/[{}]/g, '').replace(/[/.-](\w)/g, (_, c: string) => c.toUpperCase())}`,
 			parameters: [
-				...names.map((name) => ({ name, in: 'path', required: true, description: whichOf(o.path), schema: { type: 'string' } })),
+				...names.map((name) => ({ name, in: 'path', required: true, description: whichOf(o.path, name), schema: { type: 'string' } })),
 				...Object.entries(query.properties ?? {}).map(([name, { description, ...schema }]) => ({
 					name,
 					in: 'query',

@@ -56,7 +56,7 @@ export async function enter(event: RequestEvent, slug: string, action: Action, r
 	} catch (refusal) {
 		turnAway(refusal, `/d/${encodeURIComponent(slug)}/knock`);
 	}
-	if (entered.found.slug !== slug) redirect(308, event.url.pathname.replace(/^\/[^/]+\/[^/]+/, `/d/${entered.found.slug}`) + event.url.search);
+	if (entered.found.slug !== slug) redirect(308, event.url.pathname.replace(/^(\/[^/]+)\/[^/]+/, `$1/${entered.found.slug}`) + event.url.search);
 	if (await mayRemember(event, entered)) {
 		event.cookies.set(readerCookie, newReaderId(), {
 			path: '/d',

@@ -95,6 +95,19 @@ export async function fetchFile(address: string, known: { etag?: string | null; 
 	throw new IanuaError('web-redirects');
 }
 
+/** What stands at an address as text, of at most so many bytes; never in a private network. */
+export async function fetchWords(address: string, most: number): Promise<string> {
+	const { stream } = await fetchFile(address);
+	const parts: Uint8Array[] = [];
+	let bytes = 0;
+	// asked without what is known, it was answered whole
+	for await (const part of stream!) {
+		parts.push(part);
+		if ((bytes += part.length) > most) throw new IanuaError('web-unreachable', { detail: `more than ${most} bytes stand there` });
+	}
+	return Buffer.concat(parts).toString('utf8');
+}
+
 /** Posts JSON to a program elsewhere, never in a private network; gives the status of the answer. No redirect is followed. */
 export async function postTo(address: string, body: string, headers: Record<string, string>): Promise<number> {
 	const clock = AbortSignal.timeout(15_000);

@@ -23,6 +23,8 @@ export interface Caller {
 	readonly person: Person | null;
 	/** What the program may do that speaks for this person; a person who speaks for themselves has none. */
 	readonly token?: Grant;
+	/** They come by the pass of another website, for one document in its frame: the person as that website names them. */
+	readonly pass?: { readonly person: string; readonly website: string };
 	/** Staff looking at what somebody else would get: nothing of it is entered in the ledger. */
 	readonly trial?: Trial;
 }

@@ -23,7 +23,12 @@ const Entry = Type.Object({
 	document: Type.String({ description: 'its slug' }),
 	title: Type.String(),
 	edition: Type.Integer(),
-	who: Type.Object({ kind: oneOf(['visitor', 'member', 'key', 'staff']), name: Type.Optional(Type.String()), email: Type.Optional(Type.String()) }),
+	who: Type.Object({
+		kind: oneOf(['visitor', 'member', 'key', 'staff']),
+		name: Type.Optional(Type.String()),
+		email: Type.Optional(Type.String()),
+		website: Type.Optional(Type.String({ description: 'who came by the pass of another website: its origin' }))
+	}),
 	reason: nullable(Type.String()),
 	source: Type.Object({
 		kind: oneOf(['page', 'desk', 'outside', 'direct', 'news']),

@@ -15,7 +15,7 @@ export interface LedgerItem {
 	readonly document: string;
 	readonly title: string;
 	readonly edition: number;
-	readonly who: { readonly kind: 'visitor' | 'member' | 'key' | 'staff'; readonly name?: string; readonly email?: string };
+	readonly who: { readonly kind: 'visitor' | 'member' | 'key' | 'staff'; readonly name?: string; readonly email?: string; readonly website?: string };
 	readonly reason: string | null;
 	readonly source: {
 		readonly kind: 'page' | 'desk' | 'outside' | 'direct' | 'news';
@@ -56,6 +56,7 @@ interface LedgerRow {
 	number: number;
 	who: LedgerItem['who']['kind'];
 	name: string | null;
+	website: string | null;
 	email: string | null;
 	reason: string | null;
 	source_kind: LedgerItem['source']['kind'];
@@ -88,11 +89,12 @@ export async function ledger(query: LedgerQuery): Promise<{ items: LedgerItem[];
 		...(of === 'staff' ? [s`m.staff`] : of === 'readers' ? [s`not m.staff and not m.robot and not m.preload`] : [])
 	].reduce((all, one) => s`${all} and ${one}`);
 	const rows = await s<LedgerRow[]>`
-		select m.id, m.at, m.kind, d.slug, d.title, e.number, m.who, coalesce(p.name, k.label) as name, p.email, m.reason, m.source_kind, pg.path, pg.draft_title as page_title, m.placement_id, m.outside,
+		select m.id, m.at, m.kind, d.slug, d.title, e.number, m.who, coalesce(p.name, k.label, nullif(w.name, '')) as name, p.email, o.origin as website, m.reason, m.source_kind, pg.path, pg.draft_title as page_title, m.placement_id, m.outside,
 			m.staff, m.robot, m.preload,
 			m.attention, m.device, m.kind <> 'read' and exists (select 1 from ledger n where n.reader = m.reader and n.document_id = m.document_id and n.kind = m.kind and n.at >= m.at and (n.at, n.id) > (m.at, m.id) and n.at <= m.at + ${doubleClick}::interval) as double
 		from ledger m join document d on d.id = m.document_id join edition e on e.id = m.edition_id
 			left join person p on p.id = m.person_id left join page pg on pg.id = m.page_id left join door_key k on k.id = m.key_id
+			left join website_person w on m.reader like 'w:%' and w.id::text = substr(m.reader, 3) left join website o on o.id = w.website_id
 		where ${wanted} and m.kind not in ('shown', 'looked')
 		order by m.at desc, m.id desc limit ${limit + 1}`;
 	const shown = rows.slice(0, limit);
@@ -118,7 +120,12 @@ function itemOf(row: LedgerRow): LedgerItem {
 		document: row.slug,
 		title: row.title,
 		edition: row.number,
-		who: { kind: row.who, ...(row.name ? { name: row.name } : {}), ...(row.email ? { email: row.email } : {}) },
+		who: {
+			kind: row.who,
+			...(row.name ? { name: row.name } : {}),
+			...(row.email ? { email: row.email } : {}),
+			...(row.website ? { website: row.website } : {})
+		},
 		reason: row.reason,
 		source: {
 			kind: row.source_kind,

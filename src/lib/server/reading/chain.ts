@@ -16,9 +16,10 @@ import { known, pathOf } from '../store/store';
 import { handLane, mostHanding } from '../lanes';
 import { announcedFor } from '../access/announced';
 import { heldKeys } from '../access/keys';
+import { callerFor } from '../access/passes';
 import { turnedAway, type AnnouncedAway } from '../access/turned-away';
 import { placeOf } from '../people/attempts';
-import { callerOf, heldTo, instantOf, nobody, type Caller } from '../people/who';
+import { heldTo, instantOf, nobody, type Caller } from '../people/who';
 import { attachmentPath } from '../pdf/attachments';
 import { asJpeg, coverOf, coverPath, coverWidths, leafPicture, plainCover, type CoverWidth, type Made } from '../pdf/pictures';
 import { leafTextPath } from '../pdf/leaf-text';
@@ -85,7 +86,10 @@ export class TurnedAway extends IanuaError {
 }
 
 async function askerOf(ask: FileRequest): Promise<RequestContext> {
-	const [known, browser] = await Promise.all([ask.caller ?? callerOf(ask.header('cookie'), ask.header('authorization')), browserOf(ask.header, ask.address)]);
+	const [known, browser] = await Promise.all([
+		ask.caller ?? callerFor(ask.slug, ask.header('cookie'), ask.header('authorization')),
+		browserOf(ask.header, ask.address)
+	]);
 	const caller = heldTo(known, ['documents:read']);
 	return {
 		caller,

@@ -28,9 +28,10 @@ export interface RequestContext {
 	readonly purpose: string | null;
 }
 
-/** Under what a reader is counted: member, else key and browser, else the browser. */
+/** Under what a reader is counted: member, or person of another website, else key and browser, else the browser. */
 export function readerOf(asker: RequestContext): string {
 	if (asker.caller.person) return `p:${asker.caller.person.id}`;
+	if (asker.caller.pass) return `w:${asker.caller.pass.person}`;
 	return asker.key ? keyReader(asker.key, asker.browser.name) : asker.browser.name;
 }
 
@@ -64,6 +65,8 @@ function sourceOf(asker: RequestContext, slug: string): Pick<Line, 'placement' |
 	if (given === 'desk' || given === 'news') return { ...nowhere, source: given };
 	const framer = given ? outsideOf(given) : null;
 	if (framer) return { ...nowhere, source: 'outside', outside: framer };
+	// a pass is good in the frame of its website alone
+	if (asker.caller.pass) return { ...nowhere, source: 'outside', outside: new URL(asker.caller.pass.website).host };
 	const placement = given && /^[A-Za-z0-9_-]{6,40}$/.test(given) ? given : null;
 	const url = asker.referer ? URL.parse(asker.referer) : null;
 	if (!url) return { ...nowhere, placement };
@@ -173,7 +176,7 @@ function toLedgerRow(found: Resolved, entry: Entry, asker: RequestContext): Line
 		document: found.id,
 		edition: found.edition.id,
 		reader: readerOf(asker),
-		kept: asker.caller.person !== null || asker.browser.kept,
+		kept: asker.caller.person !== null || asker.caller.pass !== undefined || asker.browser.kept,
 		who: who.kind === 'visitor' && asker.key ? 'key' : who.kind,
 		person: person?.id ?? null,
 		reason: entry.reason,

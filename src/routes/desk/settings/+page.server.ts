@@ -2,8 +2,10 @@
 import type { PageServerLoad } from './$types';
 import { dayOf } from '#core/access/hours';
 import { tokenDays } from '#core/people/scope';
+import { websites } from '$lib/server/access/websites';
 import { staff } from '$lib/server/guard/guard';
 import { labels } from '$lib/server/documents/labels';
+import { listGroups } from '$lib/server/people/directory';
 import { listTokens } from '$lib/server/people/tokens';
 import { listPages, navigationPaths } from '$lib/server/placing/views';
 import { webhooks } from '$lib/server/readership/webhooks';
@@ -25,6 +27,8 @@ export const load: PageServerLoad = async (event) => {
 		navigation: await navigationPaths(),
 		zones: zones(),
 		webhooks: role === 'owner' ? await webhooks() : [],
+		websites: role === 'owner' ? await websites() : [],
+		groups: (await listGroups()).map(({ slug, name }) => ({ slug, name })),
 		owner: role === 'owner',
 		origin: settings().IANUA_ORIGIN
 	};

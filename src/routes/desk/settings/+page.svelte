@@ -13,6 +13,7 @@
 	import Tokens from '$lib/ui/people/Tokens.svelte';
 	import Part from '$lib/ui/parts/Part.svelte';
 	import { settingsParts } from '$lib/ui/parts/screens';
+	import Websites from '$lib/ui/placing/Websites.svelte';
 
 	let { data } = $props();
 	let contact = $state(untrack(() => data.given.contact ?? ''));
@@ -41,6 +42,9 @@
 	<div class="parts">
 		{#if data.owner}
 			<SiteForms given={data.given} pages={data.pages} navigation={data.navigation} zones={data.zones} {setSite} />
+			<Part id="websites" title="Passes of other websites">
+				<Websites websites={data.websites} groups={data.groups} origin={data.origin} zone={data.site.zone} />
+			</Part>
 			<Part id="fields" title="Fields of documents, and their page">
 				<FieldsForm fields={data.given.fields ?? []} documentPage={data.given.documentPage ?? 'plain'} {setSite} />
 			</Part>
