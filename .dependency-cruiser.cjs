@@ -29,7 +29,10 @@ module.exports = {
 			name: 'store-only-through-the-chain',
 			comment: 'Nothing but the chain, the intake, the drawing of pages and what looks after the store as a whole reads it.',
 			severity: 'error',
-			from: { path: '^src/', pathNot: '^src/(lib/server/(reading|intake|pdf|store)/|lib/server/(start|upkeep/(backup|look-over|move-store))\\.ts$|entry/admin\\.ts$|routes/readyz/)' },
+			from: {
+				path: '^src/',
+				pathNot: '^src/(lib/server/(reading|intake|pdf|store)/|lib/server/(start|upkeep/(backup|look-over|move-store))\\.ts$|entry/admin\\.ts$|routes/readyz/)'
+			},
 			to: { path: '^src/lib/server/store/' }
 		},
 		{ name: 'application-not-scripts', severity: 'error', from: { path: '^(src|core)/' }, to: { path: '^(scripts|demo|tests)/' } },

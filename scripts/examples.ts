@@ -224,6 +224,10 @@ try {
 	await call('post /webhooks/{id}', program.id as string);
 	await call('delete /webhooks/{id}', program.id as string);
 
+	await call('post /former-addresses', null, { items: [{ path: 'https://old.example.org/files/Cruising%20guide.pdf', document: 'cruising-guide' }] });
+	const [formerAddress] = items(await call('get /former-addresses', null));
+	await call('get /former-addresses/missed', null);
+	await call('delete /former-addresses/{id}', String(formerAddress?.id));
 	const website = await call('post /websites', null, { origin: 'https://club.example.org', groups: ['friends'] });
 	const second = await call('post /websites/{id}/keys', website.id as string, { kind: 'secret' });
 	await call('get /websites', null);

@@ -10,7 +10,7 @@ const owned: Record<string, string> = {
 	access: 'door door_group door_person door_key knock website website_group website_key website_person pass_taken pass_grant',
 	documents: 'document document_address saved_filter',
 	intake: 'intake source edition edition_page document_text picture',
-	placing: 'page revision placement listing side_door',
+	placing: 'page revision placement listing side_door former_address missed_address',
 	site: 'setting audit',
 	reading: 'stamp ledger reading day_key',
 	news: 'news news_wish news_told news_feed',

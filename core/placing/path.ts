@@ -33,6 +33,9 @@ export const reservedParts: readonly string[] = [
 	'brand'
 ];
 
+/** Whether a path is the application's own, whatever it looks like. */
+export const isReserved = (path: string): boolean => path === '/' || reservedParts.includes(path.split('/')[1] ?? '');
+
 /** Why a path cannot be a page's, or null where it can. */
 export function pathTrouble(path: string): string | null {
 	if (path.length > 200) return 'the path is longer than 200 characters';

@@ -45,6 +45,7 @@ beforeAll(async () => {
 		'/desk/readership/by/key/[id] id': key.id,
 		'/api/v1/keys/[id] id': key.id,
 		'/api/v1/keys/[id]/restore id': key.id,
+		'/api/v1/former-addresses/[id] id': website.id,
 		'/api/v1/websites/[id] id': website.id,
 		'/api/v1/websites/[id]/keys id': website.id,
 		'/api/v1/websites/[id]/keys/[key] id': website.id,

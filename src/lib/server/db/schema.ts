@@ -302,6 +302,34 @@ export const documentAddress = pgTable('document_address', {
 		.references(() => document.id, { onDelete: 'cascade' })
 });
 
+/** Where a document lay on an old website: whoever asks for that is led on to it. */
+export const formerAddress = pgTable(
+	'former_address',
+	{
+		id: id(),
+		/** As core/placing/former-address writes it, with its query. */
+		path: text('path').notNull().unique(),
+		documentId: uuid('document_id')
+			.notNull()
+			.references(() => document.id, { onDelete: 'cascade' }),
+		createdAt: at('created_at').notNull().defaultNow(),
+		createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' }),
+		/** How often somebody came by it, and from which website the last one did. */
+		asked: integer('asked').notNull().default(0),
+		lastAt: at('last_at'),
+		lastFrom: text('last_from')
+	},
+	(t) => [index('former_address_document').on(t.documentId)]
+);
+
+/** Addresses that were asked for and that nobody answers: of old websites, most of them. */
+export const missedAddress = pgTable('missed_address', {
+	path: text('path').primaryKey(),
+	asked: integer('asked').notNull().default(1),
+	lastAt: at('last_at').notNull().defaultNow(),
+	lastFrom: text('last_from')
+});
+
 export const edition = pgTable(
 	'edition',
 	{

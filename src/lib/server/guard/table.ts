@@ -142,6 +142,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/desk/try': desk(),
 	'/desk/upkeep': desk(),
 	'/desk/upkeep/copies': desk({ takesFiles: true }),
+	'/desk/upkeep/former': desk(),
 	'/desk/upkeep/trail': desk(),
 	'/desk/upkeep/trail.csv': desk(),
 
@@ -213,6 +214,9 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/site': api(['site:write'], ['site:write'], { changes: 'owner' }),
 	'/api/v1/tokens': own(),
 	'/api/v1/tokens/[id]': own(),
+	'/api/v1/former-addresses': api(['documents:read'], ['documents:write']),
+	'/api/v1/former-addresses/[id]': api(['documents:read'], ['documents:write']),
+	'/api/v1/former-addresses/missed': api(['documents:read']),
 	'/api/v1/webhooks': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/webhooks/[id]': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/websites': api(['site:write'], ['site:write'], { admits: 'owner' }),

@@ -32,6 +32,7 @@ const named: Record<string, string> = {
 	tokens: 'the id of a token',
 	filters: 'the id of a saved filter',
 	intake: 'the id of an upload, as its beginning answered it',
+	'former-addresses': 'the id of a former address',
 	webhooks: 'the id of a program that is told',
 	websites: 'the id of a website that may give passes'
 };

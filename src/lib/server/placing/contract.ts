@@ -9,6 +9,7 @@ import { patterns } from '#core/placing/patterns';
 import { Line } from '#core/text/line';
 import { languages } from '#core/words/words';
 import { DoorAnswer } from '../access/contract';
+import { FormerGiven, FormerOutcome, FormerView, MissedView } from './former';
 import { placesOperations } from './places-contract';
 import { Instant, listInParts, listOf, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
 
@@ -346,5 +347,40 @@ export const placingOperations = [
 		body: Type.Object({ paths: Type.Array(Type.String()) }),
 		status: 200,
 		answer: withBefore(Nothing, Type.Object({ paths: Type.Array(Type.String()) }))
+	},
+	{
+		method: 'get',
+		path: '/former-addresses',
+		words: 'Addresses of an old website that lead to documents, with how often somebody came by them',
+		query: Type.Object({
+			document: Type.Optional(Type.String({ description: 'only those of this document' })),
+			q: Type.Optional(Type.String({ description: 'only those with these letters in them' })),
+			limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 500, description: 'how many at most' })),
+			cursor: Type.Optional(Type.String({ description: '`next` of the answer before' }))
+		}),
+		status: 200,
+		answer: listInParts(FormerView, {})
+	},
+	{
+		method: 'post',
+		path: '/former-addresses',
+		words: 'Has addresses of an old website lead to documents for good; says what came, or with preview would come, of each',
+		body: FormerGiven,
+		status: 200,
+		answer: listOf(FormerOutcome)
+	},
+	{
+		method: 'delete',
+		path: '/former-addresses/{id}',
+		words: 'Lets a former address go',
+		status: 200,
+		answer: Type.Object({ before: Type.Object({ path: Type.String(), document: Type.String() }) })
+	},
+	{
+		method: 'get',
+		path: '/former-addresses/missed',
+		words: 'Addresses that were asked for and are not here, those asked for most first',
+		status: 200,
+		answer: listOf(MissedView)
 	}
 ] as const satisfies readonly Operation[];

@@ -342,6 +342,21 @@ export const topics: readonly Topic[] = [
 		beside: ['dead-ends', 'knocks'],
 		at: '/desk/upkeep',
 		words: 'maintenance trash restore audit delete'
+	},
+	{
+		slug: 'former-addresses',
+		title: 'Old links that live on',
+		lead: 'Files lay somewhere before they came here, and others link to them there. Their former addresses lead to the documents for good.',
+		steps: [
+			'At **Upkeep**, open **Former addresses** and paste a line for each: the old address and the document, or choose a table with both.',
+			'Press **Look what would come of it**: it says what is new, what led elsewhere, and what cannot be.',
+			'Have whoever looks after the old website’s name point it here. From then on its links lead on, and each says how often somebody came by it.',
+			'Under **Asked for and not here** stands what was missed: say which document is meant and press **Lead there**.'
+		],
+		notes: ['A single one is written on the sheet, at Placed. Whoever may not know of a document is not led to it.'],
+		beside: ['upkeep', 'other-websites'],
+		at: '/desk/upkeep/former',
+		words: 'redirects 301 moved website migration broken links'
 	}
 ];
 

@@ -53,6 +53,7 @@ export const screens: readonly Screen[] = [
 	{ title: 'Staff', note: 'People', href: '/desk/people/staff', words: 'editors owners invite' },
 	{ title: 'Members from a table', note: 'People', href: '/desk/people/import', words: 'import csv' },
 	{ title: 'Who changed what', note: 'Upkeep', href: '/desk/upkeep/trail', words: 'audit history log' },
+	{ title: 'Former addresses', note: 'Upkeep', href: '/desk/upkeep/former', words: 'redirects 301 old links website moved broken' },
 	{ title: 'Handbook', note: 'How things are done', href: '/desk/help', words: 'help manual guide words' },
 	{ title: 'Try the door', note: 'What somebody would see', href: '/desk/try', words: 'preview as' },
 	...settingsParts.map(([id, title]) => ({

@@ -7,13 +7,15 @@ import { turnAway, turnAwayFromPage } from '$lib/server/http/page';
 import { placeOf } from '$lib/server/people/attempts';
 import { openDocumentsFor } from '$lib/server/documents/readable';
 import { listQueryOf } from '$lib/server/placing/catalogue';
+import { leadOn } from '$lib/server/placing/lead-on';
 import { pageAt } from '$lib/server/placing/page-view';
 import { site } from '$lib/server/site/site';
 
 // a page of the site is words and links: no script of ours but the one that reads over it
 export const csr = false;
 
-export const load: PageServerLoad = async ({ params, locals, request, url, getClientAddress }) => {
+export const load: PageServerLoad = async (event) => {
+	const { params, locals, request, url, getClientAddress } = event;
 	const path = `/${params.path}`;
 	const { searchParams } = url;
 	const query = listQueryOf(searchParams, locals.language, placeOf(getClientAddress()));
@@ -25,5 +27,6 @@ export const load: PageServerLoad = async ({ params, locals, request, url, getCl
 	if (answer.state === 'seen') return { page: answer.page, documents: [], reading: searchParams.get('read'), query: searchParams.toString() };
 	if (answer.state === 'refused') await turnAwayFromPage(answer.reason, answer.turnedAway, locals.language, answer.announced);
 	if (path === '/') return { page: null, documents: await openDocumentsFor(locals.caller), reading: null, query: '' };
+	await leadOn(event);
 	error(404, { code: 'not-found', message: messages[locals.language].site.nothingHereWords as string });
 };

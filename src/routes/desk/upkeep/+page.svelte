@@ -91,6 +91,7 @@
 	<div class="top">
 		<h1>Upkeep</h1>
 		<Button class="ml-auto" href="/desk/upkeep/trail">Who changed what</Button>
+		<Button href="/desk/upkeep/former">Former addresses</Button>
 		<Button href="/desk/upkeep/copies">Whose copy is this?</Button>
 	</div>
 	<p class="say">

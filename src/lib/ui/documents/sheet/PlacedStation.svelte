@@ -13,6 +13,7 @@
 	import FindDocument from '$lib/ui/placing/FindDocument.svelte';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import PlaceOnPages from '$lib/ui/placing/PlaceOnPages.svelte';
+	import FormerAddresses from '$lib/ui/placing/FormerAddresses.svelte';
 	import Outside from '$lib/ui/placing/Outside.svelte';
 	import { mendMismatch } from '$lib/ui/placing/writer.svelte';
 	import Station from './Station.svelte';
@@ -112,6 +113,7 @@
 			{framers}
 			{owner}
 		/>
+		<div class="mt-3"><FormerAddresses slug={view.slug} /></div>
 	{/key}
 </Station>
 

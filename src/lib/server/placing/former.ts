@@ -1,0 +1,183 @@
+// Former addresses: kept, counted, and what was asked for and is not here.
+import { Type, type Static } from '@sinclair/typebox';
+import { IanuaError } from '#core/errors';
+import { nullable } from '#core/schema';
+import { formerPath, longestFormer } from '#core/placing/former-address';
+import { db, sql } from '../db/client';
+import { newId } from '../id';
+import { writeAudit } from '../site/audit';
+
+export const FormerGiven = Type.Object(
+	{
+		items: Type.Array(
+			Type.Object(
+				{
+					path: Type.String({ maxLength: longestFormer + 300, description: 'the address on the old website, whole or from its first slash' }),
+					document: Type.String({ maxLength: 80, description: 'the slug of the document that it leads to' })
+				},
+				{ additionalProperties: false }
+			),
+			{ minItems: 1, maxItems: 5000 }
+		),
+		preview: Type.Optional(Type.Boolean({ description: 'only say what would come of it' }))
+	},
+	{ additionalProperties: false }
+);
+
+/** What comes of one of them: new, there already, led elsewhere before, or why it cannot be. */
+export const FormerOutcome = Type.Object({
+	path: Type.String(),
+	document: Type.String(),
+	outcome: Type.Union(['new', 'same', 'changed', 'refused'].map((word) => Type.Literal(word))),
+	why: nullable(Type.String())
+});
+type Outcome = { path: string; document: string; outcome: 'new' | 'same' | 'changed' | 'refused'; why: string | null };
+
+export const FormerView = Type.Object({
+	id: Type.String({ format: 'uuid' }),
+	path: Type.String(),
+	document: Type.String({ description: 'its slug' }),
+	title: Type.String(),
+	asked: Type.Integer({ description: 'how often somebody came by it' }),
+	lastAt: nullable(Type.String({ format: 'date-time' })),
+	lastFrom: nullable(Type.String({ description: 'the website from which the last one came' })),
+	createdAt: Type.String({ format: 'date-time' })
+});
+export type FormerView = Static<typeof FormerView>;
+
+export const MissedView = Type.Object({
+	path: Type.String(),
+	asked: Type.Integer(),
+	lastAt: Type.String({ format: 'date-time' }),
+	lastFrom: nullable(Type.String())
+});
+export type MissedView = Static<typeof MissedView>;
+
+export interface FormerQuery {
+	/** Only those of one document, by its slug. */
+	readonly document?: string;
+	/** Only those with these letters in them. */
+	readonly q?: string;
+	readonly limit?: number;
+	/** The path after which to go on. */
+	readonly after?: string;
+}
+
+/** Former addresses by their paths. */
+export async function formerAddresses({ document, q, limit = 100, after }: FormerQuery = {}): Promise<{ items: FormerView[]; next: string | null }> {
+	const s = sql();
+	const rows = await s<(Omit<FormerView, 'lastAt' | 'createdAt' | 'lastFrom'> & { last_at: Date | null; last_from: string | null; created_at: Date })[]>`
+		select f.id, f.path, d.slug as document, d.title, f.asked, f.last_at, f.last_from, f.created_at from former_address f join document d on d.id = f.document_id
+		where d.gone_at is null ${document === undefined ? s`` : s`and d.slug = ${document}`} ${q ? s`and position(lower(${q}) in lower(f.path)) > 0` : s``} ${after === undefined ? s`` : s`and f.path > ${after}`}
+		order by f.path limit ${limit + 1}`;
+	const items = rows.slice(0, limit).map(({ last_at, last_from, created_at, ...row }) => ({
+		...row,
+		lastAt: last_at?.toISOString() ?? null,
+		lastFrom: last_from,
+		createdAt: created_at.toISOString()
+	}));
+	return { items, next: rows.length > limit ? (items[items.length - 1]?.path ?? null) : null };
+}
+
+/** What was asked for and is not here, what is asked for most first. */
+export async function missedAddresses(limit = 200): Promise<MissedView[]> {
+	const rows = await sql()<{ path: string; asked: number; last_at: Date; last_from: string | null }[]>`
+		select path, asked, last_at, last_from from missed_address order by asked desc, last_at desc limit ${limit}`;
+	return rows.map(({ path, asked, last_at, last_from }) => ({ path, asked, lastAt: last_at.toISOString(), lastFrom: last_from }));
+}
+
+/** Says what would come of each, in the order given. */
+async function outcomesOf(items: Static<typeof FormerGiven>['items']): Promise<Outcome[]> {
+	const s = sql();
+	const read = items.map(({ path, document }) => ({ given: path, path: formerPath(path), document }));
+	const paths = read.flatMap(({ path }) => (path === null ? [] : [path]));
+	const slugs = read.map(({ document }) => document);
+	const [there, documents, pages] = await Promise.all([
+		paths.length
+			? s<{ path: string; slug: string }[]>`select f.path, d.slug from former_address f join document d on d.id = f.document_id where f.path in ${s(paths)}`
+			: [],
+		s<{ slug: string }[]>`select slug from document where slug in ${s(slugs)} and gone_at is null`,
+		paths.length ? s<{ path: string }[]>`select path from page where path in ${s(paths)}` : []
+	]);
+	const leads = new Map(there.map(({ path, slug }) => [path, slug]));
+	const [known, taken] = [new Set(documents.map((d) => d.slug)), new Set(pages.map((p) => p.path))];
+	const seen = new Set<string>();
+	return read.map(({ given, path, document }) => {
+		const refused = (why: string): Outcome => ({ path: path ?? given.slice(0, longestFormer), document, outcome: 'refused', why });
+		if (path === null) return refused('it is no address that a request could be led on from: this site answers it itself, or it cannot be read');
+		if (!known.has(document)) return refused('there is no such document');
+		if (taken.has(path)) return refused('a page of this site stands there');
+		if (seen.has(path)) return refused('it stands in the list before');
+		seen.add(path);
+		const now = leads.get(path);
+		return {
+			path,
+			document,
+			outcome: now === undefined ? 'new' : now === document ? 'same' : 'changed',
+			why: now !== undefined && now !== document ? `it led to ${now}` : null
+		};
+	});
+}
+
+/** Has addresses lead to documents for good, and says what came of each; with `preview` nothing is written. */
+export async function addFormerAddresses({ items, preview = false }: Static<typeof FormerGiven>, actor: string): Promise<Outcome[]> {
+	const outcomes = await outcomesOf(items);
+	const written = outcomes.filter(({ outcome }) => outcome === 'new' || outcome === 'changed');
+	if (preview || !written.length) return outcomes;
+	await sql().begin(async (tx) => {
+		const rows = written.map(({ path, document }) => ({ id: newId(), path, document }));
+		await tx`
+			insert into former_address (id, path, document_id, created_by)
+			select r.id, r.path, d.id, ${actor}::uuid from jsonb_to_recordset(${tx.json(rows)}) as r (id uuid, path text, document text) join document d on d.slug = r.document
+			on conflict (path) do update set document_id = excluded.document_id, created_by = excluded.created_by`;
+		await tx`delete from missed_address where path in ${tx(written.map(({ path }) => path))}`;
+	});
+	await db().transaction((tx) =>
+		writeAudit(tx, {
+			actor,
+			action: 'added',
+			kind: 'site',
+			thing: newId(),
+			after: { formerAddresses: written.slice(0, 100).map(({ path, document }) => `${path} → ${document}`), count: written.length }
+		})
+	);
+	return outcomes;
+}
+
+/** Lets a former address go: whoever asks for it finds nothing. Gives what it was. Throws `not-found`. */
+export async function dropFormerAddress(id: string, actor: string): Promise<{ path: string; document: string }> {
+	const [row] = await sql()<{ path: string; document: string }[]>`
+		delete from former_address f using document d where d.id = f.document_id and f.id = ${id} returning f.path, d.slug as document`;
+	if (!row) throw new IanuaError('not-found');
+	await db().transaction((tx) =>
+		writeAudit(tx, { actor, action: 'withdrawn', kind: 'site', thing: id, before: { formerAddress: row.path, document: row.document } })
+	);
+	return row;
+}
+
+/** The slug of the document that an address leads to; null where it leads nowhere. */
+export async function formerTarget(path: string): Promise<string | null> {
+	const [row] = await sql()<{ slug: string }[]>`select d.slug from former_address f join document d on d.id = f.document_id where f.path = ${path}`;
+	return row?.slug ?? null;
+}
+
+/** Somebody came by a former address, from another website or not. */
+export async function countFormer(path: string, from: string | null): Promise<void> {
+	await sql()`update former_address set asked = asked + 1, last_at = now(), last_from = coalesce(${from}, last_from) where path = ${path}`;
+}
+
+/** Missed addresses that are kept, those asked for most lately. */
+const mostMissed = 2000;
+
+/** Somebody asked for what is not here. */
+export async function countMissed(path: string, from: string | null): Promise<void> {
+	const s = sql();
+	await s`insert into missed_address (path, last_from) values (${path}, ${from})
+		on conflict (path) do update set asked = missed_address.asked + 1, last_at = now(), last_from = coalesce(excluded.last_from, missed_address.last_from)`;
+	await s`delete from missed_address where path in (select path from missed_address order by last_at desc offset ${mostMissed})`;
+}
+
+/** Takes an address out of those that were asked for and are not here, until it is asked for again. */
+export async function forgetMissed(path: string): Promise<void> {
+	await sql()`delete from missed_address where path = ${path}`;
+}
