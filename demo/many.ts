@@ -61,6 +61,29 @@ export interface ManyOptions {
 	readonly now: number;
 }
 
+/** Batches put in at the same time: PostgreSQL takes words apart in one process for each connection. */
+const atOnce = 2;
+/** From how many documents on the indexes of words are made at the end, all at once, in place of word by word. */
+const atEnd = 20_000;
+
+/** Takes the indexes of words away where very many pages come; gives what makes them again. */
+async function withoutWordIndexes(documents: number): Promise<() => Promise<void>> {
+	if (documents < atEnd) return () => Promise.resolve();
+	const indexes = await sql()<{ name: string; definition: string }[]>`
+		select indexname as name, indexdef as definition from pg_indexes where schemaname = 'public' and indexname in ('edition_page_words', 'document_text_words')`;
+	for (const { name } of indexes) await sql().unsafe(`drop index ${name}`);
+	return async () => {
+		await Promise.all(
+			indexes.map(({ definition }) =>
+				sql().begin(async (tx) => {
+					await tx`set local maintenance_work_mem = '1GB'`;
+					await tx.unsafe(definition);
+				})
+			)
+		);
+	};
+}
+
 /** Puts the rows in and gives the addresses. The first `documents` numbers stand in the titles, so that each is findable. */
 export async function makeMany({ documents, pages, seed, actor, now }: ManyOptions): Promise<string[]> {
 	const random = new Random(seed);
@@ -70,6 +93,9 @@ export async function makeMany({ documents, pages, seed, actor, now }: ManyOptio
 	const slugs: string[] = [];
 	const batch = 250;
 	const s = sql();
+	const again = await withoutWordIndexes(documents);
+	/** Batches that are being put in, while the next one is thought up. */
+	const under: Promise<void>[] = [];
 	for (let first = 0; first < documents; first += batch) {
 		const doors: object[] = [];
 		const editions: object[] = [];
@@ -126,16 +152,23 @@ export async function makeMany({ documents, pages, seed, actor, now }: ManyOptio
 				worded.push({ edition_id: editionId, page, body: words.join(' ') });
 			}
 		}
-		await s.begin(async (tx) => {
+		const made = slugs.slice(first);
+		const put = s.begin(async (tx) => {
 			await tx`insert into door ${tx(doors as Record<string, string>[])}`;
 			// postgres.js makes jsonb of objects itself
 			await tx`insert into edition ${tx(editions as Record<string, string>[])}`;
 			await tx`insert into document ${tx(rows as Record<string, string>[])}`;
 			for (let from = 0; from < worded.length; from += 1000)
 				await tx`insert into edition_page ${tx(worded.slice(from, from + 1000) as Record<string, string>[])}`;
-			if (pages) await tx`select find_pages(id) from document where slug in ${tx(slugs.slice(first))}`;
+			if (pages) await tx`select find_pages(id) from document where slug in ${tx(made)}`;
 		});
+		// a failure is met when it is waited for
+		put.catch(() => {});
+		under.push(put);
+		if (under.length > atOnce) await under.shift();
 	}
+	await Promise.all(under);
+	await again();
 	await s`analyze document, edition, edition_page, document_text, door`;
 	return slugs;
 }

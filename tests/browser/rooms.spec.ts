@@ -253,6 +253,7 @@ for (const [what, who, paths] of [
 			'/desk/documents/winter-stoppages/compare',
 			'/desk/pages',
 			'/desk/upkeep',
+			'/desk/upkeep/former',
 			'/desk/upkeep/trail',
 			'/desk/settings'
 		]

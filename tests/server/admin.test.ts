@@ -153,6 +153,24 @@ describe('a site that does not run', () => {
 		expect(readdirSync(folder)).toContain('manifest.json');
 		expect((await part('backup')).well).toBe('yes');
 	});
+	it('tells an owner at the desk, and no editor, when the last backup has grown old', async () => {
+		own = await startOwn({ data });
+		const { IANUA_DATABASE_URL: url } = own.environment;
+		const sql = postgres(url!, { max: 1 });
+		const desk = async () => (await fetch(`${own!.origin}/desk/upkeep`, { headers: boss })).text();
+		try {
+			expect(await desk()).not.toContain('The last backup is');
+			await sql`update setting set value = jsonb_build_object('at', to_char(now() - interval '9 days 1 hour', 'YYYY-MM-DD"T"HH24:MI:SS"Z"')) where key = 'backed-up'`;
+			expect(await desk()).toContain('The last backup is 9 days old.');
+			await sql`update person set role = 'editor' where email = 'o@example.org'`;
+			expect(await desk()).not.toContain('The last backup is');
+			await sql`update person set role = 'owner' where email = 'o@example.org'`;
+		} finally {
+			await sql.end();
+			await own.stop();
+			own = null;
+		}
+	});
 
 	it('moves its store into a bucket and back, and goes on with every file where it was told to', async () => {
 		const port = await freePort();

@@ -72,7 +72,7 @@ export function settings(): Settings {
 }
 
 /** Names that the start and the stand-ins set for each other, and that are read elsewhere. */
-const others = ['IANUA_STANDIN_PORTS', 'IANUA_POSTGRES_PORT', 'IANUA_BENCH_DATA', 'IANUA_BENCH_ENTRIES', 'IANUA_CONFINED'];
+const others = ['IANUA_STANDIN_PORTS', 'IANUA_POSTGRES_PORT', 'IANUA_BENCH_DATA', 'IANUA_BENCH_DOCUMENTS', 'IANUA_BENCH_ENTRIES', 'IANUA_CONFINED'];
 const readNames = [...Object.keys(Environment.properties), ...others];
 
 /** Settings in an environment that nothing reads, each with the nearest name that something does: `IANUA_PROT` → `IANUA_PORT`. */

@@ -28,21 +28,25 @@ interface KeyRow {
 	groups: { id: string; slug: string }[];
 }
 
-const sets = new Map<string, { set: JSONWebKeySet; until: number }>();
-/** Ms for which the keys at an address are taken as they were. */
-const setMs = 600_000;
+/** What stood at addresses of keys, or why it could not be read. */
+const sets = new Map<string, { set: JSONWebKeySet | IanuaError; until: number }>();
+/** Ms for which the keys at an address are taken as they were; those that could not be read are asked for again sooner, but not for every pass that somebody shows. */
+const [setMs, againMs] = [600_000, 30_000];
 
 async function keySet(address: string): Promise<JSONWebKeySet> {
 	const known = sets.get(address);
-	if (known && known.until > Date.now()) return known.set;
-	let set: JSONWebKeySet;
-	try {
-		set = JSON.parse(await fetchWords(address, 100_000)) as JSONWebKeySet;
-		createLocalJWKSet(set);
-	} catch (error) {
-		throw refused(`the keys at ${address} could not be read: ${error instanceof IanuaError ? error.message : 'that is no JWKS'}`);
+	let set = known && known.until > Date.now() ? known.set : null;
+	if (!set) {
+		try {
+			set = JSON.parse(await fetchWords(address, 100_000)) as JSONWebKeySet;
+			createLocalJWKSet(set);
+			sets.set(address, { set, until: Date.now() + setMs });
+		} catch (error) {
+			set = refused(`the keys at ${address} could not be read: ${error instanceof IanuaError ? error.message : 'that is no JWKS'}`);
+			sets.set(address, { set, until: Date.now() + againMs });
+		}
 	}
-	sets.set(address, { set, until: Date.now() + setMs });
+	if (set instanceof IanuaError) throw set;
 	return set;
 }
 

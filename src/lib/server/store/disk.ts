@@ -56,7 +56,7 @@ export function diskStore(folder: string, { shared = false }: { readonly shared?
 			return createReadStream(pathOf(name), part ? { start: part.first, end: part.first + part.length - 1 } : {});
 		},
 		look: (name) => lookAt(pathOf(name), name),
-		list: async function* (prefix) {
+		list: async function* (prefix, wanted = () => true) {
 			const within = prefix.replace(/\/$/, '');
 			const found = await readdir(join(folder, within), { recursive: true, withFileTypes: true }).catch((error: unknown) => {
 				if (codeOf(error) === 'ENOENT') return [];
@@ -65,7 +65,8 @@ export function diskStore(folder: string, { shared = false }: { readonly shared?
 			for (const entry of found) {
 				if (!entry.isFile()) continue;
 				const path = join(entry.parentPath, entry.name);
-				const seen = await lookAt(path, path.slice(folder.length + 1));
+				const name = path.slice(folder.length + 1);
+				const seen = wanted(name) ? await lookAt(path, name) : null;
 				if (seen) yield seen;
 			}
 		},

@@ -19,8 +19,8 @@ export interface ObjectStore {
 	read(name: string, part?: { readonly first: number; readonly length: number }): Promise<Readable | null>;
 	/** What is known of a name; null where nothing lies there. */
 	look(name: string): Promise<Kept | null>;
-	/** Everything under names that begin so; in no order. */
-	list(prefix: string): AsyncIterable<Kept>;
+	/** Everything under names that begin so, or of that only the names that are wanted; in no order. */
+	list(prefix: string, wanted?: (name: string) => boolean): AsyncIterable<Kept>;
 	/** Gives what lies under a name another; false where nothing does. */
 	move(from: string, to: string): Promise<boolean>;
 	/** Lets go of a name, whether or not anything lies there. */

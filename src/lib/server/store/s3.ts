@@ -92,11 +92,13 @@ export function s3Store({ bucket: Bucket, prefix, endpoint, region, credentials 
 				throw error;
 			}
 		},
-		list: async function* (start) {
+		list: async function* (start, wanted = () => true) {
 			const { sdk, client } = await s3();
 			for await (const page of sdk.paginateListObjectsV2({ client }, { Bucket, Prefix: prefix + start }))
-				for (const { Key = '', Size = 0, LastModified } of page.Contents ?? [])
-					yield { name: Key.slice(prefix.length), bytes: Size, at: LastModified?.getTime() ?? 0 };
+				for (const { Key = '', Size = 0, LastModified } of page.Contents ?? []) {
+					const name = Key.slice(prefix.length);
+					if (wanted(name)) yield { name, bytes: Size, at: LastModified?.getTime() ?? 0 };
+				}
 		},
 		move: async (from, to) => {
 			const { sdk, client } = await s3();

@@ -247,7 +247,7 @@ export async function dropPutBy(now: number): Promise<number> {
 /** Copies with a name on them that were made longer ago than so many days: they are made again where somebody asks. */
 export async function dropStamped(now: number, days: number): Promise<number> {
 	const old: string[] = [];
-	for await (const { name, at } of objects().list('made/')) if (name.includes('/stamped-') && now - at >= days * dayMs) old.push(name);
+	for await (const { name, at } of objects().list('made/', (each) => each.includes('/stamped-'))) if (now - at >= days * dayMs) old.push(name);
 	for (const name of old) await forget(name);
 	return old.length;
 }

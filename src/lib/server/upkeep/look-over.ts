@@ -147,11 +147,26 @@ async function room(): Promise<Looked> {
 /** Days after which a backup is told to be old. */
 const oldBackup = 7;
 
-async function backup(): Promise<Looked> {
+/** When the last backup was made (RFC 3339); null where none was. */
+async function lastBackup(): Promise<string | null> {
 	const [row] = await sql()<{ at: string }[]>`select value ->> 'at' as at from setting where key = 'backed-up'`;
-	if (!row) return { part: 'backup', well: 'look', words: 'None was made with ianua backup yet.' };
-	const days = (Date.now() - Date.parse(row.at)) / 86_400_000;
-	return { part: 'backup', well: days > oldBackup ? 'look' : 'yes', words: `The last was made ${row.at.slice(0, 16).replace('T', ' ')} UTC.` };
+	return row?.at ?? null;
+}
+const daysSince = (at: string): number => (Date.now() - Date.parse(at)) / 86_400_000;
+
+async function backup(): Promise<Looked> {
+	const at = await lastBackup();
+	if (at === null) return { part: 'backup', well: 'look', words: 'None was made with ianua backup yet.' };
+	return { part: 'backup', well: daysSince(at) > oldBackup ? 'look' : 'yes', words: `The last was made ${at.slice(0, 16).replace('T', ' ')} UTC.` };
+}
+
+/** What an owner is told at the desk without asking: too little room, and a backup that has grown old where backups are made. */
+export async function toldOwners(): Promise<string[]> {
+	const [disk, kept] = await Promise.all([room().catch(() => null), lastBackup()]);
+	return [
+		...(disk?.well === 'no' ? [`Room runs out: ${disk.words}`] : []),
+		...(kept !== null && daysSince(kept) > oldBackup ? [`The last backup is ${counted(Math.floor(daysSince(kept)), 'day', 'days')} old.`] : [])
+	];
 }
 
 /** Looks everything over. What cannot be looked at is not well, and its error is the words. */

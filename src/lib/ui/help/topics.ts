@@ -338,7 +338,10 @@ export const topics: readonly Topic[] = [
 			'**Who changed what** has every change with before and after, by person, thing and day.',
 			'**Whose copy is this?** tells to whom a stamped copy was given that turned up elsewhere.'
 		],
-		notes: ['What is set aside can be restored for 30 days; then its file goes, and its history stays.'],
+		notes: [
+			'What is set aside can be restored for 30 days; then its file goes, and its history stays.',
+			'Owners are told here when the disk runs full, or when the last backup is more than a week old. Both are for whoever runs the machine: `ianua check` looks everything over, `ianua backup` makes one.'
+		],
 		beside: ['dead-ends', 'knocks'],
 		at: '/desk/upkeep',
 		words: 'maintenance trash restore audit delete'

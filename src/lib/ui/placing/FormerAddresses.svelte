@@ -61,7 +61,7 @@
 			void add();
 		}}
 	>
-		<Input bind:value={typed} required maxlength={500} placeholder="https://old.example.org/files/guide.pdf" aria-label="Another former address" />
+		<Input bind:value={typed} required maxlength={500} placeholder="https://old.example.org/files/guide.pdf" aria-label="Where it lay on the old website" />
 		<Button type="submit">Lead here</Button>
 	</form>
 	<p class="soft">Many at once, and those that were asked for and are not here: <a href="/desk/upkeep/former">Former addresses</a>.</p>

@@ -108,6 +108,7 @@
 			{counted(data.stopped.strays, 'file', 'files')} of {data.stopped.of.toLocaleString('en-GB')} have no row in the database, which is more than can be right. Nothing
 			was touched. Look whether this is the right database, or one from an older backup; once the two fit together again, the sweep goes on by itself.
 		</p>{/if}
+	{#each data.told as words (words)}<p class="trouble">{words} <a href="/desk/help/upkeep">What there is to do</a>.</p>{/each}
 	{#each data.silent as hook (hook.id)}<p class="trouble">
 			What happens does not reach {hook.url}: {hook.ended ?? hook.trouble}. <a href="/desk/settings">Look at it in the settings</a>.
 		</p>{/each}

@@ -1,0 +1,107 @@
+// The services as they are shipped (operating/): systemd takes them, and the programs that they start do the work between them, with the settings beside them.
+import { execFileSync, fork, spawnSync, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { parseEnv } from 'node:util';
+import { afterAll, describe, expect, it } from 'vitest';
+import { freePort, startPostgres } from '#server/db/cluster';
+import { readSettings, unknownSettings } from '#server/settings';
+import { scratch } from '../../scripts/scratch';
+import { pdf, until } from './help';
+
+const { path: at, drop } = scratch('operating');
+afterAll(drop);
+const units = ['ianua-web@.service', 'ianua-jobs.service'] as const;
+const read = (name: string) => readFileSync(join('operating', name), 'utf8');
+const settingsFile = parseEnv(read('settings')) as Record<string, string>;
+/** What a unit starts: the program below build/, and what it sets beside the file of settings. */
+function startOf(unit: string, instance: string): { program: string; environment: Record<string, string> } {
+	const text = read(unit).replaceAll('%i', instance);
+	const program = /^ExecStart=\/usr\/bin\/node (build\/\w+\.js)$/m.exec(text)![1]!;
+	const environment = parseEnv(/^Environment=(.*)$/m.exec(text)![1]!.replaceAll(' ', '\n')) as Record<string, string>;
+	return { program, environment };
+}
+
+describe('the services', () => {
+	it.skipIf(spawnSync('systemd-analyze', ['--version']).status !== 0)('are units that systemd takes', () => {
+		mkdirSync(at, { recursive: true });
+		const verify = (text: string, name: string) => {
+			const path = join(at, name);
+			// where node and the application are on this machine
+			writeFileSync(path, text.replaceAll('/usr/bin/node', process.execPath).replaceAll('/opt/ianua', process.cwd()));
+			const { status, stderr } = spawnSync('systemd-analyze', ['verify', path], { encoding: 'utf8' });
+			return `${status} ${stderr}`.trim();
+		};
+		for (const unit of units) expect(verify(read(unit), unit.replace('@', '@4173'))).toBe('0');
+		// the check can fail
+		expect(verify(read('ianua-jobs.service').replace('ProtectSystem=strict', 'ProtectSystem=stricter'), 'wrong.service')).toMatch(/stricter/);
+	});
+	it('have settings that are right, each of them read', () => {
+		expect(unknownSettings(settingsFile)).toEqual([]);
+		expect(readSettings(settingsFile)).toMatchObject({
+			files: '/var/lib/ianua/files',
+			IANUA_JOBS: 'apart',
+			IANUA_FILES_BY_PROXY: '/store/',
+			IANUA_PROXIES: '1'
+		});
+	});
+	it('do the work between them: two web servers take and give, the jobs’ process checks', async () => {
+		const data = join(at, 'data');
+		const postgres = await startPostgres(data, { quick: true });
+		const started: ChildProcess[] = [];
+		try {
+			const ports = [await freePort(), await freePort()];
+			const environment = {
+				...process.env,
+				...settingsFile,
+				IANUA_DATABASE_URL: postgres.url,
+				IANUA_DATA: data,
+				IANUA_FILES: join(data, 'files'),
+				IANUA_ORIGIN: `http://127.0.0.1:${ports[0]!}`,
+				IANUA_LOG: 'error'
+			};
+			// what the shared application of the tests has
+			for (const name of ['IANUA_SMTP_URL', 'IANUA_POSTBOX', 'IANUA_MAX_UPLOAD'] as const) Reflect.deleteProperty(environment, name);
+			const start = async (unit: string, instance = '') => {
+				const { program, environment: own } = startOf(unit, instance);
+				const child = fork(program, { execArgv: [], env: { ...environment, ...own }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+				started.push(child);
+				await once(child, 'message');
+			};
+			for (const port of ports) await start('ianua-web@.service', String(port));
+			const [one, two] = ports.map((port) => `http://127.0.0.1:${port}`) as [string, string];
+			const environmentOf = { ...environment, PATH: process.env.PATH };
+			const made = JSON.parse(
+				execFileSync(process.execPath, ['build/admin.js', 'owner', 'create', '--email', 'o@example.org', '--name', 'O', '--data', data, '--json'], {
+					env: environmentOf,
+					encoding: 'utf8'
+				})
+			) as { password: string };
+			const signedIn = await fetch(`${one}/api/auth/sign-in/email`, {
+				method: 'POST',
+				headers: { 'content-type': 'application/json' },
+				body: JSON.stringify({ email: 'o@example.org', password: made.password })
+			});
+			expect(signedIn.status).toBe(200);
+			const headers = { cookie: signedIn.headers.getSetCookie().map((c) => c.split(';')[0]).join('; ') }; // prettier-ignore
+			const form = new FormData();
+			form.append('file', new Blob([new Uint8Array(await pdf('By services', 3))]), 'by services.pdf');
+			const brought = await fetch(`${one}/api/v1/documents`, { method: 'POST', headers: { ...headers, origin: one }, body: form });
+			expect(brought.status).toBe(201);
+			const { slug } = (await brought.json()) as { slug: string };
+			const condition = async () =>
+				((await (await fetch(`${two}/api/v1/documents/${slug}`, { headers })).json()) as { condition: { status: string } }).condition.status;
+			// the web servers leave it
+			await new Promise((go) => setTimeout(go, 3_000));
+			expect(await condition()).toBe('checking');
+			await start('ianua-jobs.service');
+			await until(async () => (await condition()) === 'sound', 60_000);
+			expect((await fetch(`${two}/d/${slug}/file`, { headers })).status).toBe(200);
+		} finally {
+			for (const child of started) child.kill('SIGTERM');
+			await Promise.all(started.filter((child) => child.exitCode === null).map((child) => once(child, 'exit')));
+			postgres.stop();
+		}
+	});
+});
