@@ -56,7 +56,7 @@ describe('what is pasted', () => {
 		]);
 	});
 	it('tells what is worth telling: what looks like a file, or to which others lead', () => {
-		expect(['/a.pdf', '/x/Report.PDF?v=2', '/old/page.aspx', '/winter'].map((path) => worthTelling(path, false))).toEqual([true, true, true, false]);
+		expect(['/a.pdf', '/x/Report.PDF?v=2', '/old/page.aspx', '/winter'].map((path) => worthTelling(path, false))).toEqual([true, true, false, false]);
 		expect(worthTelling('/winter', true)).toBe(true);
 		expect(worthTelling(`/${'a'.repeat(600)}.pdf`, true)).toBe(false);
 	});

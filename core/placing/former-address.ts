@@ -62,6 +62,6 @@ export function readFormer(text: string): FormerLine[] {
 	});
 }
 
-/** Whether an address that nobody answers is worth telling: it looks like that of a file, or another website leads there. */
+/** Whether an address that nobody answers is worth telling: it looks like that of a document, or another website leads there. Programs look for weak spots of others at .php. */
 export const worthTelling = (path: string, fromElsewhere: boolean): boolean =>
-	path.length <= longestFormer && (fromElsewhere || /\.(?:pdf|docx?|odt|xlsx?|pptx?|rtf|epub|aspx?|php|html?)(?:\?|$)/i.test(path));
+	path.length <= longestFormer && (fromElsewhere || /\.(?:pdf|docx?|odt|xlsx?|pptx?|rtf|epub)(?:\?|$)/i.test(path));

@@ -70,6 +70,10 @@ it('gives back everything but who was signed in, and refuses what is damaged or 
 		expect((await fetch(`${two.origin}/readyz`)).status).toBe(200);
 
 		await expect(restore({ from: folder, data: restored })).rejects.toThrow(/not empty/);
+		// nor over the files of a site
+		process.env.IANUA_FILES = join(backed, 'files');
+		await expect(restore({ from: folder, data: join(broken, 'elsewhere') })).rejects.toThrow(/belongs to a site already/);
+		delete process.env.IANUA_FILES;
 		const manifest = JSON.parse(readFileSync(join(folder, 'manifest.json'), 'utf8')) as { files: { path: string }[] };
 		const victim = join(folder, manifest.files.find((f) => f.path.includes('originals'))!.path);
 		const bytes = readFileSync(victim);

@@ -291,6 +291,12 @@ export async function dropNear(now: number): Promise<number> {
 			const seen = await stat(path).catch(() => null);
 			if (seen) copies.push({ path, bytes: seen.size, at: seen.mtimeMs });
 		}
+	// put together from their parts by a server that was stopped before it had taken them in
+	for (const name of await readdir(join(folder(), 'uploads')).catch(() => [] as string[])) {
+		const path = join(folder(), 'uploads', name);
+		const seen = await stat(path).catch(() => null);
+		if (seen && now - seen.mtimeMs > dayMs) await rm(path, { force: true });
+	}
 	let [all, dropped] = [copies.reduce((sum, { bytes }) => sum + bytes, 0), 0];
 	for (const { path, bytes, at } of copies.sort((a, b) => a.at - b.at)) {
 		if (all <= settings().IANUA_NEAR || now - at < youngMs) break;

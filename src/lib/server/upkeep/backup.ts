@@ -127,6 +127,12 @@ export async function restore({ from: given, data: into, say = () => {} }: { fro
 		if (!existsSync(join(from, path))) throw new Error(`${path} is missing from the backup.`);
 		if ((await checksum(join(from, path))) !== sha256) throw new Error(`${path} in the backup is damaged: its checksum is another.`);
 	}
+	// its own secret, and the address of a database that there is only while this goes on, make no difference to it
+	const store = openStore(
+		storeOf(readSettings({ IANUA_DATABASE_URL: 'postgres://here', IANUA_SECRET: 'x'.repeat(32), ...keptSettings(data), ...process.env, IANUA_DATA: data }))
+	);
+	if (await store.look('site-id'))
+		throw new Error(`The store in ${store.place} belongs to a site already. A backup is put into a new one; name another with IANUA_FILES.`);
 	mkdirSync(data, { recursive: true, mode: 0o755 });
 	const postgres = process.env.IANUA_DATABASE_URL ? null : await startPostgres(data);
 	try {
@@ -140,10 +146,6 @@ export async function restore({ from: given, data: into, say = () => {} }: { fro
 			}
 		);
 		say('The files');
-		// with its own secret, and a database that has an address while this goes on
-		const store = openStore(
-			storeOf(readSettings({ IANUA_DATABASE_URL: 'postgres://here', IANUA_SECRET: 'x'.repeat(32), ...keptSettings(data), ...process.env, IANUA_DATA: data }))
-		);
 		for (const { path } of manifest.files) {
 			if (!path.startsWith('files/')) continue;
 			const copy = join(data, 'restoring');

@@ -87,7 +87,7 @@
 
 	<h2>Asked for and not here</h2>
 	{#if data.missed.length}
-		<p class="soft">Addresses that look like files, or to which other websites lead. Say which document each means, and it leads there.</p>
+		<p class="soft">Addresses that look like documents, or to which other websites lead. Say which document each means, and it leads there.</p>
 		<Table class="rows">
 			<TableHead
 				><TableHeadCell>Address</TableHeadCell><TableHeadCell class="n">Times</TableHeadCell><TableHeadCell>Last</TableHeadCell><TableHeadCell
