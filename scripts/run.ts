@@ -85,7 +85,7 @@ export async function runIanua({
 		postgres = await startPostgres(data, { quick });
 	}
 	const origin = process.env.IANUA_ORIGIN ?? `http://127.0.0.1:${port}`;
-	const standins = demo || bucket || hasBucket(data) ? await startStandins(data, origin, { demo, bucket: bucket || hasBucket(data) }) : null;
+	const standins = demo || bucket || hasBucket(data) ? await startStandins(data, origin, { demo, bucket }) : null;
 	const environment: Record<string, string> = {
 		...keptSettings(data),
 		...(process.env as Record<string, string>),
@@ -184,10 +184,14 @@ async function startStandins(data: string, origin: string, { demo, bucket }: { d
 		smtp: await port(before.smtp),
 		source: await port(before.source),
 		outside: await port(before.outside),
-		...(bucket ? { s3: await port(before.s3) } : {})
+		...(bucket || before.s3 !== undefined ? { s3: await port(before.s3) } : {})
 	};
 	writeFileSync(join(data, 'ports.json'), JSON.stringify(ports));
-	if (ports.s3 !== undefined) keepSettings(data, bucketSettings(ports.s3));
+	if (ports.s3 !== undefined) {
+		const { IANUA_FILES: place, ...key } = bucketSettings(ports.s3);
+		// where files are is said once: they may have been moved since
+		keepSettings(data, bucket && before.s3 === undefined ? { ...key, IANUA_FILES: place ?? null } : key);
+	}
 	const child = fork('standins/start.ts', [JSON.stringify({ data, origin, ports, demo })], {
 		execArgv: ['--import', 'tsx'],
 		stdio: ['ignore', 'inherit', 'inherit', 'ipc']

@@ -53,6 +53,6 @@ export function serverUser(data: string, files: string, say: (line: string) => v
 		// all of it once; after that it is the server's own
 		if (statSync(folder).uid !== user.uid) give(folder, user);
 	}
-	for (const file of ['begin-code', 'sign-in.json']) if (existsSync(join(data, file))) give(join(data, file), user);
+	for (const file of ['begin-code', 'sign-in.json', 'settings']) if (existsSync(join(data, file))) give(join(data, file), user);
 	return user;
 }

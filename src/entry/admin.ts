@@ -155,15 +155,19 @@ verb(
 	'move <from> <to>',
 	'copies the store to another place, a folder or s3://bucket/prefix, and switches to it once no server runs',
 	async ([from = '', to = ''], { data }) => {
-		const { copied, bytes, switched } = await withSite(data, () => moveStore(from, to, say), { writes: true });
+		// before the site's own settings are taken: whoever starts its servers has the same environment
+		const said = Boolean(process.env.IANUA_FILES);
+		const moved = await withSite(data, () => moveStore(from, to, { said, say }), { writes: true });
+		const next = {
+			running: 'The site runs, and goes on with the old place. Stop it and do this again: only what is new is left to copy, and then it switches.',
+			environment: `Set IANUA_FILES=${moved.place} where the settings of the servers stand: the environment comes before ${data}/settings.`
+		};
 		return {
 			words: [
-				`${copied} files copied, ${bytes} bytes; every checksum is right.`,
-				switched
-					? `The site uses ${to} from its next start on (written into ${data}/settings). The old place is as it was.`
-					: 'The site runs, and goes on with the old place. Stop it and do this again: only what is new is left to copy, and then it switches.'
+				`${moved.copied} files copied, ${moved.bytes} bytes; every checksum is right.`,
+				moved.why ? next[moved.why] : `The site uses ${moved.place} from its next start on (written into ${data}/settings). The old place is as it was.`
 			],
-			facts: { copied, bytes, switched }
+			facts: { ...moved }
 		};
 	}
 );

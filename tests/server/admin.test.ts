@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import postgres from 'postgres';
 import { freePort } from '#server/db/cluster';
-import { keepSettings } from '#server/settings-file';
+import { keepSettings, keptSettings } from '#server/settings-file';
 import { bucketSettings } from '../../standins/bucket';
 import { startBucket } from '../../standins/s3';
 import type { Running } from '../../scripts/run';
@@ -188,10 +188,14 @@ describe('a site that does not run', () => {
 			expect((await part('files')).well).toBe('yes');
 			// while it runs nothing is switched
 			const back = join(data, 'files');
-			expect(await json('store', 'move', place!, back)).toMatchObject({ switched: false });
+			expect(await json('store', 'move', place!, back)).toMatchObject({ switched: false, why: 'running' });
 			await own.stop();
 			own = null;
-			expect(await json('store', 'move', place!, back)).toMatchObject({ copied: 0, switched: true });
+			// where the environment says where files are, nothing that is written beside the data changes that
+			const said = await ianua(['store', 'move', place!, back, '--data', data], '', { IANUA_FILES: place! });
+			expect([said.code, said.out]).toEqual([0, expect.stringContaining(`Set IANUA_FILES=${back}`)]);
+			expect(keptSettings(data).IANUA_FILES).not.toBe(back);
+			expect(await json('store', 'move', place!, `${back}/`)).toMatchObject({ copied: 0, switched: true, place: back });
 			own = await startOwn({ data });
 			const again = Buffer.from(await (await fetch(`${own.origin}/d/${slug}/file`, { headers: boss })).arrayBuffer());
 			expect(createHash('sha256').update(again).digest('hex')).toBe(sha256);

@@ -1,12 +1,13 @@
 // The services as they are shipped (operating/): systemd takes them, and the programs that they start do the work between them, with the settings beside them.
 import { execFileSync, fork, spawnSync, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { parseEnv } from 'node:util';
 import { afterAll, describe, expect, it } from 'vitest';
 import { freePort, startPostgres } from '#server/db/cluster';
 import { readSettings, unknownSettings } from '#server/settings';
+import { keepSettings } from '#server/settings-file';
 import { scratch } from '../../scripts/scratch';
 import { pdf, until } from './help';
 
@@ -50,6 +51,8 @@ describe('the services', () => {
 		const data = join(at, 'data');
 		const postgres = await startPostgres(data, { quick: true });
 		const started: ChildProcess[] = [];
+		// what ianua store move writes counts for the services too
+		keepSettings(data, { IANUA_FILES: join(data, 'moved') });
 		try {
 			const ports = [await freePort(), await freePort()];
 			const environment = {
@@ -57,12 +60,11 @@ describe('the services', () => {
 				...settingsFile,
 				IANUA_DATABASE_URL: postgres.url,
 				IANUA_DATA: data,
-				IANUA_FILES: join(data, 'files'),
 				IANUA_ORIGIN: `http://127.0.0.1:${ports[0]!}`,
 				IANUA_LOG: 'error'
 			};
 			// what the shared application of the tests has
-			for (const name of ['IANUA_SMTP_URL', 'IANUA_POSTBOX', 'IANUA_MAX_UPLOAD'] as const) Reflect.deleteProperty(environment, name);
+			for (const name of ['IANUA_FILES', 'IANUA_SMTP_URL', 'IANUA_POSTBOX', 'IANUA_MAX_UPLOAD'] as const) Reflect.deleteProperty(environment, name);
 			const start = async (unit: string, instance = '') => {
 				const { program, environment: own } = startOf(unit, instance);
 				const child = fork(program, { execArgv: [], env: { ...environment, ...own }, stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
@@ -98,6 +100,7 @@ describe('the services', () => {
 			await start('ianua-jobs.service');
 			await until(async () => (await condition()) === 'sound', 60_000);
 			expect((await fetch(`${two}/d/${slug}/file`, { headers })).status).toBe(200);
+			expect(existsSync(join(data, 'moved', 'originals'))).toBe(true);
 		} finally {
 			for (const child of started) child.kill('SIGTERM');
 			await Promise.all(started.filter((child) => child.exitCode === null).map((child) => once(child, 'exit')));

@@ -4,7 +4,7 @@ import { fork, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { freePort } from '#server/db/cluster';
 import { diskStore } from '#server/store/disk';
@@ -40,6 +40,9 @@ const all = async (stream: AsyncIterable<Buffer>) => {
 
 const kinds: [string, () => ObjectStore][] = [
 	['a folder', () => diskStore(join(at, 'folder'))],
+	// as somebody writes it in the settings
+	['a folder with a slash at its end', () => diskStore(`${join(at, 'slash')}/`)],
+	['a folder from where one stands', () => diskStore(`./${relative(process.cwd(), join(at, 'relative'))}`)],
 	['a bucket', () => s3Store({ ...standinBucket, prefix: 'contract/', endpoint: `http://127.0.0.1:${port}` })]
 ];
 

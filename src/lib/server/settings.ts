@@ -2,6 +2,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { nearestOf } from '#core/text/nearest';
 import { proxiesOf, type Proxies } from './http/proxies';
+import { keptSettings } from './settings-file';
 import type { Bucket } from './store/s3';
 import { compile } from './validate';
 
@@ -66,9 +67,9 @@ export type Settings = Static<typeof Environment> & {
 
 let known: Settings | undefined;
 
-/** The settings; throws with one sentence for each variable that is wrong. */
+/** The settings, of the environment and then of the data folder; throws with one sentence for each that is wrong. */
 export function settings(): Settings {
-	return (known ??= readSettings(process.env));
+	return (known ??= readSettings({ ...keptSettings(process.env.IANUA_DATA ?? './.ianua'), ...process.env }));
 }
 
 /** Names that the start and the stand-ins set for each other, and that are read elsewhere. */

@@ -1,5 +1,6 @@
 // Former addresses: kept, counted, and what was asked for and is not here.
 import { Type, type Static } from '@sinclair/typebox';
+import { sql as raw } from 'drizzle-orm';
 import { IanuaError } from '#core/errors';
 import { nullable } from '#core/schema';
 import { formerPath, longestFormer } from '#core/placing/former-address';
@@ -124,35 +125,28 @@ export async function addFormerAddresses({ items, preview = false }: Static<type
 	const outcomes = await outcomesOf(items);
 	const written = outcomes.filter(({ outcome }) => outcome === 'new' || outcome === 'changed');
 	if (preview || !written.length) return outcomes;
-	await sql().begin(async (tx) => {
-		const rows = written.map(({ path, document }) => ({ id: newId(), path, document }));
-		await tx`
+	const rows = JSON.stringify(written.map(({ path, document }) => ({ id: newId(), path, document })));
+	await db().transaction(async (tx) => {
+		await tx.execute(raw`
 			insert into former_address (id, path, document_id, created_by)
-			select r.id, r.path, d.id, ${actor}::uuid from jsonb_to_recordset(${tx.json(rows)}) as r (id uuid, path text, document text) join document d on d.slug = r.document
-			on conflict (path) do update set document_id = excluded.document_id, created_by = excluded.created_by`;
-		await tx`delete from missed_address where path in ${tx(written.map(({ path }) => path))}`;
+			select r.id, r.path, d.id, ${actor}::uuid from jsonb_to_recordset(${rows}::jsonb) as r (id uuid, path text, document text) join document d on d.slug = r.document
+			on conflict (path) do update set document_id = excluded.document_id, created_by = excluded.created_by`);
+		await tx.execute(raw`delete from missed_address where path in (select path from jsonb_to_recordset(${rows}::jsonb) as r (path text))`);
+		const shown = written.slice(0, 100).map(({ path, document }) => `${path} → ${document}`);
+		await writeAudit(tx, { actor, action: 'added', kind: 'site', thing: newId(), after: { formerAddresses: shown, count: written.length } });
 	});
-	await db().transaction((tx) =>
-		writeAudit(tx, {
-			actor,
-			action: 'added',
-			kind: 'site',
-			thing: newId(),
-			after: { formerAddresses: written.slice(0, 100).map(({ path, document }) => `${path} → ${document}`), count: written.length }
-		})
-	);
 	return outcomes;
 }
 
 /** Lets a former address go: whoever asks for it finds nothing. Gives what it was. Throws `not-found`. */
 export async function dropFormerAddress(id: string, actor: string): Promise<{ path: string; document: string }> {
-	const [row] = await sql()<{ path: string; document: string }[]>`
-		delete from former_address f using document d where d.id = f.document_id and f.id = ${id} returning f.path, d.slug as document`;
-	if (!row) throw new IanuaError('not-found');
-	await db().transaction((tx) =>
-		writeAudit(tx, { actor, action: 'withdrawn', kind: 'site', thing: id, before: { formerAddress: row.path, document: row.document } })
-	);
-	return row;
+	return db().transaction(async (tx) => {
+		const [row] = await tx.execute<{ path: string; document: string }>(raw`
+			delete from former_address f using document d where d.id = f.document_id and f.id = ${id} returning f.path, d.slug as document`);
+		if (!row) throw new IanuaError('not-found');
+		await writeAudit(tx, { actor, action: 'withdrawn', kind: 'site', thing: id, before: { formerAddress: row.path, document: row.document } });
+		return { path: row.path, document: row.document };
+	});
 }
 
 /** The slug of the document that an address leads to; null where it leads nowhere. */

@@ -2,13 +2,15 @@
 import { createReadStream } from 'node:fs';
 import { constants } from 'node:fs';
 import { chmod, mkdir, open, readdir, rename, rm, rmdir, stat, writeFile } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { checkedName, type Kept, type ObjectStore } from './object-store';
 
 const codeOf = (error: unknown) => (error as NodeJS.ErrnoException).code;
 
 /** `shared`: what is put here may be read by our group, to which whoever runs the proxy in front belongs. */
-export function diskStore(folder: string, { shared = false }: { readonly shared?: boolean } = {}): ObjectStore {
+export function diskStore(given: string, { shared = false }: { readonly shared?: boolean } = {}): ObjectStore {
+	// as names are cut from what is found below it: without a slash at its end, or a step that leads nowhere
+	const folder = resolve(given);
 	const pathOf = (name: string) => join(folder, checkedName(name));
 	const mode = shared ? 0o750 : 0o700;
 

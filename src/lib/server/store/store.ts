@@ -25,7 +25,7 @@ export function objects(): ObjectStore {
 }
 
 /** Where the bytes of a checksum lie: two levels of folders keep each small. */
-function originalName(sha256: string): string {
+export function originalName(sha256: string): string {
 	if (!/^[0-9a-f]{64}$/.test(sha256)) throw new RangeError('not a SHA-256');
 	return `originals/${sha256.slice(0, 2)}/${sha256.slice(2, 4)}/${sha256}`;
 }

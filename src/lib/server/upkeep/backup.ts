@@ -39,7 +39,7 @@ interface Manifest {
 const leftOut = ['session', 'verification', 'rate_limit', 'attempt', 'day_key'];
 
 /** Writes a stream to a file and gives its length and checksum, taken on the way. */
-async function copied(from: Readable, to: string): Promise<{ bytes: number; sha256: string }> {
+export async function copied(from: Readable, to: string): Promise<{ bytes: number; sha256: string }> {
 	const hash = createHash('sha256');
 	let bytes = 0;
 	const count = new Transform({
@@ -49,7 +49,7 @@ async function copied(from: Readable, to: string): Promise<{ bytes: number; sha2
 			done(null, chunk);
 		}
 	});
-	await pipeline(from, count, createWriteStream(to, { mode: 0o600 }));
+	await pipeline(from, count, createWriteStream(to, { mode: 0o600, flush: true }));
 	return { bytes, sha256: hash.digest('hex') };
 }
 

@@ -10,7 +10,7 @@ import { appliedMigrations, sql } from '../db/client';
 import { theRow } from '../db/rows';
 import { mailAnswers } from '../mail/send';
 import { settings } from '../settings';
-import { objects, originals } from '../store/store';
+import { objects, originalName, originals } from '../store/store';
 import { wordsUnder } from '../store/object-store';
 
 export interface Looked {
@@ -106,7 +106,7 @@ async function files(say: (line: string) => void): Promise<Looked> {
 	for (const { sha256, bytes: size } of await originals()) {
 		const known = wanted.delete(sha256);
 		if (!known) strays.push(sha256);
-		else if ((await checksum(`originals/${sha256.slice(0, 2)}/${sha256.slice(2, 4)}/${sha256}`)) !== sha256) damaged.push(sha256);
+		else if ((await checksum(originalName(sha256))) !== sha256) damaged.push(sha256);
 		bytes += size;
 		if (++done % 1000 === 0) say(`${done} files looked at`);
 	}

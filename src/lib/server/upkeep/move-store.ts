@@ -1,10 +1,6 @@
 // The store moved to another place: copied with every checksum looked at, and switched to once nothing of the old one is missing in the new.
-import { createHash } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
 import { mkdir, rm } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
-import { Transform } from 'node:stream';
-import { pipeline } from 'node:stream/promises';
 import { sql } from '../db/client';
 import { theRow } from '../db/rows';
 import { newId } from '../id';
@@ -12,12 +8,16 @@ import { settings, storeOf } from '../settings';
 import { keepSettings } from '../settings-file';
 import { wordsUnder, type ObjectStore } from '../store/object-store';
 import { openStore } from '../store/open-store';
+import { copied as copyTo } from './backup';
 
 export interface Moved {
 	readonly copied: number;
 	readonly bytes: number;
-	/** Whether the site uses the new place from its next start on; false while servers run. */
+	/** Whether the site uses the new place from its next start on; else why not yet: servers run, or their environment says where files are. */
 	readonly switched: boolean;
+	readonly why: 'running' | 'environment' | null;
+	/** The new place, as IANUA_FILES names it from anywhere. */
+	readonly place: string;
 }
 
 /** What goes along. What is made from originals for readers is made again; uploads under way have not arrived. */
@@ -33,17 +33,10 @@ async function copyOne(from: ObjectStore, to: ObjectStore, name: string, folder:
 	const stream = await from.read(name);
 	if (!stream) return;
 	const path = join(folder, newId());
-	const hash = createHash('sha256');
-	const taken = new Transform({
-		transform(chunk: Buffer, _, done) {
-			hash.update(chunk);
-			done(null, chunk);
-		}
-	});
 	try {
-		await pipeline(stream, taken, createWriteStream(path, { mode: 0o600, flush: true }));
-		const sha256 = name.slice(name.lastIndexOf('/') + 1);
-		if (/^[0-9a-f]{64}$/.test(sha256) && hash.digest('hex') !== sha256)
+		const { sha256 } = await copyTo(stream, path);
+		const own = name.slice(name.lastIndexOf('/') + 1);
+		if (/^[0-9a-f]{64}$/.test(own) && sha256 !== own)
 			throw new Error(`${name} in ${from.place} is not what its name says: it is damaged. Nothing was switched.`);
 		await to.put(name, path);
 	} finally {
@@ -60,10 +53,15 @@ async function serversRunning(): Promise<number> {
 }
 
 /**
- * Copies the store from one place to another, what is not there yet, and switches the data folder's settings to the new one where no server runs. Throws
+ * Copies the store from one place to another, what is not there yet, and switches the data folder's settings to the new one where no server runs.
+ * `said`: the environment says where files are, which comes before those settings. Throws
  * in a sentence where the places are the wrong ones, a file is damaged, or files that have arrived are not taken in yet.
  */
-export async function moveStore(fromPlace: string, toPlace: string, say: (line: string) => void = () => {}): Promise<Moved> {
+export async function moveStore(
+	fromPlace: string,
+	toPlace: string,
+	{ said, say = () => {} }: { readonly said: boolean; readonly say?: (line: string) => void }
+): Promise<Moved> {
 	const [from, to] = [storeAt(fromPlace), storeAt(toPlace)];
 	if (from.place === to.place) throw new Error('Both are the same place.');
 	const [mine, theirs] = [(await wordsUnder(from, 'site-id'))?.trim() ?? null, (await wordsUnder(to, 'site-id'))?.trim() ?? null];
@@ -92,7 +90,7 @@ export async function moveStore(fromPlace: string, toPlace: string, say: (line: 
 		await rm(folder, { recursive: true, force: true });
 	}
 	if (theirs === null) await to.putNew('site-id', `${mine}\n`);
-	if (running) return { copied, bytes, switched: false };
-	keepSettings(settings().IANUA_DATA, { IANUA_FILES: toPlace });
-	return { copied, bytes, switched: true };
+	const why = running ? 'running' : said ? 'environment' : null;
+	if (!why) keepSettings(settings().IANUA_DATA, { IANUA_FILES: to.place });
+	return { copied, bytes, switched: why === null, why, place: to.place };
 }

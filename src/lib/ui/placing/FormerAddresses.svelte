@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Button, Input } from '$lib/ui/parts/controls';
 	import { counted } from '#core/text/list';
-	import { act } from '$lib/ui/parts/act';
+	import { act, answerTo } from '$lib/ui/parts/act';
 	import { ApiTrouble, call, type Answer } from '$lib/ui/parts/api';
 
 	let { slug }: { slug: string } = $props();
@@ -41,7 +41,8 @@
 	ontoggle={(e) => {
 		if (e.currentTarget.open && !opened) {
 			opened = true;
-			void load();
+			// what could not be fetched is said, and asked for again at the next opening
+			void answerTo(load()).then((done) => (opened = done !== undefined));
 		}
 	}}
 >
