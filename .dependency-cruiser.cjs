@@ -31,7 +31,8 @@ module.exports = {
 			severity: 'error',
 			from: {
 				path: '^src/',
-				pathNot: '^src/(lib/server/(reading|intake|pdf|store)/|lib/server/(start|upkeep/(backup|look-over|move-store))\\.ts$|entry/admin\\.ts$|routes/readyz/)'
+				pathNot:
+					'^src/(lib/server/(reading|intake|pdf|store)/|lib/server/(start|upkeep/(backup|export|import|import-folder|look-over|move-store))\\.ts$|entry/admin\\.ts$|routes/readyz/)'
 			},
 			to: { path: '^src/lib/server/store/' }
 		},

@@ -29,6 +29,9 @@ export default ts.config(
 			'@typescript-eslint/no-non-null-assertion': 'off',
 			// by characters is what is meant where a string is spread here; none is split for a reader
 			'@typescript-eslint/no-misused-spread': 'off',
+			// there are no enums here, and classes are few and made where they are used: both look through every type there is
+			'@typescript-eslint/no-unsafe-enum-assignment': 'off',
+			'@typescript-eslint/no-unsafe-class-instance-assignment': 'off',
 			// records by key are made anew for each change
 			'@typescript-eslint/no-dynamic-delete': 'off',
 			'@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],

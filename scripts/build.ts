@@ -14,6 +14,7 @@ const sources = [
 	'static/shown.js',
 	'drizzle',
 	'scripts/adapter.js',
+	'scripts/few-files.ts',
 	'scripts/plain-latin.ts',
 	'scripts/trim-pdfjs.ts',
 	'package-lock.json',

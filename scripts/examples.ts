@@ -167,6 +167,7 @@ try {
 		email: 'maud.feeder@example.org',
 		memberships: [{ group: rowers, from: '2027-01-01', until: '2027-12-31' }]
 	});
+	await call('put /groups/{slug}/members', rowers as string, { members: [{ email: 'maud.feeder@example.org', until: '2028-12-31' }] }, '?preview');
 	const id = someone.id as string;
 	await call('get /members/{id}', id);
 	await call('patch /members/{id}', id, { memberships: [{ group: rowers, from: '2027-01-01', until: null }] });

@@ -7,6 +7,7 @@ import { join, resolve } from 'node:path';
 import { freePort, isFree, startPostgres, type Postgres } from '#server/db/cluster';
 import { keepSettings, keptSettings } from '#server/settings-file';
 import { bucketSettings } from '../standins/bucket';
+import { standinProvider } from '../standins/identity-client';
 import { serverUser } from './user';
 
 export interface Running {
@@ -41,6 +42,8 @@ export interface RunOptions {
 	readonly log?: string;
 	/** Keep files in the stand-in bucket. */
 	readonly bucket?: boolean;
+	/** Let people in by the stand-in identity provider. */
+	readonly identity?: boolean;
 	/** Settings beside those of the process. */
 	readonly given?: Readonly<Record<string, string>>;
 	/** Bring the web server up again when it ends by itself, after a pause that grows; PostgreSQL is not touched. */
@@ -71,6 +74,7 @@ export async function runIanua({
 	application = '.',
 	log,
 	bucket = false,
+	identity = false,
 	given = {},
 	output,
 	restart = false,
@@ -85,7 +89,7 @@ export async function runIanua({
 		postgres = await startPostgres(data, { quick });
 	}
 	const origin = process.env.IANUA_ORIGIN ?? `http://127.0.0.1:${port}`;
-	const standins = demo || bucket || hasBucket(data) ? await startStandins(data, origin, { demo, bucket }) : null;
+	const standins = demo || bucket || identity || hasBucket(data) ? await startStandins(data, origin, { demo, bucket, identity }) : null;
 	const environment: Record<string, string> = {
 		...keptSettings(data),
 		...(process.env as Record<string, string>),
@@ -166,6 +170,8 @@ interface Ports {
 	readonly outside: number;
 	/** Of the bucket, where files lie in one. */
 	readonly s3?: number;
+	/** Of the identity provider, where people come in by it. */
+	readonly identity?: number;
 }
 
 const readPorts = (data: string): Partial<Ports> => {
@@ -177,14 +183,19 @@ const readPorts = (data: string): Partial<Ports> => {
 const hasBucket = (data: string) => readPorts(data).s3 !== undefined;
 
 /** The stand-ins of the demo: a mailbox, another website that offers PDFs, and one that shows ours. Their ports stay the same from one start to the next where they are free. */
-async function startStandins(data: string, origin: string, { demo, bucket }: { demo: boolean; bucket: boolean }): Promise<{ ports: Ports; stop: () => void }> {
+async function startStandins(
+	data: string,
+	origin: string,
+	{ demo, bucket, identity }: { demo: boolean; bucket: boolean; identity: boolean }
+): Promise<{ ports: Ports; stop: () => void }> {
 	const before = readPorts(data);
 	const port = async (was: number | undefined) => (was && (await isFree(was)) ? was : freePort());
 	const ports: Ports = {
 		smtp: await port(before.smtp),
 		source: await port(before.source),
 		outside: await port(before.outside),
-		...(bucket || before.s3 !== undefined ? { s3: await port(before.s3) } : {})
+		...(bucket || before.s3 !== undefined ? { s3: await port(before.s3) } : {}),
+		...(identity ? { identity: await port(before.identity) } : {})
 	};
 	writeFileSync(join(data, 'ports.json'), JSON.stringify(ports));
 	if (ports.s3 !== undefined) {
@@ -192,6 +203,10 @@ async function startStandins(data: string, origin: string, { demo, bucket }: { d
 		// where files are is said once: they may have been moved since
 		keepSettings(data, bucket && before.s3 === undefined ? { ...key, IANUA_FILES: place ?? null } : key);
 	}
+	const file = join(data, 'providers.json');
+	if (ports.identity !== undefined) writeFileSync(file, `${JSON.stringify([standinProvider(ports.identity)], null, '\t')}\n`);
+	// it was there for the last start alone
+	else if (before.identity !== undefined) rmSync(file, { force: true });
 	const child = fork('standins/start.ts', [JSON.stringify({ data, origin, ports, demo })], {
 		execArgv: ['--import', 'tsx'],
 		stdio: ['ignore', 'inherit', 'inherit', 'ipc']

@@ -11,6 +11,7 @@ const { values } = parseArgs({
 		data: { type: 'string' },
 		empty: { type: 'boolean', default: false },
 		store: { type: 'string', default: 'disk' },
+		identity: { type: 'boolean', default: false },
 		dev: { type: 'boolean', default: false }
 	}
 });
@@ -34,6 +35,7 @@ const running = await runIanua({
 	port,
 	demo: !values.empty,
 	bucket: values.store === 's3',
+	identity: values.identity,
 	development,
 	restart: !development,
 	ownUser: !development,
@@ -50,6 +52,7 @@ if (!values.empty && existsSync(signIn)) {
 	console.log(`  staff    ${staff.email}   ${staff.password}`);
 	console.log(`  member   ${member.email}   ${member.password}   (${member.groups?.join(', ')})`);
 } else if (values.empty) console.log('  The first visit asks for the code above, and the owner’s name and password.');
+if (values.identity) console.log('  Under Sign in, the works account lets anybody in who gives a mail address, with any password.');
 console.log('Ctrl-C stops everything.');
 
 let ending = false;

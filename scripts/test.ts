@@ -1,10 +1,10 @@
-// What ./test does once the machine has what it needs: each check in turn, then one line that adds them up.
-import { spawn, spawnSync } from 'node:child_process';
+// What ./test does once the machine has what it needs: the tests one kind after the other, what looks at the sources beside them, then one line that
+// adds them up.
+import { spawn } from 'node:child_process';
 import { mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { availableParallelism } from 'node:os';
+import { constants, setPriority } from 'node:os';
 import { join, resolve } from 'node:path';
 import { pathToFileURL } from 'node:url';
-import { build } from './build';
 
 const results = '.test';
 /** What came out of the database while the server tests ran (watch-rows.js). */
@@ -23,43 +23,38 @@ function count(name: string, ok: number, wrong: number): void {
 	if (wrong) failures.push(name);
 }
 
-function run(name: string, args: string[], environment: Record<string, string> = {}): boolean {
+/** Runs a program and tells whether it ended well. What it says is shown as it goes, or with `aside`, when it is done: others run beside it. */
+async function run(
+	name: string,
+	args: readonly string[],
+	{ aside = false, env = {} }: { aside?: boolean; env?: Record<string, string> } = {}
+): Promise<boolean> {
 	const started = Date.now();
-	console.log(`\n== ${name}`);
-	const { status } = spawnSync(process.execPath, args, { stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, ...environment } });
+	if (!aside) console.log(`\n== ${name}`);
+	const child = spawn(process.execPath, args, { stdio: ['ignore', aside ? 'pipe' : 'inherit', aside ? 'pipe' : 'inherit'], env: { ...process.env, ...env } });
+	// what has no clock in it takes what time the others leave
+	if (aside && child.pid) setPriority(child.pid, constants.priority.PRIORITY_LOW);
+	const said: Buffer[] = [];
+	for (const stream of [child.stdout, child.stderr]) stream?.on('data', (chunk: Buffer) => said.push(chunk));
+	const status = await new Promise<number | null>((done) => child.on('error', () => done(null)).on('close', done));
+	if (aside) console.log(`\n== ${name}\n${Buffer.concat(said).toString()}`);
 	console.log(`== ${name}: ${status === 0 ? 'good' : 'NOT GOOD'}, ${Math.round((Date.now() - started) / 1000)} s`);
 	return status === 0;
 }
 
-/** A check that is one yes or no; what it says is shown when it is done, as others may run beside it. */
-async function check(name: string, args: readonly string[]): Promise<void> {
-	const started = Date.now();
-	const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
-	const said: Buffer[] = [];
-	for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => said.push(chunk));
-	const status = await new Promise<number | null>((done) => child.on('error', () => done(null)).on('close', done));
-	console.log(
-		`\n== ${name}\n${Buffer.concat(said).toString()}== ${name}: ${status === 0 ? 'good' : 'NOT GOOD'}, ${Math.round((Date.now() - started) / 1000)} s`
-	);
-	count(name, Number(status === 0), Number(status !== 0));
-}
-
-/** Checks, as many at once as there are cores. */
-async function checks(all: readonly (readonly [name: string, args: readonly string[]])[]): Promise<void> {
-	const open = [...all];
-	const one = async (): Promise<void> => {
-		for (let next = open.shift(); next; next = open.shift()) await check(...next);
-	};
-	await Promise.all(Array.from({ length: availableParallelism() }, one));
+/** A check that is one yes or no. */
+async function check(name: string, args: readonly string[], options: { aside?: boolean } = {}): Promise<void> {
+	const good = await run(name, args, options);
+	count(name, Number(good), Number(!good));
 }
 
 /** Vitest's own count; a run that broke before counting is one failure. */
-function vitest(project: string, environment: Record<string, string> = {}): void {
+async function vitest(project: string, env: Record<string, string> = {}): Promise<void> {
 	const file = join(results, `${project}.json`);
-	const good = run(
+	const good = await run(
 		`${project} tests`,
 		['node_modules/vitest/vitest.mjs', 'run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${file}`],
-		environment
+		{ env }
 	);
 	try {
 		const { numPassedTests, numFailedTests } = JSON.parse(readFileSync(file, 'utf8')) as { numPassedTests: number; numFailedTests: number };
@@ -69,9 +64,11 @@ function vitest(project: string, environment: Record<string, string> = {}): void
 	}
 }
 
-function playwright(): void {
+async function playwright(): Promise<void> {
 	const file = join(results, 'browser.json');
-	const good = run('browser tests', ['node_modules/@playwright/test/cli.js', 'test', '--reporter=line,json'], { PLAYWRIGHT_JSON_OUTPUT_NAME: file });
+	const good = await run('browser tests', ['node_modules/@playwright/test/cli.js', 'test', '--reporter=line,json'], {
+		env: { PLAYWRIGHT_JSON_OUTPUT_NAME: file }
+	});
 	try {
 		const { stats } = JSON.parse(readFileSync(file, 'utf8')) as { stats: { expected: number; unexpected: number; flaky: number; skipped: number } };
 		// a test that was not reached has not passed
@@ -82,32 +79,34 @@ function playwright(): void {
 	}
 }
 
-run('kit’s types', ['node_modules/@sveltejs/kit/svelte-kit.js', 'sync']);
-await checks([
-	['lint', ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0']],
-	['types of the application', ['node_modules/svelte-check/bin/svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']],
-	['formatting', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.']],
-	['types of the core', ['node_modules/typescript/bin/tsc', '-p', 'core']],
-	['types of scripts and tests', ['node_modules/typescript/bin/tsc', '-p', 'scripts']],
-	['who writes to which table', ['--import', 'tsx', 'scripts/writers.ts']],
-	[
+/** What looks at the sources alone: one after the other, while the tests wait for what they wait for. */
+async function lookAtSources(): Promise<void> {
+	const aside = { aside: true };
+	await check('types of the application', ['node_modules/svelte-check/bin/svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings'], aside);
+	await check('lint', ['node_modules/eslint/bin/eslint.js', '.', '--max-warnings', '0'], aside);
+	await check('formatting', ['node_modules/prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.'], aside);
+	await check('types of the core', ['node_modules/typescript/bin/tsc', '-p', 'core'], aside);
+	await check('types of scripts and tests', ['node_modules/typescript/bin/tsc', '-p', 'scripts'], aside);
+	await check('who writes to which table', ['--import', 'tsx', 'scripts/writers.ts'], aside);
+	await check(
 		'arrows between folders',
-		['node_modules/dependency-cruiser/bin/dependency-cruise.mjs', '--config', '.dependency-cruiser.cjs', 'core', 'src', 'demo', 'standins', 'scripts']
-	]
-]);
-vitest('core');
-try {
-	build();
-	count('build', 1, 0);
+		['node_modules/dependency-cruiser/bin/dependency-cruise.mjs', '--config', '.dependency-cruiser.cjs', 'core', 'src', 'demo', 'standins', 'scripts'],
+		aside
+	);
+}
+
+await run('kit’s types', ['node_modules/@sveltejs/kit/svelte-kit.js', 'sync']);
+const sources = lookAtSources();
+await check('build', ['--import', 'tsx', 'scripts/build.ts']);
+await vitest('core');
+if (!failures.includes('build')) {
 	const watching = ['watch-rows', 'watch-errors'].map((name) => `--import ${pathToFileURL(`scripts/${name}.js`).href}`);
-	vitest('server', { NODE_OPTIONS: watching.join(' '), WATCH_ROWS: resolve(rows), WATCH_ERRORS: resolve(errors) });
+	await vitest('server', { NODE_OPTIONS: watching.join(' '), WATCH_ROWS: resolve(rows), WATCH_ERRORS: resolve(errors) });
 	await check('rows as their types say', ['--import', 'tsx', 'scripts/rows.ts', rows]);
 	await check('errors, each raised once', ['--import', 'tsx', 'scripts/errors.ts', errors]);
-	playwright();
-} catch (error) {
-	console.error(error);
-	count('build', 0, 1);
 }
+await sources;
+if (!failures.includes('build')) await playwright();
 if (failures.length) console.log(`\nNot good: ${failures.join(', ')}`);
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exit(failed ? 1 : 0);

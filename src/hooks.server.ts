@@ -12,7 +12,7 @@ import { callerFor } from '$lib/server/access/passes';
 import { changed } from '$lib/server/db/changes';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
-import { problem } from '$lib/server/http/api';
+import { problem, quarterOfAnHour } from '$lib/server/http/api';
 import { fieldsOf } from '$lib/server/http/form';
 import { sameField } from '$lib/server/http/kept-pages';
 
@@ -137,6 +137,7 @@ function withHeaders(response: Response, { locals }: RequestEvent, entry: Entry 
 	if (!headers.has('x-content-type-options')) headers.set('x-content-type-options', 'nosniff');
 	// not “no-referrer”: browsers then send the forms of such a page without saying where they come from
 	if (!headers.has('referrer-policy')) headers.set('referrer-policy', entry?.secret ? 'same-origin' : 'strict-origin-when-cross-origin');
+	if (response.status === 429 && !headers.has('retry-after')) headers.set('retry-after', String(quarterOfAnHour));
 	if (entry?.secret) headers.set('cache-control', 'no-store');
 	if (!headers.has('cache-control')) headers.set('cache-control', 'private, no-cache');
 	if (entry?.same && response.status === 200 && locals.caller.who.kind !== 'staff' && !locals.caller.trial && !headers.has('set-cookie'))

@@ -20,3 +20,12 @@ declare module 's3rver' {
 		close(): Promise<void>;
 	}
 }
+
+declare module 'oidc-provider' {
+	import type { Server } from 'node:http';
+	/** What of it the stand-in uses. */
+	export default class Provider {
+		constructor(issuer: string, configuration: Record<string, unknown>);
+		listen(port: number, host: string, up?: () => void): Server;
+	}
+}

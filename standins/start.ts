@@ -1,9 +1,10 @@
 // Starts the stand-ins for a data folder, as a process of its own beside the web server: with the demo a mailbox and two other websites, and the
-// bucket where files lie in one.
+// bucket where files lie in one; the identity provider where it is wanted.
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { makePdf } from '../demo/pdf';
 import * as scenario from '../demo/scenario';
+import { startIdentity } from './identity';
 import { startMailbox } from './mailbox';
 import { startOutsideSite } from './outside-site';
 import { startBucket } from './s3';
@@ -12,7 +13,7 @@ import { startWebSource } from './web-source';
 interface Asked {
 	readonly data: string;
 	readonly origin: string;
-	readonly ports: { readonly smtp: number; readonly source: number; readonly outside: number; readonly s3?: number };
+	readonly ports: { readonly smtp: number; readonly source: number; readonly outside: number; readonly s3?: number; readonly identity?: number };
 	readonly demo: boolean;
 }
 
@@ -28,6 +29,7 @@ if (demo) {
 	stops.push(mailbox.stop, website.stop, gazette.stop);
 }
 if (ports.s3 !== undefined) stops.push((await startBucket(ports.s3, join(data, 's3'))).stop);
+if (ports.identity !== undefined) stops.push((await startIdentity(ports.identity, origin)).stop);
 process.send?.('up');
 const end = () => {
 	for (const stop of stops) void stop();

@@ -1,5 +1,6 @@
-// <ianua-document src="https://site/d/slug" form="text|button|cover|card|frame" press="page|tab|here|save" words width height start pass>:
+// <ianua-document src="https://site/d/slug" form="text|button|cover|card|frame" press="page|over|tab|here|save" words width height start theme way fit tools pass>:
 // a document of an Ianua site on any website. What stands inside shows where there is no script, or the document is not open to everyone.
+// It says what happens in its frame by events: ianua:opened, ianua:page, ianua:saved, ianua:resize, ianua:refused (ianua-document.d.ts).
 // pass="/an/address/here": there the website's own server answers a pass (JWT) for whoever is signed in, by which the frame opens for them.
 (() => {
 	if (customElements.get('ianua-document')) return;
@@ -7,9 +8,10 @@
 .button{display:inline-block;padding:.5em 1.1em;border-radius:3px;background:#1c6a61;color:#fff;text-decoration:none;font-weight:600}
 .cover,.card{text-decoration:none}img{max-width:100%;height:auto;border:1px solid #d9d1c1;background:#fff;display:block}
 .card{display:flex;gap:16px;padding:12px;border:1px solid #d9d1c1;border-radius:3px}.card img{width:96px;flex:none;align-self:start}
+dialog{width:min(1100px,96vw);height:94vh;padding:0;border:1px solid #d9d1c1;display:grid;grid-template-rows:auto 1fr}dialog iframe{border:0;height:100%}dialog button{justify-self:end;margin:6px;padding:.3em 1em;font:inherit}
 strong{display:block}small{opacity:.75}iframe{width:100%;border:1px solid #d9d1c1;box-sizing:border-box}`;
 	class IanuaDocument extends HTMLElement {
-		static observedAttributes = ['src', 'form', 'press', 'words', 'width', 'height', 'start', 'pass'];
+		static observedAttributes = ['src', 'form', 'press', 'words', 'width', 'height', 'start', 'theme', 'way', 'fit', 'tools', 'pass'];
 		connectedCallback() {
 			this.hears ??= (event) => this.told(event);
 			addEventListener('message', this.hears);
@@ -21,12 +23,19 @@ strong{display:block}small{opacity:.75}iframe{width:100%;border:1px solid #d9d1c
 		attributeChangedCallback() {
 			if (this.isConnected) this.draw();
 		}
-		// what the frame says: it asks for a pass, or tells what became of one; nobody else is listened to
+		// what the frame says: what happens in it, that it asks for a pass, what became of one; nobody else is listened to
 		async told({ source, origin, data }) {
 			if (!this.frame || source !== this.frame.contentWindow || origin !== this.from || !data) return;
-			if (data.type === 'ianua:refused') this.dispatchEvent(new CustomEvent('ianua:refused', { detail: data.why, bubbles: true }));
+			const { type, ...detail } = data;
+			if (/^ianua:(opened|page|saved|resize|refused)$/.test(type))
+				this.dispatchEvent(new CustomEvent(type, { detail: type === 'ianua:refused' ? data.why : detail, bubbles: true }));
+			// what shows no document is as high as it is
+			if (type === 'ianua:resize' && detail.height > 0 && !this.getAttribute('height')) {
+				this.frame.style.aspectRatio = '';
+				this.frame.style.height = `${Math.min(detail.height, 400)}px`;
+			}
 			const address = this.getAttribute('pass');
-			if (data.type !== 'ianua:pass-wanted' || !address) return;
+			if (type !== 'ianua:pass-wanted' || !address) return;
 			const pass = await fetch(address, { headers: { accept: 'application/jwt, text/plain' } }).then(
 				(answer) => (answer.ok ? answer.text() : null),
 				() => null
@@ -57,6 +66,8 @@ strong{display:block}small{opacity:.75}iframe{width:100%;border:1px solid #d9d1c
 			const press = this.getAttribute('press') || 'page';
 			const words = this.getAttribute('words') || (told ? told.title : this.textContent.trim());
 			const start = Number(this.getAttribute('start')) || 0;
+			const asked = new URLSearchParams(['theme', 'way', 'fit', 'tools'].flatMap((name) => (this.hasAttribute(name) ? [[name, this.getAttribute(name)]] : [])));
+			const embed = `${src.origin}/embed/${path[0].slice(3)}${asked.size ? `?${asked}` : ''}${start ? `#page=${start}` : ''}`;
 			const make = (tag, set, ...inside) => {
 				const made = Object.assign(document.createElement(tag), set);
 				made.append(...inside);
@@ -66,7 +77,7 @@ strong{display:block}small{opacity:.75}iframe{width:100%;border:1px solid #d9d1c
 			if (form === 'frame') {
 				const ratio = told ? told.height / told.width : 1.4;
 				const frame = make('iframe', {
-					src: `${src.origin}/embed/${path[0].slice(3)}${start ? `#page=${start}` : ''}`,
+					src: embed,
 					title: words,
 					loading: 'lazy',
 					allow: 'fullscreen'
@@ -89,6 +100,18 @@ strong{display:block}small{opacity:.75}iframe{width:100%;border:1px solid #d9d1c
 			else if (form === 'card')
 				link.append(picture(96), make('span', {}, make('strong', { textContent: words }), make('small', { textContent: `${told.provider_name}, PDF` })));
 			else link.append(words);
+			if (press === 'over')
+				link.onclick = (event) => {
+					if (event.ctrlKey || event.metaKey || event.shiftKey) return;
+					event.preventDefault();
+					const frame = make('iframe', { src: embed, title: words, allow: 'fullscreen' });
+					const close = make('button', { textContent: this.getAttribute('close') || 'Close', type: 'button', autofocus: true });
+					const over = make('dialog', { onclose: () => over.remove() }, close, frame);
+					close.onclick = () => over.close();
+					[this.frame, this.from] = [frame, src.origin];
+					root.append(over);
+					over.showModal();
+				};
 			root.replaceChildren(style, link);
 		}
 	}

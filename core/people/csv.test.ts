@@ -81,7 +81,7 @@ describe('what a table of members would change', () => {
 			},
 			{ line: 4, kind: 'changed', email: 'ada@example.org', name: 'Ada Heron', group: 'lock-wardens', from: null, until: '2026-12-31', former: null }
 		]);
-		expect(counts).toEqual({ added: 1, changed: 1, same: 1, wrong: 0, newGroups: [], endless: 0 });
+		expect(counts).toEqual({ added: 1, changed: 1, same: 1, wrong: 0, newGroups: [], endless: 0, ended: [] });
 	});
 	it('leaves days alone whose column is not there, and tells how many memberships become endless where its cells are empty', () => {
 		const ended = { ...ada, memberships: [{ group: 'friends', from: '2026-01-01', until: '2026-12-31' }] };
@@ -232,6 +232,45 @@ describe('what a table of members would change', () => {
 			{ makeGroups: true }
 		);
 		expect(made).toMatchObject({ added: 2, wrong: 0, newGroups: ['Divers'] });
+	});
+	it('ends what it does not have any more, where that is asked for: of the groups that it names, and only what is not over', () => {
+		const people: KnownPerson[] = [
+			ada,
+			edda,
+			{ email: 'ben@example.org', name: 'Ben', staff: false, memberships: [{ group: 'friends', from: '2026-01-01', until: '2026-12-31' }] },
+			{
+				email: 'cem@example.org',
+				name: 'Cem',
+				staff: false,
+				memberships: [
+					{ group: 'friends', from: null, until: '2026-11-29' },
+					{ group: 'friends', from: '2026-11-30', until: null },
+					{ group: 'lock-wardens', from: null, until: null }
+				]
+			}
+		];
+		const rows = [['ada@example.org', '', 'Friends', '', '']];
+		const today = '2026-11-30';
+		expect(plan(rows, { people }).ended).toEqual([]);
+		expect(plan(rows, { people, end: { today } }).ended).toEqual([
+			{ email: 'ben@example.org', name: 'Ben', group: 'friends', from: '2026-01-01', until: '2026-12-31', last: '2026-11-29' },
+			// begins today: it goes without having been
+			{ email: 'cem@example.org', name: 'Cem', group: 'friends', from: '2026-11-30', until: null, last: null }
+		]);
+		// a table without lines empties the groups that it has whole, and no others
+		expect(plan([], { people, end: { today } }).ended).toEqual([]);
+		expect(plan([], { people, end: { today, groups: ['lock-wardens'] } }).ended.map((m) => m.email)).toEqual(['cem@example.org']);
+	});
+	it('a cell that is not there says nothing of days', () => {
+		const kept = planMembers([['ada@example.org', undefined, 'friends']], mapping, { dayOrder: 'iso', makeGroups: false, people: [ada], groups });
+		expect(kept).toMatchObject({ same: 1, changed: 0, wrong: 0 });
+		const cleared = planMembers([['ada@example.org', undefined, 'friends', '', undefined]], mapping, {
+			dayOrder: 'iso',
+			makeGroups: false,
+			people: [ada],
+			groups
+		});
+		expect(cleared.lines).toMatchObject([{ kind: 'changed', from: null, until: null, former: { from: '2026-01-01' } }]);
 	});
 	it('done once, a table changes nothing more', () => {
 		const row = fc.tuple(

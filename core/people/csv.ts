@@ -1,5 +1,6 @@
 // Members from a table: which column means what, and what each line would change. Reading the file and writing the rows are the server's.
 import { isDay } from '../access/hours';
+import { dayAfter } from '../readership/period';
 import { asLine } from '../text/line';
 import { isAddress } from './addresses';
 
@@ -86,6 +87,18 @@ export type PlannedLine =
 			readonly former?: { readonly from: string | null; readonly until: string | null } | null;
 	  };
 
+/** A membership that a table does not have any more. */
+export interface EndedMembership {
+	readonly email: string;
+	readonly name: string;
+	/** The group's address. */
+	readonly group: string;
+	readonly from: string | null;
+	readonly until: string | null;
+	/** The day that becomes its last, the one before today; null where it has not begun by then, and goes without having been. */
+	readonly last: string | null;
+}
+
 export interface Plan {
 	readonly lines: readonly PlannedLine[];
 	readonly added: number;
@@ -96,31 +109,44 @@ export interface Plan {
 	readonly newGroups: readonly string[];
 	/** Memberships that have an end and would have none. */
 	readonly endless: number;
+	/** Memberships that end, where that is asked for: of the groups that the table names, those of people whom it does not have in them. */
+	readonly ended: readonly EndedMembership[];
 }
 
+/** What of a group is not in a table ends with the day before `today`. */
+export interface Ending {
+	/** YYYY-MM-DD in the site's zone. */
+	readonly today: string;
+	/** Addresses of groups that the table has whole, beside those it names: a table without lines empties them. */
+	readonly groups?: readonly string[];
+}
+
+/** The cells of a line; a cell that is not there says nothing, and leaves what stands. */
+type Row = readonly (string | undefined)[];
+
 /**
- * What a table would change, line by line; nothing is ever taken away by it. A column that is not there changes nothing: days stay as they
+ * What a table would change, line by line; nothing is ever taken away by it unless `end` asks for that. A column that is not there changes nothing: days stay as they
  * are, and are open for somebody new. An empty cell in a column that is there clears: a membership without an until day has no end. A person may stand on several lines, one for each membership; where they have one membership of a group
  * and one line about it, the line changes its days.
  * With `makeGroups`, groups that do not exist are made; without, naming one is wrong.
  */
 export function planMembers(
-	rows: readonly (readonly string[])[],
+	rows: readonly Row[],
 	mapping: Mapping,
-	options: { dayOrder: DayOrder; makeGroups: boolean; people: readonly KnownPerson[]; groups: readonly KnownGroup[] }
+	options: { dayOrder: DayOrder; makeGroups: boolean; people: readonly KnownPerson[]; groups: readonly KnownGroup[]; end?: Ending }
 ): Plan {
 	const people = new Map(options.people.map((p) => [p.email, { ...p, fresh: false }]));
 	const groups = new Map(options.groups.flatMap((g) => [[g.slug.toLowerCase(), g.slug] as const, [g.name.toLowerCase(), g.slug] as const]));
 	const newGroups: string[] = [];
 	const seen = new Map<string, number>();
-	const cellOf = (row: readonly string[], meaning: Meaning) => (mapping[meaning] === undefined ? '' : asLine(row[mapping[meaning]] ?? ''));
+	const cellOf = (row: Row, meaning: Meaning) => (mapping[meaning] === undefined ? '' : asLine(row[mapping[meaning]] ?? ''));
 	/** Whether a line says anything in a column, be it that it is empty. */
-	const isThere = (row: readonly string[], meaning: Meaning) => mapping[meaning] !== undefined && row[mapping[meaning]] !== undefined;
-	const about = (row: readonly string[]) => `${cellOf(row, 'email')} ${cellOf(row, 'group')}`.toLowerCase();
+	const isThere = (row: Row, meaning: Meaning) => mapping[meaning] !== undefined && row[mapping[meaning]] !== undefined;
+	const about = (row: Row) => `${cellOf(row, 'email')} ${cellOf(row, 'group')}`.toLowerCase();
 	const linesAbout = new Map<string, number>();
 	for (const row of rows) linesAbout.set(about(row), (linesAbout.get(about(row)) ?? 0) + 1);
 
-	const plan = (row: readonly string[], line: number): PlannedLine => {
+	const plan = (row: Row, line: number): PlannedLine => {
 		const cell = (meaning: Meaning) => cellOf(row, meaning);
 		const wrong = (trouble: string): PlannedLine => ({ line, kind: 'wrong', trouble });
 		const email = cell('email').toLowerCase();
@@ -178,8 +204,36 @@ export function planMembers(
 			...(group === null ? {} : { former: former && { from: former.from, until: former.until } })
 		};
 	};
-	const lines = rows.map((row, i) => (row.every((c) => c.trim() === '') ? null : plan(row, i + 2))).filter((l) => l !== null);
+	const lines = rows.map((row, i) => (row.every((c) => !c?.trim()) ? null : plan(row, i + 2))).filter((l) => l !== null);
 	const endless = lines.filter((l) => l.kind === 'changed' && l.former?.until && l.until === null).length;
 	const count = (kind: PlannedLine['kind']) => lines.filter((l) => l.kind === kind).length;
-	return { lines, added: count('added'), changed: count('changed'), same: count('same'), wrong: count('wrong'), newGroups, endless };
+	return {
+		lines,
+		added: count('added'),
+		changed: count('changed'),
+		same: count('same'),
+		wrong: count('wrong'),
+		newGroups,
+		endless,
+		ended: options.end ? endedBy(lines, options.people, options.end) : []
+	};
+}
+
+/** The memberships that are not over, of groups that the lines name, whose people have no line in that group. */
+function endedBy(lines: readonly PlannedLine[], people: readonly KnownPerson[], { today, groups = [] }: Ending): EndedMembership[] {
+	const there = new Set<string>();
+	const named = new Set(groups);
+	for (const line of lines) {
+		if (line.kind === 'wrong' || !line.group) continue;
+		named.add(line.group);
+		there.add(`${line.group} ${line.email}`);
+	}
+	const last = dayAfter(today, -1);
+	return people.flatMap(({ email, name, staff, memberships }) =>
+		staff
+			? []
+			: memberships
+					.filter(({ group, until }) => named.has(group) && !there.has(`${group} ${email}`) && (until === null || until >= today))
+					.map((m) => ({ email, name, ...m, last: m.from !== null && m.from > last ? null : last }))
+	);
 }

@@ -84,6 +84,10 @@ function* peopleOnly<E extends Countable>(entries: Iterable<E>, robots: Readonly
 	for (const e of entries) if (!e.staff && !e.robot && !e.preload && !robots.has(e.reader)) yield e;
 }
 
+/** By which rule an entry is left out of the figures; the first that fits. */
+export const leftOutRules = ['staff', 'robot', 'preload', 'behaviour', 'double'] as const;
+export type LeftOut = (typeof leftOutRules)[number];
+
 /** An entry as the sums of a day need it. */
 export interface Summable extends Countable {
 	readonly edition: string;

@@ -40,7 +40,8 @@ const actions: Record<string, string> = {
 	declined: 'declined a knock at',
 	'signed-out': 'ended the sessions of',
 	'second-factor': 'changed the second factor of',
-	'first-owner': 'became the first owner of'
+	'first-owner': 'became the first owner of',
+	exported: 'took everything out of'
 };
 export const trailActions: readonly string[] = Object.keys(actions);
 

@@ -191,6 +191,10 @@ export const de: Messages = {
 		signedInAs: 'Sie sind als {name} angemeldet. Melden Sie sich als jemand anderes an, oder',
 		goOn: 'gehen Sie weiter',
 		linkOver: 'Dieser Link wurde benutzt oder ist zu alt. Bitten Sie um einen neuen.',
+		signInWith: 'Anmelden mit {name}',
+		or: 'oder',
+		providerRefused: '{name} kennt Sie, doch hier gibt es kein Konto für Sie, oder es ist gesperrt. Fragen Sie die Betreiber dieser Website.',
+		providerAway: '{name} ist gerade nicht zu erreichen. Versuchen Sie es gleich noch einmal.',
 		email: 'E-Mail-Adresse',
 		password: 'Passwort',
 		mailLink: 'Link zusenden',
@@ -294,6 +298,8 @@ export const de: Messages = {
 		privPages: 'Während Sie lesen, wie viele Sekunden jede Seite zu sehen war.',
 		privMember: 'Wenn Sie angemeldet sind, steht all das unter Ihrem Namen. Auf Ihrer eigenen Seite können Sie Ihre Aufzeichnung mitnehmen oder löschen.',
 		privKey: 'Öffnen Sie ein Dokument mit einem Schlüssel, so steht es unter dessen Bezeichnung.',
+		privPass:
+			'Lesen Sie in einem Rahmen auf einer anderen Website, bei der Sie angemeldet sind, kann diese für Sie bürgen: Sie nennt uns Ihren Namen und Ihre Nummer dort; darunter steht, was Sie öffnen, lesen und sichern.',
 		privNobody: 'Sonst sind Sie niemand Bestimmtes',
 		privCookie:
 			'Erst nach Ihrem Einverständnis unterscheidet ein Cookie Ihren Browser 30 Tage lang von anderen, damit Sie als ein Leser zählen; er enthält eine Zufallszahl, sonst nichts. Bis dahin werden Sie einen Tag lang unterschieden: durch ein Zeichen aus einem Teil Ihrer Netzadresse, Ihrem Browser und einem Schlüssel, der weggeworfen wird.',
@@ -393,6 +399,7 @@ export const de: Messages = {
 		spareNot: 'Dieser Ersatzcode ist keiner von Ihren oder schon benutzt.',
 		suspended: 'Dieses Konto ist gesperrt. Fragen Sie die, die sich um diese Seite kümmern.',
 		confirmByMail: 'Beim ersten Mal bestätigen Sie per E-Mail, dass Sie es sind: sie ist unterwegs. Wählen Sie danach ein eigenes Passwort.',
+		byProvider: 'Personen mit dieser Adresse melden sich über die Schaltfläche ihrer Organisation an.',
 		tooShort: 'Das Passwort ist zu kurz.',
 		tooLong: 'Das Passwort ist zu lang.',
 		addressOver: 'Diese Adresse wurde schon benutzt oder ist zu alt. Bitten Sie um eine neue.',

@@ -189,6 +189,10 @@ export const en = {
 		signedInAs: 'You are signed in as {name}. Sign in as somebody else, or',
 		goOn: 'go on',
 		linkOver: 'That link has been used or is too old. Ask for a new one.',
+		signInWith: 'Sign in with {name}',
+		or: 'or',
+		providerRefused: '{name} knows you, but there is no account for you here, or it may not be used. Ask whoever runs this site.',
+		providerAway: '{name} cannot be reached just now. Try again in a moment.',
 		email: 'E-mail address',
 		password: 'Password',
 		mailLink: 'Mail me a link',
@@ -292,6 +296,8 @@ export const en = {
 		privPages: 'While you read, how many seconds each page was in view.',
 		privMember: 'If you are signed in, all this stands under your name. You can take away or erase your record on your own page.',
 		privKey: 'If you open a document by a key that you were given, it stands under the key’s label.',
+		privPass:
+			'If you read in a frame on another website where you are signed in, that website may vouch for you: it tells us your name and number there, under which what you open, read and save stands.',
 		privNobody: 'Otherwise you are nobody in particular',
 		privCookie:
 			'Only after you agreed, a cookie tells your browser from others for 30 days, so that you count as one reader; it holds a random number and nothing else. Until then you are told apart for one day, by a mark made of a part of your network address, your browser and a key that is thrown away.',
@@ -391,6 +397,7 @@ export const en = {
 		spareNot: 'That spare code is not one of yours, or has been used.',
 		suspended: 'This account is suspended. Ask those who look after this site.',
 		confirmByMail: 'The first time, a mail asks you to confirm that it is you: it is on its way. Afterwards choose a password of your own.',
+		byProvider: 'People of this address sign in by the button of their organisation.',
 		tooShort: 'The password is too short.',
 		tooLong: 'The password is too long.',
 		addressOver: 'This address has been used or is too old. Ask for a new one.',

@@ -192,6 +192,10 @@ export const es: Messages = {
 		signedInAs: 'Ha iniciado sesión como {name}. Inicie sesión como otra persona, o',
 		goOn: 'continúe',
 		linkOver: 'Ese enlace ya se usó o es demasiado antiguo. Pida uno nuevo.',
+		signInWith: 'Entrar con {name}',
+		or: 'o',
+		providerRefused: '{name} le conoce, pero aquí no hay una cuenta para usted, o no puede usarse. Pregunte a quien lleva este sitio.',
+		providerAway: 'Ahora no se puede contactar con {name}. Inténtelo de nuevo en un momento.',
 		email: 'Correo electrónico',
 		password: 'Contraseña',
 		mailLink: 'Enviarme un enlace',
@@ -295,6 +299,8 @@ export const es: Messages = {
 		privPages: 'Mientras lee, cuántos segundos estuvo a la vista cada página.',
 		privMember: 'Si ha iniciado sesión, todo ello queda a su nombre. En su propia página puede llevarse o borrar su registro.',
 		privKey: 'Si abre un documento con una llave recibida, queda bajo la etiqueta de la llave.',
+		privPass:
+			'Si lee en un marco de otro sitio web en el que ha iniciado sesión, ese sitio puede responder por usted: nos dice su nombre y su número allí, bajo los que queda lo que abre, lee y guarda.',
 		privNobody: 'Si no, usted no es nadie en particular',
 		privCookie:
 			'Solo si usted acepta, una cookie distingue su navegador durante 30 días, para contar como un solo lector; contiene un número al azar y nada más. Hasta entonces se le distingue durante un día por una marca hecha de una parte de su dirección de red, su navegador y una clave que se desecha.',
@@ -395,6 +401,7 @@ export const es: Messages = {
 		spareNot: 'Ese código de reserva no es suyo o ya se usó.',
 		suspended: 'Esta cuenta está suspendida. Pregunte a quienes cuidan este sitio.',
 		confirmByMail: 'La primera vez, un correo le pide confirmar que es usted: está en camino. Después elija una contraseña propia.',
+		byProvider: 'Las personas de esta dirección entran con el botón de su organización.',
 		tooShort: 'La contraseña es demasiado corta.',
 		tooLong: 'La contraseña es demasiado larga.',
 		addressOver: 'Esta dirección ya se usó o es demasiado antigua. Pida otra.',

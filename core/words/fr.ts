@@ -192,6 +192,10 @@ export const fr: Messages = {
 		signedInAs: 'Vous êtes connecté en tant que {name}. Connectez-vous sous un autre nom, ou',
 		goOn: 'continuez',
 		linkOver: 'Ce lien a servi ou est trop ancien. Demandez-en un nouveau.',
+		signInWith: 'Se connecter avec {name}',
+		or: 'ou',
+		providerRefused: '{name} vous connaît, mais vous n’avez pas de compte ici, ou il ne peut pas être utilisé. Demandez à qui gère ce site.',
+		providerAway: '{name} est injoignable pour le moment. Réessayez dans un instant.',
 		email: 'Adresse e-mail',
 		password: 'Mot de passe',
 		mailLink: 'M’envoyer un lien',
@@ -296,6 +300,8 @@ export const fr: Messages = {
 		privPages: 'Pendant la lecture, combien de secondes chaque page est restée visible.',
 		privMember: 'Si vous êtes connecté, tout cela est à votre nom. Sur votre page, vous pouvez emporter ou effacer votre dossier.',
 		privKey: 'Si vous ouvrez un document avec une clé reçue, c’est noté sous le nom de la clé.',
+		privPass:
+			'Si vous lisez dans un cadre sur un autre site où vous êtes connecté, ce site peut se porter garant : il nous donne votre nom et votre numéro chez lui, sous lesquels est noté ce que vous ouvrez, lisez et enregistrez.',
 		privNobody: 'Sinon, vous n’êtes personne en particulier',
 		privCookie:
 			'Seulement avec votre accord, un cookie distingue votre navigateur pendant 30 jours, pour que vous comptiez comme un seul lecteur ; il contient un nombre au hasard, rien d’autre. D’ici là, vous êtes distingué pendant un jour par une marque faite d’une partie de votre adresse réseau, de votre navigateur et d’une clé qui est jetée.',
@@ -397,6 +403,7 @@ export const fr: Messages = {
 		spareNot: 'Ce code de secours n’est pas l’un des vôtres, ou il a servi.',
 		suspended: 'Ce compte est suspendu. Adressez-vous à ceux qui s’occupent de ce site.',
 		confirmByMail: 'La première fois, un courriel vous demande de confirmer que c’est bien vous : il est en route. Choisissez ensuite un mot de passe à vous.',
+		byProvider: 'Les personnes de cette adresse se connectent par le bouton de leur organisation.',
 		tooShort: 'Le mot de passe est trop court.',
 		tooLong: 'Le mot de passe est trop long.',
 		addressOver: 'Cette adresse a servi ou est trop ancienne. Demandez-en une nouvelle.',

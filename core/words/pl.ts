@@ -193,6 +193,10 @@ export const pl: Messages = {
 		signedInAs: 'Jesteś zalogowany jako {name}. Zaloguj się jako ktoś inny albo',
 		goOn: 'przejdź dalej',
 		linkOver: 'Ten odnośnik został użyty albo jest za stary. Poproś o nowy.',
+		signInWith: 'Zaloguj się przez {name}',
+		or: 'lub',
+		providerRefused: '{name} cię zna, ale nie ma tu dla ciebie konta albo nie można go używać. Zapytaj osoby prowadzące tę stronę.',
+		providerAway: '{name} jest teraz nieosiągalne. Spróbuj ponownie za chwilę.',
 		email: 'Adres e-mail',
 		password: 'Hasło',
 		mailLink: 'Wyślij mi odnośnik',
@@ -297,6 +301,8 @@ export const pl: Messages = {
 		privPages: 'Podczas czytania: ile sekund każda strona była widoczna.',
 		privMember: 'Gdy jesteś zalogowany, wszystko to zapisuje się pod Twoim nazwiskiem. Na swojej stronie możesz zabrać lub usunąć swój zapis.',
 		privKey: 'Jeśli otwierasz dokument otrzymanym kluczem, zapis stoi pod nazwą klucza.',
+		privPass:
+			'Jeśli czytasz w ramce na innej stronie, na której jesteś zalogowany, może ona za ciebie poręczyć: podaje nam twoje imię i numer u siebie, pod którymi stoi to, co otwierasz, czytasz i zapisujesz.',
 		privNobody: 'W innym razie jesteś kimś nieznanym',
 		privCookie:
 			'Dopiero po Twojej zgodzie plik cookie odróżnia przeglądarkę przez 30 dni, by liczyć Cię jako jednego czytelnika; zawiera losową liczbę i nic więcej. Do tego czasu odróżnia Cię przez jeden dzień znak utworzony z części adresu sieciowego, przeglądarki i klucza, który jest wyrzucany.',
@@ -403,6 +409,7 @@ export const pl: Messages = {
 		spareNot: 'Ten kod zapasowy nie jest Twój albo został już użyty.',
 		suspended: 'To konto jest zawieszone. Zapytaj osoby, które opiekują się tą stroną.',
 		confirmByMail: 'Za pierwszym razem potwierdzasz listem, że to Ty: list jest w drodze. Potem wybierz własne hasło.',
+		byProvider: 'Osoby z tym adresem logują się przyciskiem swojej organizacji.',
 		tooShort: 'Hasło jest za krótkie.',
 		tooLong: 'Hasło jest za długie.',
 		addressOver: 'Ten adres został użyty albo jest za stary. Poproś o nowy.',

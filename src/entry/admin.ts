@@ -1,9 +1,13 @@
 // What is done to a site from outside it, by whoever runs the machine: ./ianua <what>, or node build/admin.js <what>. Ends with 0 where it was done
 // and all is well, 1 where not, 2 where it was asked for in a way that it does not know.
 import { randomBytes } from 'node:crypto';
+import { existsSync, readdirSync } from 'node:fs';
+import { join, resolve } from 'node:path';
 import { text } from 'node:stream/consumers';
 import { Command, CommanderError } from 'commander';
 import packageJson from '../../package.json' with { type: 'json' };
+import { sizeWords } from '#core/documents/size';
+import { counted } from '#core/text/list';
 import { putByDays } from '#core/upkeep/sweep';
 import { migrateDatabase } from '#server/db/client';
 import { sendMail } from '#server/mail/send';
@@ -14,6 +18,9 @@ import { keep } from '#server/site/kept';
 import { site } from '#server/site/site';
 import { bringBack, putByList } from '#server/store/store';
 import { backUp, restore } from '#server/upkeep/backup';
+import { exportInto } from '#server/upkeep/export';
+import { importCargo, readExport } from '#server/upkeep/import';
+import { readFolder } from '#server/upkeep/import-folder';
 import { lookOver } from '#server/upkeep/look-over';
 import { moveStore } from '#server/upkeep/move-store';
 import { withSite } from '#server/upkeep/site-at';
@@ -135,6 +142,42 @@ verb(program, 'restore <backup>', 'puts a backup back into a data folder that is
 	const { at, files } = await restore({ from, data, say });
 	return { words: [`Restored as of ${at}: ${files.length} files. Start it with ./start --data ${data}`], facts: { at, files: files.length } };
 });
+
+verb(program, 'export <folder>', 'writes the whole site into a new folder, in open formats: PDFs, JSON lines, tables', async ([given = ''], { data }) => {
+	const folder = resolve(given);
+	if (existsSync(folder) && readdirSync(folder).length) throw new Error(`${folder} is not empty. Name a new folder, so that nothing is lost.`);
+	const { files, bytes } = await withSite(data, () => exportInto(folder, say));
+	return { words: [`Written into ${folder}: ${files} files, ${sizeWords(bytes)}. README.txt in it says what they are.`], facts: { folder, files, bytes } };
+});
+verb(
+	program,
+	'import <folder>',
+	'takes a site in that was exported, or a folder of PDFs with a table (CSV) about them, beside what is there',
+	async ([folder = ''], { data, look, table }) => {
+		const { fresh, here, settings, notes, done } = await withSite(
+			data,
+			async () =>
+				importCargo(existsSync(join(folder, 'export.json')) ? await readExport(folder) : await readFolder(folder, table as string | undefined), {
+					look: Boolean(look),
+					say
+				}),
+			{ writes: true }
+		);
+		const parts = Object.entries(fresh).flatMap(([part, n]) => (n ? [`${n} ${part === 'ledger' ? 'entries of the ledger' : part}`] : []));
+		return {
+			words: [
+				`${done ? 'Taken in' : 'It would take in'}: ${parts.length ? parts.join(', ') : 'nothing'}${settings ? ', and the settings' : ''}.`,
+				...(here
+					? [`${counted(here, 'document is', 'documents are')} here already, and ${done ? 'stayed' : 'would stay'} as ${here === 1 ? 'it is' : 'they are'}.`]
+					: []),
+				...notes
+			],
+			facts: { fresh, here, settings, notes, done }
+		};
+	}
+)
+	.option('--look', 'only say what it would change')
+	.option('--table <file>', 'the table about a folder of PDFs, where it has several');
 
 const sums = program.command('sums').description('the sums that reports are made of');
 verb(sums, 'rebuild', 'makes all sums anew from the entries', async (_, { data }) => {

@@ -5,6 +5,7 @@ import { SignJWT } from 'jose';
 import { expect, origin, test } from './help';
 
 const slug = 'lock-warden-handbook';
+const open = 'cruising-guide';
 
 /** The club's website: a page with the element, and the address at which it answers a pass to whoever is signed in there. */
 async function startClub() {
@@ -18,6 +19,15 @@ async function startClub() {
 				<script nonce="one">window.refusals = []; addEventListener('ianua:refused', (e) => refusals.push(e.detail));</script>
 				<script src="${origin()}/ianua-document.js" async></script>
 				<ianua-document src="${origin()}/d/${slug}" form="frame" pass="/pass" height="600"><a href="${origin()}/d/${slug}">Lock warden handbook</a></ianua-document>`);
+			return;
+		}
+		if (path === '/open') {
+			response.setHeader('content-type', 'text/html').setHeader('content-security-policy', policy);
+			response.end(`<!doctype html><html lang="en"><title>The club</title><h1>For everybody</h1>
+				<script nonce="one">window.told = []; for (const type of ['opened', 'page', 'saved', 'resize']) addEventListener('ianua:' + type, (e) => told.push([type, e.detail]));</script>
+				<script src="${origin()}/ianua-document.js" async></script>
+				<p><ianua-document src="${origin()}/d/${open}" form="button" press="over" words="Read the guide"></ianua-document></p>
+				<ianua-document id="framed" src="${origin()}/d/${open}" form="frame" start="2" theme="dark"></ianua-document>`);
 			return;
 		}
 		if (path !== '/pass') return response.writeHead(404).end();
@@ -116,6 +126,51 @@ test('another website’s member reads a kept document in its frame; who has no 
 		await expect(form.getByRole('heading', { name: club })).toHaveCount(0);
 		await member.reload();
 		await expect(room.getByRole('link', { name: 'Open on its own site' })).toBeVisible();
+	} finally {
+		await call('PATCH', '/site', { framers });
+		stop();
+	}
+});
+
+test('the element says what happens in its frame; opens over the page; and where a website may not frame, the frame is no higher than its words', async ({
+	people
+}) => {
+	const { host, stop } = await startClub();
+	const club = `http://${host}`;
+	const staff = await people.as('staff');
+	const call = async (method: string, path: string, data?: object) =>
+		(await (await staff.request.fetch(`/api/v1${path}`, { method, data, headers: { origin: origin() } })).json()) as Record<string, unknown>;
+	const { framers = [] } = (await call('GET', '/site')) as { framers?: string[] };
+	const reader = await people.as('visitor', {}, { connectionTrouble: true });
+	type Told = [string, Record<string, unknown>][];
+	const told = () => reader.evaluate(() => (window as unknown as { told: Told }).told);
+	const frame = reader.locator('#framed iframe');
+	try {
+		await reader.goto(`${club}/open`);
+		await expect(reader.frameLocator('#framed iframe').getByRole('link', { name: 'Open on its own site' })).toBeVisible();
+		await expect.poll(async () => (await told()).map(([type]) => type)).toContain('resize');
+		await expect.poll(async () => (await frame.boundingBox())!.height).toBeLessThan(160);
+
+		await call('PATCH', '/site', { framers: [...framers, host] });
+		await reader.goto(`${club}/open`);
+		const room = reader.frameLocator('#framed iframe');
+		await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible({ timeout: 30_000 });
+		await expect
+			.poll(async () => (await told()).find(([type]) => type === 'opened')?.[1])
+			.toMatchObject({ document: open, pages: expect.any(Number) as unknown });
+		await expect.poll(async () => (await told()).filter(([type]) => type === 'page').at(-1)?.[1]).toMatchObject({ document: open, page: 2 });
+		await expect(room.locator('.room')).toHaveAttribute('data-theme', 'dark');
+		// as high as a page of it is
+		const { width, height } = (await frame.boundingBox())!;
+		expect(height / width).toBeGreaterThan(1.2);
+		await Promise.all([reader.waitForEvent('download'), room.getByRole('link', { name: 'Save', exact: true }).click()]);
+		await expect.poll(async () => (await told()).filter(([type]) => type === 'saved')).toEqual([['saved', { document: open }]]);
+
+		await reader.getByRole('link', { name: 'Read the guide' }).click();
+		const over = reader.getByRole('dialog');
+		await expect(over.locator('iframe').contentFrame().locator('.page[data-loaded] canvas').first()).toBeVisible({ timeout: 30_000 });
+		await reader.keyboard.press('Escape');
+		await expect(over).toHaveCount(0);
 	} finally {
 		await call('PATCH', '/site', { framers });
 		stop();

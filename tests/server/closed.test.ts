@@ -2,6 +2,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { IanuaError } from '#core/errors';
 import { sql } from '#server/db/client';
+import { problem } from '#server/http/api';
 import { settings } from '#server/settings';
 import { countTry, placeOf, wentWell } from '#server/people/attempts';
 import { inviteMember } from '#server/people/members';
@@ -215,6 +216,36 @@ describe('guesses', () => {
 			() => false,
 			(error: unknown) => error instanceof IanuaError && error.code === 'too-many-tries'
 		);
+	it('say when to try again: in the error, and by Retry-After whoever answers', async () => {
+		const name = `test ${crypto.randomUUID()}`;
+		for (let i = 0; i < 10; i++) await countTry(name, '192.0.2.9');
+		const error = await countTry(name, '192.0.2.9').then(
+			() => null,
+			(e: unknown) => e
+		);
+		expect(error).toMatchObject({ code: 'too-many-tries', facts: { most: '10', window: '900' } });
+		const { headers, status } = problem(error, 'x');
+		const seconds = Number((error as IanuaError).facts.seconds);
+		expect(seconds).toBeGreaterThan(890);
+		expect(seconds).toBeLessThanOrEqual(900);
+		expect([status, headers.get('retry-after'), headers.get('ratelimit'), headers.get('ratelimit-policy')]).toEqual([
+			429,
+			String(seconds),
+			`"tries";r=0;t=${seconds}`,
+			'"tries";q=10;w=900'
+		]);
+		// a form that was sent too often
+		const { slug } = await document({ position: 'keyed', groups: [] });
+		const knocks = async () =>
+			fetch(`${origin}/d/${slug}/knock`, {
+				method: 'POST',
+				headers: { origin, accept: 'text/html', 'content-type': 'application/x-www-form-urlencoded' },
+				body: new URLSearchParams({ email: 'somebody@example.org', words: 'Let me in' })
+			});
+		let last = await knocks();
+		for (let i = 0; i < 15 && last.status !== 429; i++) last = await knocks();
+		expect([last.status, Number(last.headers.get('retry-after'))]).toEqual([429, 900]);
+	});
 	it('are counted by place, of IPv6 by its first 64 bits, and by what is guessed at; who came in before is not locked out by others', async () => {
 		const name = `test ${crypto.randomUUID()}`;
 		for (let i = 0; i < 10; i++) expect(await refused(name, '2001:db8:1:2::1')).toBe(false);

@@ -63,6 +63,7 @@ it('gets no 5xx, from nobody’s hand', async () => {
 		name: `${'a'.repeat(64)}.webp`,
 		token: 'x'.repeat(43),
 		call: 'x',
+		provider: 'x',
 		rest: 'x'
 	};
 	const request = fc.record({

@@ -45,6 +45,7 @@ const bodies: Record<string, unknown> = {
 	'post /documents/{slug}/source': { do: 'compare' },
 	'post /documents/{slug}/remind': {},
 	'patch /groups/{slug}': { description: 'None' },
+	'put /groups/{slug}/members': { members: [] },
 	'patch /members/{id}': { name: 'Nobody' },
 	'patch /pages/{path}': { title: 'Other' },
 	'patch /websites/{id}': { groups: ['friends'] },

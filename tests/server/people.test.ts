@@ -222,6 +222,58 @@ describe('members from a table', () => {
 			people: 1
 		});
 	});
+	it('where the table is the whole list, whoever it has not leaves the groups that it names with yesterday', async () => {
+		const boss = await staff();
+		const { slug } = await group(`Divers ${count}`);
+		const { slug: other } = await group(`Climbers ${count}`);
+		const [a, b] = [address(), address()];
+		const line = (email: string, to: string) => `${email},Somebody,${to}\n`;
+		const both = `email,name,group\n${line(a, slug)}${line(b, slug)}${line(b, other)}`;
+		await bring(both);
+		const fewer = `email,name,group\n${line(a, slug)}`;
+		expect(await (await bring(fewer, '?preview')).json()).toMatchObject({ ended: [] });
+		const today = dayOf(Date.now(), zone);
+		const yesterday = dayOf(Date.now() - 86_400_000, zone);
+		expect(await (await bring(fewer, '?preview&end=true')).json()).toMatchObject({ same: 1, ended: [{ email: b, group: slug, until: null }], done: false });
+		expect(await (await bring(fewer, '?end=true')).json()).toMatchObject({ done: true });
+		const of = async (email: string) => (await boss.api<{ items: Member[] }>('GET', `/members?q=${email}`)).items[0]!.memberships;
+		expect(await of(b)).toEqual([expect.objectContaining({ group: other, until: null }), expect.objectContaining({ group: slug, until: yesterday })]);
+		expect(await of(a)).toMatchObject([{ group: slug, until: null }]);
+		expect((await boss.api<{ people: number }>('GET', `/groups/${slug}`)).people).toBe(1);
+		expect(today > yesterday).toBe(true);
+	});
+	it('a group’s whole list is set at once: days that are not said stay, a new person needs a name, nothing is done where a line is wrong', async () => {
+		const boss = await staff();
+		const { slug } = await group(`Rowers ${count}`);
+		const [a, b, c] = [address(), address(), address()];
+		const set = async (members: object[], query = '') =>
+			fetch(`${origin}/api/v1/groups/${slug}/members${query}`, {
+				method: 'PUT',
+				headers: { ...boss.headers, 'content-type': 'application/json' },
+				body: JSON.stringify({ members })
+			});
+		const two = [
+			{ email: a, name: 'Ann', from: '2026-01-01', until: '2099-12-31' },
+			{ email: b, name: 'Ben' }
+		];
+		expect(await (await set(two, '?preview')).json()).toMatchObject({ added: 2, ended: [], done: false });
+		expect(await (await set(two)).json()).toMatchObject({ added: 2, done: true });
+		expect(await (await set([{ email: a }, { email: b }])).json()).toMatchObject({ same: 2, changed: 0, ended: [], done: true });
+		expect(await (await set([{ email: a }, { email: c }])).json()).toMatchObject({ code: 'table-wrong' });
+		expect(await (await set([{ email: a }], '?preview')).json()).toMatchObject({ same: 1, ended: [{ email: b, group: slug }] });
+		expect(await (await set([{ email: a }])).json()).toMatchObject({ done: true });
+		expect((await boss.api<{ people: number }>('GET', `/groups/${slug}`)).people).toBe(1);
+		expect((await boss.api<{ items: Member[] }>('GET', `/members?q=${a}`)).items[0]!.memberships).toMatchObject([{ from: '2026-01-01', until: '2099-12-31' }]);
+		expect(await (await set([])).json()).toMatchObject({ ended: [{ email: a }] });
+		expect((await boss.api<{ people: number }>('GET', `/groups/${slug}`)).people).toBe(0);
+		expect((await set([{ email: 'not one' }])).status).toBe(422);
+		const elsewhere = await fetch(`${origin}/api/v1/groups/no-such/members`, {
+			method: 'PUT',
+			headers: { ...boss.headers, 'content-type': 'application/json' },
+			body: '{"members":[]}'
+		});
+		expect(elsewhere.status).toBe(404);
+	});
 	it('what cannot be read is said', async () => {
 		for (const text of ['', '\n\n', 'email,name\n"not closed,x\n', 'email\0,name\nx,y'])
 			expect(((await (await bring(text)).json()) as { code: string }).code).toBe('table-unreadable');

@@ -46,6 +46,10 @@ const Environment = Type.Object({
 	IANUA_STOP_WAIT: Type.Integer({ minimum: 0, maximum: 86_400, default: 60 }),
 	/** Whether web servers take part in the jobs, or leave them to processes of their own (build/jobs.js). */
 	IANUA_JOBS: Type.Union([Type.Literal('here'), Type.Literal('apart')], { default: 'here' }),
+	/** The file that names the organisation's identity providers; `providers.json` of the data folder unless said. */
+	IANUA_PROVIDERS: Type.Optional(Type.String({ minLength: 1 })),
+	/** Months for which the trail of changes is kept; 0 keeps all of it. */
+	IANUA_TRAIL_MONTHS: Type.Integer({ minimum: 0, maximum: 1200, default: 60 }),
 	IANUA_LOG: Type.Union(
 		['debug', 'info', 'warn', 'error', 'silent'].map((l) => Type.Literal(l)),
 		{ default: 'info' }

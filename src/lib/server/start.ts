@@ -8,6 +8,7 @@ import { startJobs } from './jobs/boss';
 import { log } from './log';
 import { placeOldLinks } from './placing/old-links';
 import { offerBeginCode } from './people/begin';
+import { providers } from './people/providers';
 import { settings } from './settings';
 import { site } from './site/site';
 import { startWork } from './work';
@@ -19,6 +20,7 @@ const nearMs = 600_000;
 /** Brings the process up; `work`: it takes part in the jobs. Throws in a sentence where the settings, the database or the store are not right. */
 export async function start({ work }: { work: boolean }): Promise<void> {
 	settings();
+	providers();
 	await migrateDatabase();
 	await tieStore();
 	await reckonHours(db(), (await site()).zone);

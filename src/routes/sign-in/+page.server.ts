@@ -7,9 +7,17 @@ import { authCall, authTrouble } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { redirectTarget } from '$lib/server/http/redirect-target';
 import { auth } from '$lib/server/people/auth';
+import { providers } from '$lib/server/people/providers';
 import { roleOf } from '$lib/server/people/directory';
 
+/** Why somebody is back from a provider, by what the address says of it. */
+const reasons: Readonly<Record<string, 'providerAway' | 'tooManyTries' | undefined>> = { unreachable: 'providerAway', often: 'tooManyTries' };
+
 export const load: PageServerLoad = ({ url }) => ({
+	providers: providers().map(({ id, name }) => ({ id, name })),
+	// back from one of them without having come in
+	refused: providers().find(({ id }) => id === url.searchParams.get('with'))?.name ?? null,
+	why: reasons[url.searchParams.get('error') ?? ''] ?? 'providerRefused',
 	to: redirectTarget(url.searchParams.get('to')),
 	over: url.searchParams.has('error'),
 	confirm: url.searchParams.has('confirm')

@@ -15,7 +15,21 @@
 		<p class="soft">{words('nothingCame')} <a href="/sign-in">{words('beginAgain')}</a>.</p>
 	{:else}
 		{#if data.me}<p class="soft">{words('signedInAs', { name: data.me.name })} <a href={data.to ?? '/me'}>{words('goOn')}</a>.</p>{/if}
-		{#if data.over && !said}<p class="trouble" role="alert">{words('linkOver')}</p>{/if}
+		{#if data.refused && !said}
+			<p class="trouble" role="alert">{words(data.why, { name: data.refused })}</p>
+		{:else if data.over && !said}<p class="trouble" role="alert">{words('linkOver')}</p>{/if}
+		{#if data.providers.length}
+			<ul class="providers">
+				{#each data.providers as provider (provider.id)}
+					<li>
+						<Button href="/sign-in/with/{provider.id}{data.to ? `?to=${encodeURIComponent(data.to)}` : ''}" data-sveltekit-reload class="w-full"
+							>{words('signInWith', { name: provider.name })}</Button
+						>
+					</li>
+				{/each}
+			</ul>
+			<p class="or soft">{words('or')}</p>
+		{/if}
 		{#if data.confirm && !said}<p class="say" role="status">{account('confirmByMail')}</p>{/if}
 		{#if said?.trouble}<p class="trouble" role="alert">{said.trouble}</p>{/if}
 		<form method="POST" action="?/{byLink ? 'link' : 'in'}{to}">
@@ -36,6 +50,15 @@
 </SignInFrame>
 
 <style>
+	.providers {
+		display: grid;
+		gap: 8px;
+		margin-top: 10px;
+	}
+	.or {
+		text-align: center;
+		margin: 14px 0 2px;
+	}
 	.ways {
 		display: flex;
 		justify-content: space-between;

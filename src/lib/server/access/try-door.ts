@@ -3,7 +3,7 @@ import { decide, visitor, type Action, type Decision, type Who } from '#core/acc
 import type { Guarded } from '#core/access/door';
 import { isInstant } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
-import { groupIds } from '../people/directory';
+import { groupIds } from '../people/memberships';
 import { personAt, type Caller } from '../people/who';
 import { db } from '../db/client';
 import { documentOfKey, keyOf } from './keys';

@@ -9,7 +9,7 @@ import { db, sql, type Queryable } from '../db/client';
 import { group, website, websiteGroup, websiteKey } from '../db/schema';
 import { newId } from '../id';
 import { webAddress } from '../intake/fetch';
-import { groupIds } from '../people/directory';
+import { groupIds } from '../people/memberships';
 import { writeAudit } from '../site/audit';
 
 /** Keys that a website may have at a time: one, and the one that takes its place. */
@@ -200,6 +200,12 @@ export async function withdrawWebsiteKey(id: string, key: string, actor: string)
 	});
 }
 
+/** Whether any other website may give passes. */
+export async function givesPasses(): Promise<boolean> {
+	const [row] = await sql()`select 1 from website where withdrawn_at is null limit 1`;
+	return row !== undefined;
+}
+
 /** Withdraws a website with all its keys. Throws `not-found`. */
 export async function withdrawWebsite(id: string, actor: string): Promise<void> {
 	await db().transaction(async (tx) => {
@@ -211,4 +217,13 @@ export async function withdrawWebsite(id: string, actor: string): Promise<void> 
 			.where(and(eq(websiteKey.websiteId, id), isNull(websiteKey.withdrawnAt)));
 		await writeAudit(tx, { actor, action: 'withdrawn', kind: 'site', thing: id, before: { website: origin, groups } });
 	});
+}
+
+/**
+ * Lets go of the names that websites gave their people, once the ledger has let go of what they read: after the months for which it is kept, or with
+ * null never. Whoever comes again is named again by the next pass.
+ */
+export async function forgetWebsitePeople(months: number | null): Promise<void> {
+	// a month more: the ledger goes by whole ones
+	if (months !== null) await sql()`delete from website_person where seen_at < now() - make_interval(months => ${months + 1})`;
 }

@@ -73,7 +73,11 @@ export async function changeDocument(slug: string, change: DocumentChange, actor
 	return db().transaction(async (tx) => applyChange(tx, await locked(tx, slug), change, actor));
 }
 
-async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChange, actor: string): Promise<Changed> {
+/** The same inside a transaction: with whatever else is done in it, or not at all. */
+export const changeDocumentIn = async (tx: Queryable, slug: string, change: DocumentChange, actor: string | null): Promise<Changed> =>
+	applyChange(tx, await locked(tx, slug), change, actor);
+
+async function applyChange(tx: Queryable, row: DocumentRow, change: DocumentChange, actor: string | null): Promise<Changed> {
 	const { door, coverPage, edition: number, topics, fields, review, folder, title, ...own } = change;
 	const was = await whatWas(tx, row, change);
 	if (own.slug && own.slug !== row.slug) await moveAddress(tx, row, own.slug);
@@ -156,7 +160,7 @@ async function pageCover(tx: Queryable, row: DocumentRow, page: number | null): 
 }
 
 /** Puts an edition in force, a former or a newer one. Address, door, placements and history stay. */
-async function goTo(tx: Queryable, row: DocumentRow, number: number, actor: string): Promise<void> {
+async function goTo(tx: Queryable, row: DocumentRow, number: number, actor: string | null): Promise<void> {
 	const [to] = await tx
 		.select()
 		.from(edition)

@@ -3,6 +3,7 @@ import { eq, sql as raw } from 'drizzle-orm';
 import { setAsideDays } from '#core/documents/aside';
 import { freeSlug } from '#core/documents/address';
 import type { Cover } from '#core/documents/cover';
+import type { FieldValues } from '#core/documents/fields';
 import { insertDoor } from '../access/doors';
 import { sql, type Queryable } from '../db/client';
 import { document } from '../db/schema';
@@ -10,11 +11,15 @@ import { newId } from '../id';
 import { slugFor } from '../slug';
 
 /**
- * A new document behind a shut door, at an address made from its title. The edition that it is to show is the caller's to write, in the
+ * A new document behind a shut door, at the address that is given or one made from its title, the next free one. The edition that it is to show is the caller's to write, in the
  * same transaction.
  */
-export async function insertDocument(tx: Queryable, given: { title: string; folder: string; editionId: string }, actor: string | null) {
-	const wanted = slugFor(given.title);
+export async function insertDocument(
+	tx: Queryable,
+	given: { title: string; folder: string; editionId: string; slug?: string; createdAt?: Date; setAsideAt?: Date | null; fields?: FieldValues },
+	actor: string | null
+) {
+	const wanted = given.slug ?? slugFor(given.title);
 	// one intake at a time looks for a free address, so that two of the same title do not meet
 	await tx.execute(raw`select pg_advisory_xact_lock(4173003)`);
 	const rows = await tx.execute<{ slug: string }>(
@@ -22,7 +27,7 @@ export async function insertDocument(tx: Queryable, given: { title: string; fold
 	);
 	const slug = freeSlug(wanted, new Set(rows.map((r) => r.slug)));
 	const id = newId();
-	await tx.insert(document).values({ id, slug, ...given, doorId: await insertDoor(tx, actor), createdBy: actor });
+	await tx.insert(document).values({ id, ...given, slug, doorId: await insertDoor(tx, actor), createdBy: actor });
 	return { id, slug };
 }
 
@@ -30,6 +35,13 @@ export async function insertDocument(tx: Queryable, given: { title: string; fold
 export async function putInForce(tx: Queryable, documentId: string, editionId: string): Promise<void> {
 	await tx.update(document).set({ editionId }).where(eq(document.id, documentId));
 	await tx.execute(raw`select find_pages(${documentId})`);
+}
+
+/** Has former slugs lead to a document for good, those that lead nowhere yet. */
+export async function addFormerSlugs(tx: Queryable, documentId: string, slugs: readonly string[]): Promise<void> {
+	for (const slug of slugs)
+		await tx.execute(raw`insert into document_address (slug, document_id) select ${slug}, ${documentId}::uuid
+			where not exists (select 1 from document where slug = ${slug}) on conflict do nothing`);
 }
 
 /** What a document's cover shows; null for the first page. Inside a transaction that holds the document. */

@@ -30,9 +30,26 @@ export function problem(error: unknown, requestId: string): Response {
 	if (known.code === 'unexpected') log().error({ err: error, requestId }, 'unexpected error');
 	return new Response(JSON.stringify(problemOf(known, requestId)), {
 		status: known.status,
-		headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...(known.code === 'busy' ? { 'retry-after': '2' } : {}) }
+		headers: {
+			'content-type': 'application/problem+json',
+			'cache-control': 'no-store',
+			...(known.code === 'busy' ? { 'retry-after': '2' } : {}),
+			...limitHeaders(known)
+		}
 	});
 }
+
+/** How long to wait after too many tries: Retry-After (RFC 9110, 10.2.3), and the fields of the IETF's draft “RateLimit header fields for HTTP” (from memory). */
+export function limitHeaders({ code, facts: { most, window, seconds } }: IanuaError): Record<string, string> {
+	if (code !== 'too-many-tries') return {};
+	return {
+		'retry-after': seconds ?? String(quarterOfAnHour),
+		...(most && window && seconds ? { 'ratelimit-policy': `"tries";q=${most};w=${window}`, ratelimit: `"tries";r=0;t=${seconds}` } : {})
+	};
+}
+
+/** S: what the words of the catalogue say of too many tries, where nothing says it closer. */
+export const quarterOfAnHour = 900;
 
 /** Wraps a JSON route so that what it throws goes out as problem details. */
 export function route<E extends RequestEvent>(handle: (event: E) => Promise<Response> | Response): (event: E) => Promise<Response> {

@@ -9,9 +9,9 @@ import { settings } from '../settings';
  * Calls an endpoint of better-auth as the browser that asked: with a body by POST, without one by GET. The origin has been looked at
  * already, and the address is that of the connection.
  */
-export function authCall(event: RequestEvent, path: string, body: unknown): Promise<Response> {
+export async function authCall(event: RequestEvent, path: string, body: unknown): Promise<Response> {
 	const { IANUA_ORIGIN } = settings();
-	return auth().handler(
+	const answer = await auth().handler(
 		new Request(new URL(`/api/auth${path}`, IANUA_ORIGIN), {
 			method: body === undefined ? 'GET' : 'POST',
 			headers: {
@@ -24,6 +24,10 @@ export function authCall(event: RequestEvent, path: string, body: unknown): Prom
 			...(body === undefined ? {} : { body: JSON.stringify(body) })
 		})
 	);
+	// it says so by a field of its own
+	const seconds = answer.headers.get('x-retry-after');
+	if (seconds && answer.status === 429) event.setHeaders({ 'retry-after': seconds });
+	return answer;
 }
 
 /** What an answer of better-auth says went wrong, in the reader's language. */
@@ -38,6 +42,7 @@ export async function authTrouble({ locals }: RequestEvent, response: Response, 
 		INVALID_BACKUP_CODE: 'spareNot',
 		ACCOUNT_SUSPENDED: 'suspended',
 		CONFIRM_BY_MAIL: 'confirmByMail',
+		BY_PROVIDER: 'byProvider',
 		PASSWORD_TOO_SHORT: 'tooShort',
 		PASSWORD_TOO_LONG: 'tooLong',
 		INVALID_TOKEN: 'addressOver'

@@ -31,7 +31,7 @@ export const several = (values: readonly string[] | null, description: string) =
 	Type.Optional(Type.Array(values ? oneOf(values) : Type.String({ maxLength: 200 }), { maxItems: 50, description }));
 
 export interface Operation {
-	readonly method: 'get' | 'post' | 'patch' | 'delete';
+	readonly method: 'get' | 'post' | 'put' | 'patch' | 'delete';
 	readonly path: string;
 	readonly words: string;
 	readonly query?: TSchema;

@@ -5,8 +5,8 @@ import { baseName, proposedTitle } from '#core/documents/address';
 import { sizeWords } from '#core/documents/size';
 import { IanuaError } from '#core/errors';
 import type { Facts } from '#core/intake/condition';
-import { db, sql } from '../db/client';
-import { document, edition } from '../db/schema';
+import { db, sql, type Queryable } from '../db/client';
+import { document, edition, picture, source } from '../db/schema';
 import { insertDocument } from '../documents/commands';
 import { keep, putBy, receive, TooLarge, type Received } from '../store/store';
 import { newId } from '../id';
@@ -154,6 +154,47 @@ async function insertEdition(received: Received, fileName: string, facts: Facts,
 		});
 		return { id: target.id, slug: target.slug, edition: id };
 	});
+}
+
+/** An edition as it was on another site, its file in the store already; `first` is what the first look finds of it. */
+export interface EditionTakenIn {
+	readonly id: string;
+	readonly number: number;
+	readonly fileName: string;
+	readonly sha256: string;
+	readonly bytes: number;
+	readonly origin: Origin;
+	readonly createdAt: Date;
+	readonly first: Facts;
+}
+
+/** Takes editions of a document in, in the transaction that makes it. Their checks are the caller's to queue, once that is done. */
+export async function takeInEditions(tx: Queryable, documentId: string, editions: readonly EditionTakenIn[]): Promise<void> {
+	await tx.insert(edition).values(
+		editions.map(({ first, ...rest }) => ({
+			...rest,
+			documentId,
+			pages: first.pages,
+			facts: first,
+			condition: 'checking' as const,
+			findings: [],
+			createdBy: null
+		}))
+	);
+}
+
+/** Pictures that the store has already. */
+export async function takeInPictures(tx: Queryable, pictures: readonly { sha256: string; width: number; height: number }[]): Promise<void> {
+	if (pictures.length)
+		await tx
+			.insert(picture)
+			.values([...pictures])
+			.onConflictDoNothing();
+}
+
+/** The web address that a document came from, whose file in force is what was fetched there. */
+export async function takeInSource(tx: Queryable, documentId: string, given: { url: string; watch: boolean; sha256: string }): Promise<void> {
+	await tx.insert(source).values({ documentId, ...given });
 }
 
 /** Waits until an edition's check is done, at most `ms`. */

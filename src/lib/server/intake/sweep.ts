@@ -1,6 +1,9 @@
 // After a server was stopped in the middle: begins again what was begun, and puts by what belongs to nothing.
 import { maySweep } from '#core/upkeep/sweep';
+import { readershipOf } from '#core/readership/settings';
+import { forgetWebsitePeople } from '../access/websites';
 import { forgetReaders } from '../readership/sums/keep';
+import { dropOldDeliveries } from '../readership/webhooks';
 import { sql } from '../db/client';
 import { letGoOfAside } from '../documents/commands';
 import { bringBack, dropPutBy, dropStamped, dropTemporary, originals, putBy, putByList } from '../store/store';
@@ -8,8 +11,12 @@ import { uploads } from '../store/uploads';
 import { queueJob } from '../jobs/boss';
 import { log } from '../log';
 import { forgetOldTries } from '../people/attempts';
+import { dropOldSessions } from '../people/sessions';
+import { settings } from '../settings';
 import { dropPlacements } from '../placing/placed';
+import { dropOldTrail } from '../site/audit';
 import { drop, keep } from '../site/kept';
+import { site } from '../site/site';
 import { forgetStale, livingIntakes, waitingIntakes } from './tray';
 import { uncheckedEditions } from './check';
 
@@ -54,6 +61,10 @@ export async function sweep(now: number): Promise<{ uploads: number; blobs: numb
 	const unfinished = await dropTemporary(now);
 	await forgetReaders(now);
 	await forgetOldTries();
+	await dropOldSessions();
+	await dropOldDeliveries();
+	await dropOldTrail(settings().IANUA_TRAIL_MONTHS || null);
+	await forgetWebsitePeople(readershipOf((await site()).readership).months);
 	await dropStamped(now, stampedDays);
 
 	const all = await originals();

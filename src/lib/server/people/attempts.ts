@@ -33,17 +33,31 @@ export function placeOf(address: string): string {
 
 const hidden = (name: string) => createHmac('sha256', settings().IANUA_SECRET).update(name).digest('base64url');
 
-/** Counts one more under a name; whether that is still within the most that there may be. */
-async function within(name: string, { most, minutes }: { most: number; minutes: number }): Promise<boolean> {
+interface Limit {
+	readonly most: number;
+	readonly minutes: number;
+}
+
+/** Counts one more under a name. Null where that is still within the most that there may be, else in how many seconds the count begins anew. */
+async function beyond(name: string, { most, minutes }: Limit): Promise<number | null> {
 	const row = theRow(
-		await sql()<{ tries: number }[]>`
+		await sql()<{ tries: number; left: number }[]>`
 		insert into attempt (name, tries, since) values (${name}, 1, now())
 		on conflict (name) do update set
 			tries = case when attempt.since > now() - make_interval(mins => ${minutes}) then attempt.tries + 1 else 1 end,
 			since = case when attempt.since > now() - make_interval(mins => ${minutes}) then attempt.since else now() end
-		returning tries`
+		returning tries, ceil(extract(epoch from since - now()) + ${minutes * 60})::int as left`
 	);
-	return row.tries <= most;
+	return row.tries <= most ? null : Math.max(1, row.left);
+}
+
+const tooMany = ({ most, minutes }: Limit, seconds: number) =>
+	new IanuaError('too-many-tries', { most: String(most), window: String(minutes * 60), seconds: String(seconds) });
+
+/** The same, which throws `too-many-tries` with those seconds. */
+async function countWithin(name: string, limit: Limit): Promise<void> {
+	const seconds = await beyond(name, limit);
+	if (seconds !== null) throw tooMany(limit, seconds);
 }
 
 /**
@@ -53,10 +67,10 @@ async function within(name: string, { most, minutes }: { most: number; minutes: 
  */
 export async function countTry(name: string, address: string): Promise<void> {
 	const place = placeOf(address);
-	if (!(await within(`${name} ${place}`, fromPlace))) throw new IanuaError('too-many-tries');
+	await countWithin(`${name} ${place}`, fromPlace);
 	const [known] = await sql()`select 1 from attempt where name = ${hidden(`well ${name} ${place}`)}`;
-	if (known || (await within(`${name} anywhere`, fromAnywhere))) return;
-	if (!(await within(`${name} trickle`, trickle))) throw new IanuaError('too-many-tries');
+	if (known || (await beyond(`${name} anywhere`, fromAnywhere)) === null) return;
+	await countWithin(`${name} trickle`, trickle);
 }
 
 /** Forgets the tries at something from a place, and remembers the place: it went well. */
@@ -68,7 +82,7 @@ export async function wentWell(name: string, address: string): Promise<void> {
 
 /** Counts what may be done only so often by one place (knocks) or for one address (mails). Throws `too-many-tries`. */
 export async function countOften(name: string): Promise<void> {
-	if (!(await within(name, fromPlace))) throw new IanuaError('too-many-tries');
+	await countWithin(name, fromPlace);
 }
 
 /** Drops counts that are over. */

@@ -1,16 +1,19 @@
 // Sign-in by better-auth: e-mail and password, sessions in PostgreSQL. Who a request comes from is who.ts.
 import { betterAuth } from 'better-auth';
 import { APIError, createAuthMiddleware } from 'better-auth/api';
-import { magicLink, twoFactor } from 'better-auth/plugins';
+import { genericOAuth, magicLink, twoFactor } from 'better-auth/plugins';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { hash, verify } from '@node-rs/argon2';
 import { eq, sql as raw } from 'drizzle-orm';
 import { db } from '../db/client';
 import * as schema from '../db/schema';
 import { IanuaError } from '#core/errors';
+import { onlyBy, type Claims } from '#core/people/provider';
+import { asLine } from '#core/text/line';
 import { newId } from '../id';
 import { log } from '../log';
 import { countOften, countRequest, countTry, wentWell } from './attempts';
+import { arrive, noteArriving, noteMadeBy, providers } from './providers';
 import { hashOf } from './secrets';
 import { linkMinutes, mailLink, mailNewPassword } from './sign-in-mail';
 import { countRefusedSignIn } from '../metrics';
@@ -25,6 +28,7 @@ export const passwordLength = { min: 10, max: 128 } as const;
 
 interface AuthCall {
 	path?: string;
+	params?: { id?: string };
 	body?: unknown;
 	headers?: Headers;
 }
@@ -43,10 +47,16 @@ async function countCall(call: AuthCall): Promise<void> {
 	else if (call.path === '/sign-in/magic-link' || call.path === '/request-password-reset') await countOften(`${call.path} ${email}`);
 }
 
+/** Ways in that a provider can keep for itself. */
+const byHand: ReadonlySet<string> = new Set(['/sign-in/email', '/magic-link/verify']);
+
 /** Whether this person may have a session now, by the way they came. */
 async function checkSession(userId: string, call: AuthCall): Promise<void> {
 	const [row] = await db().select().from(schema.person).where(eq(schema.person.id, userId));
 	if (!row || row.suspended || row.closedAt) throw new APIError('FORBIDDEN', { code: 'ACCOUNT_SUSPENDED', message: 'This account is suspended.' });
+	if (call.path === '/callback/:id' && call.params?.id) await arrive(call.params.id, userId);
+	const own = row.role === 'owner' || !byHand.has(call.path ?? '') ? null : onlyBy(providers(), row.email);
+	if (own) throw new APIError('FORBIDDEN', { code: 'BY_PROVIDER', message: `People of this address sign in with ${own.name}.` });
 	if (call.path === '/sign-in/email' && !row.emailVerified && settings().IANUA_SMTP_URL) {
 		await auth().api.signInMagicLink({ body: { email: row.email }, headers: new Headers() });
 		throw new APIError('FORBIDDEN', { code: 'CONFIRM_BY_MAIL', message: 'The first time, a mail asks you to confirm that it is you.' });
@@ -66,6 +76,39 @@ async function checkSession(userId: string, call: AuthCall): Promise<void> {
 function later(mail: Promise<unknown>): void {
 	mail.catch((err: unknown) => log().error({ err }, 'a mail of the sign-in was not sent'));
 }
+
+/** The organisation's identity providers, as better-auth takes them: OpenID Connect with discovery, PKCE, a nonce and a signed token, or not at all. */
+const identityProviders = () =>
+	genericOAuth({
+		config: providers().map((provider) => ({
+			providerId: provider.id,
+			name: provider.name,
+			discoveryUrl: `${provider.issuer.replace(/\/$/, '')}/.well-known/openid-configuration`,
+			requireIdTokenVerification: true,
+			clientId: provider.client,
+			clientSecret: provider.secret,
+			scopes: provider.scopes ?? ['openid', 'email', 'profile'],
+			pkce: true,
+			disableSignUp: provider.makesMembers === false,
+			mapProfileToUser: (claims: Claims) => {
+				noteArriving(provider.id, claims);
+				const email = String(claims.email ?? '')
+					.trim()
+					.toLowerCase();
+				const name = asLine(String(claims.name ?? '')).slice(0, 120);
+				return {
+					email,
+					name: name || email.split('@')[0]!,
+					// no picture is kept of anybody
+					image: undefined,
+					...(provider.trustsAddresses ? { emailVerified: true } : { emailVerified: claims.email_verified === true || claims.email_verified === 'true' })
+				};
+			}
+		}))
+	});
+
+/** What a provider hands over is used once and not kept. */
+const withoutTokens = <A extends object>(given: A) => Promise.resolve({ data: { ...given, accessToken: null, refreshToken: null, idToken: null } });
 
 function make() {
 	const { IANUA_SECRET, IANUA_ORIGIN, origins } = settings();
@@ -87,6 +130,8 @@ function make() {
 				twoFactor: schema.secondFactor
 			}
 		}),
+		// accounts are made by staff, so an address that a provider has verified joins one whose own first sign-in is still to be confirmed
+		account: { accountLinking: { requireLocalEmailVerified: false } },
 		emailAndPassword: {
 			enabled: true,
 			// Members are brought in by staff; nobody makes an account for themselves.
@@ -105,6 +150,7 @@ function make() {
 		verification: { storeIdentifier: 'hashed' },
 		plugins: [
 			twoFactor({ issuer: 'Ianua' }),
+			identityProviders(),
 			magicLink({
 				disableSignUp: true,
 				storeToken: 'hashed',
@@ -132,7 +178,17 @@ function make() {
 				else countRefusedSignIn();
 			})
 		},
-		databaseHooks: { session: { create: { before: (session, ctx) => checkSession(session.userId, (ctx ?? {}) as AuthCall) } } },
+		databaseHooks: {
+			session: { create: { before: (session, ctx) => checkSession(session.userId, (ctx ?? {}) as AuthCall) } },
+			account: { create: { before: withoutTokens }, update: { before: withoutTokens } },
+			user: {
+				create: {
+					// somebody whom a provider brings along; everybody else is made by staff
+					before: (made) => Promise.resolve(made.emailVerified ? { data: made } : false),
+					after: async (made, ctx) => noteMadeBy(((ctx ?? {}) as AuthCall).params?.id ?? '', made)
+				}
+			}
+		},
 		session: { expiresIn: 30 * 24 * 3600, updateAge: 24 * 3600 },
 		rateLimit: {
 			enabled: true,
@@ -143,6 +199,8 @@ function make() {
 			customRules: {
 				'/sign-in/email': { window: 60, max: 60 },
 				'/sign-in/magic-link': { window: 60, max: 20 },
+				'/sign-in/social': { window: 60, max: 60 },
+				'/callback/*': { window: 60, max: 60 },
 				'/request-password-reset': { window: 60, max: 20 },
 				'/two-factor/*': { window: 60, max: 20 }
 			}

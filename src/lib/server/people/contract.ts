@@ -22,6 +22,7 @@ export const MembersQuery = Type.Object(
 export const TableQuery = Type.Object({
 	dayOrder: Type.Optional(oneOf(dayOrders, { description: 'how days are written in the table' })),
 	makeGroups: Type.Optional(Type.Boolean({ description: 'groups that are not there yet are made' })),
+	end: Type.Optional(Type.Boolean({ description: 'memberships that the table does not have any more, of the groups that it names, end' })),
 	preview: Type.Optional(
 		Type.Union([Type.Literal(''), Type.Literal('true'), Type.Literal('false')], { description: 'tells what it would change, and changes nothing' })
 	),
@@ -72,20 +73,62 @@ const TableLine = Type.Union([
 	})
 ]);
 
-export const TableAnswer = Type.Object({
+/** What a table, or the whole list of a group, would change. */
+const planned = {
 	added: Type.Integer(),
 	changed: Type.Integer(),
 	same: Type.Integer(),
 	wrong: Type.Integer(),
 	newGroups: Type.Array(Type.String()),
 	endless: Type.Integer({ description: 'memberships that have an end and would have none' }),
+	ended: Type.Array(
+		Type.Object({
+			email: Type.String(),
+			name: Type.String(),
+			group: Type.String(),
+			...days,
+			last: nullable(Type.String({ format: 'date', description: 'the day that becomes its last; null where it goes without having begun' }))
+		}),
+		{ description: 'memberships that end, where that was asked for' }
+	),
 	lines: Type.Array(TableLine, { description: 'at most 500, those that are wrong first' }),
+	done: Type.Boolean()
+};
+
+export const TableAnswer = Type.Object({
+	...planned,
 	header: Type.Array(Type.String()),
 	encoding: Type.String(),
 	mapping: Type.Record(Type.String(), Type.Integer()),
-	dayOrder: oneOf(dayOrders),
-	done: Type.Boolean()
+	dayOrder: oneOf(dayOrders)
 });
+
+const memberDays = { from: Type.Optional(nullable(Type.String({ format: 'date' }))), until: Type.Optional(nullable(Type.String({ format: 'date' }))) };
+
+/** Everybody in a group: who is not named is in it no longer. */
+export const GroupMembersBody = Type.Object(
+	{
+		members: Type.Array(
+			Type.Object(
+				{
+					email: Type.String({ format: 'email', maxLength: 320 }),
+					name: Type.Optional(Type.String({ maxLength: 120, description: 'for somebody new' })),
+					...memberDays
+				},
+				{ additionalProperties: false }
+			),
+			{ maxItems: 50_000 }
+		)
+	},
+	{ additionalProperties: false }
+);
+export const GroupMembersQuery = Type.Object({
+	preview: Type.Optional(
+		Type.Union([Type.Literal(''), Type.Literal('true'), Type.Literal('false')], { description: 'tells what it would change, and changes nothing' })
+	)
+});
+/** Its lines count from 2, as those of a table do: the first member is line 2. */
+export const GroupMembersAnswer = Type.Object(planned);
 
 export const peopleOperations = [
 	{
@@ -119,6 +162,16 @@ export const peopleOperations = [
 	{ method: 'post', path: '/groups', words: 'Makes a group', body: GroupGiven, status: 201, answer: GroupAnswer },
 	{ method: 'get', path: '/groups/{slug}', words: 'One group', status: 200, answer: GroupAnswer },
 	{ method: 'patch', path: '/groups/{slug}', words: 'Changes a group', body: GroupChange, status: 200, answer: withBefore(GroupAnswer, GroupChange) },
+	{
+		method: 'put',
+		path: '/groups/{slug}/members',
+		words:
+			'Sets who is in a group, the whole list: ?preview tells what it would change. Days that are not given stay as they are; people who are not named leave with yesterday',
+		query: GroupMembersQuery,
+		body: GroupMembersBody,
+		status: 200,
+		answer: GroupMembersAnswer
+	},
 	{ method: 'delete', path: '/groups/{slug}', words: 'Takes a group and its memberships away', status: 200, answer: Nothing },
 	{
 		method: 'get',

@@ -1,15 +1,16 @@
 // Members, staff and groups: adding them and listing them.
-import { asc, eq, inArray, sql as raw } from 'drizzle-orm';
+import { eq, inArray, sql as raw } from 'drizzle-orm';
 import { IanuaError } from '#core/errors';
 import { dayOf } from '#core/access/hours';
 import { db, sql, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
 import { holding } from '../db/like';
-import { account, group, membership, person } from '../db/schema';
+import { account, group, person } from '../db/schema';
 import { newId } from '../id';
 import { writeAudit } from '../site/audit';
 import { site, saveSite, type Site } from '../site/site';
 import { hashPassword } from './auth';
+import { insertMemberships } from './memberships';
 import { slugFor } from '../slug';
 
 export interface GroupRow {
@@ -148,6 +149,9 @@ export interface NewPerson {
 	readonly memberships?: readonly { readonly group: string; readonly from?: string | null; readonly until?: string | null }[];
 	/** Nothing yet shows that the mailbox is theirs: the first sign-in by the password is confirmed by mail. */
 	readonly unconfirmed?: boolean;
+	/** What they bring along from another site. */
+	readonly suspended?: boolean;
+	readonly createdAt?: Date;
 }
 
 /** Adds a person with a password to sign in by; groups are named by their addresses. */
@@ -161,7 +165,15 @@ export async function insertPerson(tx: Queryable, given: NewPerson, actor: strin
 	const email = given.email.trim().toLowerCase();
 	const [made] = await tx
 		.insert(person)
-		.values({ id: newId(), name: given.name.trim(), email, role: given.role, emailVerified: !given.unconfirmed })
+		.values({
+			id: newId(),
+			name: given.name.trim(),
+			email,
+			role: given.role,
+			emailVerified: !given.unconfirmed,
+			suspended: given.suspended,
+			createdAt: given.createdAt
+		})
 		.onConflictDoNothing()
 		.returning({ id: person.id });
 	if (!made) throw new IanuaError('email-taken', { email });
@@ -179,36 +191,6 @@ export async function insertPerson(tx: Queryable, given: NewPerson, actor: strin
 		after: { email, name: given.name.trim(), role: given.role, ...(wanted.length ? { memberships: wanted } : {}) }
 	});
 	return made.id;
-}
-
-/** Makes somebody a member of groups, by their addresses; one that does not exist is an error. */
-export async function insertMemberships(
-	tx: Queryable,
-	personId: string,
-	memberships: readonly { group: string; from?: string | null | undefined; until?: string | null | undefined }[]
-): Promise<void> {
-	if (!memberships.length) return;
-	const ids = await groupIds(
-		tx,
-		memberships.map((m) => m.group)
-	);
-	await tx
-		.insert(membership)
-		// groupIds throws where a group is not there
-		.values(memberships.map((m) => ({ id: newId(), personId, groupId: ids.get(m.group)!, fromDay: m.from ?? null, untilDay: m.until ?? null })));
-}
-
-/** The ids of groups by their addresses; one that does not exist is an error. */
-export async function groupIds(tx: Queryable, slugs: readonly string[]): Promise<Map<string, string>> {
-	if (!slugs.length) return new Map();
-	const rows = await tx
-		.select({ id: group.id, slug: group.slug })
-		.from(group)
-		.where(inArray(group.slug, [...slugs]))
-		.orderBy(asc(group.slug));
-	const ids = new Map(rows.map((r) => [r.slug, r.id]));
-	for (const slug of slugs) if (!ids.has(slug)) throw new IanuaError('group-unknown', { slug });
-	return ids;
 }
 
 /** The ids of people by their mail addresses; one that nobody has is an error. */

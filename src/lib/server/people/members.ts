@@ -9,7 +9,8 @@ import { theRow } from '../db/rows';
 import { group, membership, person, session } from '../db/schema';
 import { newId } from '../id';
 import { named, writeAudit } from '../site/audit';
-import { insertMemberships, insertPerson, listPeople, type PeopleQuery } from './directory';
+import { insertPerson, listPeople, type PeopleQuery } from './directory';
+import { insertMemberships } from './memberships';
 import { mailInvitation, type Invited } from './staff';
 import type { Person } from './who';
 import { slugFor } from '../slug';
@@ -214,6 +215,17 @@ export async function removeGroup(slug: string, actor: string): Promise<void> {
 		await tx.delete(group).where(eq(group.id, row.id));
 		await writeAudit(tx, { actor, action: 'removed', kind: 'group', thing: row.id, before: { name: row.name, slug, members: [...members] } });
 	});
+}
+
+/** Takes a group in as it was on another site: with its address. */
+export async function takeInGroup(
+	tx: Queryable,
+	given: { slug: string; name: string; description: string; createdAt: Date },
+	actor: string | null
+): Promise<void> {
+	const id = newId();
+	await tx.insert(group).values({ id, ...given });
+	await writeAudit(tx, { actor, action: 'added', kind: 'group', thing: id, after: { name: given.name, slug: given.slug } });
 }
 
 /** Makes a group within a transaction; where its address is taken by one of another name, a number is added. */

@@ -29,6 +29,12 @@ export async function sessionsOf(personId: string, token: string | null): Promis
 		.sort((a, b) => Number(b.here) - Number(a.here));
 }
 
+/** Lets go of sessions and of links for signing in that are over. */
+export async function dropOldSessions(): Promise<void> {
+	await sql()`delete from session where expires_at < now()`;
+	await sql()`delete from verification where expires_at < now()`;
+}
+
 /** Ends one session of a person. */
 export async function endSession(personId: string, id: string): Promise<void> {
 	if (/^[0-9a-f-]{36}$/.test(id))

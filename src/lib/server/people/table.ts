@@ -2,20 +2,28 @@
 import Papa from 'papaparse';
 import { eq, inArray, sql as raw } from 'drizzle-orm';
 import { guessDayOrder, guessMapping, meanings, planMembers, type DayOrder, type KnownPerson, type Mapping, type Plan } from '#core/people/csv';
+import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
-import { db, sql } from '../db/client';
+import { db, sql, type Queryable } from '../db/client';
 import { membership, person } from '../db/schema';
 import type { Table } from '../http/table';
 import { newId } from '../id';
 import { writeAudit } from '../site/audit';
+import { site } from '../site/site';
 import { insertGroup } from './members';
-import { groupIds, insertPerson, listGroups } from './directory';
+import { insertPerson, listGroups } from './directory';
+import { groupIds } from './memberships';
 
 export interface TableWish {
 	readonly mapping?: Mapping;
 	readonly dayOrder?: DayOrder;
 	readonly makeGroups?: boolean;
+	/** Memberships that the table does not have any more end: of the groups that it names, and of these. */
+	readonly end?: { readonly groups?: readonly string[] };
 }
+
+/** A table as it was read, or one made from a list: there a cell may be missing. */
+type Given = Omit<Table, 'rows'> & { readonly rows: readonly (readonly (string | undefined)[])[] };
 
 export interface TablePreview extends Plan {
 	readonly header: readonly string[];
@@ -33,17 +41,18 @@ async function knownPeople(): Promise<KnownPerson[]> {
 }
 
 /** What a table would change, with what its columns are taken for. */
-export async function previewTable(table: Table, wish: TableWish): Promise<TablePreview> {
+export async function previewTable(table: Given, wish: TableWish): Promise<TablePreview> {
 	const mapping = wish.mapping ?? guessMapping(table.header);
 	const column = (at: number | undefined) => (at === undefined ? [] : table.rows.map((r) => r[at] ?? ''));
 	const dayOrder = wish.dayOrder ?? guessDayOrder([...column(mapping.from), ...column(mapping.until)]);
 	const [people, groups] = await Promise.all([knownPeople(), listGroups()]);
-	const plan = planMembers(table.rows, mapping, { dayOrder, makeGroups: wish.makeGroups ?? false, people, groups });
+	const end = wish.end && { ...wish.end, today: dayOf(Date.now(), (await site()).zone) };
+	const plan = planMembers(table.rows, mapping, { dayOrder, makeGroups: wish.makeGroups ?? false, people, groups, end });
 	return { ...plan, header: table.header, encoding: table.encoding, mapping, dayOrder };
 }
 
 /** Carries a table out: all of it or, where any line is wrong, nothing. */
-export async function bringInTable(table: Table, wish: TableWish, actor: string): Promise<TablePreview> {
+export async function bringInTable(table: Given, wish: TableWish, actor: string): Promise<TablePreview> {
 	const plan = await previewTable(table, wish);
 	const wrong = plan.lines.filter((l) => l.kind === 'wrong');
 	if (wrong.length) {
@@ -91,8 +100,48 @@ export async function bringInTable(table: Table, wish: TableWish, actor: string)
 				after: { name: line.name, group: line.group, from: line.from, until: line.until, by: 'table' }
 			});
 		}
+		await endMemberships(tx, plan.ended, actor);
 	});
 	return plan;
+}
+
+/** Lines of a plan that an answer tells of: what is wrong first. */
+export const linesToTell = (lines: Plan['lines']): Plan['lines'] =>
+	[...lines].sort((a, b) => Number(b.kind === 'wrong') - Number(a.kind === 'wrong') || a.line - b.line).slice(0, 500);
+
+/** Members of a group as lines of a table: of whom no days are said, they stay as they are; null is none. */
+export function membersAsTable(
+	members: readonly { readonly email: string; readonly name?: string; readonly from?: string | null; readonly until?: string | null }[],
+	group: string
+): Given {
+	const cell = (day: string | null | undefined) => (day === undefined ? undefined : (day ?? ''));
+	return {
+		header: ['email', 'name', 'group', 'from', 'until'],
+		rows: members.map(({ email, name, from, until }) => [email, name, group, cell(from), cell(until)]),
+		encoding: 'UTF-8',
+		delimiter: ','
+	};
+}
+
+async function endMemberships(tx: Queryable, ended: Plan['ended'], actor: string): Promise<void> {
+	for (const { email, group, from, until, last } of ended) {
+		const which = raw`m.person_id = p.id and p.email = ${email} and m.group_id = g.id and g.slug = ${group}
+			and m.from_day is not distinct from ${from}::date and m.until_day is not distinct from ${until}::date`;
+		const rows = await tx.execute<{ id: string }>(
+			last
+				? raw`update membership m set until_day = ${last}::date from person p, member_group g where ${which} returning p.id`
+				: raw`delete from membership m using person p, member_group g where ${which} returning p.id`
+		);
+		for (const { id } of rows)
+			await writeAudit(tx, {
+				actor,
+				action: 'changed',
+				kind: 'person',
+				thing: id,
+				before: { group, from, until },
+				after: last ? { group, from, until: last, by: 'table' } : { group: null, by: 'table' }
+			});
+	}
 }
 
 /** All members with their memberships as a table; one without any has a line too. What begins like a formula is disarmed. */

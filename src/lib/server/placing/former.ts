@@ -4,7 +4,7 @@ import { sql as raw } from 'drizzle-orm';
 import { IanuaError } from '#core/errors';
 import { nullable } from '#core/schema';
 import { formerPath, longestFormer } from '#core/placing/former-address';
-import { db, sql } from '../db/client';
+import { db, sql, type Queryable } from '../db/client';
 import { newId } from '../id';
 import { writeAudit } from '../site/audit';
 
@@ -136,6 +136,25 @@ export async function addFormerAddresses({ items, preview = false }: Static<type
 		await writeAudit(tx, { actor, action: 'added', kind: 'site', thing: newId(), after: { formerAddresses: shown, count: written.length } });
 	});
 	return outcomes;
+}
+
+/** Takes former addresses of a document in as they were on another site, with who came by them; those that lead somewhere already stay. */
+export async function takeInFormer(
+	tx: Queryable,
+	documentId: string,
+	given: readonly { path: string; asked: number; lastAt: string | null; lastFrom: string | null }[],
+	actor: string | null
+): Promise<void> {
+	const items = given.flatMap(({ path, ...rest }) => {
+		const read = formerPath(path);
+		return read === null ? [] : [{ id: newId(), path: read, ...rest }];
+	});
+	if (items.length)
+		await tx.execute(raw`
+			insert into former_address (id, path, document_id, created_by, asked, last_at, last_from)
+			select r.id, r.path, ${documentId}::uuid, ${actor}::uuid, r.asked, r."lastAt", r."lastFrom"
+			from jsonb_to_recordset(${JSON.stringify(items)}::jsonb) as r (id uuid, path text, asked int, "lastAt" timestamptz, "lastFrom" text)
+			where not exists (select 1 from page where page.path = r.path) on conflict do nothing`);
 }
 
 /** Lets a former address go: whoever asks for it finds nothing. Gives what it was. Throws `not-found`. */

@@ -1,5 +1,6 @@
 // The API of the ledger, reports, and who is told: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
+import { leftOutRules } from '#core/readership/counting';
 import { itemMetrics } from '#core/readership/items';
 import { lengths, steps } from '#core/readership/period';
 import { documentPath, Instant, listInParts, listOf, Nothing, nullable, oneOf, type Operation } from '../http/contract';
@@ -41,10 +42,16 @@ const Entry = Type.Object({
 	robot: Type.Boolean(),
 	preload: Type.Boolean(),
 	double: Type.Boolean({ description: 'left out of the figures by the double-click rule' }),
+	leftOut: nullable(
+		oneOf(leftOutRules, { description: 'by which rule it is left out of the figures; `behaviour`: its reader opened more in an hour than a person does' })
+	),
+	reader: Type.String({ description: 'tells readers apart within the time from `from` until `until`, else within a day; nowhere else' }),
 	device: nullable(Type.String()),
 	pages: Type.Optional(Type.Array(Type.Object({ page: Type.Integer(), seconds: Type.Number() })))
 });
-export const Entries = listInParts(Entry, {});
+export const Entries = listInParts(Entry, {
+	since: nullable(Type.String({ description: 'the newest entry of this answer: asked for with `since`, what came after it' }))
+});
 
 const Days = Type.Object({ first: Type.String({ format: 'date' }), last: Type.String({ format: 'date' }) });
 const Period = Type.Object({

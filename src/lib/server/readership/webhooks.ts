@@ -81,6 +81,14 @@ export async function withdrawWebhooksOf(tx: Queryable, tokenId: string, actor: 
 	for (const row of rows) await writeAudit(tx, { actor, action: 'withdrawn', kind: 'site', thing: row.id, before: { webhook: row.url } });
 }
 
+/** Days for which messages are kept that went out, or that are tried no more. */
+const keptDays = 30;
+
+/** Lets go of messages that are older, and are not to be tried again. */
+export async function dropOldDeliveries(): Promise<void> {
+	await sql()`delete from webhook_delivery where next_at is null and coalesce(delivered_at, at) < now() - make_interval(days => ${keptDays})`;
+}
+
 /** Tries all that failed once more, now. */
 export async function tryAgain(id: string): Promise<void> {
 	const [row] = await sql()`update webhook set ended = null where id = ${id} and withdrawn_at is null returning 1`;

@@ -1,5 +1,5 @@
 // The audit trail: who changed what. Written in the transaction of the change itself.
-import type { Queryable } from '../db/client';
+import { sql, type Queryable } from '../db/client';
 import { audit } from '../db/schema';
 import { newId } from '../id';
 
@@ -31,7 +31,8 @@ export interface AuditEntry {
 		| 'key-issued'
 		| 'key-withdrawn'
 		| 'key-restored'
-		| 'first-owner';
+		| 'first-owner'
+		| 'exported';
 	readonly kind: 'document' | 'page' | 'group' | 'person' | 'token' | 'site';
 	readonly thing: string;
 	readonly before?: unknown;
@@ -41,6 +42,11 @@ export interface AuditEntry {
 /** Of what was, the part that a change names, null where there was nothing: a change itself, which puts it back. */
 export function named<C extends object>(was: Readonly<Record<string, unknown>>, change: C): C {
 	return Object.fromEntries(Object.keys(change).map((name) => [name, was[name] ?? null])) as C;
+}
+
+/** Lets go of what was changed before so many months; null keeps all of it. */
+export async function dropOldTrail(months: number | null): Promise<void> {
+	if (months !== null) await sql()`delete from audit where at < now() - make_interval(months => ${months})`;
 }
 
 /** Writes who did what to which thing, in the transaction that does it. */

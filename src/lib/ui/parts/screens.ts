@@ -15,7 +15,8 @@ export const settingsParts = [
 	['readers', 'What is kept of readers'],
 	['weaknesses', 'Reports of weaknesses'],
 	['told', 'Programs told'],
-	['tokens', 'Tokens']
+	['tokens', 'Tokens'],
+	['everything', 'Everything, to take away']
 ] as const;
 
 interface Screen {
@@ -42,7 +43,8 @@ const settingsWords: Partial<Record<(typeof settingsParts)[number][0], string>> 
 	readers: 'privacy days names retention',
 	weaknesses: 'security contact',
 	told: 'webhooks',
-	tokens: 'api programs'
+	tokens: 'api programs',
+	everything: 'export download zip backup json csv'
 };
 
 export const screens: readonly Screen[] = [

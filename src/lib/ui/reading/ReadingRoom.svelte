@@ -15,7 +15,9 @@
 	import './pages.css';
 	import './layers.css';
 
-	let { given, colour = null, background = null }: { given: RoomGiven; colour?: string | null; background?: string | null } = $props();
+	/** Hears that the first page is there, and on which page somebody is. */
+	type Tell = (...event: ['opened', { document: string; pages: number }] | ['page', { document: string; page: number; pages: number }]) => void;
+	let { given, colour = null, background = null, tell }: { given: RoomGiven; colour?: string | null; background?: string | null; tell?: Tell } = $props();
 	const room = untrack(() => new Room(given));
 	const doc = $derived(given.document);
 	let container = $state<HTMLDivElement>();
@@ -41,6 +43,16 @@
 			removeEventListener('keydown', keys);
 			document.removeEventListener('fullscreenchange', screen);
 		};
+	});
+
+	const tells = $derived({ document: doc.slug, pages: doc.pages });
+	const isThere = $derived(room.sharp);
+	$effect(() => {
+		if (isThere) untrack(() => tell?.('opened', tells));
+	});
+	$effect(() => {
+		const { page } = room;
+		if (isThere) untrack(() => tell?.('page', { ...tells, page }));
 	});
 
 	function close() {

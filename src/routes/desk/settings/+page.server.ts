@@ -12,6 +12,7 @@ import { webhooks } from '$lib/server/readership/webhooks';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
 import { zones } from '$lib/server/site/zones';
+import { exportBytes } from '$lib/server/upkeep/export';
 
 export const load: PageServerLoad = async (event) => {
 	const { id, role } = staff(event);
@@ -30,6 +31,7 @@ export const load: PageServerLoad = async (event) => {
 		websites: role === 'owner' ? await websites() : [],
 		groups: (await listGroups()).map(({ slug, name }) => ({ slug, name })),
 		owner: role === 'owner',
+		exportBytes: role === 'owner' ? await exportBytes() : 0,
 		origin: settings().IANUA_ORIGIN
 	};
 };

@@ -6,6 +6,7 @@
 	import FieldsForm from '$lib/ui/documents/FieldsForm.svelte';
 	import TurnedAwayForm from '$lib/ui/access/TurnedAwayForm.svelte';
 	import SiteForms from '$lib/ui/placing/SiteForms.svelte';
+	import { sizeWords } from '#core/documents/size';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import Webhooks from '$lib/ui/readership/Webhooks.svelte';
@@ -79,6 +80,19 @@
 		<Part id="tokens" title="Tokens for programs">
 			<Tokens tokens={data.tokens} folders={data.folders} origin={data.origin} zone={data.site.zone} {...data.tokenDays} />
 		</Part>
+		{#if data.owner}
+			<Part id="everything" title="Everything, to take away">
+				<p>
+					The whole site in one zip of open formats: the PDFs to the bit, and documents, pages, people, doors, keys and the ledger as lines of JSON and tables
+					(CSV), with a README that explains them. Another site can take it in, and so can any program. It has the names of people and what they read: keep it
+					as safe as a backup.
+				</p>
+				<p class="everything">
+					<Button href="/desk/settings/everything.zip" download>Take everything out</Button>
+					<span class="soft">{sizeWords(data.exportBytes)} of files</span>
+				</p>
+			</Part>
+		{/if}
 	</div>
 </div>
 
@@ -130,8 +144,10 @@
 			padding-left: 0;
 		}
 	}
-	form {
+	form,
+	.everything {
 		display: flex;
+		align-items: center;
 		gap: 8px;
 		margin: 14px 0;
 	}

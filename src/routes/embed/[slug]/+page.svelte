@@ -1,8 +1,21 @@
 <script lang="ts">
 	import { words } from '$lib/ui/parts/words';
+	import { onMount } from 'svelte';
+	import { tellAround } from '$lib/ui/placing/frame-events';
 	import ReadingRoom from '$lib/ui/reading/ReadingRoom.svelte';
 	let { data } = $props();
 	const room = $derived(data.room);
+	let box = $state<HTMLElement>();
+
+	onMount(() => {
+		// a website that may not frame this has a link in its place, and no empty page around it
+		if (box) tellAround('resize', { height: box.scrollHeight });
+		const saves = (event: MouseEvent) => {
+			if (room && event.target instanceof Element && event.target.closest('a[download]')) tellAround('saved', { document: room.document.slug });
+		};
+		addEventListener('click', saves);
+		return () => removeEventListener('click', saves);
+	});
 </script>
 
 <svelte:head>
@@ -12,17 +25,17 @@
 </svelte:head>
 
 {#if room}
-	<ReadingRoom given={room} colour={data.site.colour} background={data.site.background} />
+	<ReadingRoom given={room} tell={tellAround} colour={data.site.colour} background={data.site.background} />
 {:else}
-	<p class="link"><a class="btn" href={data.link} target="_blank" rel="noopener">{words('onItsSite')}</a></p>
+	<p class="link" bind:this={box}><a class="btn" href={data.link} target="_blank" rel="noopener">{words('onItsSite')}</a></p>
 {/if}
 
 <style>
 	.link {
 		display: grid;
 		place-items: center;
-		min-height: 100dvh;
-		padding: 16px;
+		/* as high as it is, whatever the frame is: that is told to the page around it */
+		padding: 28px 16px;
 		text-align: center;
 	}
 </style>

@@ -1,9 +1,10 @@
-// The two addresses of the sign-in library that are asked from outside: signing in by a program, and the button of a mailed link. All else
+// The addresses of the sign-in library that are asked from outside: signing in by a program, the button of a mailed link, and where identity providers lead back to. All else
 // that it could do goes by forms of ours, or not at all.
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { body, problem, route } from '$lib/server/http/api';
 import { authCall } from '$lib/server/http/auth-call';
+import { providers } from '$lib/server/people/providers';
 import { compile } from '$lib/server/validate';
 import { Type } from '@sinclair/typebox';
 
@@ -24,8 +25,10 @@ export const POST: RequestHandler = route(async (event) => {
 });
 
 export const GET: RequestHandler = route(async (event) => {
-	if (event.params.call !== 'magic-link/verify') throw new IanuaError('not-found');
-	return authCall(event, `/magic-link/verify${event.url.search}`, undefined);
+	const { call } = event.params;
+	// back from an identity provider of this site, and from no other
+	if (call !== 'magic-link/verify' && !providers().some(({ id }) => call === `callback/${id}`)) throw new IanuaError('not-found');
+	return authCall(event, `/${call}${event.url.search}`, undefined);
 });
 
 export const [PUT, PATCH, DELETE] = [nothing, nothing, nothing];

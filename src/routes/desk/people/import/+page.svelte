@@ -25,6 +25,7 @@
 	let file = $state<File | null>(null);
 	let preview = $state<Preview | null>(null);
 	let makeGroups = $state(false);
+	let end = $state(false);
 	let trouble = $state('');
 	let busy = $state(false);
 
@@ -33,10 +34,13 @@
 		const mapping = wish.mapping ?? preview?.mapping;
 		const dayOrder = wish.dayOrder ?? (wish.mapping ? undefined : preview?.dayOrder);
 		await act(
-			({ added, changed }) => (look ? '' : `${counted(added, 'member', 'members')} added, ${changed} changed.`),
+			({ added, changed, ended }) =>
+				look
+					? ''
+					: `${counted(added, 'member', 'members')} added, ${changed} changed${ended.length ? `, ${counted(ended.length, 'membership', 'memberships')} ended` : ''}.`,
 			() =>
 				call('post /members/import', {
-					query: { makeGroups, dayOrder, ...mapping, ...(look ? { preview: 'true' } : {}) },
+					query: { makeGroups, end, dayOrder, ...mapping, ...(look ? { preview: 'true' } : {}) },
 					// there is one before it can be looked at
 					body: new Blob([file!], { type: 'text/csv' })
 				}),
@@ -53,7 +57,7 @@
 	}
 	function choose(chosen: File | undefined) {
 		if (!chosen) return;
-		[file, preview, makeGroups] = [chosen, null, false];
+		[file, preview, makeGroups, end] = [chosen, null, false, false];
 		void send(true);
 	}
 	function setMeaning(column: number, meaning: string) {
@@ -65,12 +69,15 @@
 	const kindWords = { added: 'added', changed: 'changed', same: 'as it is', wrong: 'wrong' } as const;
 	const spanWords = (l: { from: string | null; until: string | null }) =>
 		[l.from && `from ${l.from}`, l.until && `until ${l.until}`].filter(Boolean).join(' ') || 'without end';
+	/** Memberships that end which are shown one by one. */
+	const shownEnded = 200;
+	const groupName = (slug: string) => data.groups.find((g) => g.slug === slug)?.name ?? slug;
 	function told(line: PlannedLine): string {
 		if (line.kind === 'wrong') return line.trouble;
 		const parts = [`${line.name}, ${line.email}`];
 		if (line.formerName !== undefined) parts.push(`was called ${line.formerName}`);
 		if (line.group) {
-			parts.push(`${data.groups.find((g) => g.slug === line.group)?.name ?? line.group} ${spanWords(line)}`);
+			parts.push(`${groupName(line.group)} ${spanWords(line)}`);
 			if (line.kind === 'changed' && line.former) parts.push(`was ${spanWords(line.former)}`);
 		}
 		return parts.join('; ');
@@ -83,7 +90,8 @@
 	<h1>Members from a table</h1>
 	<p class="soft lead">
 		A CSV file with a line of headings and a line for each membership. People are known by their e-mail addresses. Nothing is changed before you have seen what
-		would be, and nobody is taken out by a table. A column that is left out changes nothing; an empty cell in one that is there clears what stood there.
+		would be, and nobody's account is taken away by a table. A column that is left out changes nothing; an empty cell in one that is there clears what stood
+		there.
 	</p>
 	<label class="btn main mt-3">
 		{file ? 'Choose another file' : 'Choose the file'}
@@ -120,6 +128,9 @@
 			>
 		</div>
 		<label class="make"><Checkbox bind:checked={makeGroups} onchange={() => send(true)} /> Make groups that there are none of yet</label>
+		<label class="make"
+			><Checkbox bind:checked={end} onchange={() => send(true)} /> The table is the whole list of the groups that it names: end the memberships that it does not have</label
+		>
 		<h2>What it would change</h2>
 		{#if preview.endless}<p class="trouble" role="alert">
 				{counted(preview.endless, 'membership becomes', 'memberships become')} endless: their cells in the column of until days are empty.
@@ -137,10 +148,30 @@
 				While lines are wrong, nothing can be brought in: put them right in the file and choose it again, or change what the columns mean.
 			</p>{/if}
 		<p class="my-3">
-			<Button kind="main" disabled={busy || preview.wrong > 0 || preview.added + preview.changed === 0} onclick={() => send(false)}
-				>Bring in {counted(preview.added + preview.changed, 'line', 'lines')}</Button
+			<Button kind="main" disabled={busy || preview.wrong > 0 || preview.added + preview.changed + preview.ended.length === 0} onclick={() => send(false)}
+				>{preview.added + preview.changed > 0 || preview.ended.length === 0
+					? `Bring in ${counted(preview.added + preview.changed, 'line', 'lines')}`
+					: ''}{preview.ended.length
+					? `${preview.added + preview.changed ? ' and end' : 'End'} ${counted(preview.ended.length, 'membership', 'memberships')}`
+					: ''}</Button
 			>
 		</p>
+		{#if preview.ended.length}
+			<h3>Memberships that end</h3>
+			<Table class="rows ends">
+				<TableHead><TableHeadCell>Who</TableHeadCell><TableHeadCell>Group</TableHeadCell><TableHeadCell>Its last day</TableHeadCell></TableHead>
+				<TableBody>
+					{#each preview.ended.slice(0, shownEnded) as ended, i (i)}
+						<TableBodyRow
+							><TableBodyCell>{ended.name}, {ended.email}</TableBodyCell><TableBodyCell>{groupName(ended.group)}, {spanWords(ended)}</TableBodyCell
+							><TableBodyCell>{ended.last ?? 'none: it has not begun'}</TableBodyCell></TableBodyRow
+						>
+					{/each}
+				</TableBody>
+			</Table>
+			{#if preview.ended.length > shownEnded}<p class="soft mt-2">And {preview.ended.length - shownEnded} more.</p>{/if}
+			<h3>Lines of the table</h3>
+		{/if}
 		<Table class="rows">
 			<TableHead><TableHeadCell class="n">Line</TableHeadCell><TableHeadCell></TableHeadCell><TableHeadCell>What would be</TableHeadCell></TableHead>
 			<TableBody>
@@ -170,6 +201,10 @@
 	h2 {
 		font-size: 17px;
 		margin: 22px 0 8px;
+	}
+	h3 {
+		font-size: 14.5px;
+		margin: 16px 0 6px;
 	}
 	.columns {
 		display: flex;
