@@ -52,7 +52,7 @@ if (!values.empty && existsSync(signIn)) {
 	console.log(`  staff    ${staff.email}   ${staff.password}`);
 	console.log(`  member   ${member.email}   ${member.password}   (${member.groups?.join(', ')})`);
 } else if (values.empty) console.log('  The first visit asks for the code above, and the owner’s name and password.');
-if (values.identity) console.log('  Under Sign in, the works account lets anybody in who gives a mail address, with any password.');
+if (values.identity) console.log('  Under Sign in, Canal House lets anybody in who gives a mail address, with any password.');
 console.log('Ctrl-C stops everything.');
 
 let ending = false;

@@ -5,7 +5,7 @@ export const identityClient = { id: 'works', client: 'ianua', secret: 'only-on-l
 /** What stands in the `providers.json` of a site that uses the stand-in. */
 export const standinProvider = (port: number) => ({
 	id: identityClient.id,
-	name: 'the works account',
+	name: 'Canal House',
 	issuer: `http://127.0.0.1:${port}`,
 	client: identityClient.client,
 	secret: identityClient.secret,

@@ -84,12 +84,14 @@ export function planFolder(
 	const there = new Map(files.map((file) => [file.normalize('NFC'), file]));
 	const named = new Map<string, number>();
 	const wrong: { line: number; words: string }[] = [];
-	const lines: FolderLine[] = [];
-	rows.forEach((row, i) => {
-		const line = i + 2;
+	const read = (row: readonly string[], line: number): FolderLine | null => {
 		const cell = (name: Heading) => (at[name] < 0 ? '' : (row[at[name]] ?? '').trim());
-		if (row.every((c) => c.trim() === '')) return;
-		const say = (words: string) => void wrong.push({ line, words });
+		if (row.every((c) => c.trim() === '')) return null;
+		/** Nothing comes of the line. */
+		const say = (words: string): null => {
+			wrong.push({ line, words });
+			return null;
+		};
 		const file = there.get(asPath(cell('file')).normalize('NFC'));
 		if (!cell('file')) return say('It names no file.');
 		if (file === undefined) return say(`There is no PDF “${cell('file')}” in the folder.`);
@@ -117,7 +119,7 @@ export function planFolder(
 			language: cell('language'),
 			day
 		};
-		lines.push({
+		return {
 			file,
 			...Object.fromEntries(Object.entries(words).filter(([, value]) => value)),
 			topics: several(cell('topics')),
@@ -125,7 +127,8 @@ export function planFolder(
 			groups: admitted,
 			fields: said,
 			formerAddresses: several(cell('former'))
-		});
-	});
+		};
+	};
+	const lines = rows.map((row, i) => read(row, i + 2)).filter((line) => line !== null);
 	return { lines, wrong, leftOut, unnamed: files.filter((file) => !named.has(file)) };
 }

@@ -1,5 +1,5 @@
-// The usage of documents as an item report after the COUNTER Code of Practice, release 5 (shape from memory): a header, then for each
-// document a line for each kind of figure, with its total and its months.
+// The usage of documents as the item report of the COUNTER Code of Practice, release 5.1, lays it out (from memory; whoever audits such reports may know
+// better): a header, then for each document a line for each kind of figure, with its total and its months. Whole months only.
 
 /** Figures of one document in one month (YYYY-MM). */
 export interface MonthFigures {
@@ -15,6 +15,10 @@ export interface MonthFigures {
 	/** Of requests, the same. */
 	readonly uniqueRequests: number;
 	readonly refusals: number;
+	/** Of requests, those behind a door that is not for everyone. */
+	readonly controlled: number;
+	/** The year in which it came out, YYYY. */
+	readonly year: string;
 }
 
 const metrics = [
@@ -22,7 +26,8 @@ const metrics = [
 	['Total_Item_Requests', 'requests'],
 	['Unique_Item_Investigations', 'uniqueInvestigations'],
 	['Unique_Item_Requests', 'uniqueRequests'],
-	['Access_Denied', 'refusals']
+	// turned away for want of a right to read, which COUNTER calls a licence
+	['No_License', 'refusals']
 ] as const;
 
 /** The kinds of figures that a report of items has lines for. */
@@ -30,8 +35,14 @@ export const itemMetrics = metrics.map(([name]) => name);
 
 export interface ItemLine {
 	readonly Item: string;
+	readonly Publisher: string;
+	readonly Platform: string;
 	readonly Proprietary_ID: string;
 	readonly URI: string;
+	readonly Data_Type: 'Other';
+	readonly YOP: string;
+	/** Kept from somebody at some time of it, or open to everyone throughout. */
+	readonly Access_Type: 'Controlled' | 'Free_To_Read';
 	readonly Metric_Type: (typeof metrics)[number][0];
 	readonly Reporting_Period_Total: number;
 	readonly months: Readonly<Record<string, number>>;
@@ -42,6 +53,16 @@ export interface ItemReport {
 	readonly months: readonly string[];
 	readonly items: readonly ItemLine[];
 }
+
+/** The whole months in which days lie: from the first day of the first to the last day of the last. 15 September to 2 October → 1 September to 31 October. */
+export function wholeMonths({ first, last }: { readonly first: string; readonly last: string }): { first: string; last: string } {
+	const [year, month] = last.split('-').map(Number) as [number, number];
+	return { first: `${first.slice(0, 7)}-01`, last: new Date(Date.UTC(year, month, 0)).toISOString().slice(0, 10) };
+}
+
+const shortMonths = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+/** '2026-09' → 'Sep-2026', as the columns of the report are called. */
+export const monthHeading = (month: string): string => `${shortMonths[Number(month.slice(5)) - 1] ?? ''}-${month.slice(0, 4)}`;
 
 /** Months from the one in which the first day lies to that of the last, as YYYY-MM. */
 export function monthsOf(first: string, last: string): string[] {
@@ -59,14 +80,17 @@ export function itemReport(
 	header: { readonly site: string; readonly origin: string; readonly first: string; readonly last: string; readonly created: string }
 ): ItemReport {
 	const months = monthsOf(header.first, header.last);
-	const documents = new Map<string, { title: string; byMonth: Map<string, MonthFigures> }>();
+	const documents = new Map<string, { title: string; year: string; controlled: boolean; byMonth: Map<string, MonthFigures> }>();
 	for (const row of rows) {
 		const known = documents.get(row.slug);
-		if (known) known.byMonth.set(row.month, row);
-		else documents.set(row.slug, { title: row.title, byMonth: new Map([[row.month, row]]) });
+		const controlled = row.controlled > 0 || row.refusals > 0;
+		if (known) {
+			known.byMonth.set(row.month, row);
+			known.controlled ||= controlled;
+		} else documents.set(row.slug, { title: row.title, year: row.year, controlled, byMonth: new Map([[row.month, row]]) });
 	}
 	const items: ItemLine[] = [];
-	for (const [slug, { title, byMonth: own }] of documents) {
+	for (const [slug, { title, year, controlled, byMonth: own }] of documents) {
 		for (const [metric, key] of metrics) {
 			const byMonth: Record<string, number> = {};
 			let total = 0;
@@ -74,8 +98,13 @@ export function itemReport(
 			if (total)
 				items.push({
 					Item: title,
+					Publisher: header.site,
+					Platform: header.site,
 					Proprietary_ID: `ianua:${slug}`,
 					URI: `${header.origin}/d/${slug}`,
+					Data_Type: 'Other',
+					YOP: year,
+					Access_Type: controlled ? 'Controlled' : 'Free_To_Read',
 					Metric_Type: metric,
 					Reporting_Period_Total: total,
 					months: byMonth
@@ -86,17 +115,40 @@ export function itemReport(
 		header: {
 			Report_Name: 'Item Report',
 			Report_ID: 'IR',
-			Release: '5',
-			Institution_Name: header.site,
+			Release: '5.1',
+			Institution_Name: 'The World',
+			Institution_ID: '',
 			Metric_Types: metrics.map(([m]) => m).join('; '),
+			Report_Filters: '',
+			Report_Attributes: 'Attributes_To_Show=YOP|Access_Type',
+			Exceptions: '',
 			Reporting_Period: `Begin_Date=${header.first}; End_Date=${header.last}`,
 			Created: header.created,
-			Created_By: 'Ianua'
+			Created_By: header.site,
+			Registry_Record: ''
 		},
 		months,
 		items
 	};
 }
+
+/** The columns before the figures. What is of no use for a document of a website stands empty in them. */
+const columns = [
+	'Item',
+	'Publisher',
+	'Publisher_ID',
+	'Platform',
+	'DOI',
+	'Proprietary_ID',
+	'ISBN',
+	'Print_ISSN',
+	'Online_ISSN',
+	'URI',
+	'Data_Type',
+	'YOP',
+	'Access_Type',
+	'Metric_Type'
+] as const;
 
 /** The report as tab-separated values; a tab or line break inside a value becomes a space. */
 export function itemTable(report: ItemReport): string {
@@ -108,8 +160,11 @@ export function itemTable(report: ItemReport): string {
 	const lines: (string | number)[][] = [
 		...Object.entries(report.header),
 		[],
-		['Item', 'Proprietary_ID', 'URI', 'Metric_Type', 'Reporting_Period_Total', ...report.months],
-		...report.items.map((i) => [i.Item, i.Proprietary_ID, i.URI, i.Metric_Type, i.Reporting_Period_Total, ...report.months.map((m) => i.months[m] ?? 0)])
+		[...columns, 'Reporting_Period_Total', ...report.months.map(monthHeading)],
+		...report.items.map((item) => {
+			const cells: Readonly<Partial<Record<(typeof columns)[number], string>>> = item;
+			return [...columns.map((name) => cells[name] ?? ''), item.Reporting_Period_Total, ...report.months.map((m) => item.months[m] ?? 0)];
+		})
 	];
 	return lines.map((line) => line.map(clean).join('\t') + '\r\n').join('');
 }

@@ -19,7 +19,7 @@ import {
 import { CountMinSketch } from './count-min-sketch';
 import { clockHour, hourIn } from './clock';
 import { addDays, type DayFigures } from './days';
-import { itemReport, itemTable, monthsOf } from './items';
+import { itemReport, itemTable, monthHeading, monthsOf, wholeMonths } from './items';
 import { dayAfter, daysIn, periodOf, piecesOf, series, sumSpanOf, stepOf } from './period';
 import { cutAddress, keptOf, readershipOf } from './settings';
 import { nextMailing } from './mailing';
@@ -602,8 +602,30 @@ describe('the item report', () => {
 	it('has a line for each kind of figure with its months and their total', () => {
 		const report = itemReport(
 			[
-				{ slug: 'guide', title: 'Guide', month: '2026-10', investigations: 9, requests: 5, uniqueInvestigations: 7, uniqueRequests: 4, refusals: 0 },
-				{ slug: 'guide', title: 'Guide', month: '2026-12', investigations: 2, requests: 1, uniqueInvestigations: 1, uniqueRequests: 1, refusals: 0 }
+				{
+					slug: 'guide',
+					title: 'Guide',
+					month: '2026-10',
+					investigations: 9,
+					requests: 5,
+					uniqueInvestigations: 7,
+					uniqueRequests: 4,
+					refusals: 0,
+					controlled: 0,
+					year: '2026'
+				},
+				{
+					slug: 'guide',
+					title: 'Guide',
+					month: '2026-12',
+					investigations: 2,
+					requests: 1,
+					uniqueInvestigations: 1,
+					uniqueRequests: 1,
+					refusals: 3,
+					controlled: 1,
+					year: '2026'
+				}
 			],
 			{ site: 'Society', origin: 'https://example.org', first: '2026-10-15', last: '2027-01-02', created: '2027-01-02T00:00:00Z' }
 		);
@@ -612,22 +634,53 @@ describe('the item report', () => {
 			['Total_Item_Investigations', 11, 9, 0, 2, 0],
 			['Total_Item_Requests', 6, 5, 0, 1, 0],
 			['Unique_Item_Investigations', 8, 7, 0, 1, 0],
-			['Unique_Item_Requests', 5, 4, 0, 1, 0]
+			['Unique_Item_Requests', 5, 4, 0, 1, 0],
+			['No_License', 3, 0, 0, 3, 0]
 		]);
 		const lines = itemTable(report).split('\r\n');
-		expect(lines).toContain('Reporting_Period\tBegin_Date=2026-10-15; End_Date=2027-01-02');
-		expect(lines.find((l) => l.startsWith('Guide\tianua:guide'))).toBe(
-			'Guide\tianua:guide\thttps://example.org/d/guide\tTotal_Item_Investigations\t11\t9\t0\t2\t0'
+		// the layout of release 5.1, from memory: these rows, an empty one, these columns
+		expect(lines.slice(0, 13).map((l) => l.split('\t')[0])).toEqual(
+			['Report_Name', 'Report_ID', 'Release', 'Institution_Name', 'Institution_ID', 'Metric_Types', 'Report_Filters', 'Report_Attributes', 'Exceptions', 'Reporting_Period', 'Created', 'Created_By', 'Registry_Record'] // prettier-ignore
 		);
+		expect(lines).toContain('Reporting_Period\tBegin_Date=2026-10-15; End_Date=2027-01-02');
+		expect(lines[13]).toBe('');
+		expect(lines[14]).toBe(
+			'Item Publisher Publisher_ID Platform DOI Proprietary_ID ISBN Print_ISSN Online_ISSN URI Data_Type YOP Access_Type Metric_Type Reporting_Period_Total Oct-2026 Nov-2026 Dec-2026 Jan-2027'.replaceAll(
+				' ',
+				'\t'
+			)
+		);
+		expect(lines.find((l) => l.startsWith('Guide\t'))!.split('\t')).toEqual(
+			['Guide', 'Society', '', 'Society', '', 'ianua:guide', '', '', '', 'https://example.org/d/guide', 'Other', '2026', 'Controlled', 'Total_Item_Investigations', '11', '9', '0', '2', '0'] // prettier-ignore
+		);
+		for (const line of lines.slice(15, -1)) expect(line.split('\t')).toHaveLength(19);
+	});
+	it('goes by whole months', () => {
+		expect(wholeMonths({ first: '2026-09-15', last: '2026-10-02' })).toEqual({ first: '2026-09-01', last: '2026-10-31' });
+		expect(wholeMonths({ first: '2028-02-29', last: '2028-02-29' })).toEqual({ first: '2028-02-01', last: '2028-02-29' });
+		expect([monthHeading('2026-09'), monthHeading('2027-12')]).toEqual(['Sep-2026', 'Dec-2027']);
 	});
 	it('no title breaks the table or is taken for a formula', () => {
 		const report = itemReport(
-			[{ slug: 's', title: '=A1\tB\nC', month: '2026-10', investigations: 1, requests: 1, uniqueInvestigations: 1, uniqueRequests: 1, refusals: 0 }],
+			[
+				{
+					slug: 's',
+					title: '=A1\tB\nC',
+					month: '2026-10',
+					investigations: 1,
+					requests: 1,
+					uniqueInvestigations: 1,
+					uniqueRequests: 1,
+					refusals: 0,
+					controlled: 0,
+					year: '2026'
+				}
+			],
 			{
 				...{ site: 'S', origin: 'https://example.org', first: '2026-10-01', last: '2026-10-31', created: '' }
 			}
 		);
-		expect(itemTable(report)).toContain("'=A1 B C\tianua:s");
+		expect(itemTable(report)).toContain("'=A1 B C\tS\t");
 	});
 	it('months go over the end of a year', () => expect(monthsOf('2026-12-31', '2027-02-01')).toEqual(['2026-12', '2027-01', '2027-02']));
 });

@@ -116,7 +116,7 @@ describe('somebody whom the provider knows', () => {
 	it('becomes a member at their first sign-in, in the groups that its claims give, for as long as set; and is led to where they were going', async () => {
 		know('ada', ['wardens', 'something-else']);
 		const browser = new Browser();
-		expect((await browser.get('/sign-in')).text).toContain('Sign in with the works account');
+		expect((await browser.get('/sign-in')).text).toContain('Sign in with Canal House');
 		const page = await browser.come('ada', '/sign-in/with/works?to=%2Fme%2Faccount');
 		expect([page.status, page.url.pathname]).toEqual([200, '/me/account']);
 		expect(page.text).toContain('ada@works.example.org');
@@ -166,7 +166,7 @@ describe('nobody comes in', () => {
 	const refused = async (login: string) => {
 		const page = await new Browser().come(login);
 		expect([page.url.pathname, page.url.searchParams.get('with')]).toEqual(['/sign-in', 'works']);
-		expect(page.text).toContain('the works account knows you, but');
+		expect(page.text).toContain('Canal House knows you, but');
 	};
 	it('by an address that the provider has not verified: neither as somebody new nor as who is here', async () => {
 		know('eve', [], { verified: false });

@@ -17,7 +17,7 @@ export const load: PageServerLoad = ({ url }) => ({
 	providers: providers().map(({ id, name }) => ({ id, name })),
 	// back from one of them without having come in
 	refused: providers().find(({ id }) => id === url.searchParams.get('with'))?.name ?? null,
-	why: reasons[url.searchParams.get('error') ?? ''] ?? 'providerRefused',
+	why: reasons[url.searchParams.get('error') ?? ''] ?? ('providerRefused' as const),
 	to: redirectTarget(url.searchParams.get('to')),
 	over: url.searchParams.has('error'),
 	confirm: url.searchParams.has('confirm')

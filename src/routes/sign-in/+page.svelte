@@ -22,8 +22,8 @@
 			<ul class="providers">
 				{#each data.providers as provider (provider.id)}
 					<li>
-						<Button href="/sign-in/with/{provider.id}{data.to ? `?to=${encodeURIComponent(data.to)}` : ''}" data-sveltekit-reload class="w-full"
-							>{words('signInWith', { name: provider.name })}</Button
+						<a href="/sign-in/with/{provider.id}{data.to ? `?to=${encodeURIComponent(data.to)}` : ''}" data-sveltekit-reload
+							>{words('signInWith', { name: provider.name })}</a
 						>
 					</li>
 				{/each}
@@ -39,8 +39,10 @@
 				<Label for="password" class="mt-4">{words('password')}</Label>
 				<Input id="password" name="password" type="password" autocomplete="current-password" required />
 			{/if}
-			<Button type="submit" class="mt-5 w-full">{words(byLink ? 'mailLink' : 'signIn')}</Button>
-			{#if !byLink}<noscript><Button type="submit" formaction="?/link" formnovalidate class="mt-2 w-full">{words('mailLinkInstead')}</Button></noscript>{/if}
+			<Button type="submit" class="mt-5 w-full text-base">{words(byLink ? 'mailLink' : 'signIn')}</Button>
+			{#if !byLink}<noscript
+					><Button type="submit" formaction="?/link" formnovalidate class="mt-2 w-full text-base">{words('mailLinkInstead')}</Button></noscript
+				>{/if}
 		</form>
 		<p class="ways">
 			<button class="quiet" onclick={() => (byLink = !byLink)}>{words(byLink ? 'withPassword' : 'byLink')}</button>
@@ -53,7 +55,18 @@
 	.providers {
 		display: grid;
 		gap: 8px;
-		margin-top: 10px;
+		margin-top: 18px;
+	}
+	.providers a {
+		display: block;
+		padding: 8px 14px;
+		border: 1px solid currentColor;
+		border-radius: 3px;
+		text-align: center;
+		text-decoration: none;
+	}
+	.providers a:hover {
+		text-decoration: underline;
 	}
 	.or {
 		text-align: center;

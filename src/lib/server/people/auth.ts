@@ -92,10 +92,9 @@ const identityProviders = () =>
 			disableSignUp: provider.makesMembers === false,
 			mapProfileToUser: (claims: Claims) => {
 				noteArriving(provider.id, claims);
-				const email = String(claims.email ?? '')
-					.trim()
-					.toLowerCase();
-				const name = asLine(String(claims.name ?? '')).slice(0, 120);
+				const text = (value: unknown) => (typeof value === 'string' ? value : '');
+				const email = text(claims.email).trim().toLowerCase();
+				const name = asLine(text(claims.name)).slice(0, 120);
 				return {
 					email,
 					name: name || email.split('@')[0]!,

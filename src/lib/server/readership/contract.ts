@@ -17,6 +17,13 @@ export const Time = Type.Object({
 	by: Type.Optional({ ...oneOf(steps), description: 'figures by day, week or month; by what fits the time where nothing is said' })
 });
 
+/** The same, and whether it is wanted as a table. */
+const Tabled = Type.Object({
+	...Time.properties,
+	format: Type.Optional({ ...oneOf(['json', 'csv']), description: 'as a table, every line of it: csv' }),
+	mark: Type.Optional(Type.String({ description: 'of a table: with the mark by which spreadsheets know UTF-8' }))
+});
+
 const Entry = Type.Object({
 	id: Type.String({ format: 'uuid' }),
 	at: Instant,
@@ -115,8 +122,13 @@ const ItemReportAnswer = Type.Object({
 	items: Type.Array(
 		Type.Object({
 			Item: Type.String(),
+			Publisher: Type.String(),
+			Platform: Type.String(),
 			Proprietary_ID: Type.String(),
 			URI: Type.String(),
+			Data_Type: Type.Literal('Other'),
+			YOP: Type.String(),
+			Access_Type: oneOf(['Controlled', 'Free_To_Read']),
 			Metric_Type: oneOf(itemMetrics),
 			Reporting_Period_Total: Type.Integer(),
 			months: Type.Record(month, Type.Integer())
@@ -180,23 +192,23 @@ export const readershipOperations = [
 	{ method: 'post', path: '/webhooks/{id}', words: 'Sends what failed again', status: 200, answer: Nothing },
 	{ method: 'delete', path: '/webhooks/{id}', words: 'Withdraws a webhook', status: 200, answer: Nothing },
 	{ method: 'get', path: '/ledger', words: 'Entries of the ledger of all documents', query: LedgerQuery, status: 200, answer: Entries },
-	{ method: 'get', path: '/readership/overview', words: 'Readership of the whole site', query: Time, status: 200, answer: Report },
-	{ method: 'get', path: '/readership/documents/{slug}', words: 'Readership of a document', query: Time, status: 200, answer: Report },
-	{ method: 'get', path: '/readership/members/{id}', words: 'What a member read', query: Time, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/overview', words: 'Readership of the whole site', query: Tabled, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/documents/{slug}', words: 'Readership of a document', query: Tabled, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/members/{id}', words: 'What a member read', query: Tabled, status: 200, answer: Report },
 	{
 		method: 'get',
 		path: '/readership/places',
 		words: 'What became of each placement and on other websites',
-		query: Time,
+		query: Tabled,
 		status: 200,
 		answer: linesOf(PlaceFigures)
 	},
 	{ method: 'get', path: '/readership/live', words: 'Entries as they happen (server-sent events)', status: 200, answer: null },
-	{ method: 'get', path: '/readership/turned-away', words: 'Who was turned away, why, how often', query: Time, status: 200, answer: linesOf(Refusals) },
+	{ method: 'get', path: '/readership/turned-away', words: 'Who was turned away, why, how often', query: Tabled, status: 200, answer: linesOf(Refusals) },
 	{
 		method: 'get',
 		path: '/readership/items',
-		words: 'Use of documents by month (JSON; as a table with format=tsv)',
+		words: 'Use of documents in the whole months of a time, as COUNTER 5.1 lays an item report out, from memory (format=tsv is its table)',
 		query: Type.Object({
 			...Time.properties,
 			format: Type.Optional({ ...oneOf(['json', 'tsv']), description: 'as a table with tabs between its columns: tsv' })

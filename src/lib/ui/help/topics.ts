@@ -196,7 +196,7 @@ export const topics: readonly Topic[] = [
 		lead: 'Members sign in; groups are what keyed doors admit. A membership lasts from a day until a day.',
 		steps: [
 			'In **People** press a group to see who is in it, or **Make a group**.',
-			'**Add a member** one by one, or bring in many **From a table** (CSV): its columns are recognised, and you see what would change before anything does.',
+			'**Add a member** one by one, or bring in many **From a table** (CSV): its columns are recognised, and you see what would change before anything does. A table that is the whole list of its groups can end the memberships that it does not have.',
 			'Press a name to change somebody, to lengthen a membership, or to see what they may open and what they opened.'
 		],
 		notes: [
@@ -360,6 +360,20 @@ export const topics: readonly Topic[] = [
 		beside: ['upkeep', 'other-websites'],
 		at: '/desk/upkeep/former',
 		words: 'redirects 301 moved website migration broken links'
+	},
+	{
+		slug: 'everything',
+		title: 'Take everything out, and in again',
+		lead: 'The whole site in open formats: for another program, for an archive, or to move.',
+		steps: [
+			'Under **Settings**, at **Everything, to take away**, press **Take everything out**: one zip with the PDFs, lines of JSON, tables and a README.',
+			'Whoever runs the server takes it in at another site by the command line, which says first what it would change.',
+			'The same way takes in a folder of PDFs with a table about them: titles, folders, topics, fields, dates and the addresses they had.'
+		],
+		notes: ['Only owners can, and the trail of changes says so. It has the names of people and what they read: keep it as safe as a backup.'],
+		beside: ['former-addresses', 'upkeep'],
+		at: '/desk/settings',
+		words: 'export import zip json csv migration archive'
 	}
 ];
 

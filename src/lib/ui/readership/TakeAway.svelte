@@ -7,11 +7,14 @@
 	let {
 		name,
 		table,
+		csv,
 		canvas
 	}: {
 		/** Of the file, without its ending. */
 		name: string;
 		table: () => Table;
+		/** Where the server gives the whole table, of which the screen may show a part. */
+		csv?: string;
 		/** The chart, where there is one to be kept as a picture. */
 		canvas?: () => HTMLCanvasElement | null;
 	} = $props();
@@ -24,7 +27,8 @@
 
 <span class="take"
 	><Popup label="Take away" bind:open end width={190}>
-		<Button kind="bare" class="line" onclick={() => take(() => keepCsv(name, table()))}>Table as CSV</Button>
+		{#if csv}<Button kind="bare" class="line" href={csv} download onclick={() => (open = false)}>Table as CSV</Button>
+		{:else}<Button kind="bare" class="line" onclick={() => take(() => keepCsv(name, table()))}>Table as CSV</Button>{/if}
 		<Button kind="bare" class="line" onclick={() => take(() => keepJson(name, table()))}>Table as JSON</Button>
 		{#if canvas?.()}<Button
 				kind="bare"

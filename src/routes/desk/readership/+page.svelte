@@ -60,7 +60,7 @@
 					By document <small>most opened first</small><span class="tools"
 						><a class="quiet" href={itemsHref} download title="Total and unique use by month, after the COUNTER code of practice, as tab-separated values"
 							>Item report</a
-						><TakeAway name="readership-by-document" {table} /></span
+						><TakeAway name="readership-by-document" {table} csv="/api/v1/readership/overview?format=csv&mark&{kept}" /></span
 					>
 				</h2>
 				{#if report.documents.length}

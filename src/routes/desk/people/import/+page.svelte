@@ -90,7 +90,7 @@
 	<h1>Members from a table</h1>
 	<p class="soft lead">
 		A CSV file with a line of headings and a line for each membership. People are known by their e-mail addresses. Nothing is changed before you have seen what
-		would be, and nobody's account is taken away by a table. A column that is left out changes nothing; an empty cell in one that is there clears what stood
+		would be, and nobody’s account is taken away by a table. A column that is left out changes nothing; an empty cell in one that is there clears what stood
 		there.
 	</p>
 	<label class="btn main mt-3">
@@ -140,9 +140,9 @@
 				preview.same,
 				'changes nothing',
 				'change nothing'
-			)}{preview.wrong ? `, ${counted(preview.wrong, 'is wrong', 'are wrong')}` : ''}.{preview.newGroups.length
-				? ` New groups: ${preview.newGroups.join(', ')}.`
-				: ''}
+			)}{preview.wrong ? `, ${counted(preview.wrong, 'is wrong', 'are wrong')}` : ''}{preview.ended.length
+				? `, and ${counted(preview.ended.length, 'membership ends', 'memberships end')}`
+				: ''}.{preview.newGroups.length ? ` New groups: ${preview.newGroups.join(', ')}.` : ''}
 		</p>
 		{#if preview.wrong}<p class="trouble mt-3">
 				While lines are wrong, nothing can be brought in: put them right in the file and choose it again, or change what the columns mean.

@@ -1,11 +1,13 @@
 // What became of each placement and on each other website.
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
-import { answer, route } from '$lib/server/http/api';
+import { route } from '$lib/server/http/api';
 import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
 import { places } from '$lib/server/readership/reports/places';
+import { reportAnswer, rowsOf } from '$lib/server/readership/reports/table';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	return answer(onlyWhole(await places(await periodFrom(event.url))));
+	const report = onlyWhole(await places(await periodFrom(event.url)));
+	return reportAnswer(event, report, 'places', rowsOf.places(report.items));
 });

@@ -1,11 +1,13 @@
 // Who was turned away, why, and how often.
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
-import { answer, route } from '$lib/server/http/api';
+import { route } from '$lib/server/http/api';
 import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
+import { reportAnswer, rowsOf } from '$lib/server/readership/reports/table';
 import { turnedAwayReport } from '$lib/server/readership/reports/turned-away';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	return answer(onlyWhole(await turnedAwayReport(await periodFrom(event.url))));
+	const report = onlyWhole(await turnedAwayReport(await periodFrom(event.url)));
+	return reportAnswer(event, report, 'refusals', rowsOf.refusals(report.items));
 });

@@ -4,15 +4,17 @@ import { IanuaError } from '#core/errors';
 import { wholeNumber } from '#core/text/number';
 import { documentView } from '$lib/server/documents/view';
 import { staff } from '$lib/server/guard/guard';
-import { answer, route } from '$lib/server/http/api';
+import { route } from '$lib/server/http/api';
 import { reported } from '$lib/server/readership/reported';
 import { documentReport } from '$lib/server/readership/reports/document';
 import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
+import { reportAnswer, rowsOf } from '$lib/server/readership/reports/table';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const view = await documentView(event.params.slug);
 	if (!view) throw new IanuaError('not-found');
 	const edition = wholeNumber(event.url.searchParams.get('edition'), undefined);
-	return answer(onlyWhole(await documentReport(await reported(view, edition), await periodFrom(event.url))));
+	const report = onlyWhole(await documentReport(await reported(view, edition), await periodFrom(event.url)));
+	return reportAnswer(event, report, 'days', rowsOf.days(report.bars));
 });
