@@ -44,12 +44,14 @@ it('gives back everything but who was signed in, and refuses what is damaged or 
 		const reading = (async () => {
 			while (going) await (await fetch(`${one.origin}/d/${slugs[3]!}/file`, { headers: reader })).arrayBuffer();
 		})();
+		writeFileSync(join(backed, 'providers.json'), '[]');
 		const folder = await backUp({ data: backed, into: kept });
 		going = false;
 		await reading;
 		expect(readdirSync(kept).every((name) => !name.endsWith('.unfinished'))).toBe(true);
 
 		await restore({ from: folder, data: restored });
+		expect(readFileSync(join(restored, 'providers.json'), 'utf8')).toBe('[]');
 		two = await runIanua({ data: restored, port: await freePort(), demo: false, quick: true, log: 'silent' });
 		// who was signed in there is not here; the password is the same
 		expect((await fetch(`${two.origin}/api/v1/documents`, { headers })).status).toBe(401);

@@ -38,6 +38,9 @@ interface Manifest {
 /** Tables of what ends with a sign-in or a moment: nobody is signed in by a backup. */
 const leftOut = ['session', 'verification', 'rate_limit', 'attempt', 'day_key'];
 
+/** Files of the data folder that a site cannot be without: what it signs by, and by whom people come in. Where its files lie is the new folder's own. */
+const besideStore = ['secret', 'providers.json'] as const;
+
 /** Writes a stream to a file and gives its length and checksum, taken on the way. */
 export async function copied(from: Readable, to: string): Promise<{ bytes: number; sha256: string }> {
 	const hash = createHash('sha256');
@@ -97,8 +100,10 @@ export async function backUp({ data: given, into, say = () => {} }: { data: stri
 		}
 		const id = await store.read('site-id');
 		if (id) files.push({ path: 'files/site-id', ...(await copied(id, join(unfinished, 'files/site-id'))) });
-		const secret = join(data, 'secret');
-		if (existsSync(secret)) files.push({ path: 'secret', ...(await copied(createReadStream(secret), join(unfinished, 'secret'))) });
+		for (const name of besideStore) {
+			const path = join(data, name);
+			if (existsSync(path)) files.push({ path: name, ...(await copied(createReadStream(path), join(unfinished, name))) });
+		}
 		const siteId = readFileSync(join(unfinished, 'files/site-id'), 'utf8').trim();
 		const manifest: Manifest = { format: 1, at, version: packageJson.version, siteId, files };
 		writeFileSync(join(unfinished, 'manifest.json'), `${JSON.stringify(manifest, null, '\t')}\n`, { mode: 0o600 });
@@ -153,7 +158,7 @@ export async function restore({ from: given, data: into, say = () => {} }: { fro
 			await store.put(path.slice('files/'.length), copy);
 			rmSync(copy, { force: true });
 		}
-		if (existsSync(join(from, 'secret'))) cpSync(join(from, 'secret'), join(data, 'secret'));
+		for (const name of besideStore) if (existsSync(join(from, name))) cpSync(join(from, name), join(data, name));
 	} finally {
 		postgres?.stop();
 	}
