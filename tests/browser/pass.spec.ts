@@ -155,9 +155,7 @@ test('the element says what happens in its frame; opens over the page; and where
 		await reader.goto(`${club}/open`);
 		const room = reader.frameLocator('#framed iframe');
 		await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible({ timeout: 30_000 });
-		await expect
-			.poll(async () => (await told()).find(([type]) => type === 'opened')?.[1])
-			.toMatchObject({ document: open, pages: expect.any(Number) as unknown });
+		await expect.poll(async () => (await told()).find(([type]) => type === 'opened')?.[1]).toMatchObject({ document: open, pages: expect.any(Number) });
 		await expect.poll(async () => (await told()).filter(([type]) => type === 'page').at(-1)?.[1]).toMatchObject({ document: open, page: 2 });
 		await expect(room.locator('.room')).toHaveAttribute('data-theme', 'dark');
 		// as high as a page of it is

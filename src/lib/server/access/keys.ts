@@ -11,7 +11,6 @@ import { parseAddresses } from '#core/people/addresses';
 import type { Grant } from '#core/people/scope';
 import { IanuaError } from '#core/errors';
 import { readingGapMinutes } from '#core/readership/counting';
-import type { ExportLine } from '#core/upkeep/portable';
 import { db, sql, type Queryable } from '../db/client';
 import { document, doorKey } from '../db/schema';
 import { isId, newId } from '../id';
@@ -102,28 +101,6 @@ export async function issueKeyIn(
 	await tx.insert(doorKey).values({ ...row, hash: hashOf(secret), passwordHash, createdBy: actor, tokenId: token?.id ?? null });
 	await writeAudit(tx, { actor, action: 'key-issued', kind: 'document', thing: subject.id, after: { ...row, password: passwordHash !== null } });
 	return { id, url: `${settings().IANUA_ORIGIN}/k/${secret}` };
-}
-
-/** Takes keys in as they were on another site: a link that was handed out there goes on working here. `ids` gives the documents here by their slugs there. */
-export async function takeInKeys(tx: Queryable, lines: readonly ExportLine<'keys'>[], ids: ReadonlyMap<string, string>, actor: string | null): Promise<void> {
-	for (const { document: slug, allow, until, createdAt, withdrawnAt, ...rest } of lines) {
-		const documentId = ids.get(slug);
-		if (!documentId) continue;
-		const [made] = await tx
-			.insert(doorKey)
-			.values({
-				...rest,
-				documentId,
-				allowSave: allow.save,
-				allowPrint: allow.print,
-				untilBound: until,
-				createdAt: new Date(createdAt),
-				withdrawnAt: withdrawnAt === null ? null : new Date(withdrawnAt)
-			})
-			.onConflictDoNothing()
-			.returning({ id: doorKey.id });
-		if (made) await writeAudit(tx, { actor, action: 'key-issued', kind: 'document', thing: documentId, after: { id: rest.id, label: rest.label } });
-	}
 }
 
 /** Keys for a list of addresses, each its own, mailed. */

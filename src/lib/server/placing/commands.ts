@@ -5,9 +5,7 @@ import { IanuaError } from '#core/errors';
 import { Article, Catalogue, emptyContent, indexOf, listingsOf, settled, withLeads, type Layout, type PageContent } from '#core/placing/content';
 import { entryTrouble, Pocket, settledPocket } from '#core/placing/pocket';
 import { pathTrouble } from '#core/placing/path';
-import { exchanged } from '#core/placing/exchange';
 import { patternContent } from '#core/placing/patterns';
-import type { ExportLine } from '#core/upkeep/portable';
 import { changeDoor, doorLike, insertDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
@@ -104,7 +102,8 @@ async function patternOf(tx: Queryable, path: string) {
 	return { layout, content, language: row.language, door: await doorLike(tx, row.doorId) };
 }
 
-async function nextInNavigation(tx: Queryable): Promise<number> {
+/** The place after the last in the navigation. */
+export async function nextInNavigation(tx: Queryable): Promise<number> {
 	const [last] = await tx.select({ n: raw<number>`coalesce(max(${page.navigation}), 0)` }).from(page);
 	return (last?.n ?? 0) + 1;
 }
@@ -305,7 +304,7 @@ export async function changeContent(
 }
 
 /** Writes down what stands on a page. Documents and pages that are not there are refused, or with `leave` left out of the index: nothing shows there. */
-async function indexPlacements(
+export async function indexPlacements(
 	tx: Queryable,
 	pageId: string,
 	layout: Layout,
@@ -350,63 +349,6 @@ async function indexPlacements(
 			leadsTo: p.leads === null ? null : pages.get(p.leads)
 		}))
 	);
-}
-
-/**
- * Takes pages in as they were on another site, with their revisions; `moved` gives the slug here of documents that have another one. Documents that were let go
- * there are left out of the places. The doors are the caller's to set, once all else is there: gives the pages' ids and doors by their paths.
- */
-export async function takeInPages(
-	tx: Queryable,
-	lines: readonly ExportLine<'pages'>[],
-	moved: ReadonlyMap<string, string>,
-	actor: string | null
-): Promise<Map<string, { id: string; doorId: string }>> {
-	const here = (layout: Layout, given: unknown): PageContent =>
-		[...moved].reduce((content, [from, to]) => exchanged(layout, content, new Set([from]), to).content, contentFrom(layout, given));
-	const made = new Map<string, { id: string; doorId: string }>();
-	const last = await nextInNavigation(tx);
-	const order = lines.flatMap(({ navigation }) => navigation ?? []).sort((a, b) => a - b);
-	for (const line of lines) {
-		const [id, doorId] = [newId(), await insertDoor(tx, actor)];
-		await tx.insert(page).values({
-			id,
-			path: line.path,
-			title: line.title,
-			layout: line.layout,
-			doorId,
-			draft: here(line.layout, line.draft.content),
-			draftTitle: line.draft.title,
-			// after those that are here, in their own order
-			navigation: line.navigation === null ? null : last + order.indexOf(line.navigation),
-			label: line.label,
-			language: line.language,
-			createdAt: new Date(line.createdAt),
-			createdBy: actor,
-			setAsideAt: line.setAsideAt === null ? null : new Date(line.setAsideAt)
-		});
-		for (const { number, title, content, publishedAt } of line.revisions) {
-			const revisionId = newId();
-			const published = new Date(publishedAt);
-			await tx.insert(revision).values({ id: revisionId, pageId: id, number, title, content: here(line.layout, content), publishedAt: published });
-			if (number === line.published) await tx.update(page).set({ publishedId: revisionId }).where(eq(page.id, id));
-		}
-		await writeAudit(tx, { actor, action: 'written', kind: 'page', thing: id, after: { path: line.path, title: line.draft.title, layout: line.layout } });
-		made.set(line.path, { id, doorId });
-	}
-	// a page can lead to another, so all of them are there first
-	for (const line of lines) {
-		const { id } = made.get(line.path)!;
-		if (line.setAsideAt === null) {
-			await indexPlacements(tx, id, line.layout, here(line.layout, line.draft.content), false, 'leave');
-			const out = line.revisions.find(({ number }) => number === line.published);
-			if (out) await indexPlacements(tx, id, line.layout, here(line.layout, out.content), true, 'leave');
-		}
-		for (const { document: named, why } of line.sideDoors)
-			await tx.execute(raw`insert into side_door (page_id, document_id, why, marked_by)
-				select ${id}::uuid, id, ${why}, ${actor}::uuid from document where slug = ${moved.get(named) ?? named} on conflict do nothing`);
-	}
-	return made;
 }
 
 /** Puts the pages of the navigation in an order; those not named stay out of it. */
