@@ -474,6 +474,8 @@ describe('a folder from elsewhere', () => {
 		expect((await ianua('two', 'import', folder)).err).toContain('line 3: There is no PDF “missing.pdf” in the folder.');
 		table([[...good.slice(0, 4), 'gaping', ...good.slice(5)]]);
 		expect((await ianua('two', 'import', folder)).err).toContain('line 2: “gaping” is no position of a door');
+		table([[...good.slice(0, 1), 'x'.repeat(201), ...good.slice(2)]]);
+		expect((await ianua('two', 'import', folder)).err).toMatch(/May meeting\.pdf: “title” must NOT have more than 200 characters/);
 		table([good]);
 		writeFileSync(join(folder, 'letter.pdf'), 'Dear all, this is no PDF.');
 		expect((await ianua('two', 'import', folder)).err).toMatch(/letter\.pdf: .*PDF/);

@@ -83,7 +83,8 @@ const queries: { readonly [P in ExportPart]: (s: Snapshot, zone: string) => post
 		from door_key k join document o on o.id = k.document_id where o.gone_at is null order by k.created_at, k.id`,
 	// readers get the number in which they first come: within one export the same reader has the same one
 	ledger: (s, zone) => s<Line[]>`
-		with number as (select reader, row_number() over (order by min(at), reader) as n from ledger group by reader)
+		with number as (
+			select l.reader, row_number() over (order by min(l.at), min(l.id::text)) as n from ledger l join document d on d.id = l.document_id where d.gone_at is null group by l.reader)
 		select json_build_object('id', m.id, 'at', ${iso(s, s`m.at`)}, 'kind', m.kind, 'document', o.slug, 'edition', e.number, 'reading', m.reading_id, 'reader', r.n,
 			'who', m.who, 'person', p.email, 'key', m.key_id, 'reason', m.reason,
 			'source', json_build_object('kind', m.source_kind, 'page', g.path, 'placement', m.placement_id, 'site', m.outside),

@@ -9,13 +9,17 @@ import { newDoor } from '#core/access/door';
 import { formerPath } from '#core/placing/former-address';
 import { counted } from '#core/text/list';
 import type { ExportLine } from '#core/upkeep/portable';
+import { DocumentChange } from '../documents/change';
 import { readTable } from '../http/table';
 import { runInWorker } from '../pdf/helpers';
 import { listGroups } from '../people/directory';
 import { site } from '../site/site';
 import { slugFor } from '../slug';
 import { receive } from '../store/store';
+import { compile } from '../validate';
 import type { Cargo } from './import';
+
+const checkWords = compile(DocumentChange);
 
 /** Faults that are told one by one. */
 const told = 20;
@@ -106,6 +110,8 @@ export async function readFolder(given: string, named?: string): Promise<Cargo> 
 	const all = [...lines, ...unnamed.map((file): FolderLine => ({ file, topics: [], door: 'shut', groups: [], fields: {}, formerAddresses: [] }))];
 	const now = new Date().toISOString();
 	for (const line of all) {
+		const words = checkWords({ title: line.title, description: line.description, folder: line.folder, topics: [...line.topics], language: line.language });
+		if (!words.ok) faults.push(`${line.file}: ${words.detail}.`);
 		const address = line.formerAddresses.find((path) => formerPath(path) === null);
 		if (address !== undefined) faults.push(`${line.file}: no request could be led on from “${address}”.`);
 		if (line.slug !== undefined && (!new RegExp(slugPattern).test(line.slug) || line.slug.length > slugMax))

@@ -102,7 +102,8 @@ async function thereAlready(): Promise<ThereAlready & { readonly empty: boolean 
 	const [groups, people, documents, former, pages, { fields = [] }] = await Promise.all([
 		s<{ slug: string }[]>`select slug from member_group`,
 		s<{ email: string }[]>`select email from person`,
-		s<{ slug: string; sha256: string }[]>`select d.slug, e.sha256 from document d join edition e on e.id = d.edition_id`,
+		s<{ slug: string; sha256: string }[]>`
+			select d.slug, case when d.gone_at is null then e.sha256 else '' end as sha256 from document d join edition e on e.id = d.edition_id`,
 		s<{ slug: string }[]>`select slug from document_address`,
 		s<{ path: string }[]>`select path from page`,
 		site()
