@@ -1,6 +1,9 @@
 // What whoever watches the servers is told: /metrics in the form of OpenMetrics 1.0, the lines of the log, and ids that lead over several programs
 // (W3C Trace Context, level 1).
+import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { freePort } from '#server/db/cluster';
+import { startMailbox } from '../../standins/mailbox';
 import { scratch } from '../../scripts/scratch';
 import { document, member, origin, pdf, send, staff, until } from './help';
 import { begin, startOwn } from './own';
@@ -131,6 +134,39 @@ describe('the log', () => {
 			expect([one('stopping')?.signal, one('stopped')?.program]).toEqual(['SIGTERM', 'web']);
 		} finally {
 			await own.stop().catch(() => {});
+			drop();
+		}
+	});
+});
+
+describe('mail', () => {
+	it('that does not go out is told to owners at upkeep, until it does again', async () => {
+		const { path, drop } = scratch('mail');
+		const port = await freePort();
+		const own = await startOwn({ data: path, given: { IANUA_SMTP_URL: `smtp://127.0.0.1:${port}` } });
+		try {
+			const boss = await begin(own);
+			const invite = async (email: string) => {
+				const made = await fetch(`${own.origin}/api/v1/members`, {
+					method: 'POST',
+					headers: { ...boss, origin: own.origin, 'content-type': 'application/json' },
+					body: JSON.stringify({ name: 'Somebody', email, invite: true })
+				});
+				expect(made.status).toBe(201);
+			};
+			const upkeep = async () => (await fetch(`${own.origin}/desk/upkeep`, { headers: { ...boss, accept: 'text/html' } })).text();
+			expect(await upkeep()).not.toContain('Mail does not go out');
+			await invite('one@example.org');
+			expect(await upkeep()).toMatch(/Mail does not go out since [\d: -]+ UTC: .*ECONNREFUSED/);
+			const mailbox = await startMailbox(join(path, 'mail'), port);
+			try {
+				await invite('two@example.org');
+				expect(await upkeep()).not.toContain('Mail does not go out');
+			} finally {
+				mailbox.stop();
+			}
+		} finally {
+			await own.stop();
 			drop();
 		}
 	});

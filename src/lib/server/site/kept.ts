@@ -1,7 +1,7 @@
 // What a site keeps about itself beside its settings: one value of JSON by its name. Only this folder writes to the table `setting`.
 import { sql } from '../db/client';
 
-type Kept = 'backed-up' | 'begin' | 'site-id' | 'sweep-stopped';
+type Kept = 'backed-up' | 'begin' | 'mail-trouble' | 'site-id' | 'sweep-stopped';
 type Value = Record<string, string | number>;
 
 /** Keeps a value, whatever was kept before. */

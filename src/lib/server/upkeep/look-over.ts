@@ -160,10 +160,17 @@ async function backup(): Promise<Looked> {
 	return { part: 'backup', well: daysSince(at) > oldBackup ? 'look' : 'yes', words: `The last was made ${at.slice(0, 16).replace('T', ' ')} UTC.` };
 }
 
-/** What an owner is told at the desk without asking: too little room, and a backup that has grown old where backups are made. */
+/** Since when no mail goes out, and what its server says; null while it does. */
+async function mailTrouble(): Promise<{ at: string; said: string } | null> {
+	const [row] = await sql()<{ value: { at: string; said: string } }[]>`select value from setting where key = 'mail-trouble'`;
+	return row?.value ?? null;
+}
+
+/** What an owner is told at the desk without asking: mail that does not go out, too little room, and a backup that has grown old where backups are made. */
 export async function toldOwners(): Promise<string[]> {
-	const [disk, kept] = await Promise.all([room().catch(() => null), lastBackup()]);
+	const [disk, kept, mails] = await Promise.all([room().catch(() => null), lastBackup(), mailTrouble()]);
 	return [
+		...(mails ? [`Mail does not go out since ${mails.at.slice(0, 16).replace('T', ' ')} UTC: ${mails.said}`] : []),
 		...(disk?.well === 'no' ? [`Room runs out: ${disk.words}`] : []),
 		...(kept !== null && daysSince(kept) > oldBackup ? [`The last backup is ${counted(Math.floor(daysSince(kept)), 'day', 'days')} old.`] : [])
 	];
