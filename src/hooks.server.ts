@@ -137,6 +137,8 @@ function withHeaders(response: Response, { locals }: RequestEvent, entry: Entry 
 	if (!headers.has('x-content-type-options')) headers.set('x-content-type-options', 'nosniff');
 	// not “no-referrer”: browsers then send the forms of such a page without saying where they come from
 	if (!headers.has('referrer-policy')) headers.set('referrer-policy', entry?.secret ? 'same-origin' : 'strict-origin-when-cross-origin');
+	// RFC 9110, 15.5.2: what would let one in; programs come by a token, and browsers ask nobody for one
+	if (response.status === 401 && !headers.has('www-authenticate')) headers.set('www-authenticate', 'Bearer realm="ianua"');
 	if (response.status === 429 && !headers.has('retry-after')) headers.set('retry-after', String(quarterOfAnHour));
 	if (entry?.secret) headers.set('cache-control', 'no-store');
 	if (!headers.has('cache-control')) headers.set('cache-control', 'private, no-cache');

@@ -1,9 +1,9 @@
 // A backup taken while the site runs, restored beside it: the same files, figures and doors, nobody signed in by it, and damage told.
-import { readFileSync, readdirSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, expect, it } from 'vitest';
 import { backUp, restore } from '#server/upkeep/backup';
-import { freePort } from '#server/db/cluster';
+import { freePort, startPostgres } from '#server/db/cluster';
 import { runIanua, type Running } from '../../scripts/run';
 import { begin, signOwnerIn } from './own';
 import { scratch } from '../../scripts/scratch';
@@ -87,3 +87,15 @@ it('gives back everything but who was signed in, and refuses what is damaged or 
 		await one.stop();
 	}
 }, 240_000);
+
+it('a database made by a PostgreSQL that is not on this machine is told in a sentence, with the way on', async () => {
+	const { path, drop } = scratch('older');
+	try {
+		mkdirSync(join(path, 'postgres', 'cluster'), { recursive: true });
+		writeFileSync(join(path, 'postgres', 'cluster', 'PG_VERSION'), '9.6\n');
+		writeFileSync(join(path, 'postgres.password'), 'x');
+		await expect(startPostgres(path)).rejects.toThrow(/was made by PostgreSQL 9\.6, and this machine has \d+.*Install postgresql-9\.6 beside it/);
+	} finally {
+		drop();
+	}
+});

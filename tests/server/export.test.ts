@@ -8,6 +8,7 @@ import { unzipSync } from 'fflate';
 import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { exportLines, type ExportLine, type ExportPart } from '#core/upkeep/portable';
+import { readExport } from '#server/upkeep/import';
 import { compile } from '#server/validate';
 import type { Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
@@ -274,26 +275,39 @@ describe('taken in again', () => {
 		const four = await startOwn({ data: join(at, 'four') });
 		try {
 			const own = await begin(four);
-			const broken = async (how: (folder: string) => void) => {
-				const folder = join(at, `broken-${String(Math.trunc(performance.now()))}`);
+			let n = 0;
+			const spoilt = (how: (folder: string) => void) => {
+				const folder = join(at, `spoilt-${++n}`);
 				cpSync(out, folder, { recursive: true });
 				how(folder);
+				return folder;
+			};
+			const edit = (name: string, from: RegExp, to: string) =>
+				spoilt((folder) => {
+					const path = join(folder, name);
+					const text = readFileSync(path, 'utf8');
+					expect(text).toMatch(from);
+					writeFileSync(path, text.replace(from, to));
+				});
+			// what can be told by reading it
+			const unread = async (folder: string) =>
+				readExport(folder).then(
+					() => '',
+					(error: unknown) => (error as Error).message
+				);
+			expect(await unread(edit('export.json', /"format": 1/, '"format": 99'))).toContain('of a newer kind');
+			expect(await unread(edit('documents.jsonl', /"position" ?: ?"\w+"/, '"position": "ajarish"'))).toMatch(/documents\.jsonl, line \d/);
+			expect(await unread(edit('groups.jsonl', /^\{/, '{{'))).toMatch(/groups\.jsonl, line 1/);
+			expect(await unread(edit('documents.jsonl', /files\/notice\.pdf/, 'files/../../etc/passwd'))).toMatch(/documents\.jsonl, line \d/);
+			expect(await unread(edit('keys.jsonl', /"hash" ?: ?"[^"]+"/, '"hash": null'))).toMatch(/keys\.jsonl, line 1/);
+			// a file, and after files and rows a line of the ledger: the whole of it is undone
+			const broken = async (folder: string) => {
 				const { code, err } = await ianua('four', 'import', folder);
 				expect(code).toBe(1);
 				expect((await call<{ items: unknown[] }>(four, own, 'GET', '/documents')).items).toEqual([]);
 				return err;
 			};
-			const edit = (name: string, from: RegExp, to: string) => (folder: string) => {
-				const path = join(folder, name);
-				writeFileSync(path, readFileSync(path, 'utf8').replace(from, to));
-			};
-			expect(await broken(edit('export.json', /"format": 1/, '"format": 99'))).toContain('of a newer kind');
-			expect(await broken(edit('documents.jsonl', /"position" ?: ?"\w+"/, '"position": "ajarish"'))).toMatch(/documents\.jsonl, line \d/);
-			expect(await broken(edit('groups.jsonl', /^\{/, '{{'))).toMatch(/groups\.jsonl, line 1/);
-			expect(await broken(edit('documents.jsonl', /files\/notice\.pdf/, 'files/../../etc/passwd'))).toMatch(/documents\.jsonl, line \d/);
-			expect(await broken((folder) => writeFileSync(join(folder, 'files', 'notice.pdf'), 'not what it was'))).toContain('is damaged');
-			expect(await broken(edit('keys.jsonl', /"hash" ?: ?"[^"]+"/, '"hash": null'))).toMatch(/keys\.jsonl, line 1/);
-			// after files and rows: the whole of it is undone
+			expect(await broken(spoilt((folder) => writeFileSync(join(folder, 'files', 'notice.pdf'), 'not what it was')))).toContain('is damaged');
 			expect(await broken(edit('ledger.jsonl', /"kind" ?: ?"opened"/, '"kind": "eaten"'))).not.toBe('');
 			expect((await ianua('four', 'import', join(at, 'nowhere'))).err).toContain('There is no folder');
 		} finally {

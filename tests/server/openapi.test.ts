@@ -196,6 +196,10 @@ describe('what is not an operation', () => {
 		expect(await codeOf(await boss.get('/api/v1/no/such/thing'))).toBe('not-found');
 		const put = await boss.send('PUT', `/api/v1/documents/${made.slug}`, { title: 'Taken' });
 		expect(put.status).toBe(405);
+		// RFC 9110, 15.5.6 and 15.5.2
+		expect(put.headers.get('allow')).toContain('PATCH');
+		const nobody = await fetch(`${origin}/api/v1/documents`);
+		expect([nobody.status, nobody.headers.get('www-authenticate')]).toEqual([401, 'Bearer realm="ianua"']);
 		expect((await boss.api<{ title: string }>('GET', `/documents/${made.slug}`)).title).toBe(made.title);
 	});
 	it('an address of another version is not there', async () => expect((await (await staff()).get('/api/v2/documents')).status).toBe(404));

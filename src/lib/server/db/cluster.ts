@@ -20,13 +20,18 @@ export interface Postgres {
 
 const asRoot = process.getuid?.() === 0;
 
-/** The newest installed server's programs. */
-function programs(): string {
+/** The programs of the server by which a cluster was made, or of the newest that is installed where there is none yet. */
+function programs(cluster?: string): string {
 	const root = '/usr/lib/postgresql';
 	const versions = existsSync(root) ? readdirSync(root).filter((v) => existsSync(join(root, v, 'bin/postgres'))) : [];
-	const newest = versions.sort((a, b) => Number(b) - Number(a))[0];
+	const [newest] = versions.sort((a, b) => Number(b) - Number(a));
 	if (!newest) throw new Error('PostgreSQL is not installed: apt-get install postgresql');
-	return join(root, newest, 'bin');
+	const made = cluster === undefined ? newest : readFileSync(join(cluster, 'PG_VERSION'), 'utf8').trim();
+	if (!versions.includes(made))
+		throw new Error(
+			`The database in ${cluster ?? ''} was made by PostgreSQL ${made}, and this machine has ${versions.join(' and ')}. Install postgresql-${made} beside it and start again; then ./ianua backup, and restore that into a new data folder, which brings it to PostgreSQL ${newest}.`
+		);
+	return join(root, made, 'bin');
 }
 
 /** The path of one of PostgreSQL's programs. */
@@ -43,7 +48,8 @@ function postgresUser(): { uid: number; gid: number } {
 
 /** Runs a program of PostgreSQL; as the user postgres when we are root, since it refuses to run as root. */
 function call(name: string, args: string[], cwd: string): string {
-	const path = join(programs(), name);
+	const cluster = join(cwd, 'cluster');
+	const path = join(programs(existsSync(join(cluster, 'PG_VERSION')) ? cluster : undefined), name);
 	const [command, all] = asRoot ? ['setpriv', ['--reuid=postgres', '--regid=postgres', '--init-groups', 'env', `HOME=${cwd}`, path, ...args]] : [path, args];
 	return execFileSync(command, all, { cwd, encoding: 'utf8', stdio: ['ignore', 'pipe', 'pipe'] });
 }
