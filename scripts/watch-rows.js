@@ -50,6 +50,13 @@ if (folder) {
 	query.handle = function watched() {
 		if (!this.watched) {
 			this.watched = true;
+			// rows that come some at a time are handed over as they come; the first of them tell their kinds
+			const { cursorFn } = this;
+			if (cursorFn)
+				this.cursorFn = (rows) => {
+					note(rows);
+					return cursorFn(rows);
+				};
 			const { resolve } = this;
 			this.resolve = (result) => {
 				note(result);

@@ -4,7 +4,6 @@ import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { makePdf } from '../demo/pdf';
 import * as scenario from '../demo/scenario';
-import { startIdentity } from './identity';
 import { startMailbox } from './mailbox';
 import { startOutsideSite } from './outside-site';
 import { startBucket } from './s3';
@@ -29,7 +28,11 @@ if (demo) {
 	stops.push(mailbox.stop, website.stop, gazette.stop);
 }
 if (ports.s3 !== undefined) stops.push((await startBucket(ports.s3, join(data, 's3'))).stop);
-if (ports.identity !== undefined) stops.push((await startIdentity(ports.identity, origin)).stop);
+if (ports.identity !== undefined) {
+	// a whole provider, and only for who wants to try it
+	const { startIdentity } = await import('./identity');
+	stops.push((await startIdentity(ports.identity, origin)).stop);
+}
 process.send?.('up');
 const end = () => {
 	for (const stop of stops) void stop();
