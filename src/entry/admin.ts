@@ -23,7 +23,7 @@ import { importCargo, readExport } from '#server/upkeep/import';
 import { readFolder } from '#server/upkeep/import-folder';
 import { lookOver } from '#server/upkeep/look-over';
 import { moveStore } from '#server/upkeep/move-store';
-import { withSite } from '#server/upkeep/site-at';
+import { asCaller, withSite } from '#server/upkeep/site-at';
 
 /** What was done, as whoever asked wants to read it: sentences, or one JSON value. */
 interface Told {
@@ -157,10 +157,13 @@ verb(
 		const { fresh, here, settings, notes, done } = await withSite(
 			data,
 			async () =>
-				importCargo(existsSync(join(folder, 'export.json')) ? await readExport(folder) : await readFolder(folder, table as string | undefined), {
-					look: Boolean(look),
-					say
-				}),
+				importCargo(
+					asCaller(() => existsSync(join(folder, 'export.json'))) ? await readExport(folder) : await readFolder(folder, table as string | undefined),
+					{
+						look: Boolean(look),
+						say
+					}
+				),
 			{ writes: true }
 		);
 		const parts = Object.entries(fresh).flatMap(([part, n]) => (n ? [`${n} ${part === 'ledger' ? 'entries of the ledger' : part}`] : []));

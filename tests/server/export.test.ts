@@ -1,7 +1,7 @@
 // A site written out in open formats and taken in again by the command line: out, in and out again is the same; beside what is there nothing is lost;
 // what is damaged is told and leaves nothing. And a folder of PDFs from elsewhere, with a table about them.
-import { execFile } from 'node:child_process';
-import { cpSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { execFile, execFileSync } from 'node:child_process';
+import { chmodSync, cpSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import { unzipSync } from 'fflate';
@@ -379,10 +379,26 @@ describe('figures', () => {
 		const crowd = join(at, 'crowd');
 		cpSync(out, crowd, { recursive: true });
 		writeFileSync(join(crowd, 'ledger.jsonl'), made.map((line) => JSON.stringify(line)).join('\n'));
-		const five = await startOwn({ data: join(at, 'five') });
+		let five = await startOwn({ data: join(at, 'five') });
 		try {
 			const own = await begin(five);
+			// while it does not run; and where the store is another user's, as after ./start by root, what root alone may read is taken in for that user
+			await five.stop();
+			const asRoot = process.getuid?.() === 0;
+			const files = join(at, 'five', 'files');
+			if (asRoot) {
+				chmodSync(at, 0o755);
+				chmodSync(crowd, 0o700);
+				execFileSync('chown', ['-R', '65534:65534', files]);
+			}
+			// another user cannot write down for whoever watches rows what it saw
+			const { NODE_OPTIONS } = environment;
+			environment.NODE_OPTIONS = '';
 			expect((await taken('five', crowd)).fresh.ledger).toBe(made.length);
+			environment.NODE_OPTIONS = NODE_OPTIONS;
+			const owners = readdirSync(files, { recursive: true, encoding: 'utf8' }).map((name) => statSync(join(files, name)).uid);
+			expect(new Set(owners)).toEqual(new Set([asRoot ? 65_534 : process.getuid?.()]));
+			five = await startOwn({ data: join(at, 'five'), port: Number(new URL(five.origin).port) });
 			const back = join(at, 'crowd-out');
 			expect((await ianua('five', 'export', back)).code).toBe(0);
 			const entries = lines(back, 'ledger').filter((e) => e.at < '2026-06-01');

@@ -1,6 +1,6 @@
 // A folder of PDFs from elsewhere, with a table about them, read as what an import takes in.
-import { createReadStream, readFileSync } from 'node:fs';
-import { readdir, rm } from 'node:fs/promises';
+import { readdirSync, readFileSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { startOfDay } from '#core/access/hours';
 import { proposedTitle, slugMax, slugPattern } from '#core/documents/address';
@@ -18,6 +18,7 @@ import { slugFor } from '../slug';
 import { receive } from '../store/store';
 import { compile } from '../validate';
 import type { Cargo } from './import';
+import { asCaller, readAsCaller } from './site-at';
 
 const checkWords = compile(DocumentChange);
 
@@ -25,8 +26,8 @@ const checkWords = compile(DocumentChange);
 const told = 20;
 
 /** The PDFs and tables of a folder, by their paths in it. */
-async function filesIn(folder: string): Promise<{ pdfs: string[]; tables: string[] }> {
-	const entries = await readdir(folder, { recursive: true, withFileTypes: true });
+function filesIn(folder: string): { pdfs: string[]; tables: string[] } {
+	const entries = asCaller(() => readdirSync(folder, { recursive: true, withFileTypes: true }));
 	const paths = entries
 		.filter((entry) => entry.isFile() && !entry.name.startsWith('.'))
 		.map((entry) => join(entry.parentPath, entry.name).slice(folder.length + 1))
@@ -42,7 +43,7 @@ interface Looked {
 
 /** The first look at a file, as the intake takes it. Throws what the intake would say. */
 async function lookAt(path: string, name: string): Promise<Looked> {
-	const received = await receive(createReadStream(path), Infinity);
+	const received = await receive(readAsCaller(path), Infinity);
 	try {
 		const { facts } = await runInWorker('look', { path: received.path, bytes: received.bytes, name });
 		return { sha256: received.sha256, bytes: received.bytes, title: facts.title };
@@ -95,13 +96,17 @@ function documentOf(line: FolderLine, looked: Looked, createdAt: string): Export
  */
 export async function readFolder(given: string, named?: string): Promise<Cargo> {
 	const folder = resolve(given);
-	const { pdfs, tables } = await filesIn(folder).catch(() => {
+	let found: ReturnType<typeof filesIn>;
+	try {
+		found = filesIn(folder);
+	} catch {
 		throw new Error(`There is no folder ${folder}.`);
-	});
+	}
+	const { pdfs, tables } = found;
 	if (!pdfs.length) throw new Error(`There is no PDF in ${folder}, and no export.json either.`);
 	if (!named && tables.length > 1) throw new Error(`There are several tables in ${folder}: say which one with --table.`);
 	const table = named ? resolve(named) : tables[0] === undefined ? null : join(folder, tables[0]);
-	const { header, rows } = table === null ? { header: [], rows: [] } : readTable(readFileSync(table));
+	const { header, rows } = table === null ? { header: [], rows: [] } : readTable(asCaller(() => readFileSync(table)));
 	const { zone, fields = [] } = await site();
 	const groups = new Set((await listGroups()).map(({ slug }) => slug));
 	const { lines, wrong, leftOut, unnamed } = planFolder(header, rows, { files: pdfs, fields, groups });

@@ -1,6 +1,6 @@
 // An export taken in, into an empty site or beside what is there. Files come into the store first; all else is one transaction, so that it is done
 // whole or not at all, and can be tried again.
-import { createReadStream, existsSync, readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { rm } from 'node:fs/promises';
 import { join, resolve } from 'node:path';
 import { createInterface } from 'node:readline';
@@ -30,6 +30,7 @@ import { writeAudit } from '../site/audit';
 import { saveSite, site, SiteChange } from '../site/site';
 import { keep, original, receive } from '../store/store';
 import { checked, compile } from '../validate';
+import { asCaller, readAsCaller } from './site-at';
 
 export interface Imported {
 	/** How many of each are new, or would be. */
@@ -58,9 +59,9 @@ const atOnce = 1000;
 async function* linesOf<P extends ExportPart>(folder: string, part: P): AsyncGenerator<ExportLine<P>> {
 	const check = compile(exportLines[part]);
 	const file = join(folder, `${part}.jsonl`);
-	if (!existsSync(file)) throw new Error(`${part}.jsonl is missing: this is not a whole export.`);
+	if (!asCaller(() => existsSync(file))) throw new Error(`${part}.jsonl is missing: this is not a whole export.`);
 	let n = 0;
-	for await (const line of createInterface({ input: createReadStream(file), crlfDelay: Infinity })) {
+	for await (const line of createInterface({ input: readAsCaller(file), crlfDelay: Infinity })) {
 		n++;
 		if (!line.trim()) continue;
 		try {
@@ -80,9 +81,10 @@ async function allLines<P extends ExportPart>(folder: string, part: P): Promise<
 /** Reads an export. Throws in a sentence where it is none, of a newer kind, or a line is not what it should be. */
 export async function readExport(given: string): Promise<Cargo> {
 	const folder = resolve(given);
+	const text = (path: string) => asCaller(() => readFileSync(path, 'utf8'));
 	const head = join(folder, 'export.json');
-	if (!existsSync(head)) throw new Error(`${folder} is no export: there is no export.json in it.`);
-	const { format, counts } = checked(compile(ExportHead), JSON.parse(readFileSync(head, 'utf8')));
+	if (!asCaller(() => existsSync(head))) throw new Error(`${folder} is no export: there is no export.json in it.`);
+	const { format, counts } = checked(compile(ExportHead), JSON.parse(text(head)));
 	if (format !== exportFormat) throw new Error('This export is of a newer kind than this version can read.');
 	return {
 		groups: await allLines(folder, 'groups'),
@@ -91,7 +93,7 @@ export async function readExport(given: string): Promise<Cargo> {
 		documents: await allLines(folder, 'documents'),
 		pages: await allLines(folder, 'pages'),
 		keys: await allLines(folder, 'keys'),
-		settings: checked(compile(SiteChange), JSON.parse(readFileSync(join(folder, 'settings.json'), 'utf8'))),
+		settings: checked(compile(SiteChange), JSON.parse(text(join(folder, 'settings.json')))),
 		ledger: { count: counts.ledger ?? 0, lines: () => linesOf(folder, 'ledger') },
 		fileOf: (name) => join(folder, name)
 	};
@@ -121,8 +123,8 @@ async function thereAlready(): Promise<ThereAlready & { readonly empty: boolean 
 
 /** A file of the export, in the store: what the first look finds of a PDF. Throws where it is missing or not what its line says. */
 async function intoStore(path: string, sha256: string): Promise<{ path: string; bytes: number }> {
-	if (!existsSync(path)) throw new Error(`${path} is missing.`);
-	const received = await receive(createReadStream(path), Infinity);
+	if (!asCaller(() => existsSync(path))) throw new Error(`${path} is missing.`);
+	const received = await receive(readAsCaller(path), Infinity);
 	try {
 		if (received.sha256 !== sha256) throw new Error(`${path} is damaged: its checksum is another than the export says.`);
 		await keep(received);

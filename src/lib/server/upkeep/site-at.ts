@@ -1,5 +1,5 @@
 // A site from outside its servers: by its data folder, whether it runs or not.
-import { existsSync, readFileSync, statSync } from 'node:fs';
+import { createReadStream, existsSync, openSync, readFileSync, statSync, type ReadStream } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { runningUrl, startPostgres, type Postgres } from '../db/cluster';
 import { closeDatabase } from '../db/client';
@@ -46,6 +46,26 @@ function asOwnerOf(folder: string): () => void {
 		process.setegid?.(0);
 	};
 }
+
+/**
+ * Opens or reads something as whoever called the program, while the rest is done as whom the store belongs to: what root names need not be open to the
+ * server. Nothing else may go on meanwhile, so it is done at once.
+ */
+export function asCaller<T>(work: () => T): T {
+	const [uid, gid] = [process.geteuid?.(), process.getegid?.()];
+	if (process.getuid?.() !== 0 || uid === undefined || gid === undefined || uid === 0) return work();
+	process.seteuid?.(0);
+	process.setegid?.(0);
+	try {
+		return work();
+	} finally {
+		process.setegid?.(gid);
+		process.seteuid?.(uid);
+	}
+}
+
+/** The bytes of a file that the caller may read. */
+export const readAsCaller = (path: string): ReadStream => createReadStream(path, { fd: asCaller(() => openSync(path, 'r')) });
 
 /**
  * Does something to the site of a data folder. Where its database is one of its own that does not run, it is started for as long. Throws in a sentence
