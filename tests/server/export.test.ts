@@ -471,15 +471,18 @@ describe('figures', () => {
 
 			// the same by the API, page by page, the oldest first, and what came since
 			const read: { id: string; kind: string; leftOut: string | null; reader: string }[] = [];
-			let cursor = '';
+			let [cursor, goOn] = ['', ''];
 			do {
 				const page = await call<{ items: typeof read; next: string | null; since: string }>(
 					five, own, 'GET', `/ledger?${period}&order=oldest&counted=true&limit=500${cursor}`
 				); // prettier-ignore
 				read.push(...page.items);
+				goOn = page.since;
 				cursor = page.next === null ? '' : `&cursor=${page.next}`;
 			} while (cursor);
 			expect(read.map((e) => [e.id, e.leftOut])).toEqual(entries.map((e) => [e.id, e.leftOut]));
+			const { items: since } = await call<{ items: unknown[] }>(five, own, 'GET', `/ledger?since=${goOn}`);
+			expect(since).toEqual([]);
 			const requested = read.filter((e) => e.leftOut === null && (e.kind === 'opened' || e.kind === 'saved'));
 			expect(new Set(requested.map((e) => e.reader)).size).toBe(reckon(good).readers);
 		} finally {

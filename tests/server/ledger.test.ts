@@ -246,6 +246,13 @@ describe('counting', () => {
 		await sql()`select ledger_month('2031-05-20')`;
 		expect(await sql()`select 1 from ledger_2031_05 where document_id = ${open.id}`).toHaveLength(1);
 	});
+	it('whoever goes on from the last entry is given none of the last minute yet, since one that happened before it may still come', async () => {
+		const paper = await document({ position: 'open' });
+		await (await visitor().get(`/d/${paper.slug}/file`)).arrayBuffer();
+		const boss = await staff();
+		const of = (query: string) => boss.api<{ items: { id: string }[]; since: string | null }>('GET', `/documents/${paper.slug}/ledger?${query}`);
+		expect([(await of('')).items.length, (await of('')).since, (await of('order=oldest')).items.length]).toEqual([1, null, 0]);
+	});
 	it('the ledger pages on by its cursor without leaving out or repeating', async () => {
 		const open = await document({ position: 'open' });
 		for (let i = 0; i < 7; i++) await drain(visitor(reader()).get(`/d/${open.slug}/file`));

@@ -57,7 +57,7 @@ const Entry = Type.Object({
 	pages: Type.Optional(Type.Array(Type.Object({ page: Type.Integer(), seconds: Type.Number() })))
 });
 export const Entries = listInParts(Entry, {
-	since: nullable(Type.String({ description: 'the newest entry of this answer: asked for with `since`, what came after it' }))
+	since: nullable(Type.String({ description: 'with the oldest first: where to go on, with `since`, for what came after it; nothing is missed' }))
 });
 
 const Days = Type.Object({ first: Type.String({ format: 'date' }), last: Type.String({ format: 'date' }) });

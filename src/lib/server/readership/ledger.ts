@@ -11,6 +11,8 @@ import { site } from '../site/site';
 
 const doubleClick = `${doubleClickSeconds} seconds`;
 const dayMs = 86_400_000;
+/** Ms after which whatever happened stands in the ledger, on every server: whoever goes on from the last entry that they have must miss none. */
+const settledAfter = 60_000;
 
 export interface LedgerItem {
 	readonly id: string;
@@ -98,7 +100,8 @@ export const leftOutBy = (s: postgres.Sql | postgres.TransactionSql | postgres.R
 			and n.at >= m.at and (n.at, n.id) > (m.at, m.id) and n.at <= m.at + ${doubleClick}::interval) then 'double' end`;
 
 /**
- * Entries of the ledger, newest first unless the oldest are wanted, with a cursor to go on from, and one after which to ask for what came since.
+ * Entries of the ledger, newest first unless the oldest are wanted, with a cursor to go on from. With the oldest first, those of the last minute are left
+ * for later, and `since` is where to go on then: nothing is missed and nothing comes twice.
  * Readers are told apart within the time that is asked for, where both of its bounds are given, else within each day.
  */
 export async function ledger(query: LedgerQuery): Promise<{ items: LedgerItem[]; next: string | null; since: string | null }> {
@@ -110,8 +113,9 @@ export async function ledger(query: LedgerQuery): Promise<{ items: LedgerItem[];
 	const { zone } = await site();
 	const s = sql();
 	// only what is asked for stands in the statement, so that it is planned for that; bounds of the instant alone tell which months to read
+	const latest = Date.now() + (oldest ? -settledAfter : dayMs);
 	const wanted = [
-		s`m.at < ${query.until ?? new Date(Date.now() + dayMs)}`,
+		s`m.at < ${new Date(Math.min(query.until?.getTime() ?? Infinity, latest))}`,
 		...(query.from ? [s`m.at >= ${query.from}`] : []),
 		...(document ? [s`m.document_id = ${document}`] : []),
 		...(person ? [s`m.person_id = ${person}`] : []),
@@ -132,12 +136,11 @@ export async function ledger(query: LedgerQuery): Promise<{ items: LedgerItem[];
 		order by ${oldest ? s`m.at, m.id` : s`m.at desc, m.id desc`} limit ${limit + 1}`;
 	const shown = rows.slice(0, limit);
 	const last = shown[shown.length - 1];
-	const newest = oldest ? last : shown[0];
 	const within = query.from && query.until ? `${query.from.toISOString()} ${query.until.toISOString()}` : null;
 	return {
 		items: shown.map((row) => itemOf(row, within ?? dayOf(row.at.getTime(), zone))),
 		next: rows.length > limit && last ? cursorOf(last) : null,
-		since: newest ? cursorOf(newest) : (query.since ?? null)
+		since: !oldest ? null : last ? cursorOf(last) : (query.since ?? null)
 	};
 }
 

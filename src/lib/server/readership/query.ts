@@ -11,7 +11,11 @@ export const LedgerQuery = Type.Object(
 	{
 		from: Type.Optional({ ...Bound, description: 'entries from this instant (RFC 3339) or day (in the site’s zone) on' }),
 		until: Type.Optional({ ...Bound, description: 'entries before this instant, or through the whole of this day' }),
-		order: Type.Optional(Type.Union([Type.Literal('newest'), Type.Literal('oldest')], { description: 'which come first; the newest where nothing is said' })),
+		order: Type.Optional(
+			Type.Union([Type.Literal('newest'), Type.Literal('oldest')], {
+				description: 'which come first; the newest where nothing is said. With the oldest, those of the last minute come with a later answer'
+			})
+		),
 		cursor: Type.Optional(Type.String({ ...cursor, description: '`next` of the answer before' })),
 		since: Type.Optional(Type.String({ ...cursor, description: '`since` of an earlier answer: what came after all that it had, the oldest first' })),
 		counted: Type.Optional(Type.Boolean({ description: 'with what is only counted: placements shown, document pages looked at' })),
