@@ -96,8 +96,9 @@ async function lookAtSources(): Promise<void> {
 }
 
 await run('kit’s types', ['node_modules/@sveltejs/kit/svelte-kit.js', 'sync']);
-const sources = lookAtSources();
 await check('build', ['--import', 'tsx', 'scripts/build.ts']);
+// not before the build is done: it writes kit's types anew, which the checks read
+const sources = lookAtSources();
 await vitest('core');
 if (!failures.includes('build')) {
 	const watching = ['watch-rows', 'watch-errors'].map((name) => `--import ${pathToFileURL(`scripts/${name}.js`).href}`);
