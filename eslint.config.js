@@ -5,7 +5,7 @@ import lintReasons from './scripts/lint-reasons.js';
 import svelteConfig from './svelte.config.js';
 
 export default ts.config(
-	{ ignores: ['build/', '.svelte-kit/', 'static/', 'node_modules/', '.ianua/', '.ianua-dev/', '.test/', 'drizzle/', '*.cjs'] },
+	{ ignores: ['build/', '.svelte-kit/', 'static/', 'node_modules/', '.ianua/', '.ianua-dev/', '.test/', 'drizzle/', '*.cjs', 'docs/client/'] },
 	...ts.configs.strictTypeChecked,
 	...svelte.configs.recommended,
 	{

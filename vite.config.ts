@@ -1,4 +1,4 @@
-import { cpSync, existsSync, readFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { sveltekit } from '@sveltejs/kit/vite';
 import tailwindcss from '@tailwindcss/vite';
 import { defineConfig, type Plugin } from 'vite';
@@ -21,9 +21,25 @@ function pdfAssets(): Plugin {
 	};
 }
 
+/** The program that draws the reference of the API is served as it comes, with the licences of what is in it, but for a picture that it has from elsewhere. */
+function reference(): Plugin {
+	const elsewhere = '"https://cdn.redoc.ly/redoc/logo-mini.svg"';
+	return {
+		name: 'reference',
+		buildStart() {
+			const [name, from, to] = ['redoc.standalone.js', 'node_modules/redoc/bundles', 'static/reference'];
+			const program = readFileSync(`${from}/${name}`, 'utf8');
+			if (program.split(elsewhere).length !== 2) throw new Error(`${name} has another picture from elsewhere than the one known`);
+			mkdirSync(to, { recursive: true });
+			writeFileSync(`${to}/${name}`, program.replace(elsewhere, '"data:,"'));
+			cpSync(`${from}/${name}.LICENSE.txt`, `${to}/${name}.LICENSE.txt`);
+		}
+	};
+}
+
 /** Of packages whose files are served as they are, the licence beside them; those of code stand in packages.md, which Vite makes. */
 function licences(): Plugin {
-	const served = ['@fontsource/commissioner', '@fontsource/literata', 'lucide-static', 'pdfjs-dist'];
+	const served = ['@fontsource/commissioner', '@fontsource/literata', 'lucide-static', 'pdfjs-dist', 'redoc'];
 	return {
 		name: 'licences',
 		generateBundle() {
@@ -51,7 +67,7 @@ function programs(): Plugin {
 }
 
 export default defineConfig(({ command }) => ({
-	plugins: [programs(), fewFiles(), licences(), pdfAssets(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
+	plugins: [programs(), fewFiles(), licences(), pdfAssets(), reference(), plainLatin(), trimPdfjs(), tailwindcss(), sveltekit()],
 	worker: { format: 'es', plugins: () => [trimPdfjs()] },
 	// what the server needs at run time stays a package (dependencies); all else is taken into the build
 	ssr: command === 'build' ? { noExternal: true, external: Object.keys(packageJson.dependencies) } : {},

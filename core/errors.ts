@@ -75,6 +75,12 @@ export const catalogue = {
 		status: 409,
 		words: 'Somebody else saved this page after you opened it. Your words are still here; copy them, then load the page again.'
 	},
+	'precondition-failed': { status: 412, words: 'This is not as it was when you looked at it ({differs}). Nothing was changed: look again.' },
+	'idempotency-other': { status: 422, words: 'This Idempotency-Key was sent before with something else. Each press has a key of its own.' },
+	'idempotency-open': {
+		status: 409,
+		words: 'What was asked under this Idempotency-Key has begun and has no answer yet, or had none. Look whether it was done; then ask under another key.'
+	},
 	'range-not-satisfiable': { status: 416, words: 'The part asked for lies beyond the end of the file.' },
 	'set-aside': { status: 404, words: 'There is nothing here for you at this address.' },
 	shut: { status: 404, words: 'There is nothing here for you at this address.' },
@@ -128,10 +134,10 @@ export function wordsOf(code: ErrorCode, facts: Record<string, string> = {}): st
 	return catalogue[code].words.replace(/\{(\w+)\}/g, (_, name: string) => facts[name] ?? '…');
 }
 
-/** An RFC 9457 problem-details body for an error of the catalogue. */
-export function problemOf(error: IanuaError, requestId?: string) {
+/** An RFC 9457 problem-details body for an error of the catalogue; `explained` is the address of a page with a part for each code. */
+export function problemOf(error: IanuaError, explained: string, requestId?: string) {
 	return {
-		type: 'about:blank',
+		type: `${explained}#${error.code}`,
 		title: error.message,
 		status: error.status,
 		code: error.code,

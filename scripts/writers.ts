@@ -12,6 +12,7 @@ const owned: Record<string, string> = {
 	intake: 'intake source edition edition_page document_text picture',
 	placing: 'page revision placement listing side_door former_address missed_address',
 	site: 'setting audit',
+	http: 'idempotency_key',
 	reading: 'stamp ledger reading day_key',
 	news: 'news news_wish news_told news_feed',
 	readership:

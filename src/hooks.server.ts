@@ -12,7 +12,7 @@ import { callerFor } from '$lib/server/access/passes';
 import { changed } from '$lib/server/db/changes';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
-import { problem, quarterOfAnHour } from '$lib/server/http/api';
+import { problem, quarterOfAnHour } from '$lib/server/http/problem';
 import { fieldsOf } from '$lib/server/http/form';
 import { sameField } from '$lib/server/http/kept-pages';
 

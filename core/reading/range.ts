@@ -80,6 +80,6 @@ export function rangeHolds(ifRange: string | null | undefined, etag: string, mod
 	return Date.parse(ifRange) === Math.floor(modified / 1000) * 1000;
 }
 
-function tagList(field: string): string[] {
+export function tagList(field: string): string[] {
 	return field.match(/\*|(?:W\/)?"[^"]*"/g) ?? [];
 }

@@ -20,7 +20,7 @@ const silent = [
 	...['session', 'verification', 'rate_limit', 'attempt'], // who comes is asked each time
 	...['website', 'website_group', 'website_key', 'website_person', 'pass_taken', 'pass_grant'], // whoever comes by a pass gets nothing that is kept
 	...['former_address', 'missed_address'], // asked where nothing is kept: no page stands there
-	...['audit', 'intake', 'stamp', 'knock'], // seen by staff alone, for whom nothing is kept
+	...['audit', 'intake', 'stamp', 'knock', 'idempotency_key'], // seen by staff alone, for whom nothing is kept
 	...['door_key'], // pages of whoever holds a key are not kept
 	...['ledger', 'reading', 'day_key', 'reader', 'summed', 'progress', 'first_opening', 'report_mail'], // what readers did
 	...['sum_figures', 'sum_page', 'sum_reader', 'sum_readers', 'sum_reason', 'sum_refused', 'sum_robot', 'sum_source'],

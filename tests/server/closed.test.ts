@@ -2,7 +2,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { IanuaError } from '#core/errors';
 import { sql } from '#server/db/client';
-import { problem } from '#server/http/api';
+import { problem } from '#server/http/problem';
 import { settings } from '#server/settings';
 import { countTry, placeOf, wentWell } from '#server/people/attempts';
 import { inviteMember } from '#server/people/members';

@@ -271,7 +271,8 @@ describe('the second lock', () => {
 			person: { id: newId(), name: 'M', email: 'm@example.org', role: 'member' }
 		}
 	};
-	const eventFor = (caller: unknown, method: string) => ({
+	const eventFor = (id: string, caller: unknown, method: string) => ({
+		route: { id },
 		locals: { caller, requestId: 'x', language: 'en', siteName: 'x' },
 		params: filled,
 		url: new URL(`${origin}/?q=x`),
@@ -288,9 +289,9 @@ describe('the second lock', () => {
 		fetch
 	});
 	/** The status of what a load, action or handler does by itself, without the hook. */
-	async function statusOf(work: (event: unknown) => unknown, caller: unknown, method: string): Promise<number> {
+	async function statusOf(id: string, work: (event: unknown) => unknown, caller: unknown, method: string): Promise<number> {
 		try {
-			const answer = await work(eventFor(caller, method));
+			const answer = await work(eventFor(id, caller, method));
 			return answer instanceof Response ? answer.status : 200;
 		} catch (thrown) {
 			const { status } = thrown as { status?: number };
@@ -323,7 +324,7 @@ describe('the second lock', () => {
 				for (const [who, caller] of Object.entries(callers)) {
 					if (who === 'member' && entry.admits === 'member') continue;
 					locks++;
-					const status = await statusOf(work, caller, method);
+					const status = await statusOf(route.id, work, caller, method);
 					if (![401, 403, 404].includes(status) || (status === 404 && entry.admits !== 'near')) open.push(`${route.id} ${name} as ${who} → ${status}`);
 				}
 		}

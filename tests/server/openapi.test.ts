@@ -99,11 +99,19 @@ describe('the description', () => {
 describe('each operation is described', () => {
 	interface Described {
 		readonly parameters: readonly { readonly name: string; readonly description?: string }[];
-		readonly requestBody?: { readonly content: Record<string, { readonly schema: TSchema; readonly example?: unknown }> };
-		readonly responses: Record<string, { readonly content?: Record<string, { readonly schema: TSchema; readonly example?: unknown }> }>;
+		readonly requestBody?: { readonly content: Record<string, { schema: TSchema; readonly example?: unknown }> };
+		readonly responses: Record<string, { readonly content?: Record<string, { schema: TSchema; readonly example?: unknown }> }>;
 	}
 	const all = async () => {
-		const { paths } = (await (await (await staff()).get('/api/v1/openapi.json')).json()) as { paths: Record<string, Record<string, Described>> };
+		const { paths, components } = (await (await (await staff()).get('/api/v1/openapi.json')).json()) as {
+			paths: Record<string, Record<string, Described>>;
+			components: { schemas: object };
+		};
+		/** A schema by itself has what its references lead to beside it. */
+		const whole = (schema: TSchema): TSchema => ({ ...schema, components });
+		for (const o of Object.values(paths).flatMap((path) => Object.values(path)))
+			for (const content of [o.requestBody?.content, ...Object.values(o.responses).map((r) => r.content)])
+				for (const part of Object.values(content ?? {})) part.schema = whole(part.schema);
 		return operations.map((o) => ({ o, described: paths[o.path]![o.method]! }));
 	};
 	it('with what each of its parameters means', async () => {

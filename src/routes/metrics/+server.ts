@@ -3,7 +3,7 @@ import type { RequestHandler } from './$types';
 import '$lib/server/upkeep/figures';
 import { IanuaError } from '#core/errors';
 import { near } from '$lib/server/guard/guard';
-import { problem } from '$lib/server/http/api';
+import { problem } from '$lib/server/http/problem';
 import { registry } from '$lib/server/metrics';
 
 export const GET: RequestHandler = async (event) => {

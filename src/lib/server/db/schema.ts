@@ -1251,6 +1251,19 @@ export const newsFeed = pgTable('news_feed', {
 	madeAt: at('made_at').notNull().defaultNow()
 });
 
+/** What programs asked under an `Idempotency-Key`: digests of the key and of what was asked, and the answer, to be read with the key alone. */
+export const idempotencyKey = pgTable(
+	'idempotency_key',
+	{
+		id: text('id').primaryKey(),
+		request: text('request').notNull(),
+		at: at('at').notNull().defaultNow(),
+		/** Null until it was answered. */
+		answer: text('answer')
+	},
+	(t) => [index('idempotency_key_at').on(t.at)]
+);
+
 /** A program elsewhere that is told what happens. */
 export const webhook = pgTable(
 	'webhook',

@@ -150,6 +150,8 @@ export const table: Readonly<Record<string, Entry>> = {
 
 	// the JSON API
 	'/api/[...rest]': page('everyone', { answers: 'problem', beforeBegin: true }),
+	'/api/docs': page('everyone', { english: true, beforeBegin: true }),
+	'/api/docs/problems': page('everyone', { english: true, beforeBegin: true }),
 	'/api/v1/openapi.json': page('everyone', { answers: 'problem', beforeBegin: true }),
 	'/api/v1/find': page('everyone', { answers: 'problem', beforeBegin: true, looks: ['documents:read'] }),
 	'/api/v1/bulk': api(...documents),

@@ -1,61 +1,27 @@
-// What the JSON routes share: errors as problem details, bodies read as JSON.
-import { isHttpError, json, type RequestEvent } from '@sveltejs/kit';
-import { catalogue, IanuaError, problemOf, type ErrorCode } from '#core/errors';
+// What the JSON routes share: errors as problem details, bodies read as JSON, entity tags, and presses that may be repeated.
+import { json, type RequestEvent } from '@sveltejs/kit';
+import { IanuaError } from '#core/errors';
 import type { DocumentChange } from '../documents/change';
 import { documentJson, documentView } from '../documents/view';
-import { log } from '../log';
+import { looks } from '../guard/guard';
 import { recordTurnedAway, TurnedAway, type FileRequest } from '../reading/chain';
-import { checked, unkeepable, zeroByte, type Checked } from '../validate';
+import { checked, unkeepable, type Checked } from '../validate';
+import { ifMatching, withTag } from './conditional';
+import { once } from './idempotency';
+import { problem } from './problem';
+import { selected, selectionOf } from './selection';
 
-/** What PostgreSQL says of what it cannot keep, by its codes, in words. */
-const refusedByDatabase: Readonly<Record<string, string>> = { '22021': zeroByte, '22P05': zeroByte, '22003': 'a number in it is too large' };
-
-/** The error of the catalogue that an error is. */
-function knownError(error: unknown): IanuaError {
-	if (error instanceof IanuaError) return error;
-	// what a lock throws, or a page
-	if (isHttpError(error) && Object.hasOwn(catalogue, error.body.code)) return new IanuaError(error.body.code as ErrorCode);
-	// Drizzle says which query it was, and has the database's own error as its cause
-	const { code } = ((error as { cause?: unknown } | null)?.cause ?? error ?? {}) as { code?: string };
-	// a statement that took too long (57014) was ended
-	if (code === '57014') return new IanuaError('busy');
-	const detail = refusedByDatabase[code ?? ''];
-	if (detail) return new IanuaError('not-valid', { detail });
-	return new IanuaError('unexpected');
-}
-
-/** Problem details (RFC 9457) for any error; an unexpected one is logged and worded calmly. */
-export function problem(error: unknown, requestId: string): Response {
-	const known = knownError(error);
-	if (known.code === 'unexpected') log().error({ err: error, requestId }, 'unexpected error');
-	return new Response(JSON.stringify(problemOf(known, requestId)), {
-		status: known.status,
-		headers: {
-			'content-type': 'application/problem+json',
-			'cache-control': 'no-store',
-			...(known.code === 'busy' ? { 'retry-after': '2' } : {}),
-			...limitHeaders(known)
-		}
-	});
-}
-
-/** How long to wait after too many tries: Retry-After (RFC 9110, 10.2.3), and the fields of the IETF's draft “RateLimit header fields for HTTP” (from memory). */
-export function limitHeaders({ code, facts: { most, window, seconds } }: IanuaError): Record<string, string> {
-	if (code !== 'too-many-tries') return {};
-	return {
-		'retry-after': seconds ?? String(quarterOfAnHour),
-		...(most && window && seconds ? { 'ratelimit-policy': `"tries";q=${most};w=${window}`, ratelimit: `"tries";r=0;t=${seconds}` } : {})
-	};
-}
-
-/** S: what the words of the catalogue say of too many tries, where nothing says it closer. */
-export const quarterOfAnHour = 900;
-
-/** Wraps a JSON route so that what it throws goes out as problem details. */
+/**
+ * Wraps a JSON route: what it throws goes out as problem details; what it gives carries a tag, and of it only the `fields` that were asked
+ * for; a change is made where `If-Match` allows it, and once under an `Idempotency-Key`.
+ */
 export function route<E extends RequestEvent>(handle: (event: E) => Promise<Response> | Response): (event: E) => Promise<Response> {
 	return async (event) => {
 		try {
-			return await handle(event);
+			if (event.request.method === 'POST') return await once(event, async () => handle(event));
+			if (!looks(event.request.method)) return await ifMatching(event, async () => handle(event));
+			const names = selectionOf(event);
+			return await withTag(event, await selected(names, await handle(event)));
 		} catch (error) {
 			return problem(error, event.locals.requestId);
 		}

@@ -62,6 +62,13 @@ export function closed(schema: TSchema): TSchema {
 	return { ...schema, properties: each, additionalProperties: additionalProperties ?? false };
 }
 
+/** The thing that an answer gives: each item of a list, or the answer itself. */
+export function selectable(answer: TSchema): TSchema | null {
+	const { properties } = answer as { properties?: Record<string, TSchema & { items?: TSchema }> };
+	const thing = properties?.items ? properties.items.items : answer;
+	return thing && 'properties' in thing ? thing : null;
+}
+
 /** An answer with what puts back what a change replaced. */
 export const withBefore = <Fields extends TProperties, Change extends TSchema>(answer: TObject<Fields>, change: Change) =>
 	Type.Object({ ...answer.properties, before: change });

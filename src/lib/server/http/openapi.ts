@@ -1,7 +1,9 @@
 // The API's description of itself, made of its operations.
 import { Type, type TSchema } from '@sinclair/typebox';
 import examples from './examples.json' with { type: 'json' };
-import { operations } from './operations';
+import guide from './guide.md?raw';
+import { selectable, type Operation } from './contract';
+import { operations, subjects } from './operations';
 
 const Problem = Type.Object(
 	{
@@ -23,9 +25,9 @@ export interface Example {
 
 /** What stands in the braces of an address, by what it begins with. */
 const named: Record<string, string> = {
-	documents: 'the slug of a document: the last part of its address /d/<slug>',
+	documents: 'the slug of a document: the last part of its address /d/…',
 	groups: 'the slug of a group',
-	pages: 'the path of a page, encoded: %2F is the front page, %2Fwater-levels another',
+	pages: 'the path of a page, / or /water-levels: with its slashes encoded in the address, %2F or %2Fwater-levels',
 	members: 'the id of a member',
 	keys: 'the id of a key',
 	knocks: 'the id of a knock',
@@ -43,6 +45,53 @@ function whichOf(path: string, name: string): string {
 	const words = named[part];
 	if (!words) throw new Error(`nobody says what stands in the braces of ${path}`);
 	return words;
+}
+
+/** The schemas that have a name (`$id`: those that hold themselves), taken out of the description to where its references lead (OpenAPI 3.1, 4.8.23). */
+function withoutNames(description: object, schemas: Record<string, unknown>): unknown {
+	const walk = (value: unknown): unknown => {
+		if (Array.isArray(value)) return value.map(walk);
+		if (typeof value !== 'object' || value === null) return value;
+		const { $id, ...rest } = value as { $id?: unknown; $ref?: unknown };
+		if (typeof rest.$ref === 'string' && !rest.$ref.startsWith('#')) return { $ref: `#/components/schemas/${rest.$ref}` };
+		const walked = Object.fromEntries(Object.entries(rest).map(([name, v]) => [name, walk(v)]));
+		if (typeof $id !== 'string') return walked;
+		schemas[$id] = walked;
+		return { $ref: `#/components/schemas/${$id}` };
+	};
+	return walk(description);
+}
+
+const subjectOf = new Map(subjects.flatMap(({ name, operations }) => operations.map((o) => [`${o.method} ${o.path}`, name])));
+
+/** Addresses at which something is to be read. */
+const read = new Set(operations.filter((o) => o.method === 'get').map((o) => o.path));
+
+const inHeader = (name: string, description: string) => ({ name, in: 'header', required: false, description, schema: { type: 'string' } });
+
+/** What every operation of a kind takes beside what its contract says (http/api.ts: route). */
+function common({ method, path, answer }: Operation): object[] {
+	if (method === 'post')
+		return [
+			inHeader(
+				'Idempotency-Key',
+				'a text of your own for this press, 8 to 255 letters: sent again within 24 hours it is not carried out again, and gets the answer that it had'
+			)
+		];
+	if (method !== 'get' && !read.has(path)) return [];
+	if (method !== 'get') return [inHeader('If-Match', 'the ETag of the thing as you know it: where it is another by now, nothing is changed (412)')];
+	const thing = answer && selectable(answer);
+	if (!thing) return [];
+	return [
+		{
+			name: 'fields',
+			in: 'query',
+			required: false,
+			description: 'the fields that are wanted, with commas between them; all where it is not given',
+			schema: { type: 'string', pattern: '^\\w+(,\\w+)*$' }
+		},
+		inHeader('If-None-Match', 'the ETag of the answer that you have: where it still holds, you get 304 without a body')
+	];
 }
 
 /** The OpenAPI 3.1 description of the operations (its schemas are JSON Schema as they are). */
@@ -64,6 +113,7 @@ export function openApi(origin: string) {
 				}
 			};
 		(paths[o.path] ??= {})[o.method] = {
+			tags: [subjectOf.get(`${o.method} ${o.path}`)],
 			summary: o.words,
 			operationId: `${o.method}${o.path.replace(/[{}]/g, '').replace(/[/.-](\w)/g, (_, c: string) => c.toUpperCase())}`,
 			parameters: [
@@ -74,26 +124,30 @@ export function openApi(origin: string) {
 					required: query.required?.includes(name) ?? false,
 					description,
 					schema
-				}))
+				})),
+				...common(o)
 			],
 			...(Object.keys(content).length ? { requestBody: { required: true, content } } : {}),
 			responses: {
 				[o.status]: {
 					description: o.words,
+					...(o.answer && o.method === 'get' ? { headers: { ETag: { description: 'changes when the answer does', schema: { type: 'string' } } } } : {}),
 					...(o.answer ? { content: { 'application/json': { schema: o.answer, ...(answer ? { example: answer } : {}) } } } : {})
 				},
 				default: { description: 'What was wrong, in words', content: { 'application/problem+json': { schema: { $ref: '#/components/schemas/Problem' } } } }
 			}
 		};
 	}
+	const schemas: Record<string, unknown> = { Problem };
 	return {
 		openapi: '3.1.0',
-		info: { title: 'Ianua', version: '1', description: 'Documents, editions, folders, topics, find, intake, doors, keys, groups and members.' },
+		info: { title: 'Ianua', version: '1', description: guide },
 		servers: [{ url: `${origin}/api/v1` }],
+		tags: subjects.map(({ name, words }) => ({ name, description: words })),
 		security: [{ bearer: [] }, { session: [] }],
-		paths,
+		paths: withoutNames(paths, schemas),
 		components: {
-			schemas: { Problem },
+			schemas,
 			securitySchemes: { bearer: { type: 'http', scheme: 'bearer' }, session: { type: 'apiKey', in: 'cookie', name: 'ianua.session_token' } }
 		}
 	};

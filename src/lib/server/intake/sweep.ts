@@ -5,6 +5,7 @@ import { forgetWebsitePeople } from '../access/websites';
 import { forgetReaders } from '../readership/sums/keep';
 import { dropOldDeliveries } from '../readership/webhooks';
 import { sql } from '../db/client';
+import { dropOldIdempotencyKeys } from '../http/idempotency';
 import { letGoOfAside } from '../documents/commands';
 import { bringBack, dropPutBy, dropStamped, dropTemporary, originals, putBy, putByList } from '../store/store';
 import { uploads } from '../store/uploads';
@@ -63,6 +64,7 @@ export async function sweep(now: number): Promise<{ uploads: number; blobs: numb
 	await forgetOldTries();
 	await dropOldSessions();
 	await dropOldDeliveries();
+	await dropOldIdempotencyKeys();
 	await dropOldTrail(settings().IANUA_TRAIL_MONTHS || null);
 	await forgetWebsitePeople(readershipOf((await site()).readership).months);
 	await dropStamped(now, stampedDays);

@@ -1,12 +1,13 @@
 // Uploads that can be broken off and gone on with: the tus protocol 1.0, by @tus/server. What has arrived whole is taken in by a job.
 import { Server, type Lock, type Locker } from '@tus/server';
 import { sizeWords } from '#core/documents/size';
-import { IanuaError, problemOf } from '#core/errors';
+import { IanuaError } from '#core/errors';
 import { uploads } from '../store/uploads';
 import { newId } from '../id';
 import { queueJob } from '../jobs/boss';
 import { log } from '../log';
 import type { Person } from '../people/who';
+import { problemDetails } from '../http/problem';
 import { settings } from '../settings';
 import { noRoom } from './bring-in';
 import { arrived, beginIntake, holdIntake, holdOn, intakeOf, releaseIntake } from './tray';
@@ -56,7 +57,7 @@ class RowLocker implements Locker {
 const people = new WeakMap<Request, Person>();
 
 /** What @tus/server answers with for an error of the catalogue. */
-const refusal = (error: IanuaError) => ({ status_code: error.status, body: JSON.stringify(problemOf(error)) });
+const refusal = (error: IanuaError) => ({ status_code: error.status, body: JSON.stringify(problemDetails(error)) });
 
 let server: Server | undefined;
 

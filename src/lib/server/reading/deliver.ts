@@ -1,11 +1,12 @@
 // Last link of the chain: the bytes. Large files go out by the node server itself, in large chunks; kit's response path
 // (pictures, and everything in development) gets the same answer as a Response.
-import { IanuaError, problemOf } from '#core/errors';
+import { IanuaError } from '#core/errors';
 import { open, readFile, stat, type FileHandle } from 'node:fs/promises';
 import type { IncomingMessage, ServerResponse } from 'node:http';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { relative, sep } from 'node:path';
+import { problemDetails } from '../http/problem';
 import { log } from '../log';
 import { routed } from '../metrics';
 import { settings } from '../settings';
@@ -213,7 +214,7 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 		else
 			response
 				.writeHead(500, { 'content-type': 'application/problem+json', 'cache-control': 'no-store' })
-				.end(JSON.stringify(problemOf(new IanuaError('unexpected'))));
+				.end(JSON.stringify(problemDetails(new IanuaError('unexpected'))));
 	});
 	return true;
 }

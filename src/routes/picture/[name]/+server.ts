@@ -4,7 +4,7 @@ import { Readable } from 'node:stream';
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
 import { wholeNumber } from '#core/text/number';
-import { problem } from '$lib/server/http/api';
+import { problem } from '$lib/server/http/problem';
 import { picturePath } from '$lib/server/intake/pictures';
 
 export const GET: RequestHandler = async (event) => {

@@ -2,7 +2,7 @@
 import type { RequestHandler } from './$types';
 import { visitor } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
-import { problem } from '$lib/server/http/api';
+import { problem } from '$lib/server/http/problem';
 import { atomFeed } from '$lib/server/placing/sitemap';
 import { pageAt } from '$lib/server/placing/page-view';
 import { settings } from '$lib/server/settings';

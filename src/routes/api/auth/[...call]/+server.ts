@@ -2,7 +2,8 @@
 // that it could do goes by forms of ours, or not at all.
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
-import { body, problem, route } from '$lib/server/http/api';
+import { body, route } from '$lib/server/http/api';
+import { problem } from '$lib/server/http/problem';
 import { authCall } from '$lib/server/http/auth-call';
 import { providers } from '$lib/server/people/providers';
 import { compile } from '$lib/server/validate';

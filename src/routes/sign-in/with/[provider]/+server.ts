@@ -2,7 +2,7 @@
 import { redirect } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 import { IanuaError } from '#core/errors';
-import { problem } from '$lib/server/http/api';
+import { problem } from '$lib/server/http/problem';
 import { authCall } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { redirectTarget } from '$lib/server/http/redirect-target';

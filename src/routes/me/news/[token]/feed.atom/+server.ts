@@ -4,7 +4,7 @@ import { IanuaError } from '#core/errors';
 import { messages } from '#core/words/messages';
 import { readableBy } from '$lib/server/access/readable';
 import { sql } from '$lib/server/db/client';
-import { problem } from '$lib/server/http/api';
+import { problem } from '$lib/server/http/problem';
 import { newsAmong } from '$lib/server/news/out';
 import { personOfFeed } from '$lib/server/news/wishes';
 import { personById } from '$lib/server/people/who';
