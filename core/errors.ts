@@ -41,7 +41,7 @@ export const catalogue = {
 	},
 	'icon-unknown': { status: 422, words: 'There is no icon “{name}”.' },
 	'web-address': { status: 422, words: '“{url}” is not a web address that begins with http:// or https://.' },
-	'web-private': { status: 422, words: '“{host}” leads into a private network, from which nothing is fetched.' },
+	'web-private': { status: 422, words: '“{host}” leads into a private network, which nothing here calls.' },
 	'web-gone': { status: 422, words: 'There is nothing at that address: it answered {answer}.' },
 	'web-unreachable': { status: 422, words: 'That address could not be reached: {detail}.' },
 	'web-redirects': { status: 422, words: 'That address leads on more than five times; give the last one.' },

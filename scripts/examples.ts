@@ -223,6 +223,8 @@ try {
 	const program = await call('post /webhooks', null, { url: `http://127.0.0.1:${signIn.ports.source}/told`, events: ['opened'] });
 	await call('get /webhooks', null);
 	await call('post /webhooks/{id}', program.id as string);
+	await call('post /webhooks/{id}/secret', program.id as string);
+	await call('post /webhooks/{id}/test', program.id as string);
 	await call('delete /webhooks/{id}', program.id as string);
 
 	await call('post /former-addresses', null, { items: [{ path: 'https://old.example.org/files/Cruising%20guide.pdf', document: 'cruising-guide' }] });

@@ -231,7 +231,7 @@ test('a PDF from a web address is fetched, watched, and its change taken as a ne
 	await page.getByRole('button', { name: 'More ways' }).click();
 	await page.getByLabel('Web address of a PDF').fill('http://10.0.0.1/secret.pdf');
 	await page.getByRole('button', { name: 'Fetch' }).click();
-	await expect(page.getByText('“10.0.0.1” leads into a private network, from which nothing is fetched.')).toBeVisible();
+	await expect(page.getByText('“10.0.0.1” leads into a private network, which nothing here calls.')).toBeVisible();
 	await page.getByLabel('Web address of a PDF').fill(source);
 	await page.getByLabel('Watch').check();
 	await page.getByRole('button', { name: 'Fetch' }).click();

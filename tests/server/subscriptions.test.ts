@@ -7,6 +7,7 @@ import { mails, mailTo } from './mails';
 import { given } from './given';
 
 const { sql } = await import('#server/db/client');
+const { webhookEvents } = await import('#core/readership/webhook');
 const { sendDueReports } = await import('#server/readership/subscriptions');
 const drain = async (response: Promise<Response>) => (await response).arrayBuffer();
 const about = (title: string) => mails().filter((m) => m.subject.includes(title));
@@ -107,6 +108,92 @@ describe('webhooks', () => {
 		expect(new Set(got.map((m) => m.headers['webhook-id'])).size).toBe(got.length);
 		await boss.api('DELETE', `/webhooks/${id}`);
 	}, 60_000);
+	it('tell what staff do, each with its id in the audit trail and who did it', async () => {
+		const boss = await staff();
+		const got = await program(204);
+		const { id } = await boss.api<{ id: string }>('POST', '/webhooks', { url, events: [...webhookEvents] });
+		const paper = await document();
+		const path = `/told-${paper.slug}`;
+		await boss.api('PATCH', `/documents/${paper.slug}`, { door: { position: 'keyed', groups: [] } });
+		const key = await boss.api<{ id: string }>('POST', `/documents/${paper.slug}/keys`, { label: 'Told key' });
+		await boss.api('DELETE', `/keys/${key.id}`);
+		const form = new FormData();
+		form.append('file', new Blob([new Uint8Array(await pdf(`Second of ${paper.slug}`))]), 'second.pdf');
+		expect((await boss.send('POST', `/api/v1/documents/${paper.slug}/editions`, form)).status).toBe(201);
+		await boss.api('PATCH', `/documents/${paper.slug}`, { edition: 1 });
+		await boss.api('POST', '/pages', { path, title: 'Told page' });
+		await boss.api('POST', `/pages/${encodeURIComponent(path)}/publish`, {});
+		await boss.api('DELETE', `/pages/${encodeURIComponent(path)}`);
+		await boss.api('DELETE', `/documents/${paper.slug}`);
+		await boss.api('POST', `/documents/${paper.slug}/restore`);
+		const email = `told-${paper.slug}@example.org`;
+		const person = await boss.api<{ id: string }>('POST', '/members', { name: 'Tolda Member', email });
+		await boss.api('PATCH', `/members/${person.id}`, { name: 'Tolda Changed' });
+		await boss.api('DELETE', `/members/${person.id}`);
+		interface Event {
+			type: string;
+			data: {
+				id?: string;
+				who?: object;
+				document?: string;
+				page?: string;
+				key?: { id: string; label: string };
+				member?: { email: string };
+				after?: { position?: string };
+			};
+		}
+		const events = () => got.map((m) => JSON.parse(m.body) as Event);
+		await until(() => Promise.resolve(events().some((e) => e.type === 'member-removed')), 30_000);
+		const about = events().filter(({ data }) => [data.document, data.page, data.member?.email].some((value) => value?.includes(paper.slug)));
+		expect([...new Set(about.map((e) => e.type))].sort()).toEqual(
+			[
+				...['brought-in', 'condition-changed', 'door-changed', 'edition-in-force', 'key-issued', 'key-withdrawn', 'member-added', 'member-changed'],
+				...['member-removed', 'page-published', 'page-taken-down', 'restored', 'set-aside']
+			].sort()
+		);
+		// once by the check, once by hand
+		expect(about.filter((e) => e.type === 'edition-in-force').length).toBe(2);
+		for (const { type, data } of about.filter((e) => !['condition-changed'].includes(e.type) && e.data.id)) {
+			expect([type, data.who]).toEqual([type, { kind: 'staff', name: 'Olive Owner', email: 'olive@example.org' }]);
+			expect((await sql()`select from audit where id = ${data.id!}`).length).toBe(1);
+		}
+		expect(about.find((e) => e.type === 'door-changed')?.data.after?.position).toBe('keyed');
+		expect(about.find((e) => e.type === 'key-issued')?.data.key).toEqual({ id: key.id, label: 'Told key' });
+		expect(about.find((e) => e.type === 'key-withdrawn')?.data.key).toEqual({ id: key.id, label: 'Told key' });
+		expect(got.some((m) => m.body.includes('password'))).toBe(false);
+		await boss.api('DELETE', `/webhooks/${id}`);
+	}, 90_000);
+	it('sign with two secrets for a day after there is another; a test is sent at once and says what became of it', async () => {
+		const boss = await staff();
+		const got = await program(204, 204);
+		const first = await boss.api<{ id: string; secret: string }>('POST', '/webhooks', { url, events: ['opened'] });
+		const second = await boss.api<{ secret: string; both: string }>('POST', `/webhooks/${first.id}/secret`);
+		expect(Date.parse(second.both) - Date.now()).toBeGreaterThan(23 * 3_600_000);
+		expect(await boss.api('POST', `/webhooks/${first.id}/test`)).toEqual({ arrived: true, answer: 'it answered 204' });
+		const signatures = ({ headers, body }: Message, ...secrets: string[]) =>
+			secrets
+				.map(
+					(secret) =>
+						`v1,${createHmac('sha256', Buffer.from(secret.slice(6), 'base64'))
+							.update(`${String(headers['webhook-id'])}.${String(headers['webhook-timestamp'])}.${body}`)
+							.digest('base64')}`
+				)
+				.join(' ');
+		expect(got.length).toBe(1);
+		expect((JSON.parse(got[0]!.body) as { type: string }).type).toBe('test');
+		expect(got[0]!.headers['webhook-signature']).toBe(signatures(got[0]!, second.secret, first.secret));
+		await sql()`update webhook set earlier_until = now() - interval '1 second' where id = ${first.id}`;
+		await boss.api('POST', `/webhooks/${first.id}/test`);
+		expect(got[1]!.headers['webhook-signature']).toBe(signatures(got[1]!, second.secret));
+		close();
+		const lost = await boss.api<{ arrived: boolean; answer: string }>('POST', `/webhooks/${first.id}/test`);
+		expect([lost.arrived, lost.answer.length > 10]).toEqual([false, true]);
+		// a test that did not arrive is no trouble to be mended, and is not sent again
+		const { items } = await boss.api<{ items: { id: string; failed: number; waiting: number }[] }>('GET', '/webhooks');
+		expect(items.find((w) => w.id === first.id)).toMatchObject({ failed: 0, waiting: 0 });
+		await boss.api('DELETE', `/webhooks/${first.id}`);
+		expect((await boss.send('POST', `/api/v1/webhooks/${first.id}/test`)).status).toBe(404);
+	}, 60_000);
 	it('are tried again, and the trouble is shown; 410 ends them', async () => {
 		const boss = await staff();
 		const got = await program(500, 410);
@@ -127,7 +214,19 @@ describe('webhooks', () => {
 		const someone = await member({ group: 'No owners' });
 		expect((await someone.send('POST', '/api/v1/webhooks', { url, events: ['opened'] })).status).toBe(403);
 		const paper = await document({ position: 'open' });
-		const { id } = await boss.api<{ id: string }>('POST', '/webhooks', { url: 'http://127.0.0.1:1/inside', events: ['opened'] });
+		for (const inside of [
+			'http://127.0.0.1:1/inside',
+			'http://[::1]/inside',
+			'https://10.0.0.7/inside',
+			'http://localhost:9/inside',
+			'http://169.254.169.254/'
+		]) {
+			const refused = await boss.send('POST', '/api/v1/webhooks', { url: inside, events: ['opened'] });
+			expect([inside, refused.status, ((await refused.json()) as { code: string }).code]).toEqual([inside, 422, 'web-private']);
+		}
+		// a name that led elsewhere when it was set leads inside now
+		const { id } = await boss.api<{ id: string }>('POST', '/webhooks', { url: 'https://elsewhere.example.org/told', events: ['opened'] });
+		await sql()`update webhook set url = 'http://127.0.0.1:1/inside' where id = ${id}`;
 		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file`));
 		await until(
 			async () => (await boss.api<{ items: { id: string; trouble: string | null }[] }>('GET', '/webhooks')).items.find((w) => w.id === id)?.trouble ?? false,

@@ -5,7 +5,7 @@ import { watchSources } from './intake/source';
 import { beginAgain, sweep } from './intake/sweep';
 import { everySo, queueJob, stopJobs, workOn } from './jobs/boss';
 import { sendDueReports } from './readership/subscriptions';
-import { keepTelling } from './readership/webhooks';
+import { keepTelling } from './readership/deliveries';
 import { keepSumming } from './readership/sums/keep';
 import { log } from './log';
 import { tellNews } from './news/mail';

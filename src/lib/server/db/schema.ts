@@ -1271,6 +1271,9 @@ export const webhook = pgTable(
 		id: id(),
 		url: text('url').notNull(),
 		secret: text('secret').notNull(),
+		/** The one before, with which messages are signed as well until an instant. */
+		earlierSecret: text('earlier_secret'),
+		earlierUntil: at('earlier_until'),
 		events: text('events').array().notNull(),
 		createdAt: at('created_at').notNull().defaultNow(),
 		createdBy: uuid('created_by'),

@@ -224,6 +224,8 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/former-addresses/missed': api(['documents:read']),
 	'/api/v1/webhooks': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/webhooks/[id]': api(['site:write'], ['site:write'], { admits: 'owner' }),
+	'/api/v1/webhooks/[id]/secret': api(['site:write'], ['site:write'], { admits: 'owner' }),
+	'/api/v1/webhooks/[id]/test': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/websites': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/websites/[id]': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/websites/[id]/keys': api(['site:write'], ['site:write'], { admits: 'owner' }),

@@ -1,7 +1,7 @@
 // The check of an edition, as a job: facts, cover, words, the copy for reading; then its condition. Done twice, it comes to the same.
 import { eq, sql as raw } from 'drizzle-orm';
 import { conditionOf, textLayer, type Condition, type Facts } from '#core/intake/condition';
-import { tellCondition } from '../readership/webhooks';
+import { tellEdition } from '../readership/deliveries';
 import { db, sql } from '../db/client';
 import { document, edition, editionPage } from '../db/schema';
 import { putInForce, writeCover } from '../documents/commands';
@@ -76,7 +76,8 @@ async function write(row: Row, facts: Facts, condition: Condition, pages: readon
 		}
 		await tx.execute(raw`update intake set state = 'in', changed_at = now() where document_id = ${parent.id} and state = 'checking'`);
 	});
-	await tellCondition(row.id);
+	await tellEdition(row.id, 'condition-changed');
+	if (row.pending && condition.status !== 'refused') await tellEdition(row.id, 'edition-in-force');
 }
 
 /** Editions whose check has not been done, the longest waiting first. */

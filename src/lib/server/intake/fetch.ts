@@ -1,6 +1,7 @@
 // Fetches a file from a web address for staff: bounded in size, time and redirects, and never from a private network,
 // however the name resolves or an answer leads on (RFC 6890: special-purpose addresses).
 import { lookup } from 'node:dns';
+import { lookup as resolved } from 'node:dns/promises';
 import { request as httpRequest, type IncomingMessage } from 'node:http';
 import { request as httpsRequest } from 'node:https';
 import { isIP, type LookupFunction } from 'node:net';
@@ -61,6 +62,14 @@ export function webAddress(text: string): URL {
 	}
 	if (!['http:', 'https:'].includes(url.protocol) || url.username || url.password) throw new IanuaError('web-address', { url: text });
 	return url;
+}
+
+/** Throws `web-private` where an address leads into a private network as its name resolves now; one that nobody knows the name of is left to the call itself. */
+export async function refusePrivate(url: URL): Promise<void> {
+	if (allowed(url)) return;
+	const host = url.hostname.replace(/^\[|\]$/g, '');
+	const addresses = isIP(host) ? [{ address: host }] : await resolved(host, { all: true }).catch(() => []);
+	if (addresses.some(({ address }) => !isPublic(address))) throw new IanuaError('web-private', { host });
 }
 
 /** Fetches; with `known`, an unchanged file is answered with 304 (RFC 9110, 13.1). The stream ends with an error when time is up. */

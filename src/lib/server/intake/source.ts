@@ -9,6 +9,7 @@ import { changeDocument } from '../documents/change';
 import { receive, TooLarge, type Received } from '../store/store';
 import { withLock } from '../jobs/lock';
 import { log } from '../log';
+import { tellSource } from '../readership/deliveries';
 import { settings } from '../settings';
 import { bringIn, type BroughtIn, type Given } from './bring-in';
 import { fetchFile, type Fetched } from './fetch';
@@ -58,11 +59,14 @@ export async function setWatch(slug: string, watch: boolean): Promise<void> {
 /** Compares a document's web address with what was fetched: by ETag and Last-Modified where it gives them, else by checksum. */
 export async function compareSource(slug: string): Promise<void> {
 	const row = await sourceOf(slug);
-	const set = (values: Partial<typeof source.$inferInsert>) =>
-		db()
+	const set = async (values: Partial<typeof source.$inferInsert>) => {
+		await db()
 			.update(source)
 			.set({ checkedAt: new Date(), note: '', ...values })
 			.where(eq(source.documentId, row.documentId));
+		const other = values.state !== undefined && values.state !== row.state;
+		if (other || (values.offered && values.offered !== row.offered)) await tellSource(row.documentId);
+	};
 	try {
 		const fetched = await fetchFile(row.url, row);
 		if (fetched.status === 304) {

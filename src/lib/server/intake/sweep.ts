@@ -3,7 +3,7 @@ import { maySweep } from '#core/upkeep/sweep';
 import { readershipOf } from '#core/readership/settings';
 import { forgetWebsitePeople } from '../access/websites';
 import { forgetReaders } from '../readership/sums/keep';
-import { dropOldDeliveries } from '../readership/webhooks';
+import { dropOldDeliveries } from '../readership/deliveries';
 import { sql } from '../db/client';
 import { dropOldIdempotencyKeys } from '../http/idempotency';
 import { letGoOfAside } from '../documents/commands';

@@ -190,6 +190,20 @@ export const readershipOperations = [
 		answer: Type.Object({ id: Type.String(), secret: Type.String() })
 	},
 	{ method: 'post', path: '/webhooks/{id}', words: 'Sends what failed again', status: 200, answer: Nothing },
+	{
+		method: 'post',
+		path: '/webhooks/{id}/secret',
+		words: 'Gives a program another secret, this once; for a day messages are signed with both',
+		status: 200,
+		answer: Type.Object({ secret: Type.String(), both: { ...Instant, description: 'until when messages are signed with the one before as well' } })
+	},
+	{
+		method: 'post',
+		path: '/webhooks/{id}/test',
+		words: 'Sends a message of the type “test” at once',
+		status: 200,
+		answer: Type.Object({ arrived: Type.Boolean(), answer: Type.String({ description: 'what became of it, in words' }) })
+	},
 	{ method: 'delete', path: '/webhooks/{id}', words: 'Withdraws a webhook', status: 200, answer: Nothing },
 	{ method: 'get', path: '/ledger', words: 'Entries of the ledger of all documents', query: LedgerQuery, status: 200, answer: Entries },
 	{ method: 'get', path: '/readership/overview', words: 'Readership of the whole site', query: Tabled, status: 200, answer: Report },

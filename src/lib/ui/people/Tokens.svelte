@@ -50,7 +50,7 @@
 </script>
 
 <p>
-	A program with a token speaks to the <a href="/api/v1/openapi.json">API</a> in your name, as far as the token goes. Make one for each program, so that each can
+	A program with a token speaks to the <a href="/api/docs">API</a> in your name, as far as the token goes. Make one for each program, so that each can
 	be withdrawn by itself. No token makes others or opens the desk.
 </p>
 {#if made}
