@@ -18,6 +18,7 @@ import {
 	nullable,
 	oneOf,
 	type Operation,
+	Place,
 	several,
 	Sha256,
 	withBefore
@@ -146,7 +147,7 @@ export const ListQuery = Type.Object(
 );
 
 export const FindQuery = Type.Object(
-	{ q: Type.String({ minLength: 1, maxLength: 300, description: 'words to be found' }), cursor: Cursor, limit: Limit },
+	{ q: Type.String({ minLength: 1, maxLength: 300, description: 'words to be found' }), cursor: Place, limit: Limit },
 	{ additionalProperties: false }
 );
 

@@ -8,6 +8,7 @@ import { Cache } from '../db/cache';
 import { sql } from '../db/client';
 import { lists } from '../placing/placed';
 import { theRow } from '../db/rows';
+import type { After } from '../http/cursor';
 import { site } from '../site/site';
 import { hitsOf, longest, matchingDocuments, type Hit } from './find';
 import { lineRows, toListItem, type DocumentLine } from './line';
@@ -17,6 +18,8 @@ export interface DocumentQuery {
 	readonly filters?: Filters;
 	readonly order?: Order | null;
 	readonly offset?: number;
+	/** Those behind this one in the order asked for, in place of `offset`. */
+	readonly after?: After | undefined;
 	readonly limit?: number;
 	/** Those set aside instead of those in use. */
 	readonly aside?: boolean;
@@ -38,6 +41,8 @@ export interface DocumentList {
 	/** How many there are at all. */
 	readonly all: number;
 	readonly aside: number;
+	/** The last of the items with what the list goes by, where others are behind it. */
+	readonly next: After | null;
 	/** For each filter, how many documents each of its values would show, the other filters taken into account. */
 	readonly counts: Counts;
 }
@@ -45,6 +50,26 @@ export interface DocumentList {
 const dayMs = 86_400_000;
 /** Filters of few values: ten thousand documents are some hundreds of their combinations. */
 const handful: readonly FilterName[] = ['door', 'condition', 'placed', 'pages', 'brought'];
+
+type OrderType = 'timestamptz' | 'bigint' | 'real' | 'text';
+
+/** What the values are that a list goes by. */
+function orderType(by: Order['by']): OrderType {
+	if (by === 'brought' || by === 'edition') return 'timestamptz';
+	if (by === 'match') return 'real';
+	return by === 'title' || by === 'folder' || by === 'language' || by === 'by' ? 'text' : 'bigint';
+}
+
+/** How the database writes them. */
+const written: Record<OrderType, RegExp> = {
+	timestamptz: /^\d{4}-[01]\d-[0-3]\d [0-2]\d:[0-5]\d:[0-5]\d(\.\d{1,6})?[+-]\d\d(:\d\d)?$/,
+	bigint: /^\d{1,18}$/,
+	real: /^\d{1,9}(\.\d{1,20})?(e[+-]\d\d)?$/,
+	text: /^/
+};
+
+/** Whether a list that goes by this can have had such a value. */
+export const isOrderValue = (by: Order['by'], value: string): boolean => written[orderType(by)].test(value);
 
 interface Counted {
 	all: number;
@@ -75,7 +100,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const { zone, fields = [] } = await site();
 	const chosenFields = fields.filter((field) => field.kind === 'choice').map((field) => field.name);
 	const now = Date.now();
-	const { limit = 50, offset = 0, filters = {} } = query;
+	const { limit = 50, offset = 0, filters = {}, after } = query;
 	const q = query.q?.trim().slice(0, longest) ?? '';
 	const order = query.order ?? usualOrder(q !== '');
 	const s = sql();
@@ -183,15 +208,20 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	// as true as if it were counted now (db/cache.ts); what is found is another each time
 	const key = JSON.stringify([filters, query.aside, query.within, chosenFields]);
 	const counting = found ? count() : cache.get(key, async () => ({ value: await count(), until: await countsHold(now) }), now);
-	const listing = s<{ id: string }[]>`
-		select d.id from ${fromWith(...active, order.by)} and ${all(active.map(fits))} order by ${orderBy} ${direction}, d.id ${direction} limit ${limit} offset ${offset}`;
+	const behind = after
+		? s`(${orderBy}, d.id) ${order.down ? s`<` : s`>`} (${after.value}::text::${s.unsafe(orderType(order.by))}, ${after.id}::uuid)`
+		: s`true`;
+	const listing = s<{ id: string; value: string }[]>`
+		select d.id, (${orderBy})::text as value from ${fromWith(...active, order.by)} and ${all([...active.map(fits), behind])}
+		order by ${orderBy} ${direction}, d.id ${direction} limit ${limit + 1} offset ${offset}`;
 	// what is shown does not wait for the counts
-	const shown = listing.then(async (rows) => {
+	const shown = listing.then(async (more) => {
+		const rows = more.slice(0, limit);
 		const ids = rows.map((row) => row.id);
 		const [lines, hits] = await Promise.all([ids.length ? lineRows(s`d.id in ${s(ids)}`, zone, now) : [], hitsOf(q, ids, 3)]);
-		return { ids, lines, hits };
+		return { ids, lines, hits, next: more.length > limit ? (rows.at(-1) ?? null) : null };
 	});
-	const [counted, { ids, lines, hits }, there_] = await Promise.all([
+	const [counted, { ids, lines, hits, next }, there_] = await Promise.all([
 		counting,
 		shown,
 		s<{ n: number | null; aside: number }[]>`
@@ -222,6 +252,7 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 			// has() says so
 			return line ? [{ ...toListItem(line, zone, now), hits: hits.get(id) ?? [], hitPages: pagesOf.has(id) ? pagesOf.get(id)! : 0 }] : [];
 		}),
+		next,
 		total: counted.total,
 		// what was counted is all there is, unless it was found or is what was set aside
 		all: there.n ?? counted.all,

@@ -21,8 +21,11 @@ const Next = nullable(Type.String({ description: 'where it goes on; null at its 
 export const listInParts = <Item extends TSchema, More extends TProperties>(item: Item, more: More) =>
 	Type.Object({ items: Type.Array(item), next: Next, ...more });
 
-/** Where the list goes on. */
-export const Cursor = Type.Optional(Type.String({ pattern: '^\\d{1,9}$', description: '`next` of the answer before' }));
+/** Where the list goes on: after a row, whatever comes or goes meanwhile (http/cursor.ts). */
+export const Cursor = Type.Optional(Type.String({ pattern: '^[\\w-]{1,1600}$', description: '`next` of the answer before' }));
+
+/** Where a list goes on whose order is made anew each time: so many further. */
+export const Place = Type.Optional(Type.String({ pattern: '^\\d{1,9}$', description: '`next` of the answer before' }));
 
 export const Limit = Type.Optional(Type.Integer({ minimum: 1, maximum: 200, description: 'how many at most' }));
 

@@ -6,7 +6,12 @@ import { settings } from '../settings';
 import { zeroByte } from '../validate';
 
 /** What PostgreSQL says of what it cannot keep, by its codes, in words. */
-const refusedByDatabase: Readonly<Record<string, string>> = { '22021': zeroByte, '22P05': zeroByte, '22003': 'a number in it is too large' };
+const refusedByDatabase: Readonly<Record<string, string>> = {
+	'22021': zeroByte,
+	'22P05': zeroByte,
+	'22003': 'a number in it is too large',
+	'22008': 'a time in it is none'
+};
 
 /** The error of the catalogue that an error is. */
 export function knownError(error: unknown): IanuaError {

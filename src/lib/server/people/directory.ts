@@ -6,6 +6,7 @@ import { db, sql, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
 import { holding } from '../db/like';
 import { account, group, person } from '../db/schema';
+import type { After } from '../http/cursor';
 import { newId } from '../id';
 import { writeAudit } from '../site/audit';
 import { site, saveSite, type Site } from '../site/site';
@@ -79,6 +80,8 @@ export interface PeopleQuery {
 	/** Without the staff. */
 	readonly members?: boolean;
 	readonly offset?: number;
+	/** Those behind this one by name, in place of `offset`. */
+	readonly after?: After | undefined;
 	readonly limit?: number;
 }
 
@@ -95,6 +98,7 @@ export async function listPeople({
 	standing,
 	members = false,
 	offset = 0,
+	after,
 	limit = 50
 }: PeopleQuery): Promise<{ items: MemberRow[]; total: number }> {
 	const like = holding(q);
@@ -108,13 +112,13 @@ export async function listPeople({
 		suspended: s`p.suspended and p.closed_at is null`
 	}[standing ?? 'all'];
 	const rows = await s<(MemberRow & { total: number })[]>`
-		select p.id, p.name, p.email, p.role, p.suspended, count(*) over ()::int as total,
-			coalesce((select jsonb_agg(jsonb_build_object('group', g.name, 'from', m.from_day, 'until', m.until_day) order by g.name)
-				from membership m join member_group g on g.id = m.group_id where m.person_id = p.id), '[]') as memberships
-		from person p
+		select x.*, coalesce((select jsonb_agg(jsonb_build_object('group', g.name, 'from', m.from_day, 'until', m.until_day) order by g.name)
+			from membership m join member_group g on g.id = m.group_id where m.person_id = x.id), '[]') as memberships
+		from (select p.id, p.name, p.email, p.role, p.suspended, count(*) over ()::int as total from person p
 		where p.closed_at is null and (p.name ilike ${like} or p.email ilike ${like})
-			and (${slug} = '' or exists (select 1 from membership m join member_group g on g.id = m.group_id where m.person_id = p.id and g.slug = ${slug})) and ${stands} and (not ${members} or p.role = 'member')
-		order by p.role <> 'member' desc, p.name, p.id limit ${limit} offset ${offset}`;
+			and (${slug} = '' or exists (select 1 from membership m join member_group g on g.id = m.group_id where m.person_id = p.id and g.slug = ${slug})) and ${stands} and (not ${members} or p.role = 'member')) x
+		where ${after ? s`(x.name, x.id) > (${after.value}, ${after.id}::uuid)` : s`true`}
+		order by x.role <> 'member' desc, x.name, x.id limit ${limit} offset ${offset}`;
 	return { items: rows.map(({ total: _total, ...row }) => row), total: rows[0]?.total ?? 0 };
 }
 

@@ -50,8 +50,8 @@
 </script>
 
 <p>
-	A program with a token speaks to the <a href="/api/docs">API</a> in your name, as far as the token goes. Make one for each program, so that each can
-	be withdrawn by itself. No token makes others or opens the desk.
+	A program with a token speaks to the <a href="/api/docs">API</a> in your name, as far as the token goes. Make one for each program, so that each can be withdrawn
+	by itself. No token makes others or opens the desk.
 </p>
 {#if made}
 	<div class="say" role="status">

@@ -1,10 +1,11 @@
 // GET lists documents with the counts of all filters, POST brings one in.
 import type { RequestHandler } from './$types';
-import { filterNames, filtersOf, orderOf } from '#core/documents/filters';
-import { listDocuments } from '$lib/server/documents/list';
+import { filterNames, filtersOf, orderOf, usualOrder } from '#core/documents/filters';
+import { isOrderValue, listDocuments } from '$lib/server/documents/list';
 import { documentJson, documentView } from '$lib/server/documents/view';
 import { inFolders, staff } from '$lib/server/guard/guard';
 import { answer, route } from '$lib/server/http/api';
+import { afterOf, cursorAfter } from '$lib/server/http/cursor';
 import { ListQuery } from '$lib/server/documents/contract';
 import { bringInStream, checkDone } from '$lib/server/intake/bring-in';
 import { withUpload } from '$lib/server/intake/multipart';
@@ -21,9 +22,19 @@ export const GET: RequestHandler = route(async (event) => {
 		[...new Set(params.keys())].map((name) => [name, (filterNames as readonly string[]).includes(name) ? params.getAll(name) : params.get(name)])
 	);
 	const { cursor, limit = 50, q, order, aside } = checked(checkQuery, given);
-	const offset = Number(cursor ?? 0);
 	const within = event.locals.caller.token?.folders;
-	const list = await listDocuments({ q, filters: filtersOf(params), order: order === 'newest' ? null : orderOf(order ?? null), aside, limit, offset, within });
+	const wanted = order === 'newest' ? null : orderOf(order ?? null);
+	const { by, down } = wanted ?? usualOrder(Boolean(q?.trim()));
+	const named = `${down ? '-' : ''}${by}`;
+	const list = await listDocuments({
+		q,
+		filters: filtersOf(params),
+		order: { by, down },
+		aside,
+		limit,
+		after: afterOf(cursor, named, (value) => isOrderValue(by, value)),
+		within
+	});
 	const items = list.items.map(({ slug, title, folder, topics, language, pages, bytes, sha256, edition, createdAt, condition, door, placements, id }) => ({
 		id,
 		slug,
@@ -40,7 +51,7 @@ export const GET: RequestHandler = route(async (event) => {
 		door,
 		placements
 	}));
-	const next = offset + items.length < list.total ? String(offset + items.length) : null;
+	const next = list.next && cursorAfter(named, list.next);
 	const counts = Object.fromEntries(filterNames.map((name) => [name, Object.fromEntries(list.counts[name].map((c) => [c.value, c.count]))]));
 	return answer({ items, next, counts: { ...counts, total: list.total, all: list.all } });
 });

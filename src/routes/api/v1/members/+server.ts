@@ -2,6 +2,7 @@
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, route } from '$lib/server/http/api';
+import { afterOf, cursorAfter } from '$lib/server/http/cursor';
 import { MembersQuery } from '$lib/server/people/contract';
 import { addMember, inviteMember, memberView, MemberGiven } from '$lib/server/people/members';
 import { hashPassword } from '$lib/server/people/auth';
@@ -14,9 +15,11 @@ const checkBody = compile(MemberGiven);
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const { q, group, standing, cursor, limit = 50 } = checked(checkQuery, Object.fromEntries(event.url.searchParams));
-	const offset = Number(cursor ?? 0);
-	const { items, total } = await listMembers({ q, group, standing, offset, limit });
-	return answer({ items, next: offset + items.length < total ? String(offset + items.length) : null, total });
+	// one more tells whether the list goes on
+	const { items: more, total } = await listMembers({ q, group, standing, after: afterOf(cursor, 'name'), limit: limit + 1 });
+	const items = more.slice(0, limit);
+	const last = items.at(-1);
+	return answer({ items, next: last && more.length > limit ? cursorAfter('name', { value: last.name, id: last.id }) : null, total });
 });
 
 export const POST: RequestHandler = route(async (event) => {
