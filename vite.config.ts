@@ -27,7 +27,7 @@ function reference(): Plugin {
 	return {
 		name: 'reference',
 		buildStart() {
-			const [name, from, to] = ['redoc.standalone.js', 'node_modules/redoc/bundles', 'static/reference'];
+			const [name, from, to] = ['redoc.standalone.js', 'node_modules/redoc/bundles', 'static/api-reference'];
 			const program = readFileSync(`${from}/${name}`, 'utf8');
 			if (program.split(elsewhere).length !== 2) throw new Error(`${name} has another picture from elsewhere than the one known`);
 			mkdirSync(to, { recursive: true });

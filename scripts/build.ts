@@ -10,7 +10,7 @@ const sources = [
 	'src',
 	'static/brand',
 	'static/ianua-document.js',
-	'static/reference.js',
+	'static/api-reference/draw.js',
 	'static/reading-over.js',
 	'static/shown.js',
 	'drizzle',

@@ -28,6 +28,8 @@ export const reservedParts: readonly string[] = [
 	'readyz',
 	'sitemap.xml',
 	'robots.txt',
+	'llms.txt',
+	'api-reference',
 	'_app',
 	'pdfjs',
 	'brand'

@@ -9,6 +9,7 @@ import { document, ledgerOf, member, origin, pdf, qpdf, send, staff, until, visi
 
 const { sql } = await import('#server/db/client');
 const { publishDue } = await import('#server/placing/commands');
+const { sitemap } = await import('#server/placing/sitemap');
 
 interface PageJson {
 	path: string;
@@ -290,6 +291,8 @@ describe('layouts', () => {
 		const feed = await html(keeper, `${path}/feed.atom`);
 		expect([...feed.matchAll(/<title>(\w+) of/g)].map((m) => m[1])).toEqual(['Beta', 'Alpha']);
 		expect(feed).toContain(`<id>${origin}/d/${a}</id>`);
+		const [, bytes, file] = /<link rel="enclosure" type="application\/pdf" length="(\d+)" href="([^"]+)"\/>/.exec(feed)!;
+		expect((await (await fetch(file!)).arrayBuffer()).byteLength).toBe(Number(bytes));
 		expect((await visitor().get(`${path}/feed.atom`)).headers.get('content-type')).toContain('application/atom+xml');
 		// reading beside the list
 		await boss.api('PATCH', `/pages${path}`, { content: { folders: [folder], show: 'list', order: 'title', beside: true } });
@@ -736,6 +739,42 @@ describe('on other websites', () => {
 		expect(map).toContain(path);
 		for (const kept of [keyed, ajar, quiet]) expect(map).not.toContain(kept.slug);
 		expect(await html(visitor(), '/robots.txt')).toContain(`Sitemap: ${origin}/sitemap.xml`);
+		const tag = (await visitor().get('/sitemap.xml')).headers.get('etag')!;
+		expect((await visitor().get('/sitemap.xml', { 'if-none-match': tag })).status).toBe(304);
+		const late = await document({ position: 'open' });
+		const again = await visitor().get('/sitemap.xml', { 'if-none-match': tag });
+		expect([again.status, (await again.text()).includes(`/d/${late.slug}<`)]).toEqual([200, true]);
+	});
+	it('more addresses than one sitemap may have stand in several, and an index names them', async () => {
+		await document({ position: 'open' });
+		const locations = (text: string | null) => [...(text ?? '').matchAll(/<loc>([^<]+)<\/loc>/g)].map((m) => m[1]!);
+		const whole = locations(await sitemap(null));
+		const most = Math.ceil(whole.length / 3);
+		const index = await sitemap(null, most);
+		expect(index).toContain('<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">');
+		const files = locations(index);
+		expect(files).toEqual(files.map((_, i) => `${origin}/sitemap.xml?part=${i + 1}`));
+		const parts = await Promise.all(files.map((_, i) => sitemap(i + 1, most)));
+		expect(parts.flatMap(locations)).toEqual(whole);
+		for (const part of parts) expect(locations(part).length).toBeLessThanOrEqual(most);
+		expect(await sitemap(files.length + 1, most)).toBeNull();
+		expect((await visitor().get('/sitemap.xml?part=1')).status).toBe(200);
+		for (const none of ['2', '0', 'x', '-1']) expect((await visitor().get(`/sitemap.xml?part=${none}`)).status).toBe(404);
+	});
+	it('llms.txt names what is open and listed with its text, and is not there where the owner does not want it', async () => {
+		const [shown, ajar] = [await document({ position: 'open' }), await document({ position: 'ajar' })];
+		await boss.api('PATCH', `/documents/${shown.slug}`, { title: 'Locks [and] weirs' });
+		const answer = await visitor().get('/llms.txt');
+		expect([answer.status, answer.headers.get('content-type')]).toEqual([200, 'text/plain; charset=utf-8']);
+		const text = await answer.text();
+		expect(text).toContain(`- [Locks \\[and\\] weirs](${origin}/d/${shown.slug}): 3 pages, text at ${origin}/d/${shown.slug}/text/plain`);
+		for (const kept of [keyed, ajar]) expect(text).not.toContain(kept.slug);
+		const inside = await visitor().get(`/d/${shown.slug}/text/plain`);
+		expect([inside.status, (await inside.text()).includes('page 1')]).toEqual([200, true]);
+		await boss.api('PATCH', '/site', { llms: false });
+		expect((await visitor().get('/llms.txt')).status).toBe(404);
+		await boss.api('PATCH', '/site', { llms: null });
+		expect((await visitor().get('/llms.txt')).status).toBe(200);
 	});
 	it('colours in which words could not be read are refused, with the nearest that passes', async () => {
 		const answer = await boss.send('PATCH', '/api/v1/site', { colour: '#8fd3c8' });

@@ -166,6 +166,7 @@ it('every field of a member, of a group and of the site, changed and undone', as
 		fields: [{ name: 'otherwise', words: 'Otherwise', kind: 'date', listed: false, filtered: false }],
 		documentPage: 'particulars',
 		front: '/',
+		llms: false,
 		framers: ['else.example']
 	});
 	const path = `/navigated-${process.pid}`;

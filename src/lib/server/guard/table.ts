@@ -88,6 +88,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/embed/[slug]/pass': page('everyone', { answers: 'problem', silent: true }),
 	'/oembed': page('everyone', { answers: 'problem' }),
 	'/picture/[name]': page('everyone', { answers: 'problem' }),
+	'/llms.txt': page('everyone', { answers: 'problem', same: true }),
 	'/robots.txt': page('everyone', { answers: 'problem', same: true }),
 	'/sitemap.xml': page('everyone', { answers: 'problem', same: true }),
 	'/.well-known/security.txt': page('everyone', { answers: 'problem' }),

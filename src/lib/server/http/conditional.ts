@@ -39,8 +39,14 @@ export function differing(tag: string, text: string): string[] {
 export async function withTag({ request }: RequestEvent, response: Response): Promise<Response> {
 	if (response.status !== 200 || !response.headers.get('content-type')?.startsWith('application/json')) return response;
 	const text = await response.text();
-	const tag = tagOf(text);
-	const headers = new Headers(response.headers);
+	return unlessKnown(request, text, tagOf(text), new Headers(response.headers));
+}
+
+/** A text of another kind with its tag. */
+export const textWithTag = ({ request }: RequestEvent, text: string, type: string): Response =>
+	unlessKnown(request, text, `"${digest(text).slice(0, wholeLetters)}"`, new Headers({ 'content-type': `${type}; charset=utf-8` }));
+
+function unlessKnown(request: Request, text: string, tag: string, headers: Headers): Response {
 	headers.set('etag', tag);
 	const known = request.headers.get('if-none-match');
 	// 13.1.2: compared weakly

@@ -1,8 +1,11 @@
 // For search engines and feed readers: what a visitor sees listed, and nothing else.
 import { visitor } from '#core/access/decide';
+import { nextTurn } from '../access/hours';
 import { readableBy } from '../access/readable';
+import { Cache } from '../db/cache';
 import { sql } from '../db/client';
 import { settings } from '../settings';
+import { site } from '../site/site';
 
 /** A text within XML. */
 export const xml = (text: string): string =>
@@ -12,31 +15,91 @@ export const xml = (text: string): string =>
 export interface Listed {
 	readonly path: string;
 	readonly at: Date;
+	readonly title: string;
+	/** Of a document; 0 of a page. */
+	readonly pages: number;
 }
 
-/** The addresses of pages and documents that a visitor sees listed, for sitemap.xml. */
+/** The addresses of pages and documents that a visitor sees listed: for search engines, and for programs that read. */
 export async function listedAddresses(): Promise<Listed[]> {
 	const s = sql();
 	const nobody = { who: visitor, person: null };
 	const [pages, documents] = await Promise.all([
 		s<Listed[]>`
-			select p.path, r.published_at as at from thing_in_force t join page p on p.id = t.id join revision r on r.id = p.published_id
+			select p.path, r.published_at as at, r.title, 0 as pages from thing_in_force t join page p on p.id = t.id join revision r on r.id = p.published_id
 			where t.kind = 'page' and t.listed and position_at(t.set_position, t.from_at, t.until_at, now()) = 'open' order by p.path`,
 		s<Listed[]>`
-			select '/d/' || d.slug as path, e.created_at as at from document d join edition e on e.id = d.edition_id
+			select '/d/' || d.slug as path, e.created_at as at, d.title, e.pages from document d join edition e on e.id = d.edition_id
 			where (d.id in (${(await readableBy(nobody)).ids})) is true order by e.created_at desc`
 	]);
 	return [...pages, ...documents];
 }
 
-/** sitemap.xml after sitemaps.org 0.9: at most 50,000 addresses in one file. */
-export async function sitemap(): Promise<string> {
-	const { IANUA_ORIGIN } = settings();
-	const urls = (await listedAddresses())
-		.slice(0, 50_000)
-		.map(({ path, at }) => `\t<url><loc>${xml(IANUA_ORIGIN + path)}</loc><lastmod>${at.toISOString()}</lastmod></url>`);
-	return `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">\n${urls.join('\n')}\n</urlset>\n`;
+/** Addresses in one file (sitemaps.org 0.9: at most 50,000). */
+export const inOneFile = 50_000;
+/** Documents that llms.txt names; the others stand in the sitemap. */
+const inLlms = 2_000;
+
+/** What is made of the listed addresses, for as long as it is true: until something changes, or the hours of a door begin or end. */
+const made = new Cache<string>({ most: 40_000_000, weigh: (text) => text.length, within: 0 });
+const kept = (key: string, make: () => Promise<string>) => made.get(key, async () => ({ value: await make(), until: await nextTurn(Date.now()) }));
+
+const xmlHead = '<?xml version="1.0" encoding="UTF-8"?>';
+const namespace = 'xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"';
+
+/**
+ * sitemap.xml after sitemaps.org 0.9: the addresses, or where they are more than one file may have, an index of files, which are asked for by
+ * their number from 1. Null where there is no such file.
+ */
+export async function sitemap(part: number | null, most = inOneFile): Promise<string | null> {
+	const text = await kept(`sitemap ${part ?? ''} ${most}`, async () => {
+		const { IANUA_ORIGIN } = settings();
+		const listed = await listedAddresses();
+		const files = Math.max(1, Math.ceil(listed.length / most));
+		if (part !== null && part > files) return '';
+		if (part === null && files > 1) {
+			const each = Array.from({ length: files }, (_, i) => `\t<sitemap><loc>${xml(`${IANUA_ORIGIN}/sitemap.xml?part=${i + 1}`)}</loc></sitemap>`);
+			return `${xmlHead}\n<sitemapindex ${namespace}>\n${each.join('\n')}\n</sitemapindex>\n`;
+		}
+		const first = ((part ?? 1) - 1) * most;
+		const urls = listed
+			.slice(first, first + most)
+			.map(({ path, at }) => `\t<url><loc>${xml(IANUA_ORIGIN + path)}</loc><lastmod>${at.toISOString()}</lastmod></url>`);
+		return `${xmlHead}\n<urlset ${namespace}>\n${urls.join('\n')}\n</urlset>\n`;
+	});
+	return text || null;
 }
+
+/** llms.txt, a site in Markdown for language models (llmstxt.org, from memory): its pages, and its documents with the address of their text. */
+export const llmsTxt = (): Promise<string> =>
+	kept('llms', async () => {
+		const { IANUA_ORIGIN } = settings();
+		const { name } = await site();
+		const plain = (text: string) => text.replace(/[\\`*_[\]<>#]/g, '\\$&').replace(/\s+/g, ' ');
+		const listed = await listedAddresses();
+		const [pages, documents] = [listed.filter((one) => !one.pages), listed.filter((one) => one.pages)];
+		const lines = [
+			`# ${plain(name)}`,
+			'',
+			'> What everybody may read here. Of each document its text stands at the address given behind it.',
+			...(pages.length ? ['', '## Pages', '', ...pages.map(({ title, path }) => `- [${plain(title)}](${IANUA_ORIGIN}${path})`)] : []),
+			...(documents.length
+				? [
+						'',
+						'## Documents',
+						'',
+						...documents
+							.slice(0, inLlms)
+							.map(
+								({ title, path, pages: n }) =>
+									`- [${plain(title)}](${IANUA_ORIGIN}${path}): ${n} ${n === 1 ? 'page' : 'pages'}, text at ${IANUA_ORIGIN}${path}/text/plain`
+							)
+					]
+				: []),
+			...(documents.length > inLlms ? ['', `There are ${documents.length - inLlms} more: ${IANUA_ORIGIN}/sitemap.xml`] : [])
+		];
+		return `${lines.join('\n')}\n`;
+	});
 
 export interface Feed {
 	readonly id: string;
@@ -46,16 +109,27 @@ export interface Feed {
 	readonly title: string;
 	readonly author: string;
 	/** The newest first, instants as RFC 3339 has them. */
-	readonly entries: readonly { readonly id: string; readonly title: string; readonly updated: string; readonly href: string; readonly summary: string }[];
+	readonly entries: readonly FeedEntry[];
+}
+
+export interface FeedEntry {
+	readonly id: string;
+	readonly title: string;
+	readonly updated: string;
+	readonly href: string;
+	readonly summary: string;
+	/** The PDF itself. */
+	readonly file: { readonly href: string; readonly bytes: number };
 }
 
 /** A feed (RFC 4287, Atom); all that is given is text. */
 export function atomFeed({ id, self, page, title, author, entries }: Feed): string {
-	const entry = (one: Feed['entries'][number]) => `\t<entry>
+	const entry = (one: FeedEntry) => `\t<entry>
 		<id>${xml(one.id)}</id>
 		<title>${xml(one.title)}</title>
 		<updated>${one.updated}</updated>
 		<link rel="alternate" type="text/html" href="${xml(one.href)}"/>
+		<link rel="enclosure" type="application/pdf" length="${one.file.bytes}" href="${xml(one.file.href)}"/>
 		<summary>${xml(one.summary)}</summary>
 	</entry>`;
 	return `<?xml version="1.0" encoding="utf-8"?>

@@ -52,6 +52,8 @@ export interface Site {
 	readonly front?: string | null;
 	/** What is kept of readers, and what counts as read through. */
 	readonly readership?: ReadershipSettings | null;
+	/** Whether llms.txt tells language models of what is open; it does unless this is false. */
+	readonly llms?: boolean | null;
 	/** Websites that may frame documents: hosts, with a port, or all hosts under one as in *.example.org. */
 	readonly framers?: readonly string[];
 	/** Particulars that the site gives its documents. */
@@ -124,6 +126,9 @@ export const SiteChange = Type.Object(
 		fields: Type.Optional(Fields),
 		documentPage: Type.Optional(nullable(oneOf(documentPages))),
 		front: Type.Optional(Type.Union([Type.Null(), Type.String({ maxLength: 200, pattern: pagePathPattern })])),
+		llms: Type.Optional(
+			Type.Union([Type.Null(), Type.Boolean()], { description: 'whether llms.txt tells language models of what is open; it does unless this is false' })
+		),
 		framers: Type.Optional(Type.Array(Type.String({ maxLength: 200, pattern: framerPattern }), { maxItems: 100, uniqueItems: true }))
 	},
 	{ additionalProperties: false }

@@ -13,6 +13,7 @@ export const settingsParts = [
 	['fields', 'Fields of documents'],
 	['turned-away', 'Turned away'],
 	['readers', 'What is kept of readers'],
+	['llms', 'Language models'],
 	['weaknesses', 'Reports of weaknesses'],
 	['told', 'Programs told'],
 	['tokens', 'Tokens'],
@@ -42,6 +43,7 @@ const settingsWords: Partial<Record<(typeof settingsParts)[number][0], string>> 
 	'turned-away': 'refused knock words',
 	readers: 'privacy days names retention',
 	weaknesses: 'security contact',
+	llms: 'robots ai crawlers text',
 	told: 'webhooks',
 	tokens: 'api programs',
 	everything: 'export download zip backup json csv'

@@ -6,8 +6,8 @@
 
 <svelte:head>
 	<title>API of {data.site.name}</title>
-	<script src="/reference/redoc.standalone.js" defer></script>
-	<script src="/reference.js" defer></script>
+	<script src="/api-reference/redoc.standalone.js" defer></script>
+	<script src="/api-reference/draw.js" defer></script>
 </svelte:head>
 <main id="reference">
 	<h1>API of {data.site.name}</h1>

@@ -1,6 +1,6 @@
 <!-- Settings: what the owner sets of the site, and tokens by which programs speak to the API. -->
 <script lang="ts">
-	import { Button, Input } from '$lib/ui/parts/controls';
+	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import FieldsForm from '$lib/ui/documents/FieldsForm.svelte';
@@ -62,6 +62,15 @@
 			</Part>
 			<Part id="readers" title="What is kept of readers">
 				<ReadershipForm given={data.given.readership ?? {}} set={(readership) => void setSite({ readership })} />
+			</Part>
+			<Part id="llms" title="Language models">
+				<p>
+					<a href="/llms.txt">llms.txt</a> names, for programs that read, the pages and documents that are open and listed, with the address of each text. What is
+					kept stands in it no more than in the sitemap.
+				</p>
+				<Checkbox checked={data.given.llms !== false} onchange={() => void setSite({ llms: data.given.llms === false ? null : false })}
+					>Have such a file</Checkbox
+				>
 			</Part>
 			<Part id="weaknesses" title="Reports of weaknesses">
 				<p>A mail or https address, told in <a href="/.well-known/security.txt">security.txt</a>. Without one there is no such file.</p>

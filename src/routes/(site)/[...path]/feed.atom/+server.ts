@@ -2,6 +2,7 @@
 import type { RequestHandler } from './$types';
 import { visitor } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
+import { textWithTag } from '$lib/server/http/conditional';
 import { problem } from '$lib/server/http/problem';
 import { atomFeed } from '$lib/server/placing/sitemap';
 import { pageAt } from '$lib/server/placing/page-view';
@@ -27,8 +28,9 @@ export const GET: RequestHandler = async (event) => {
 			title: item.title,
 			updated: item.changedAt,
 			href: `${IANUA_ORIGIN}/d/${item.slug}`,
+			file: { href: `${IANUA_ORIGIN}/d/${item.slug}/file`, bytes: item.bytes },
 			summary: item.description || item.facts
 		}))
 	});
-	return new Response(feed, { headers: { 'content-type': 'application/atom+xml; charset=utf-8' } });
+	return textWithTag(event, feed, 'application/atom+xml');
 };

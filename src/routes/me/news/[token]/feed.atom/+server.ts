@@ -4,6 +4,7 @@ import { IanuaError } from '#core/errors';
 import { messages } from '#core/words/messages';
 import { readableBy } from '$lib/server/access/readable';
 import { sql } from '$lib/server/db/client';
+import { textWithTag } from '$lib/server/http/conditional';
 import { problem } from '$lib/server/http/problem';
 import { newsAmong } from '$lib/server/news/out';
 import { personOfFeed } from '$lib/server/news/wishes';
@@ -33,8 +34,9 @@ export const GET: RequestHandler = async (event) => {
 			title: item.title,
 			updated: item.at.toISOString(),
 			href: `${IANUA_ORIGIN}/d/${item.slug}?from=news`,
+			file: { href: `${IANUA_ORIGIN}/d/${item.slug}/file?from=news`, bytes: item.bytes },
 			summary: item.description || ((item.isEdition ? news.isEdition : news.isNew) as string)
 		}))
 	});
-	return new Response(feed, { headers: { 'content-type': 'application/atom+xml; charset=utf-8' } });
+	return textWithTag(event, feed, 'application/atom+xml');
 };
