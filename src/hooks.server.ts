@@ -13,6 +13,7 @@ import { changed } from '$lib/server/db/changes';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
 import { problem, quarterOfAnHour } from '$lib/server/http/problem';
+import { asksBefore, mayAsk, programOrigin, readableAt } from '$lib/server/http/cors';
 import { fieldsOf } from '$lib/server/http/form';
 import { sameField } from '$lib/server/http/kept-pages';
 
@@ -97,11 +98,11 @@ async function askedFor({ request, url }: RequestEvent, entry: Entry | null): Pr
 	return asked.size ? `?${asked.toString()}` : '';
 }
 
-/** Who asks, and whether they come in: the answer that a refused one gets, null for who goes on. */
-async function admit(event: RequestEvent, entry: Entry | null): Promise<Response | null> {
+/** Who asks, by a cookie where it counts, and whether they come in: the answer that a refused one gets, null for who goes on. */
+async function admit(event: RequestEvent, entry: Entry | null, withCookie: boolean): Promise<Response | null> {
 	const { request, locals, url } = event;
 	if (!entry?.withoutDatabase) {
-		const [cookie, authorization] = [request.headers.get('cookie'), request.headers.get('authorization')];
+		const [cookie, authorization] = [withCookie ? request.headers.get('cookie') : null, request.headers.get('authorization')];
 		// the route has this parameter
 		locals.caller = await (entry?.byPass ? callerFor(event.params.slug!, cookie, authorization) : callerOf(cookie, authorization));
 		locals.siteName = (await site()).name;
@@ -186,13 +187,16 @@ export const handle: Handle = async ({ event, resolve }) => {
 	locals.caller = nobody;
 	locals.language = 'en';
 	const entry = entryOf(route.id);
-	const early = foreign(request) ? 'foreign-origin' : hasZero(event) ? 'zero-byte' : entry && !entry.takesFiles ? bodyRefusal(request, entry) : null;
+	const elsewhere = await programOrigin(event);
+	const early =
+		foreign(request) && !elsewhere ? 'foreign-origin' : hasZero(event) ? 'zero-byte' : entry && !entry.takesFiles ? bodyRefusal(request, entry) : null;
 	if (!early) setCookies(event);
-	let response = early ? refuse(event, entry, early) : await admit(event, entry);
+	let response = early ? refuse(event, entry, early) : elsewhere && asksBefore(event) ? mayAsk() : await admit(event, entry, !elsewhere);
 	// how large a file may be is told to those who may send one
 	const tooMuch = !response && entry?.takesFiles ? bodyRefusal(request, entry) : null;
 	if (tooMuch) response = refuse(event, entry, tooMuch);
 	response = withHeaders(response ?? (await answerOf(event, entry, resolve)), event, entry);
+	if (elsewhere) readableAt(elsewhere, response);
 	if (entry?.answers === 'problem' || response.status >= 400)
 		log().info(
 			{

@@ -200,6 +200,49 @@ describe('who may call', () => {
 		}
 		expect((await boss.send('PATCH', `/api/v1/documents/${made.slug}`, { title: 'Mine' }, { origin })).status).toBe(200);
 	});
+	it('a program in a browser speaks from an origin that the owner named, by a token and never by a cookie', async () => {
+		const boss = await staff();
+		const made = await document();
+		const [named, other] = ['https://programs.example.org', 'https://others.example.org'];
+		const { token } = await boss.api<{ token: string }>('POST', '/tokens', { label: 'In a browser', scopes: ['documents:read', 'documents:write'] });
+		const program = { authorization: `Bearer ${token}` };
+		const path = `${origin}/api/v1/documents/${made.slug}`;
+		const ask = (from: string, method: string, headers: Record<string, string> = {}, body?: string) =>
+			fetch(path, {
+				method,
+				headers: { origin: from, 'sec-fetch-site': 'cross-site', 'content-type': 'application/json', ...headers },
+				...(body ? { body } : {})
+			});
+		const before = { 'access-control-request-method': 'PATCH', 'access-control-request-headers': 'authorization, content-type, if-match' };
+		const allowed = (response: Response) => response.headers.get('access-control-allow-origin');
+		// named by nobody: nothing is carried out, and nothing can be read
+		expect([(await ask(named, 'PATCH', program, '{"description":"No"}')).status, allowed(await ask(named, 'OPTIONS', before))]).toEqual([403, null]);
+		await boss.api('PATCH', '/site', { programOrigins: [named] });
+		const asked = await ask(named, 'OPTIONS', before);
+		expect([asked.status, allowed(asked), asked.headers.get('access-control-allow-methods')?.includes('PATCH')]).toEqual([204, named, true]);
+		for (const header of ['authorization', 'content-type', 'if-match']) expect(asked.headers.get('access-control-allow-headers')).toContain(header);
+		const done = await ask(named, 'PATCH', program, '{"description":"By a program"}');
+		expect([done.status, allowed(done), done.headers.get('access-control-allow-credentials'), done.headers.get('vary')?.includes('Origin')]).toEqual([
+			200,
+			named,
+			null,
+			true
+		]);
+		expect((await ask(named, 'GET', program)).headers.get('access-control-expose-headers')).toContain('etag');
+		// a refusal can be read as well
+		const refused = await ask(named, 'PATCH', program, '{"colour":1}');
+		expect([refused.status, allowed(refused)]).toEqual([422, named]);
+		// who is signed in is nobody there
+		const cookie = { cookie: boss.headers.cookie! };
+		expect([(await ask(named, 'GET', cookie)).status, (await ask(named, 'PATCH', cookie, '{"description":"By a cookie"}')).status]).toEqual([401, 401]);
+		// another origin is as before, and so is everything that is not the API
+		expect([(await ask(other, 'PATCH', program, '{"description":"No"}')).status, allowed(await ask(other, 'GET', program))]).toEqual([403, null]);
+		for (const elsewhere of ['/desk/documents', '/sign-in', '/'])
+			expect(allowed(await fetch(origin + elsewhere, { headers: { origin: named, ...cookie } }))).toBeNull();
+		expect((await fetch(`${origin}/sign-in?/out`, { method: 'POST', headers: { origin: named, ...cookie }, body: new FormData() })).status).toBe(403);
+		await boss.api('PATCH', '/site', { programOrigins: [] });
+		expect((await boss.api<DocumentJson>('GET', `/documents/${made.slug}`)).description).toBe('By a program');
+	});
 	it('a body that is too large is not read', async () => {
 		expect((await (await staff()).send('PATCH', '/api/v1/documents/x', { title: 'x'.repeat(2_100_000) })).status).toBe(413);
 	});

@@ -167,6 +167,7 @@ it('every field of a member, of a group and of the site, changed and undone', as
 		documentPage: 'particulars',
 		front: '/',
 		llms: false,
+		programOrigins: ['https://programs.example.org'],
 		framers: ['else.example']
 	});
 	const path = `/navigated-${process.pid}`;

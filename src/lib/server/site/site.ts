@@ -54,6 +54,8 @@ export interface Site {
 	readonly readership?: ReadershipSettings | null;
 	/** Whether llms.txt tells language models of what is open; it does unless this is false. */
 	readonly llms?: boolean | null;
+	/** Origins of other websites whose programs may speak to the API by a token (http/cors.ts). */
+	readonly programOrigins?: readonly string[];
 	/** Websites that may frame documents: hosts, with a port, or all hosts under one as in *.example.org. */
 	readonly framers?: readonly string[];
 	/** Particulars that the site gives its documents. */
@@ -129,6 +131,13 @@ export const SiteChange = Type.Object(
 		llms: Type.Optional(
 			Type.Union([Type.Null(), Type.Boolean()], { description: 'whether llms.txt tells language models of what is open; it does unless this is false' })
 		),
+		programOrigins: Type.Optional(
+			Type.Array(Type.String({ maxLength: 200, pattern: '^https?://[a-z0-9.-]+(:\\d{1,5})?$' }), {
+				maxItems: 100,
+				uniqueItems: true,
+				description: 'origins of other websites whose programs may speak to the API by a token'
+			})
+		),
 		framers: Type.Optional(Type.Array(Type.String({ maxLength: 200, pattern: framerPattern }), { maxItems: 100, uniqueItems: true }))
 	},
 	{ additionalProperties: false }
@@ -160,7 +169,7 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 		await tx.insert(setting).values({ key: 'site', value }).onConflictDoUpdate({ target: setting.key, set: { value } });
 		if (value.zone !== before.zone) await reckonHours(tx, value.zone);
 		await writeAudit(tx, { actor, action: 'changed', kind: 'site', thing: actor, before, after: value });
-		return named({ framers: [], fields: [], ...before }, change);
+		return named({ framers: [], programOrigins: [], fields: [], ...before }, change);
 	});
 	changed();
 	return was;

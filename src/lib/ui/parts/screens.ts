@@ -17,6 +17,7 @@ export const settingsParts = [
 	['weaknesses', 'Reports of weaknesses'],
 	['told', 'Programs told'],
 	['tokens', 'Tokens'],
+	['origins', 'Programs in browsers'],
 	['everything', 'Everything, to take away']
 ] as const;
 
@@ -46,6 +47,7 @@ const settingsWords: Partial<Record<(typeof settingsParts)[number][0], string>> 
 	llms: 'robots ai crawlers text',
 	told: 'webhooks',
 	tokens: 'api programs',
+	origins: 'cors javascript api',
 	everything: 'export download zip backup json csv'
 };
 

@@ -1,6 +1,6 @@
 <!-- Settings: what the owner sets of the site, and tokens by which programs speak to the API. -->
 <script lang="ts">
-	import { Button, Checkbox, Input } from '$lib/ui/parts/controls';
+	import { Button, Checkbox, Input, Textarea } from '$lib/ui/parts/controls';
 	import { untrack } from 'svelte';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import FieldsForm from '$lib/ui/documents/FieldsForm.svelte';
@@ -18,6 +18,7 @@
 
 	let { data } = $props();
 	let contact = $state(untrack(() => data.given.contact ?? ''));
+	let origins = $state(untrack(() => (data.given.programOrigins ?? []).join('\n')));
 	const setSite = (change: Record<string, unknown> | (() => Promise<Record<string, unknown>>)) =>
 		act(
 			'Set for the whole site.',
@@ -27,6 +28,7 @@
 				show: async () => {
 					await refresh('site', 'settings');
 					contact = data.given.contact ?? '';
+					origins = (data.given.programOrigins ?? []).join('\n');
 				}
 			}
 		);
@@ -90,6 +92,32 @@
 			<Tokens tokens={data.tokens} folders={data.folders} origin={data.origin} zone={data.site.zone} {...data.tokenDays} />
 		</Part>
 		{#if data.owner}
+			<Part id="origins" title="Programs in browsers">
+				<p>
+					Origins of other websites whose pages may speak to the <a href="/api/docs">API</a> by a token, one in a line:
+					<code>https://catalogue.example.org</code>. Nobody’s sign-in counts there. Programs that run elsewhere than in a browser need no entry.
+				</p>
+				<form
+					class="origins"
+					onsubmit={(e) => {
+						e.preventDefault();
+						void setSite({
+							programOrigins: [
+								...new Set(
+									origins
+										.toLowerCase()
+										.split(/[\s,]+/)
+										.map((o) => o.replace(/\/+$/, ''))
+										.filter(Boolean)
+								)
+							]
+						});
+					}}
+				>
+					<Textarea rows={3} bind:value={origins} aria-label="Origins whose pages may speak to the API"></Textarea>
+					<Button type="submit">Set it</Button>
+				</form>
+			</Part>
 			<Part id="everything" title="Everything, to take away">
 				<p>
 					The whole site in one zip of open formats: the PDFs to the bit, and documents, pages, people, doors, keys and the ledger as lines of JSON and tables
@@ -106,6 +134,15 @@
 </div>
 
 <style>
+	.origins {
+		display: grid;
+		gap: 10px;
+		justify-items: start;
+	}
+	.origins :global(.field) {
+		width: 380px;
+		max-width: 100%;
+	}
 	.hall {
 		max-width: 1120px;
 		padding: 16px 18px 60px;
