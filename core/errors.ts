@@ -75,6 +75,7 @@ export const catalogue = {
 		status: 409,
 		words: 'Somebody else saved this page after you opened it. Your words are still here; copy them, then load the page again.'
 	},
+	'method-not-allowed': { status: 405, words: 'That cannot be done at this address, which takes {allow}.' },
 	'precondition-failed': { status: 412, words: 'This is not as it was when you looked at it ({differs}). Nothing was changed: look again.' },
 	'idempotency-other': { status: 422, words: 'This Idempotency-Key was sent before with something else. Each press has a key of its own.' },
 	'idempotency-open': {

@@ -12,7 +12,7 @@ import { callerFor } from '$lib/server/access/passes';
 import { changed } from '$lib/server/db/changes';
 import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
-import { problem, quarterOfAnHour } from '$lib/server/http/problem';
+import { methodProblem, problem, quarterOfAnHour } from '$lib/server/http/problem';
 import { asksBefore, mayAsk, programOrigin, readableAt } from '$lib/server/http/cors';
 import { fieldsOf } from '$lib/server/http/form';
 import { sameField } from '$lib/server/http/kept-pages';
@@ -157,7 +157,7 @@ async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Param
 	const theme = /^(light|dark)$/.exec(event.cookies.get('ianua_theme') ?? '')?.[1] ?? 'system';
 	const language = entry?.english ? 'en' : locals.language;
 	const spoken = directionOf(language) === 'rtl' ? `${language}" dir="rtl` : language;
-	const response = await resolve(event, {
+	const resolved = await resolve(event, {
 		transformPageChunk: ({ html }) =>
 			html
 				.replace('%ianua.theme%', theme)
@@ -167,6 +167,7 @@ async function answerOf(event: RequestEvent, entry: Entry | null, resolve: Param
 					rooms.has(event.route.id) ? script.replace('%ianua.early%', () => earlyPage) : ''
 				)
 	});
+	const response = resolved.status === 405 && entry?.answers === 'problem' ? methodProblem(resolved, locals.requestId) : resolved;
 	// what was changed is seen here from now on, before the word of it has come round by the database; who is refused before this changes nothing
 	if (entry && !entry.silent && !looks(event.request.method)) changed();
 	if (locals.framing) {

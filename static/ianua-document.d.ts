@@ -49,8 +49,26 @@ export interface IanuaDocumentAttributes {
 	pass?: string;
 }
 
+/** The documents of a site that are open and listed, on any website; each attribute as a string. */
+export interface IanuaListAttributes {
+	/** The site, `https://site`. */
+	src: string;
+	/** Of these folders, or with these topics; several told apart by semicolons. All there are where neither is said. */
+	folder?: string;
+	topic?: string;
+	order?: 'title' | '-changed' | 'folder' | '-pages';
+	/** So many and no more, at most 60; all of them, some at a time, where it is not said. */
+	most?: string;
+	show?: 'list' | 'covers' | 'cards';
+	press?: IanuaDocumentAttributes['press'];
+	/** The words of the button that shows more, and of a list without documents. */
+	more?: string;
+	none?: string;
+}
+
 declare global {
 	interface HTMLElementTagNameMap {
+		'ianua-list': HTMLElement;
 		'ianua-document': IanuaDocumentElement;
 	}
 }

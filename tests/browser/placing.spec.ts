@@ -981,6 +981,50 @@ test('on another website a document is read in a frame and by its element, under
 	await expect(bare.getByRole('heading', { name: 'Cruising guide' })).toBeVisible();
 });
 
+test('a list of documents stands on another website: what is open and listed, under its strict policy, and follows the site', async ({ people }) => {
+	const page = await people.as('visitor');
+	// the page lets in nothing but what the guide names (standins/outside-site.ts)
+	await page.goto(`${outside()}/list`);
+	const list = page.locator('ianua-list');
+	const covers = list.locator('li ianua-document a.cover');
+	const threeAsLines = () =>
+		list.evaluate((el) => {
+			el.removeAttribute('folder');
+			el.setAttribute('show', 'list');
+			el.setAttribute('most', '3');
+		});
+	await expect(covers.first().locator('img')).toBeVisible();
+	const { items } = (await (await page.request.get(`${origin()}/documents.json?folder=Guides`)).json()) as { items: { title: string }[] };
+	expect(items.length).toBeGreaterThan(1);
+	await expect(covers).toHaveCount(items.length);
+	// covers stand beside each other: the sheet of the element is not refused
+	const [first, second] = [(await covers.nth(0).boundingBox())!, (await covers.nth(1).boundingBox())!];
+	expect(second.x).toBeGreaterThan(first.x + first.width);
+	// pressed, it opens over this page
+	await covers.first().click();
+	await expect(list.locator('dialog')).toBeVisible();
+	await list.getByRole('button', { name: 'Close' }).click();
+	await expect(list.locator('dialog')).toHaveCount(0);
+	// another topic, and one that nothing has
+	await list.evaluate((el) => el.setAttribute('folder', 'No such folder'));
+	await expect(list.getByText('Nothing is listed here.')).toBeVisible();
+	await threeAsLines();
+	await expect(list.locator('li ianua-document a.text')).toHaveCount(3);
+	// what is shut on the site is gone here
+	const staff = await people.as('staff');
+	const titles = await list.locator('li ianua-document a.text').allTextContents();
+	const listed = (await (await staff.request.get(`${origin()}/documents.json?most=1`)).json()) as { items: { href: string; title: string }[] };
+	const { href, title } = listed.items[0]!;
+	expect(titles[0]).toBe(title);
+	const address = href.replace('/d/', '/api/v1/documents/');
+	const { before } = (await (await staff.request.patch(address, { data: { door: { listed: false } } })).json()) as { before: object };
+	await page.reload();
+	await expect(covers.first()).toBeVisible();
+	await threeAsLines();
+	await expect(list.locator('li ianua-document a.text').first()).not.toHaveText(title);
+	await staff.request.patch(address, { data: before });
+});
+
 test('the code to copy is copied, says so, and can be selected', async ({ people }) => {
 	const page = await people.as('staff', { permissions: ['clipboard-read', 'clipboard-write'] });
 	await page.goto('/desk/documents/cruising-guide');

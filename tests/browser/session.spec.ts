@@ -1,7 +1,7 @@
 // A session that ends under somebody's hands, the second factor, and tokens: pressed as staff press them.
 import type { Page } from '@playwright/test';
 import { totp } from '../totp';
-import { atHome, expect, linkMailed, origin, test, type People } from './help';
+import { atHome, axeLightAndDark, expect, linkMailed, origin, signIn, test, type People } from './help';
 
 const password = 'tern-above-the-weir';
 
@@ -132,6 +132,54 @@ test('a token is made for what it may do, shown once, and withdrawn', async ({ p
 	await expect(page.getByText('“The lending desk” is withdrawn, with the keys and webhooks that it made.')).toBeVisible();
 	await expect(line).toContainText('withdrawn');
 	expect(await ask()).toBe(401);
+});
+
+test('the reference of the API is drawn from the site’s own description and nothing else; what can be wrong is explained', async ({ people }) => {
+	const page = await people.as('visitor');
+	const elsewhere: string[] = [];
+	page.on('request', (request) => {
+		if (!request.url().startsWith(origin()) && !/^(data|blob):/.test(request.url())) elsewhere.push(request.url());
+	});
+	await page.goto('/api/docs');
+	await expect(page.getByRole('heading', { name: 'Ten calls' })).toBeVisible();
+	await page.getByRole('menuitem', { name: 'Documents', exact: true }).click();
+	await page.getByRole('menuitem', { name: 'Changes a document and its door' }).click();
+	await expect(page.getByRole('heading', { name: 'Changes a document and its door' })).toBeVisible();
+	expect(elsewhere).toEqual([]);
+	await page.getByRole('link', { name: 'all of them' }).click();
+	await expect(page.getByRole('heading', { level: 1, name: 'What can be wrong' })).toBeVisible();
+	await expect(page.locator('#precondition-failed')).toContainText('412');
+	expect(await axeLightAndDark(page)).toEqual([]);
+	// without script there is what it is made of
+	const plain = await people.as('visitor', { javaScriptEnabled: false });
+	await plain.goto('/api/docs');
+	await expect(plain.getByRole('link', { name: 'openapi.json' })).toBeVisible();
+});
+
+test('a program that is told what happens is tried, gets another secret, and is withdrawn; private addresses are refused', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/settings');
+	const address = page.getByLabel('Address that is told');
+	await address.fill('http://10.0.0.1/told');
+	await page.getByRole('button', { name: 'Tell it' }).click();
+	await expect(page.getByText('“10.0.0.1” leads into a private network, which nothing here calls.')).toBeVisible();
+	await expect(address).toHaveValue('http://10.0.0.1/told');
+	// a server that is there, and knows nothing of messages
+	const told = `http://127.0.0.1:${signIn().ports.source}/told`;
+	await address.fill(told);
+	await page.getByRole('group', { name: 'Doors and keys' }).getByLabel('key issued').check();
+	await page.getByRole('button', { name: 'Tell it' }).click();
+	const secret = page.locator('code').filter({ hasText: /^whsec_/ });
+	const first = await secret.innerText();
+	const line = page.getByRole('row').filter({ hasText: told });
+	await expect(line).toContainText('opened, saved, key issued');
+	await line.getByRole('button', { name: 'Send a test' }).click();
+	await expect(line).toContainText('The test did not arrive: it answered 404');
+	await line.getByRole('button', { name: 'New secret' }).click();
+	await expect(secret).not.toHaveText(first);
+	await line.getByRole('button', { name: 'Withdraw' }).click();
+	await expect(line).toContainText('withdrawn');
+	await expect(line.getByRole('button')).toHaveCount(0);
 });
 
 test('a table whose cells are empty says how many memberships become endless, before anything is changed', async ({ people }) => {

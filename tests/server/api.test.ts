@@ -11,6 +11,21 @@ const problem = async (response: Response) => ({
 });
 
 describe('errors', () => {
+	it('a method that an address does not take is a problem that names those that it does', async () => {
+		const boss = await staff();
+		for (const [method, path, allow] of [
+			['DELETE', '/api/v1/folders', 'GET, PATCH, HEAD'],
+			['POST', '/api/v1/ledger', 'GET, HEAD']
+		] as const) {
+			const response = await boss.send(method, path, method === 'POST' ? {} : undefined);
+			expect([response.status, response.headers.get('allow')]).toEqual([405, allow]);
+			expect(await problem(response)).toMatchObject({
+				type: 'application/problem+json',
+				code: 'method-not-allowed',
+				title: expect.stringContaining(allow) as string
+			});
+		}
+	});
 	it('are problem details with the catalogue’s code', async () => {
 		const boss = await staff();
 		for (const [response, status, code] of [

@@ -38,6 +38,40 @@ beforeAll(async () => {
 	keyed = await bring('Kept for keepers', { position: 'keyed', groups: ['place-keepers'] });
 });
 
+it('a list for other websites has what visitors see listed, some at a time, and any website may ask', async () => {
+	const folder = `Shelf ${process.pid}`;
+	const slugs = [];
+	for (const n of [1, 2, 3]) slugs.push(await bring(`Shelved ${n}`, { position: 'open' }, folder));
+	await bring('Kept off the shelf', { position: 'keyed', groups: ['place-keepers'] }, folder);
+	await bring('Quiet on the shelf', { position: 'open', listed: false }, folder);
+	interface Part {
+		items: { href: string; title: string; pages: number; ratio: number | null }[];
+		next: number | null;
+	}
+	const ask = (query: string, who = visitor()) =>
+		who.get(`/documents.json?folder=${encodeURIComponent(folder)}&${query}`, { origin: 'https://club.example.org' });
+	const answer = await ask('');
+	expect([answer.status, answer.headers.get('access-control-allow-origin')]).toEqual([200, '*']);
+	const { items, next } = (await answer.json()) as Part;
+	expect(next).toBeNull();
+	expect(items.map(({ href, title, pages }) => [href, title, pages])).toEqual(slugs.map((slug, i) => [`${origin}/d/${slug}`, `Shelved ${i + 1}`, 1]));
+	// staff and members get no more: it is shown to anybody
+	for (const who of [boss, await member({ group: 'Place keepers' })]) expect(((await (await ask('', who)).json()) as Part).items.length).toBe(3);
+	expect(((await (await ask('most=2&order=-changed')).json()) as Part).items.map((i) => i.title)).toEqual(['Shelved 3', 'Shelved 2']);
+	const odd = (await (await ask('from=2&most=x&order=none')).json()) as Part;
+	expect(odd.items.map((i) => i.title)).toEqual(['Shelved 3']);
+	const feed = await visitor().get(`/documents.atom?folder=${encodeURIComponent(folder)}`);
+	const text = await feed.text();
+	expect([feed.headers.get('content-type'), [...text.matchAll(/<title>(Shelved \d)/g)].map((m) => m[1])]).toEqual([
+		'application/atom+xml; charset=utf-8',
+		['Shelved 3', 'Shelved 2', 'Shelved 1']
+	]);
+	expect(text).toContain(`<link rel="self" type="application/atom+xml" href="${origin}/documents.atom?folder=Shelf+${process.pid}"/>`);
+	expect((await visitor().get('/documents.json?folder=None')).status).toBe(200);
+	const tag = answer.headers.get('etag')!;
+	expect((await visitor().get(`/documents.json?folder=${encodeURIComponent(folder)}&`, { 'if-none-match': tag })).status).toBe(304);
+});
+
 describe('documents put on pages from outside', () => {
 	it('stand at their ends, in drafts and in what is out, which says nothing else of the draft; and are taken out again', async () => {
 		const path = await page(text(words('Before.')));

@@ -230,3 +230,36 @@ it('an entry of a pocket page is taken out like a placement of an article, from 
 	const shown = await (await visitor().get(path)).text();
 	expect([shown.includes('Entry 0'), shown.includes('Entry 1')]).toEqual([false, true]);
 });
+
+it('other websites on which readers met a document lately stand on its sheet, and are told before they are turned away there', async () => {
+	const boss = await staff();
+	const [met, quiet, keptOne] = [await document({ position: 'open' }), await document({ position: 'open' }), await document({ position: 'keyed', groups: [] })];
+	const from = { referer: 'https://walks.example.com/route-7' };
+	for (let n = 0; n < 2; n++) await (await visitor(crypto.randomUUID()).get(`/d/${met.slug}/file`, from)).arrayBuffer();
+	type Elsewhere = { undo: unknown[]; elsewhere?: { document: string; site: string; openings: number }[] };
+	const ask = (documents: string[], change: object) => boss.api<Elsewhere>('POST', '/bulk', { documents, ...change, ask: true });
+	const told = [{ document: met.slug, site: 'walks.example.com', openings: 2 }];
+	// one that may not frame documents only links to them: at the end
+	await boss.api('PATCH', '/site', { framers: ['*.example.com'] });
+	const first = await until(async () => {
+		const asked = await ask([met.slug, quiet.slug], { door: { position: 'shut' } });
+		return asked.elsewhere?.[0]?.openings === 2 ? asked : null;
+	});
+	expect(first.undo).toEqual([]);
+	expect(first.elsewhere).toMatchObject(told);
+	expect((await ask([met.slug], { aside: true })).elsewhere).toMatchObject(told);
+	expect(await boss.api('GET', `/documents/${met.slug}`)).toMatchObject({ door: { position: 'open' }, setAsideAt: null });
+	expect(await (await boss.get(`/desk/documents/${met.slug}`, { accept: 'text/html' })).text()).toContain('walks.example.com');
+	// of what turns nobody away there, or was met nowhere else, nothing is asked
+	for (const [documents, change] of [
+		[[met.slug], { door: { position: 'ajar' } }],
+		[[met.slug], { door: { allow: { save: false, print: true } } }],
+		[[quiet.slug], { door: { position: 'shut' } }],
+		[[keptOne.slug], { aside: true }]
+	] as const) {
+		const done = await ask([...documents], change);
+		expect([change, done.elsewhere, done.undo.length]).toEqual([change, undefined, 1]);
+	}
+	await boss.api('PATCH', '/site', { framers: [] });
+	expect((await ask([met.slug], { door: { position: 'shut' } })).elsewhere).toBeUndefined();
+});

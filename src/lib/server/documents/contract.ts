@@ -24,6 +24,7 @@ import {
 	withBefore
 } from '../http/contract';
 import { PlaceAnswer } from '../placing/contract';
+import { Elsewhere } from '../readership/elsewhere';
 import { BulkChange, DocumentChange } from './change';
 
 export const statuses = Object.keys(conditionWords) as ConditionStatus[];
@@ -160,7 +161,10 @@ export const UndoBody = Type.Object({ undo: Type.Array(Type.Object({ slug: Type.
 export const BulkAnswer = Type.Composite([
 	UndoBody,
 	Type.Object({
-		asks: Type.Optional(Type.Array(PlaceAnswer, { description: 'places that would break; nothing was done' }))
+		asks: Type.Optional(Type.Array(PlaceAnswer, { description: 'places that would break; nothing was done' })),
+		elsewhere: Type.Optional(
+			Type.Array(Elsewhere, { description: 'other websites on which readers met them lately, who would be turned away; nothing was done' })
+		)
 	})
 ]);
 

@@ -86,6 +86,8 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/privacy': page('everyone', { same: true }),
 	'/embed/[slug]': page('everyone', { tried: true, byPass: true }),
 	'/embed/[slug]/pass': page('everyone', { answers: 'problem', silent: true }),
+	'/documents.atom': page('everyone', { answers: 'problem' }),
+	'/documents.json': page('everyone', { answers: 'problem' }),
 	'/oembed': page('everyone', { answers: 'problem' }),
 	'/picture/[name]': page('everyone', { answers: 'problem' }),
 	'/llms.txt': page('everyone', { answers: 'problem', same: true }),

@@ -45,6 +45,14 @@ export function problem(error: unknown, requestId: string): Response {
 	});
 }
 
+/** The framework's answer to a method that an address does not take, as problem details; `Allow` names those that it does (RFC 9110, 15.5.6). */
+export function methodProblem(response: Response, requestId: string): Response {
+	const allow = response.headers.get('allow') ?? '';
+	const said = problem(new IanuaError('method-not-allowed', { allow }), requestId);
+	said.headers.set('allow', allow);
+	return said;
+}
+
 /** How long to wait after too many tries: Retry-After (RFC 9110, 10.2.3), and the fields of the IETF's draft “RateLimit header fields for HTTP” (from memory). */
 export function limitHeaders({ code, facts: { most, window, seconds } }: IanuaError): Record<string, string> {
 	if (code !== 'too-many-tries') return {};

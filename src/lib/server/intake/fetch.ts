@@ -64,11 +64,15 @@ export function webAddress(text: string): URL {
 	return url;
 }
 
+/** Ms for which an answer about a name is waited for. */
+const lookupMs = 3_000;
+
 /** Throws `web-private` where an address leads into a private network as its name resolves now; one that nobody knows the name of is left to the call itself. */
 export async function refusePrivate(url: URL): Promise<void> {
 	if (allowed(url)) return;
 	const host = url.hostname.replace(/^\[|\]$/g, '');
-	const addresses = isIP(host) ? [{ address: host }] : await resolved(host, { all: true }).catch(() => []);
+	const unknown = new Promise<never[]>((go) => setTimeout(() => go([]), lookupMs).unref());
+	const addresses = isIP(host) ? [{ address: host }] : await Promise.race([resolved(host, { all: true }).catch(() => []), unknown]);
 	if (addresses.some(({ address }) => !isPublic(address))) throw new IanuaError('web-private', { host });
 }
 

@@ -6,6 +6,7 @@ import { Cache } from '../db/cache';
 import { sql } from '../db/client';
 import { settings } from '../settings';
 import { site } from '../site/site';
+import type { SeenList } from './contract';
 
 /** A text within XML. */
 export const xml = (text: string): string =>
@@ -143,4 +144,28 @@ export function atomFeed({ id, self, page, title, author, entries }: Feed): stri
 ${entries.map(entry).join('\n')}
 </feed>
 `;
+}
+
+/** The feed of a list that visitors see, with the PDFs; `address` is its path. */
+export function feedOfList(
+	{ address, query = '', id, page, title, author }: { address: string; query?: string; id?: string; page: string; title: string; author: string },
+	list: Pick<SeenList, 'items'>
+): string {
+	const { IANUA_ORIGIN } = settings();
+	const self = IANUA_ORIGIN + address + (query && `?${query}`);
+	return atomFeed({
+		id: id ?? self,
+		self,
+		page,
+		title,
+		author,
+		entries: list.items.map(({ slug, title, changedAt, description, facts, bytes }) => ({
+			id: `${IANUA_ORIGIN}/d/${slug}`,
+			title,
+			updated: changedAt,
+			href: `${IANUA_ORIGIN}/d/${slug}`,
+			summary: description || facts,
+			file: { href: `${IANUA_ORIGIN}/d/${slug}/file`, bytes }
+		}))
+	});
 }

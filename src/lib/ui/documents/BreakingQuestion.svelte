@@ -15,15 +15,21 @@
 	}
 	let { question = $bindable(), go }: Props = $props();
 	const places = $derived(question?.places ?? []);
+	const elsewhere = $derived(question?.elsewhere ?? []);
+	const sites = $derived([...new Set(elsewhere.map((e) => e.site))]);
 	const pages = $derived([...new Map(places.map((p) => [p.page, p])).values()]);
-	const many = $derived(new Set(places.map((p) => p.document)).size);
+	const documents = $derived(new Map([...places, ...elsewhere].map((p) => [p.document, p.documentTitle])));
 	/** Pages on which what stands there stays, by their paths. */
 	let staying = $state<Record<string, boolean>>({});
 	const takenOut = $derived(places.filter((p) => !staying[p.page]));
 	const outOf = $derived(new Set(takenOut.map((p) => p.page)).size);
 	const aside = $derived(question !== null && 'aside' in question.change);
+	const met = $derived([
+		...(places.length ? [`in ${counted(places.length, 'place', 'places')}`] : []),
+		...(sites.length ? [`on ${counted(sites.length, 'other website', 'other websites')}`] : [])
+	]);
 	const title = $derived(
-		`Readers meet ${many === 1 ? `“${places[0]?.documentTitle}”` : counted(many, 'document', 'documents')} in ${counted(places.length, 'place', 'places')}`
+		`Readers meet ${documents.size === 1 ? `“${[...documents.values()][0]}”` : counted(documents.size, 'document', 'documents')} ${met.join(' and ')}`
 	);
 	const answer = (takeOut: readonly Place[]) => {
 		// its buttons are there while it is
@@ -38,6 +44,7 @@
 		// what was chosen is not what is
 		void refresh();
 	};
+	const opened = (site: string) => elsewhere.filter((e) => e.site === site).reduce((sum, e) => sum + e.openings, 0);
 	const whom = ({ audience }: Place) =>
 		!audience ? '' : audience.anyone ? 'visitors too' : `${audience.people} of ${counted(audience.of, 'person', 'people')} today`;
 </script>
@@ -54,25 +61,39 @@
 	size="sm"
 	outsideclose
 >
-	{#if aside}<p>Once set aside, nothing is there for them on {counted(pages.length, 'page', 'pages')}:</p>
+	{#if !pages.length}<!-- other websites alone -->
+	{:else if aside}<p>Once set aside, nothing is there for them on {counted(pages.length, 'page', 'pages')}:</p>
 	{:else}<p>With this door, readers of {counted(pages.length, 'page', 'pages')} would be turned away from what stands there:</p>{/if}
 	{#if pages.length > 1}<p class="soft">Those that are ticked can be taken out of their pages first.</p>{/if}
-	<ul>
-		{#each pages as place (place.page)}
-			<li>
-				{#if pages.length > 1}<Checkbox
-						aria-label="Take it out of {place.pageTitle}"
-						bind:checked={() => !staying[place.page], (out) => (staying[place.page] = !out)}
-					/>{/if}
-				<a href={place.page} target="_blank">{place.pageTitle}</a>
-				<span class="soft">{[place.page, place.front ? 'the front page' : '', whom(place)].filter(Boolean).join(', ')}</span>
-			</li>
-		{/each}
-	</ul>
+	{#if pages.length}<ul>
+			{#each pages as place (place.page)}
+				<li>
+					{#if pages.length > 1}<Checkbox
+							aria-label="Take it out of {place.pageTitle}"
+							bind:checked={() => !staying[place.page], (out) => (staying[place.page] = !out)}
+						/>{/if}
+					<a href={place.page} target="_blank">{place.pageTitle}</a>
+					<span class="soft">{[place.page, place.front ? 'the front page' : '', whom(place)].filter(Boolean).join(', ')}</span>
+				</li>
+			{/each}
+		</ul>{/if}
+	{#if sites.length}
+		<p>
+			{pages.length
+				? 'So would those who come'
+				: `${aside ? 'Once set aside, nothing is there for readers' : 'With this door, readers would be turned away'} who come`} from other websites, where it was
+			met in the last 30 days:
+		</p>
+		<ul>
+			{#each sites as site (site)}<li>{site} <span class="soft">{counted(opened(site), 'opening', 'openings')}</span></li>{/each}
+		</ul>
+	{/if}
 	<div class="ways">
-		<Button kind="main" disabled={!outOf} onclick={() => answer(takenOut)}
-			>Take the placements out{outOf < pages.length && outOf ? ` of ${counted(outOf, 'page', 'pages')}` : ''} and {aside ? 'set aside' : 'set the door'}</Button
-		>
+		{#if pages.length}<Button kind="main" disabled={!outOf} onclick={() => answer(takenOut)}
+				>Take the placements out{outOf < pages.length && outOf ? ` of ${counted(outOf, 'page', 'pages')}` : ''} and {aside
+					? 'set aside'
+					: 'set the door'}</Button
+			>{/if}
 		<Button onclick={() => answer([])}>{aside ? 'Set aside' : 'Set the door'} all the same</Button>
 		<Button kind="quiet" onclick={leave}>Leave it</Button>
 	</div>

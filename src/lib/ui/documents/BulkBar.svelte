@@ -96,9 +96,9 @@
 		trouble?: (words: string) => void
 	): Promise<boolean> {
 		busy = true;
-		const show = async ({ asks }: Answer) => {
+		const show = async ({ asks, elsewhere }: Answer) => {
 			if (asks) {
-				question = { documents: [...chosenRows.slugs], change: what as Breaking, places: asks };
+				question = { documents: [...chosenRows.slugs], change: what as Breaking, places: asks, elsewhere: elsewhere ?? [] };
 				return;
 			}
 			// set aside or brought back, they are not to be seen here any more

@@ -2,6 +2,7 @@
 import type { DoorChange } from '#core/access/door';
 import { call, type Given } from '$lib/ui/parts/api';
 import type { Place } from '$lib/server/placing/placed';
+import type { Elsewhere } from '$lib/server/readership/elsewhere';
 
 /** Setting aside, or another door. */
 export type Breaking = { readonly aside: true } | { readonly door: DoorChange };
@@ -9,13 +10,15 @@ export type Breaking = { readonly aside: true } | { readonly door: DoorChange };
 export interface Undo {
 	readonly undo: Given<'post /bulk/undo'>['body']['undo'];
 }
-export type Answer = Undo & { readonly asks?: Place[] };
+export type Answer = Undo & { readonly asks?: Place[]; readonly elsewhere?: Elsewhere[] };
 
 /** A change that was asked about: for which documents, and the places that it would break. */
 export interface Question {
 	readonly documents: readonly string[];
 	readonly change: Breaking;
 	readonly places: readonly Place[];
+	/** Other websites whose readers it would turn away. */
+	readonly elsewhere: readonly Elsewhere[];
 }
 
 /** Makes the change; where that would break places, does nothing and gives these. */

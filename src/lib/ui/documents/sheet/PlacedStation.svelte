@@ -6,6 +6,7 @@
 	import type { AtHand } from '$lib/server/placing/contract';
 	import type { ExchangeAnswer } from '$lib/server/placing/places-contract';
 	import type { MismatchJson } from '$lib/server/placing/mismatches';
+	import type { Elsewhere } from '$lib/server/readership/elsewhere';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import { Button } from '$lib/ui/parts/controls';
@@ -21,6 +22,7 @@
 	let {
 		view,
 		mismatches,
+		elsewhere,
 		zone,
 		origin,
 		defaults,
@@ -29,6 +31,8 @@
 	}: {
 		view: DocumentView;
 		mismatches: readonly MismatchJson[];
+		/** Other websites on which readers met it in the last 30 days. */
+		elsewhere: readonly Elsewhere[];
 		zone: string;
 		origin: string;
 		/** What the site says of each form. */
@@ -96,6 +100,14 @@
 			{/each}
 		</ul>
 	{:else}<p class="soft">Put it on a page as a text link, a button, a cover, a card or a frame to read in.</p>{/if}
+	{#if elsewhere.length}
+		<p class="mt-2">On other websites in the last 30 days:</p>
+		<ul>
+			{#each elsewhere as { site, openings, met } (site)}
+				<li>{site} <span class="soft">{openings ? counted(openings, 'opening', 'openings') : `shown ${met} times`}</span></li>
+			{/each}
+		</ul>
+	{/if}
 	{#each mismatches as found (found.kind + found.placement)}
 		<div class="mt-2">
 			<Mismatch {found} {zone} names="page" mend={(remedy, why) => void mendMismatch(found, remedy, why, refresh)} />

@@ -4,7 +4,7 @@ import { visitor } from '#core/access/decide';
 import { IanuaError } from '#core/errors';
 import { textWithTag } from '$lib/server/http/conditional';
 import { problem } from '$lib/server/http/problem';
-import { atomFeed } from '$lib/server/placing/sitemap';
+import { feedOfList } from '$lib/server/placing/sitemap';
 import { pageAt } from '$lib/server/placing/page-view';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
@@ -17,20 +17,7 @@ export const GET: RequestHandler = async (event) => {
 	const { IANUA_ORIGIN } = settings();
 	const { name } = await site();
 	const { title, body } = answer.page;
-	const feed = atomFeed({
-		id: IANUA_ORIGIN + path,
-		self: `${IANUA_ORIGIN}${path === '/' ? '' : path}/feed.atom`,
-		page: IANUA_ORIGIN + path,
-		title,
-		author: name,
-		entries: body.list.items.map((item) => ({
-			id: `${IANUA_ORIGIN}/d/${item.slug}`,
-			title: item.title,
-			updated: item.changedAt,
-			href: `${IANUA_ORIGIN}/d/${item.slug}`,
-			file: { href: `${IANUA_ORIGIN}/d/${item.slug}/file`, bytes: item.bytes },
-			summary: item.description || item.facts
-		}))
-	});
+	const address = `${path === '/' ? '' : path}/feed.atom`;
+	const feed = feedOfList({ address, id: IANUA_ORIGIN + path, page: IANUA_ORIGIN + path, title, author: name }, body.list);
 	return textWithTag(event, feed, 'application/atom+xml');
 };

@@ -13,6 +13,7 @@ import { site } from '$lib/server/site/site';
 import { ledger } from '$lib/server/readership/ledger';
 import { reported } from '$lib/server/readership/reported';
 import { documentSummary, saversOf } from '$lib/server/readership/reports/document';
+import { lastMetElsewhere } from '$lib/server/readership/reports/places';
 import { periodFrom } from '$lib/server/readership/reports/report';
 
 export const load: PageServerLoad = async (event) => {
@@ -23,7 +24,7 @@ export const load: PageServerLoad = async (event) => {
 	if (!view || view.goneAt) error(404, { code: 'not-found', message: 'There is no document at this address.' });
 	if (view.slug !== params.slug) redirect(308, `/desk/documents/${view.slug}${url.search}`);
 	const period = await periodFrom(new URL('?days=30', url));
-	const [people, groups, allMembers, pages, keys, report, savers, recent, found, { placing, framers, reading }] = await Promise.all([
+	const [people, groups, allMembers, pages, keys, report, savers, recent, found, elsewhere, { placing, framers, reading }] = await Promise.all([
 		staffNames(),
 		listGroups(),
 		countAllMembers(),
@@ -33,6 +34,7 @@ export const load: PageServerLoad = async (event) => {
 		saversOf(view.id, period),
 		ledger({ document: view.id, limit: 20, of: 'readers' }),
 		mismatches({ document: view.slug }),
+		lastMetElsewhere([view.slug], period),
 		site()
 	]);
 	return {
@@ -40,6 +42,7 @@ export const load: PageServerLoad = async (event) => {
 		staff: people,
 		groups,
 		mismatches: found,
+		elsewhere,
 		placing: placing ?? {},
 		framers: framers ?? [],
 		siteReading: reading ?? null,

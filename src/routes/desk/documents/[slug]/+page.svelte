@@ -41,8 +41,8 @@
 			work,
 			final ? null : ({ undo }) => call('post /bulk/undo', { body: { undo } }),
 			{
-				show: async ({ asks }, undone) => {
-					if (asks) question = { documents: [slug], change, places: asks };
+				show: async ({ asks, elsewhere }, undone) => {
+					if (asks) question = { documents: [slug], change, places: asks, elsewhere: elsewhere ?? [] };
 					else if (aside) await goTo(undone ? `/${slug}` : '');
 					else await refresh();
 				}
@@ -81,7 +81,16 @@
 	<SheetHead {view} {goTo} {patch} folders={data.folders} topics={data.topics} fields={data.fields} staff={data.staff} {zone} />
 	<InStation {view} {zone} maxUpload={data.maxUpload} />
 	<DoorStation {view} {zone} groups={data.groups} allMembers={data.allMembers} keys={data.keys} pages={data.pages} change={(door) => void ask({ door })} />
-	<PlacedStation {view} {zone} mismatches={data.mismatches} origin={data.origin} defaults={data.placing} framers={data.framers} owner={data.me.owner} />
+	<PlacedStation
+		{view}
+		{zone}
+		mismatches={data.mismatches}
+		elsewhere={data.elsewhere}
+		origin={data.origin}
+		defaults={data.placing}
+		framers={data.framers}
+		owner={data.me.owner}
+	/>
 	<ReadStation
 		{view}
 		{zone}
