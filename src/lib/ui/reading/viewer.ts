@@ -137,7 +137,8 @@ export class Viewer {
 			asked.container,
 			() => {
 				this.#viewer.cleanup();
-				void this.pdf.cleanup();
+				// refused while a page is drawn again: it is let go the next time nothing is drawn
+				this.pdf.cleanup().catch(() => {});
 			},
 			this.#ended.signal
 		);
