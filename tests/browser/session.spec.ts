@@ -135,13 +135,15 @@ test('a token is made for what it may do, shown once, and withdrawn', async ({ p
 });
 
 test('the reference of the API is drawn from the site’s own description and nothing else; what can be wrong is explained', async ({ people }) => {
+	test.setTimeout(180_000);
 	const page = await people.as('visitor');
 	const elsewhere: string[] = [];
 	page.on('request', (request) => {
 		if (!request.url().startsWith(origin()) && !/^(data|blob):/.test(request.url())) elsewhere.push(request.url());
 	});
 	await page.goto('/api/docs');
-	await expect(page.getByRole('heading', { name: 'Ten calls' })).toBeVisible();
+	// a hundred operations are drawn at once
+	await expect(page.getByRole('heading', { name: 'Ten calls' })).toBeVisible({ timeout: 90_000 });
 	await page.getByRole('menuitem', { name: 'Documents', exact: true }).click();
 	await page.getByRole('menuitem', { name: 'Changes a document and its door' }).click();
 	await expect(page.getByRole('heading', { name: 'Changes a document and its door' })).toBeVisible();
