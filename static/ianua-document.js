@@ -22,6 +22,14 @@ ul{list-style:none;margin:0;padding:0}ul.list{display:grid;gap:.4em}ul.covers{di
 		}
 		return element.shadowRoot;
 	};
+	const addressOf = (element) => {
+		try {
+			const src = new URL(element.getAttribute('src'), location.href);
+			return /^https?:$/.test(src.protocol) ? src : null;
+		} catch {
+			return null;
+		}
+	};
 	const make = (tag, set, ...inside) => {
 		const made = Object.assign(document.createElement(tag), set);
 		made.append(...inside);
@@ -67,14 +75,9 @@ ul{list-style:none;margin:0;padding:0}ul.list{display:grid;gap:.4em}ul.covers{di
 		async draw() {
 			const mine = (this.turn = (this.turn || 0) + 1);
 			const root = rootOf(this);
-			let src;
-			try {
-				src = new URL(this.getAttribute('src'), location.href);
-			} catch {
-				return;
-			}
-			const path = /^\/d\/[a-z0-9-]+/.exec(src.pathname);
-			if (!/^https?:$/.test(src.protocol) || !path) return;
+			const src = addressOf(this);
+			const path = src && /^\/d\/[a-z0-9-]+/.exec(src.pathname);
+			if (!path) return;
 			const at = src.origin + path[0];
 			const form = this.getAttribute('form') || 'text';
 			const keyed = form === 'frame' && this.hasAttribute('pass');
@@ -138,13 +141,8 @@ ul{list-style:none;margin:0;padding:0}ul.list{display:grid;gap:.4em}ul.covers{di
 		async draw() {
 			const mine = (this.turn = (this.turn || 0) + 1);
 			const root = rootOf(this);
-			let src;
-			try {
-				src = new URL(this.getAttribute('src'), location.href);
-			} catch {
-				return;
-			}
-			if (!/^https?:$/.test(src.protocol)) return;
+			const src = addressOf(this);
+			if (!src) return;
 			const show = /^(covers|cards)$/.exec(this.getAttribute('show') || '')?.[0] || 'list';
 			// several are told apart by semicolons
 			const each = (name) => (this.getAttribute(name) || '').split(';').map((value) => [name, value.trim()]);

@@ -741,6 +741,8 @@ test('a new find never shows what the one before it found', async ({ people }) =
 	const status = page.getByRole('dialog').locator('.count [role="status"]');
 	await field.fill('the');
 	await expect(status).toHaveText(/\d{2,} times/);
+	// the count has stopped growing: what is read here is what must not be seen again
+	await expect(page.getByRole('dialog').locator('.count .soft')).toHaveCount(0);
 	const before = (await status.textContent())!.replace(/^.*\//, '').trim();
 	// every text that stands there from now on
 	await status.evaluate((element) => {

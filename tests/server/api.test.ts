@@ -232,6 +232,8 @@ describe('who may call', () => {
 		const allowed = (response: Response) => response.headers.get('access-control-allow-origin');
 		// named by nobody: nothing is carried out, and nothing can be read
 		expect([(await ask(named, 'PATCH', program, '{"description":"No"}')).status, allowed(await ask(named, 'OPTIONS', before))]).toEqual([403, null]);
+		const none = await boss.send('PATCH', '/api/v1/site', { programOrigins: ['programs of ours'] });
+		expect([none.status, (await problem(none)).title]).toEqual([422, expect.stringContaining('“programs of ours”, which is not an origin, as https://')]);
 		await boss.api('PATCH', '/site', { programOrigins: [named] });
 		const asked = await ask(named, 'OPTIONS', before);
 		expect([asked.status, allowed(asked), asked.headers.get('access-control-allow-methods')?.includes('PATCH')]).toEqual([204, named, true]);

@@ -7,8 +7,8 @@ import { IanuaError } from '#core/errors';
 
 // a CommonJS module whose type says default where there is none
 const addFormats = formatsPlugin as unknown as (ajv: Ajv) => void;
-const strict = new Ajv({ allErrors: false, useDefaults: true });
-const coercing = new Ajv({ allErrors: true, useDefaults: true, coerceTypes: true });
+const strict = new Ajv({ allErrors: false, useDefaults: true, verbose: true });
+const coercing = new Ajv({ allErrors: true, useDefaults: true, coerceTypes: true, verbose: true });
 for (const ajv of [strict, coercing]) {
 	addFormats(ajv);
 	// days and instants that can be reckoned with and kept; RFC 3339 knows more
@@ -62,5 +62,9 @@ function errorWords(error: ErrorObject): string {
 	const where = error.instancePath.replace(/^\//, '').replaceAll('/', '.') || 'it';
 	if (error.keyword === 'additionalProperties') return `“${(error.params as { additionalProperty: string }).additionalProperty}” is not known`;
 	if (error.keyword === 'required') return `“${(error.params as { missingProperty: string }).missingProperty}” is missing`;
+	const { description } = (error.parentSchema ?? {}) as { description?: string };
+	// a pattern says nothing to a person: what is meant does, where the schema tells it
+	if (error.keyword === 'pattern' && description && typeof error.data === 'string')
+		return `“${where}” is “${error.data.slice(0, 100)}”, which is not ${description}`;
 	return `“${where}” ${error.message ?? 'is not right'}`;
 }

@@ -34,7 +34,6 @@ export interface Out {
 	readonly description: string;
 	readonly folder: string;
 	readonly pages: number;
-	readonly bytes: number;
 	readonly at: Date;
 	/** Of a document of which an earlier edition had come out. */
 	readonly isEdition: boolean;
@@ -43,7 +42,7 @@ export interface Out {
 /** What of the news lists name to a reader, the newest first, at most `limit`; `among` narrows it on `n` (news) and `d` (document). */
 export async function newsAmong(readable: postgres.Fragment, among: postgres.Fragment, limit: number): Promise<Out[]> {
 	return sql()<Out[]>`
-		select n.edition_id as edition, d.id as document, d.slug, d.title, d.description, d.folder, e.pages, e.bytes::float8 as bytes, n.at,
+		select n.edition_id as edition, d.id as document, d.slug, d.title, d.description, d.folder, e.pages, n.at,
 			exists (select from news x where x.document_id = n.document_id and x.at < n.at) as "isEdition"
 		from news n join document d on d.id = n.document_id and d.edition_id = n.edition_id join edition e on e.id = n.edition_id
 		where ${among} and (d.id in (${readable})) is true order by n.at desc, n.edition_id desc limit ${limit}`;

@@ -119,8 +119,8 @@ export interface FeedEntry {
 	readonly updated: string;
 	readonly href: string;
 	readonly summary: string;
-	/** The PDF itself. */
-	readonly file: { readonly href: string; readonly bytes: number };
+	/** The PDF itself, where whoever reads the feed gets it without signing in. */
+	readonly file?: { readonly href: string; readonly bytes: number };
 }
 
 /** A feed (RFC 4287, Atom); all that is given is text. */
@@ -130,8 +130,7 @@ export function atomFeed({ id, self, page, title, author, entries }: Feed): stri
 		<title>${xml(one.title)}</title>
 		<updated>${one.updated}</updated>
 		<link rel="alternate" type="text/html" href="${xml(one.href)}"/>
-		<link rel="enclosure" type="application/pdf" length="${one.file.bytes}" href="${xml(one.file.href)}"/>
-		<summary>${xml(one.summary)}</summary>
+${one.file ? `\t\t<link rel="enclosure" type="application/pdf" length="${one.file.bytes}" href="${xml(one.file.href)}"/>\n` : ''}		<summary>${xml(one.summary)}</summary>
 	</entry>`;
 	return `<?xml version="1.0" encoding="utf-8"?>
 <feed xmlns="http://www.w3.org/2005/Atom">

@@ -132,11 +132,14 @@ export const SiteChange = Type.Object(
 			Type.Union([Type.Null(), Type.Boolean()], { description: 'whether llms.txt tells language models of what is open; it does unless this is false' })
 		),
 		programOrigins: Type.Optional(
-			Type.Array(Type.String({ maxLength: 200, pattern: '^https?://[a-z0-9.-]+(:\\d{1,5})?$' }), {
-				maxItems: 100,
-				uniqueItems: true,
-				description: 'origins of other websites whose programs may speak to the API by a token'
-			})
+			Type.Array(
+				Type.String({ maxLength: 200, pattern: '^https?://[a-z0-9.-]+(:\\d{1,5})?$', description: 'an origin, as https://catalogue.example.org is one' }),
+				{
+					maxItems: 100,
+					uniqueItems: true,
+					description: 'origins of other websites whose programs may speak to the API by a token'
+				}
+			)
 		),
 		framers: Type.Optional(Type.Array(Type.String({ maxLength: 200, pattern: framerPattern }), { maxItems: 100, uniqueItems: true }))
 	},

@@ -34,7 +34,6 @@ export const GET: RequestHandler = async (event) => {
 			title: item.title,
 			updated: item.at.toISOString(),
 			href: `${IANUA_ORIGIN}/d/${item.slug}?from=news`,
-			file: { href: `${IANUA_ORIGIN}/d/${item.slug}/file?from=news`, bytes: item.bytes },
 			summary: item.description || ((item.isEdition ? news.isEdition : news.isNew) as string)
 		}))
 	});
