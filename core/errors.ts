@@ -73,7 +73,8 @@ export const catalogue = {
 	'dead-ends': { status: 409, words: 'Nothing was published: there would be dead ends ({count}), at {documents}. Publish without “ask” where that is meant.' },
 	'changed-meanwhile': {
 		status: 409,
-		words: 'Somebody else saved this page after you opened it. Your words are still here; copy them, then load the page again.'
+		words:
+			'{by} saved this page after you opened it ({at}). Nothing of it was written over; look at both, then save with the number of the draft that is there now.'
 	},
 	'method-not-allowed': { status: 405, words: 'That cannot be done at this address, which takes {allow}.' },
 	'precondition-failed': { status: 412, words: 'This is not as it was when you looked at it ({differs}). Nothing was changed: look again.' },

@@ -225,10 +225,16 @@ try {
 	await call('post /webhooks/{id}', program.id as string);
 	await call('post /webhooks/{id}/secret', program.id as string);
 	await call('post /webhooks/{id}/test', program.id as string);
+	const [message] = items(await call('get /webhooks/{id}/messages', program.id as string));
+	await call('post /webhooks/{id}/messages/{message}', [program.id as string, String(message?.id)]);
 	await call('delete /webhooks/{id}', program.id as string);
 
 	await call('post /former-addresses', null, { items: [{ path: 'https://old.example.org/files/Cruising%20guide.pdf', document: 'cruising-guide' }] });
 	const [formerAddress] = items(await call('get /former-addresses', null));
+	const oldSite = `http://127.0.0.1:${signIn.ports.source}/sitemap.xml`;
+	const places = ['cruising-guide.pdf', 'towpath-notes.pdf'].map((name) => `<url><loc>https://old.example.org/leaflets/${name}</loc></url>`);
+	await fetch(oldSite, { method: 'PUT', body: `<urlset>${places.join('')}</urlset>` });
+	await call('post /former-addresses/elsewhere', null, { url: oldSite });
 	await call('get /former-addresses/missed', null);
 	await call('delete /former-addresses/{id}', String(formerAddress?.id));
 	const website = await call('post /websites', null, { origin: 'https://club.example.org', groups: ['friends'] });

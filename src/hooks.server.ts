@@ -14,7 +14,7 @@ import { entryOf, looks, refusalAt, scopesFor } from '$lib/server/guard/guard';
 import type { Entry } from '$lib/server/guard/table';
 import { methodProblem, problem, quarterOfAnHour } from '$lib/server/http/problem';
 import { asksBefore, mayAsk, programOrigin, readableAt } from '$lib/server/http/cors';
-import { fieldsOf } from '$lib/server/http/form';
+import { fieldsOf, isPlainForm } from '$lib/server/http/form';
 import { sameField } from '$lib/server/http/kept-pages';
 
 import { newId } from '$lib/server/id';
@@ -190,7 +190,13 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const entry = entryOf(route.id);
 	const elsewhere = await programOrigin(event);
 	const early =
-		foreign(request) && !elsewhere ? 'foreign-origin' : hasZero(event) ? 'zero-byte' : entry && !entry.takesFiles ? bodyRefusal(request, entry) : null;
+		foreign(request) && !elsewhere && !(entry?.fromElsewhere && isPlainForm(request))
+			? 'foreign-origin'
+			: hasZero(event)
+				? 'zero-byte'
+				: entry && !entry.takesFiles
+					? bodyRefusal(request, entry)
+					: null;
 	if (!early) setCookies(event);
 	let response = early ? refuse(event, entry, early) : elsewhere && asksBefore(event) ? mayAsk() : await admit(event, entry, !elsewhere);
 	// how large a file may be is told to those who may send one

@@ -156,7 +156,7 @@ describe('the decision against a naive second one', () => {
 			fc.property(whos, things, actions, instant, (who, guarded, action, at) => decide(who, guarded, action, at).allowed === naive(who, guarded, action, at)),
 			{ numRuns: 100_000 }
 		);
-	}, 120_000);
+	});
 	it('the answer stays as it is until the instant it names, and is the other one there', () => {
 		fc.assert(
 			fc.property(whos, things, actions, instant, fc.double({ min: 0, max: 1, noNaN: true }), (who, guarded, action, at, part) => {
@@ -167,7 +167,7 @@ describe('the decision against a naive second one', () => {
 			}),
 			{ numRuns: 20_000 }
 		);
-	}, 120_000);
+	});
 });
 
 describe('how a key stands for those who issued it', () => {

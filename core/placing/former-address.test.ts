@@ -1,6 +1,6 @@
 // Former addresses: brought to one form (RFC 3986, sections 3.3 and 6.2.2: the same path is written in many ways), and read from what people paste.
 import { describe, expect, it } from 'vitest';
-import { formerPath, readFormer, worthTelling } from './former-address';
+import { closestFirst, formerPath, isPattern, readFormer, starName, worthTelling } from './former-address';
 
 describe('the path of a former address', () => {
 	it('is the same however it is written', () => {
@@ -60,4 +60,38 @@ describe('what is pasted', () => {
 		expect(worthTelling('/winter', true)).toBe(true);
 		expect(worthTelling(`/${'a'.repeat(600)}.pdf`, true)).toBe(false);
 	});
+});
+
+describe('a pattern', () => {
+	it('has stars for letters of one step, or of several, and the last says the name', () => {
+		for (const [pattern, path, name] of [
+			['/files/*.pdf', '/files/guide.pdf', 'guide'],
+			['/files/*.pdf', '/FILES/Guide.PDF', 'Guide'],
+			['/files/*.pdf', '/files/2019/guide.pdf', null],
+			['/files/**/*.pdf', '/files/2019/spring/A%20guide.pdf', 'A guide'],
+			// a step before two stars may be none at all
+			['/files/**/*.pdf', '/files/guide.pdf', 'guide'],
+			['/files/**', '/files/2019/guide.pdf', '2019/guide.pdf'],
+			['/files/*-*.pdf', '/files/lock-guide-2.pdf', '2'],
+			['/get.php?id=*', '/get.php?id=7', '7'],
+			['/get.php?id=*', '/get.php', null],
+			// a query that the pattern does not speak of is no hindrance
+			['/files/*.pdf', '/files/guide.pdf?version=3', 'guide'],
+			// what means something in a regular expression is itself here
+			['/a.b+(c)/*', '/a.b+(c)/d', 'd'],
+			['/a.b/*', '/axb/d', null],
+			['/files/*', '/files/100%', '100%']
+		] as const)
+			expect([pattern, path, starName(pattern, path)]).toEqual([pattern, path, name]);
+	});
+	it('is read from a list, leads to one document or to the one of the name, and has three stars at most', () => {
+		expect(readFormer('/files/2019/*, yearbook\n/files/**/*.pdf, *').map(({ read }) => read)).toEqual([
+			{ path: '/files/2019/*', document: 'yearbook' },
+			{ path: '/files/**/*.pdf', document: '*' }
+		]);
+		expect([isPattern('/files/*'), isPattern('/files/a.pdf')]).toEqual([true, false]);
+		expect([formerPath('/*/*/*'), formerPath('/*/*/*/*')]).toEqual(['/*/*/*', null]);
+		expect(['/files/**', '/files/2019/*', '/*'].sort(closestFirst)).toEqual(['/files/2019/*', '/files/**', '/*']);
+	});
+	it('is tried on an address made to take long', () => expect(starName('/**a**a**b', `/${'a'.repeat(480)}`)).toBe(null));
 });

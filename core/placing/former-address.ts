@@ -25,12 +25,45 @@ export function formerPath(text: string): string | null {
 	const mark = path.indexOf('?');
 	const [own, query] = mark < 0 ? [path, ''] : [path.slice(0, mark), path.slice(mark)];
 	const whole = plain(own.replace(/\/+$/, '')) + query;
-	if (!/^\/[^\s\0]+$/.test(whole) || whole.length > longestFormer) return null;
+	if (!/^\/[^\s\0]+$/.test(whole) || whole.length > longestFormer || (whole.match(/\*+/g)?.length ?? 0) > mostStars) return null;
 	return isReserved(own) ? null : whole;
 }
 
-/** The document that a line names: by its slug, or by its address on any website. */
+/** What a pattern leads to that names no document: the one that has the name for which its last star stands. */
+export const byName = '*';
+
+/** Whether a former address is a pattern: `*` stands for some letters within one step of a path, `**` for steps as well. */
+export const isPattern = (path: string): boolean => path.includes('*');
+
+/**
+ * What the last star of a pattern stands for in a path, decoded; null where the path is none of the pattern's. A pattern that has no query takes paths
+ * with any. `starName('/files/**\/*.pdf', '/files/2019/spring/A%20guide.pdf')` → 'A guide'
+ */
+export function starName(pattern: string, path: string): string | null {
+	const given = pattern.includes('?') ? path : path.replace(/\?.*$/, '');
+	const source = pattern
+		.split(/(\*+)/)
+		.map((part) => (/^\*\*/.test(part) ? '(.+)' : part === '*' ? '([^/?]+)' : part.replace(/[\\^$.|?+()[\]{}]/g, '\\$&')))
+		.join('');
+	// a step before two stars may be none at all
+	const name = new RegExp(`^${source.replaceAll('(.+)/', '(?:(.+)/)?')}$`, 'i').exec(given)?.at(-1);
+	if (name === undefined) return null;
+	try {
+		return decodeURIComponent(name);
+	} catch {
+		return name;
+	}
+}
+
+/** Most stars of a pattern, one run counted once: with more, an address made for it would take long to be compared. */
+const mostStars = 3;
+
+/** Patterns, those that say most of an address first: of two that take one, the first answers. */
+export const closestFirst = (a: string, b: string): number => b.replaceAll('*', '').length - a.replaceAll('*', '').length || (a < b ? -1 : 1);
+
+/** The document that a line names: by its slug, by its address on any website, or for a pattern by a star. */
 const slugOf = (text: string): string | null => {
+	if (text.trim() === byName) return byName;
 	const slug = /(?:^|\/d\/)([^/?#]+)\/?(?:[?#].*)?$/.exec(text.trim())?.[1] ?? '';
 	return new RegExp(slugPattern).test(slug) ? slug : null;
 };

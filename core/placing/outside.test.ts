@@ -20,7 +20,7 @@ describe('which websites may frame', () => {
 			'https://xtown.example'
 		])
 			expect(mayFrame(origin, framers), origin).toBe(false);
-		expect(frameAncestors(framers)).toBe("'self' news.example *.town.example localhost:4200");
+		expect(frameAncestors(framers)).toBe("'self' news.example *.town.example localhost:4200 https://localhost:4200");
 	});
 	it('nothing else can be put into the header', () => {
 		for (const bad of ['a b', "'none'", '*', 'https://x.example', 'x.example;script-src *', '*.', 'x.example/p', ''])

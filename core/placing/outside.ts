@@ -7,8 +7,9 @@ export const framerPattern = '^(?:\\*\\.)?[a-z0-9](?:[a-z0-9-]*[a-z0-9])?(?:\\.[
 
 /** The value of `frame-ancestors` (CSP 3) for the sites that may frame, this one among them. */
 export function frameAncestors(framers: readonly string[]): string {
-	// CSP 3, 2.3.1: a host without a scheme is matched under the scheme of the framed page or a safer one
-	return ["'self'", ...framers].join(' ');
+	// CSP 3, 2.3.1: a host without a scheme is matched under the scheme of the framed page or a safer one; but with a port of its own, browsers hold it to
+	// the first (seen in Chromium)
+	return ["'self'", ...framers.flatMap((host) => (/:\d+$/.test(host) ? [host, `https://${host}`] : [host]))].join(' ');
 }
 
 /** Whether a website may frame: `origin` as in 'https://news.example.org'. */

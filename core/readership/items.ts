@@ -50,6 +50,9 @@ export interface ItemLine {
 
 export interface ItemReport {
 	readonly header: Readonly<Record<string, string>>;
+	/** The days that it is about, both included. */
+	readonly first: string;
+	readonly last: string;
 	readonly months: readonly string[];
 	readonly items: readonly ItemLine[];
 }
@@ -127,6 +130,8 @@ export function itemReport(
 			Created_By: header.site,
 			Registry_Record: ''
 		},
+		first: header.first,
+		last: header.last,
 		months,
 		items
 	};
@@ -167,4 +172,68 @@ export function itemTable(report: ItemReport): string {
 		})
 	];
 	return lines.map((line) => line.map(clean).join('\t') + '\r\n').join('');
+}
+
+/** The report as the JSON of release 5.1 lays it out, from memory: what the table says in rows, filters and attributes by their names, figures by month. */
+export interface ItemReportJson {
+	readonly Report_Header: {
+		readonly Report_Name: string;
+		readonly Report_ID: string;
+		readonly Release: string;
+		readonly Institution_Name: string;
+		readonly Institution_ID: Readonly<Record<string, string[]>>;
+		readonly Report_Filters: { readonly Metric_Type: string[]; readonly Begin_Date: string; readonly End_Date: string };
+		readonly Report_Attributes: { readonly Attributes_To_Show: string[] };
+		readonly Exceptions: readonly { readonly Code: number; readonly Message: string }[];
+		readonly Created: string;
+		readonly Created_By: string;
+		readonly Registry_Record: string;
+	};
+	readonly Report_Items: readonly {
+		readonly Items: readonly {
+			readonly Item: string;
+			readonly Publisher: string;
+			readonly Platform: string;
+			readonly Item_ID: { readonly Proprietary: string; readonly URI: string };
+			readonly Attribute_Performance: readonly {
+				readonly Data_Type: ItemLine['Data_Type'];
+				readonly YOP: string;
+				readonly Access_Type: ItemLine['Access_Type'];
+				/** By kind of figure and month (YYYY-MM), months without any left out. */
+				readonly Performance: Readonly<Record<string, Readonly<Record<string, number>>>>;
+			}[];
+		}[];
+	}[];
+}
+
+/** What `itemTable` says, as JSON. */
+export function itemJson({ header, months, items, first, last }: ItemReport): ItemReportJson {
+	const byId = new Map<string, ItemLine[]>();
+	for (const line of items) byId.set(line.Proprietary_ID, [...(byId.get(line.Proprietary_ID) ?? []), line]);
+	const { Report_Name = '', Report_ID = '', Release = '', Institution_Name = '', Created = '', Created_By = '', Registry_Record = '' } = header;
+	return {
+		Report_Header: {
+			...{ Report_Name, Report_ID, Release, Institution_Name },
+			Institution_ID: {},
+			Report_Filters: { Metric_Type: [...itemMetrics], Begin_Date: first, End_Date: last },
+			Report_Attributes: { Attributes_To_Show: ['YOP', 'Access_Type'] },
+			Exceptions: [],
+			...{ Created, Created_By, Registry_Record }
+		},
+		// no document is part of another: one group holds them all
+		Report_Items: [
+			{
+				Items: [...byId.values()].map((lines) => {
+					// each has a line at least
+					const { Item, Publisher, Platform, Proprietary_ID, URI, Data_Type, YOP, Access_Type } = lines[0]!;
+					const figures = lines.map((line) => [line.Metric_Type, Object.fromEntries(months.flatMap((m) => (line.months[m] ? [[m, line.months[m]]] : [])))]);
+					return {
+						...{ Item, Publisher, Platform },
+						Item_ID: { Proprietary: Proprietary_ID, URI },
+						Attribute_Performance: [{ Data_Type, YOP, Access_Type, Performance: Object.fromEntries(figures) as Record<string, Record<string, number>> }]
+					};
+				})
+			}
+		]
+	};
 }

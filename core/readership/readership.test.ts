@@ -19,7 +19,7 @@ import {
 import { CountMinSketch } from './count-min-sketch';
 import { clockHour, hourIn } from './clock';
 import { addDays, type DayFigures } from './days';
-import { itemReport, itemTable, monthHeading, monthsOf, wholeMonths } from './items';
+import { itemJson, itemReport, itemTable, monthHeading, monthsOf, wholeMonths } from './items';
 import { dayAfter, daysIn, periodOf, piecesOf, series, sumSpanOf, stepOf } from './period';
 import { cutAddress, keptOf, readershipOf } from './settings';
 import { nextMailing } from './mailing';
@@ -654,6 +654,52 @@ describe('the item report', () => {
 			['Guide', 'Society', '', 'Society', '', 'ianua:guide', '', '', '', 'https://example.org/d/guide', 'Other', '2026', 'Controlled', 'Total_Item_Investigations', '11', '9', '0', '2', '0'] // prettier-ignore
 		);
 		for (const line of lines.slice(15, -1)) expect(line.split('\t')).toHaveLength(19);
+		// and the JSON of the same release, from memory: header and items by these names, figures by month, those that are none left out
+		expect(itemJson(report)).toEqual({
+			Report_Header: {
+				Report_Name: 'Item Report',
+				Report_ID: 'IR',
+				Release: '5.1',
+				Institution_Name: 'The World',
+				Institution_ID: {},
+				Report_Filters: {
+					Metric_Type: ['Total_Item_Investigations', 'Total_Item_Requests', 'Unique_Item_Investigations', 'Unique_Item_Requests', 'No_License'],
+					Begin_Date: '2026-10-15',
+					End_Date: '2027-01-02'
+				},
+				Report_Attributes: { Attributes_To_Show: ['YOP', 'Access_Type'] },
+				Exceptions: [],
+				Created: '2027-01-02T00:00:00Z',
+				Created_By: 'Society',
+				Registry_Record: ''
+			},
+			Report_Items: [
+				{
+					Items: [
+						{
+							Item: 'Guide',
+							Publisher: 'Society',
+							Platform: 'Society',
+							Item_ID: { Proprietary: 'ianua:guide', URI: 'https://example.org/d/guide' },
+							Attribute_Performance: [
+								{
+									Data_Type: 'Other',
+									YOP: '2026',
+									Access_Type: 'Controlled',
+									Performance: {
+										Total_Item_Investigations: { '2026-10': 9, '2026-12': 2 },
+										Total_Item_Requests: { '2026-10': 5, '2026-12': 1 },
+										Unique_Item_Investigations: { '2026-10': 7, '2026-12': 1 },
+										Unique_Item_Requests: { '2026-10': 4, '2026-12': 1 },
+										No_License: { '2026-12': 3 }
+									}
+								}
+							]
+						}
+					]
+				}
+			]
+		});
 	});
 	it('goes by whole months', () => {
 		expect(wholeMonths({ first: '2026-09-15', last: '2026-10-02' })).toEqual({ first: '2026-09-01', last: '2026-10-31' });

@@ -26,12 +26,18 @@ const FileName = Type.String({ pattern: '^[a-z]+/[A-Za-z0-9_-][A-Za-z0-9._-]*$',
 const closed = { additionalProperties: false } as const;
 
 /** `export.json`: what it is, of which site and when. */
+const FormerLine = Type.Object(
+	{ path: Type.String(), asked: Type.Integer({ minimum: 0 }), lastAt: nullable(Instant), lastFrom: nullable(Type.String()) },
+	closed
+);
+
 export const ExportHead = Type.Object({
 	format: Type.Integer(),
 	version: Type.String({ description: 'of the program that wrote it' }),
 	at: Instant,
 	origin: Type.String({ description: 'the address of the site' }),
-	counts: Type.Record(Type.String(), Type.Integer())
+	counts: Type.Record(Type.String(), Type.Integer()),
+	formerPatterns: Type.Optional(Type.Array(FormerLine, { description: 'patterns of former addresses that lead to the document of the name' }))
 });
 
 export const ExportedGroup = Type.Object(
@@ -90,9 +96,7 @@ export const ExportedDocument = Type.Object(
 		createdAt: Instant,
 		setAsideAt: nullable(Instant),
 		addresses: Type.Array(Slug, { description: 'slugs that it had before' }),
-		formerAddresses: Type.Array(
-			Type.Object({ path: Type.String(), asked: Type.Integer({ minimum: 0 }), lastAt: nullable(Instant), lastFrom: nullable(Type.String()) }, closed)
-		),
+		formerAddresses: Type.Array(FormerLine),
 		source: nullable(Type.Object({ url: Type.String(), watch: Type.Boolean() }, closed)),
 		door: DoorShape,
 		editions: Type.Array(ExportedEdition, { minItems: 1 })
@@ -189,7 +193,7 @@ export type ExportLine<P extends ExportPart> = Static<(typeof exportLines)[P]>;
 /** What the README of an export says. */
 export const exportReadme = `This folder holds a site of Ianua in open formats.
 
-export.json      what this is: format, when and of which site, how many of each
+export.json      what this is: format, when and of which site, how many of each; patterns of former addresses that lead by name
 settings.json    what the site is set as
 groups.jsonl     groups of members: one JSON value a line (UTF-8), as in all files that end so
 people.jsonl     people with their memberships; without passwords

@@ -10,7 +10,6 @@ const tried = new Set<string>();
 
 for (const js of [true, false])
 	test(`forms are taken ${js ? 'with' : 'without'} JavaScript`, async ({ people }) => {
-		test.setTimeout(300_000);
 		const staff = await people.as('staff');
 		const mark = `${js ? 'with' : 'without'}-${process.pid}`;
 		const email = `forms-${mark}@example.org`;

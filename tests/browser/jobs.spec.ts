@@ -125,7 +125,7 @@ job('1', 'a page found by its title, a PDF at its end as a link with its size, p
 	await act.key('Enter');
 	await textOf(page).waitFor();
 	await act.do(dropOn(page, endAndFollow, [pdf]));
-	await expect(page.getByText('“Winter at the wharf” follows the page.')).toBeVisible({ timeout: 30_000 });
+	await expect(page.getByText('“Winter at the wharf” follows the page.')).toBeVisible();
 	await act.press(publish(page));
 	await published(page, '/job-one');
 	return async () => {
@@ -161,7 +161,7 @@ job('2', 'a new page with a PDF as a button, looked at as a visitor, published',
 	await act.press(page.getByRole('button', { name: 'Write a page' }));
 	await textOf(page).waitFor();
 	await act.do(dropOn(page, endAndFollow, [pdf]));
-	await expect(page.getByText('“Mooring rules” follows the page.')).toBeVisible({ timeout: 30_000 });
+	await expect(page.getByText('“Mooring rules” follows the page.')).toBeVisible();
 	await act.press(settingsOf(page).getByRole('button', { name: 'Button' }));
 	await act.press(page.getByRole('link', { name: 'Preview', exact: true }));
 	await page.waitForURL(/\/preview/);
@@ -264,7 +264,7 @@ job('5', 'a titled section with the PDF to read in it, under what is there', 5, 
 	await sentence(page, '/job-five', 'What there is already.');
 	const pdf = await chromiumPdf(browser, 'Order of the day', 2);
 	await act.do(dropOn(page, endAndFollow, [pdf]));
-	await expect(page.getByText('“Order of the day” follows the page.')).toBeVisible({ timeout: 30_000 });
+	await expect(page.getByText('“Order of the day” follows the page.')).toBeVisible();
 	await act.press(settingsOf(page).getByRole('button', { name: 'Reading frame' }));
 	await act.do(
 		(async () => {
@@ -332,7 +332,7 @@ job('7', 'a page for one group with a frame, the document for them too', 6, asyn
 	await act.press(page.getByRole('button', { name: 'Write a page' }));
 	await textOf(page).waitFor();
 	await act.do(dropOn(page, endAndFollow, [pdf]));
-	await expect(page.getByText('“Duty rota” follows the page.')).toBeVisible({ timeout: 30_000 });
+	await expect(page.getByText('“Duty rota” follows the page.')).toBeVisible();
 	await act.press(settingsOf(page).getByRole('button', { name: 'Reading frame' }));
 	await act.press(publish(page));
 	await published(page, '/job-seven');
@@ -355,7 +355,7 @@ job('8', 'a PDF of the computer read in place on a new page, and a cover that le
 	await textOf(page).waitFor();
 	await act.do(drop(page, '.ProseMirror > p:first-child', [{ name: 'Upper flight by water.pdf', bytes }]));
 	const sheet = page.getByRole('complementary', { name: 'This placement' });
-	await expect(sheet).toContainText('Dead end', { timeout: 30_000 });
+	await expect(sheet).toContainText('Dead end');
 	await act.press(sheet.getByRole('button', { name: 'Let it follow the page' }));
 	await act.press(sheet.getByRole('button', { name: 'Reading frame' }));
 	await act.press(publish(page));
@@ -450,7 +450,7 @@ job('12', 'a newsletter of several pages, 700 × 900, looked at as on a phone', 
 	await sentence(page, '/job-twelve', 'This month.');
 	const pdf = await chromiumPdf(browser, 'Newsletter of the month', 4);
 	await act.do(dropOn(page, endAndFollow, [pdf]));
-	await expect(page.getByText('“Newsletter of the month” follows the page.')).toBeVisible({ timeout: 30_000 });
+	await expect(page.getByText('“Newsletter of the month” follows the page.')).toBeVisible();
 	await act.press(settingsOf(page).getByRole('button', { name: 'Reading frame' }));
 	await act.do(settingsOf(page).getByLabel('Width in px').fill('700 × 900'));
 	await act.press(page.getByRole('link', { name: 'Preview as on a phone' }));
@@ -518,7 +518,7 @@ job('13 from the web', 'a PDF from a web address, watched', 3, async (act, page,
 	await act.fill(page.getByLabel('Web address of a PDF'), source);
 	await act.press(page.getByRole('button', { name: 'Fetch' }));
 	return async () => {
-		await expect(page).toHaveURL(/\/desk\/documents\/[a-z0-9-]+$/, { timeout: 30_000 });
+		await expect(page).toHaveURL(/\/desk\/documents\/[a-z0-9-]+$/);
 		const slug = new URL(page.url()).pathname.split('/').at(-1)!;
 		const document = (await (await page.request.get(`/api/v1/documents/${slug}`)).json()) as { source: { watch: boolean } };
 		expect(document.source.watch).toBe(true);
@@ -531,7 +531,7 @@ job('14', 'a new edition, in all its places', 2, async (act, page, people, brows
 	const next = await chromiumPdf(browser, 'Tariff of the locks in spring', 3);
 	await act.do(drop(page, 'aside.sheet', filesAt(next)));
 	const sheet = page.getByRole('complementary', { name: 'Tariff of the locks' });
-	await expect(sheet.getByText('edition 2')).toBeVisible({ timeout: 30_000 });
+	await expect(sheet.getByText('edition 2')).toBeVisible();
 	const what = act.then(1);
 	await what.press(sheet.getByRole('link', { name: 'What changed' }));
 	await expect(page.getByRole('heading', { name: 'What changed' })).toBeVisible();

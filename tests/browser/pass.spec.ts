@@ -1,17 +1,32 @@
 // A kept document in a frame on the page of another website, on another site (in the browser's sense) and under a strict content policy: by the pass that
 // the website's own server gives its members.
-import { createServer } from 'node:http';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync } from 'node:fs';
+import { createServer, type RequestListener } from 'node:http';
+import { createServer as createSecure } from 'node:https';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { SignJWT } from 'jose';
-import { expect, origin, test } from './help';
+import { expect, origin, test, type People } from './help';
 
 const slug = 'lock-warden-handbook';
 const open = 'cruising-guide';
 
+/** A certificate that nobody vouches for. */
+function certificate() {
+	const folder = mkdtempSync(join(tmpdir(), 'ianua-certificate-'));
+	const [key, cert] = [join(folder, 'key.pem'), join(folder, 'cert.pem')];
+	execFileSync('openssl', ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', '/CN=localhost', '-keyout', key, '-out', cert], {
+		stdio: 'ignore'
+	});
+	return { key: readFileSync(key), cert: readFileSync(cert) };
+}
+
 /** The club's website: a page with the element, and the address at which it answers a pass to whoever is signed in there. */
-async function startClub() {
+async function startClub({ secure = false } = {}) {
 	const state = { asked: [] as string[], pass: (): Promise<string | null> => Promise.resolve(null) };
-	const policy = `default-src 'none'; script-src ${origin()} 'nonce-one'; frame-src ${origin()}; connect-src 'self' ${origin()}; style-src 'unsafe-inline'`;
-	const server = createServer((request, response) => {
+	const policy = `default-src 'none'; script-src ${origin()} 'nonce-one'; frame-src ${origin()}; connect-src 'self' ${origin()}; style-src 'unsafe-inline'; form-action ${origin()}`;
+	const answer: RequestListener = (request, response) => {
 		const path = request.url ?? '/';
 		if (path === '/reading') {
 			response.setHeader('content-type', 'text/html').setHeader('content-security-policy', policy);
@@ -30,10 +45,20 @@ async function startClub() {
 				<ianua-document id="framed" src="${origin()}/d/${open}" form="frame" start="2" theme="dark"></ianua-document>`);
 			return;
 		}
+		if (path === '/form') {
+			void state.pass().then((given) => {
+				response.setHeader('content-type', 'text/html').setHeader('content-security-policy', policy);
+				response.end(`<!doctype html><html lang="en"><title>The club</title><h1>For members</h1>
+					<form method="post" action="${origin()}/embed/${slug}/pass" target="handbook"><input type="hidden" name="pass" value="${given ?? ''}"><button>Read the handbook</button></form>
+					<iframe name="handbook" title="Lock warden handbook" width="900" height="700"></iframe>`);
+			});
+			return;
+		}
 		if (path !== '/pass') return response.writeHead(404).end();
 		state.asked.push(path);
 		void state.pass().then((given) => (given === null ? response.writeHead(404).end() : response.setHeader('content-type', 'application/jwt').end(given)));
-	});
+	};
+	const server = secure ? createSecure(certificate(), answer) : createServer(answer);
 	await new Promise<void>((up) => server.listen(0, '127.0.0.1', up));
 	// a server that listens has a port
 	const { port } = server.address() as { port: number };
@@ -51,7 +76,6 @@ async function startClub() {
 test('another website’s member reads a kept document in its frame; who has no pass is told calmly, and a wrong one says why to the website', async ({
 	people
 }) => {
-	test.setTimeout(120_000);
 	const { host, state, stop } = await startClub();
 	const club = `http://${host}`;
 	const staff = await people.as('staff');
@@ -88,14 +112,14 @@ test('another website’s member reads a kept document in its frame; who has no 
 		state.pass = () => pass();
 		await member.goto(`${club}/reading`);
 		const room = member.frameLocator('ianua-document iframe');
-		await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible({ timeout: 30_000 });
+		await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();
 		expect(state.asked).toEqual(['/pass']);
 		// what the browser has of it stays in this frame: opened by itself, the document is kept
 		await member.goto(`/d/${slug}/read`);
 		await expect(member.getByTestId('turned-away')).toBeVisible();
 		// and the frame opens again without another pass
 		await member.goto(`${club}/reading`);
-		await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible({ timeout: 30_000 });
+		await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();
 		expect(state.asked).toHaveLength(1);
 		await expect
 			.poll(
@@ -154,7 +178,7 @@ test('the element says what happens in its frame; opens over the page; and where
 		await call('PATCH', '/site', { framers: [...framers, host] });
 		await reader.goto(`${club}/open`);
 		const room = reader.frameLocator('#framed iframe');
-		await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible({ timeout: 30_000 });
+		await expect(room.locator('.page[data-loaded] canvas').first()).toBeVisible();
 		await expect.poll(async () => (await told()).find(([type]) => type === 'opened')?.[1]).toMatchObject({ document: open, pages: expect.any(Number) });
 		await expect.poll(async () => (await told()).filter(([type]) => type === 'page').at(-1)?.[1]).toMatchObject({ document: open, page: 2 });
 		await expect(room.locator('.room')).toHaveAttribute('data-theme', 'dark');
@@ -166,11 +190,92 @@ test('the element says what happens in its frame; opens over the page; and where
 
 		await reader.getByRole('link', { name: 'Read the guide' }).click();
 		const over = reader.getByRole('dialog');
-		await expect(over.locator('iframe').contentFrame().locator('.page[data-loaded] canvas').first()).toBeVisible({ timeout: 30_000 });
+		await expect(over.locator('iframe').contentFrame().locator('.page[data-loaded] canvas').first()).toBeVisible();
 		await reader.keyboard.press('Escape');
 		await expect(over).toHaveCount(0);
 	} finally {
 		await call('PATCH', '/site', { framers });
 		stop();
+	}
+});
+
+/** The club with the right to give passes for wardens; `pass` is one, `end` takes all of it back. */
+async function admittedClub(people: People, options: { secure?: boolean } = {}) {
+	const { host, state, stop } = await startClub(options);
+	const club = `${options.secure ? 'https' : 'http'}://${host}`;
+	const staff = await people.as('staff');
+	const call = async (method: string, path: string, data?: object) =>
+		(await (await staff.request.fetch(`/api/v1${path}`, { method, data, headers: { origin: origin() } })).json()) as Record<string, unknown>;
+	const { framers = [] } = (await call('GET', '/site')) as { framers?: string[] };
+	await call('PATCH', '/site', { framers: [...framers, host] });
+	const { id, secret } = (await call('POST', '/websites', { origin: club, groups: ['lock-wardens'] })) as { id: string; secret: string };
+	const pass = (claims: object = {}) => {
+		const now = Math.floor(Date.now() / 1000);
+		const all = {
+			iss: club,
+			aud: origin(),
+			sub: 'boat-9',
+			name: 'Ivy Staithe',
+			groups: ['lock-wardens'],
+			iat: now,
+			exp: now + 60,
+			jti: crypto.randomUUID(),
+			...claims
+		};
+		return new SignJWT(all).setProtectedHeader({ alg: 'HS256' }).sign(new TextEncoder().encode(secret));
+	};
+	/** Who is in the ledger by passes of the club. */
+	const entered = async () =>
+		((await call('GET', `/documents/${slug}/ledger?limit=20`)).items as { who: { name?: string; website?: string } }[])
+			.filter(({ who }) => who.website === club)
+			.map(({ who }) => who.name);
+	const end = async () => {
+		await call('DELETE', `/websites/${id}`);
+		await call('PATCH', '/site', { framers });
+		stop();
+	};
+	return { club, state, pass, entered, end };
+}
+
+test('the element hands its pass over on an https website with a certificate of its own making', async ({ people }) => {
+	const { club, state, pass, entered, end } = await admittedClub(people, { secure: true });
+	try {
+		state.pass = () => pass();
+		const member = await people.as('visitor', { ignoreHTTPSErrors: true }, { connectionTrouble: true });
+		await member.goto(`${club}/reading`);
+		await expect(member.frameLocator('ianua-document iframe').locator('.page[data-loaded] canvas').first()).toBeVisible();
+		await expect.poll(entered).toContain('Ivy Staithe');
+	} finally {
+		await end();
+	}
+});
+
+test('a form asks for the frame with its pass, without a script on the club’s page; one that is refused says why beside it', async ({ people }) => {
+	const { club, state, pass, entered, end } = await admittedClub(people);
+	try {
+		state.pass = () => pass();
+		const member = await people.as('visitor', {}, { connectionTrouble: true });
+		await member.goto(`${club}/form`);
+		await member.getByRole('button', { name: 'Read the handbook' }).click();
+		const frame = member.frameLocator('iframe[name=handbook]');
+		await expect(frame.locator('.page[data-loaded] canvas').first()).toBeVisible();
+		await expect.poll(entered).toContain('Ivy Staithe');
+
+		// nor does the frame need one: it says so itself, and shows its tools
+		const plain = await people.as('visitor', { javaScriptEnabled: false }, { connectionTrouble: true });
+		await plain.goto(`${club}/form`);
+		await plain.getByRole('button', { name: 'Read the handbook' }).click();
+		await expect(plain.frameLocator('iframe[name=handbook]').getByRole('link', { name: /Save/ }).first()).toBeVisible();
+
+		// calm words in the frame, the reason beside it
+		const wrong = await people.as('visitor', {}, { connectionTrouble: true });
+		state.pass = () => pass({ groups: ['friends'] });
+		await wrong.goto(`${club}/form`);
+		const said = wrong.waitForEvent('console', (message) => message.text().includes('may not grant “friends”'));
+		await wrong.getByRole('button', { name: 'Read the handbook' }).click();
+		await said;
+		await expect(wrong.frameLocator('iframe[name=handbook]').getByRole('link', { name: 'Open on its own site' })).toBeVisible();
+	} finally {
+		await end();
 	}
 });

@@ -32,7 +32,7 @@ test('from a PDF on the computer to a published placement for a group alone: fou
 	await act(drop(page, '.ProseMirror > p:first-child', [{ name: 'Rota of the paddles.pdf', bytes }]));
 	await expect(page.locator('.arriving, .placement.ProseMirror-selectednode')).toBeVisible();
 	const sheet = sheetOf(page);
-	await expect(sheet.getByRole('heading', { name: 'Rota of the paddles' })).toBeVisible({ timeout: 30_000 });
+	await expect(sheet.getByRole('heading', { name: 'Rota of the paddles' })).toBeVisible();
 	// it came in shut: that is a dead end, told where it stands
 	await expect(sheet).toContainText('Dead end');
 	await expect(sheet).toContainText('Lock wardens');
@@ -59,7 +59,6 @@ test('from a PDF on the computer to a published placement for a group alone: fou
 });
 
 test('every press of every form does what it says, and reading over the page returns to the same spot', async ({ people }) => {
-	test.setTimeout(150_000);
 	const staff = await people.as('staff');
 	const forms = ['text', 'button', 'cover', 'card'] as const;
 	const presses = ['page', 'over', 'tab', 'here', 'save'] as const;
@@ -213,7 +212,7 @@ test('a PDF that is let go on a picture is what the picture leads to', async ({ 
 	const bytes = readFileSync(await chromiumPdf(browser, 'Behind the gate', 1));
 	await drop(page, '.ProseMirror figure', [{ name: 'behind-the-gate.pdf', bytes }]);
 	const placement = page.locator('.placement[data-form=cover]');
-	await expect(placement.locator(`img[src^="${shown}"]`)).toBeVisible({ timeout: 30_000 });
+	await expect(placement.locator(`img[src^="${shown}"]`)).toBeVisible();
 	await expect(figure).toHaveCount(0);
 	await saved(page);
 	await page.reload();
@@ -834,7 +833,7 @@ test('a pocket page is put in order by keyboard and by hand, rests what it shoul
 		await expect(async () => {
 			await page.getByRole('combobox', { name: 'Add a document' }).fill(part);
 			await page.getByRole('option', { name: title }).click({ timeout: 4000 });
-		}).toPass({ timeout: 20_000 });
+		}).toPass({ timeout: 60_000 });
 	}
 	await page.getByLabel('Address of a link').fill('example.org/tides');
 	await page.getByLabel('Words of the link').fill('Tides');
@@ -1111,7 +1110,6 @@ test('the first press on a placement chooses it, also where the page ends with o
 });
 
 test('axe finds nothing against WCAG 2.2 AA where pages are made', async ({ people }) => {
-	test.setTimeout(180_000);
 	const page = await people.as('staff', { reducedMotion: 'reduce' });
 	for (const title of ['Give a day to the canal', 'Leaflets', 'On the boat']) {
 		await page.goto('/desk/pages');

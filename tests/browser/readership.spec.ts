@@ -139,7 +139,7 @@ test('where placed, who was turned away with what mends it, and what happens jus
 	await expect(page.getByRole('status').filter({ hasText: 'New entries come by themselves.' })).toBeVisible();
 	const visitor = await people.as('visitor');
 	await visitor.goto('/d/towpath-map/read');
-	await expect(page.getByRole('row').filter({ hasText: 'Towpath map' }).filter({ hasText: 'A visitor' }).first()).toBeVisible({ timeout: 15_000 });
+	await expect(page.getByRole('row').filter({ hasText: 'Towpath map' }).filter({ hasText: 'A visitor' }).first()).toBeVisible();
 });
 
 test('a placement that comes into view is counted as shown', async ({ people }) => {
@@ -151,7 +151,7 @@ test('a placement that comes into view is counted as shown', async ({ people }) 
 	const before = await shown();
 	const visitor = await people.as('visitor');
 	await visitor.goto('/');
-	await expect.poll(shown, { timeout: 15_000 }).toBe(before + 1);
+	await expect.poll(shown).toBe(before + 1);
 });
 
 test('a visitor is asked before their browser is remembered, on sites that do', async ({ people }) => {

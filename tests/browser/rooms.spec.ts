@@ -138,7 +138,6 @@ test('the site and the reading room fit a phone', async ({ people }) => {
 });
 
 test('with spacing of the reader’s own, at 400 % and in forced colours nothing of the site is lost', async ({ people }) => {
-	test.setTimeout(180_000);
 	const page = await people.as('visitor', { viewport: { width: 1280, height: 1024 }, reducedMotion: 'reduce' });
 	const forced = await people.as('visitor', { forcedColors: 'active', reducedMotion: 'reduce' });
 	/** What stands in a box that cuts it off, and is not there for screen readers alone. */
@@ -279,7 +278,6 @@ for (const [what, who, paths] of [
 	['a visitor sees', 'visitor', readerPages]
 ] as const) {
 	test(`axe finds nothing against WCAG 2.2 AA in what ${what}, light and dark`, async ({ people }) => {
-		test.setTimeout(300_000);
 		const page = await people.as(who, { reducedMotion: 'reduce' });
 		for (const path of paths) {
 			await page.goto(path);

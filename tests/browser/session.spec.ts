@@ -135,7 +135,6 @@ test('a token is made for what it may do, shown once, and withdrawn', async ({ p
 });
 
 test('the reference of the API is drawn from the site’s own description and nothing else; what can be wrong is explained', async ({ people }) => {
-	test.setTimeout(180_000);
 	const page = await people.as('visitor');
 	const elsewhere: string[] = [];
 	page.on('request', (request) => {

@@ -86,7 +86,7 @@ it('gives back everything but who was signed in, and refuses what is damaged or 
 		await two?.stop();
 		await one.stop();
 	}
-}, 240_000);
+});
 
 it('a database made by a PostgreSQL that is not on this machine is told in a sentence, with the way on', async () => {
 	const { path, drop } = scratch('older');

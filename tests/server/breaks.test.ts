@@ -68,7 +68,7 @@ describe('an upload cut short', () => {
 			expect([path, await alive()]).toEqual([path, 200]);
 		}
 		expect((await boss.get('/desk/documents')).status).toBe(200);
-	}, 180_000);
+	});
 	it('a reader who goes away in the middle of a file, a picture or an attachment ends that answer and nothing else', async () => {
 		const paper = await document({ position: 'open' }, 40);
 		for (const path of ['/file', '/leaf/1.webp', '/leaf/2.json', '/cover/300.webp', '/attachment/1', '/read', ''])
@@ -145,7 +145,7 @@ describe('a web server that ends by itself', () => {
 			await own.stop();
 			drop();
 		}
-	}, 180_000);
+	});
 
 	it('told to stop, lets answers under way end, takes nothing new, and says so', async () => {
 		const { path: data, drop } = scratch('drain');
@@ -179,7 +179,7 @@ describe('a web server that ends by itself', () => {
 			await own.stop().catch(() => {});
 			drop();
 		}
-	}, 120_000);
+	});
 });
 
 describe('a store', () => {
@@ -210,7 +210,7 @@ describe('a store', () => {
 			await own.stop();
 			drop();
 		}
-	}, 120_000);
+	});
 	it('that is full ends no server: not by an upload, not by an attachment taken out', async () => {
 		const { path: data, drop } = scratch('full');
 		const small = join(data, 'small');
@@ -236,7 +236,7 @@ describe('a store', () => {
 			execFileSync('umount', ['-l', small]);
 			drop();
 		}
-	}, 120_000);
+	});
 	it('of another site is not served, and nothing of it is swept away', async () => {
 		const [one, two] = [scratch('store-one'), scratch('store-two')];
 		const first = await startOwn({ data: one.path });
@@ -264,7 +264,7 @@ describe('a store', () => {
 			one.drop();
 			two.drop();
 		}
-	}, 240_000);
+	});
 	it('of a document set aside for longer than its days is put by, its words are found no more, and its address says that it was here', async () => {
 		const boss = await staff();
 		const word = `forgotten${process.pid}`;
@@ -314,7 +314,7 @@ describe('a store', () => {
 		}
 		await sweep(later);
 		expect(await sweepStopped()).toBeNull();
-	}, 180_000);
+	});
 });
 
 describe('settings', () => {

@@ -74,7 +74,7 @@ beforeAll(async () => {
 	const child = fork('build/web.js', { execArgv: [], env: environment, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
 	await once(child, 'message');
 	second = { origin: `http://127.0.0.1:${port}`, process: child };
-}, 120_000);
+});
 afterAll(async () => {
 	// others find the site as it was
 	await boss.api('PATCH', '/site', { name: 'Test society', contact: null, notice: null });
@@ -225,7 +225,7 @@ describe('a page that is kept', () => {
 				throw new Error(`${what}: not seen on the other server within a second`);
 			});
 		}
-	}, 120_000);
+	});
 
 	it('of the door of a page or a document nobody elsewhere meets the one before, not for a moment', async () => {
 		await publish('Shut elsewhere');

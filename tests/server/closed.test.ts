@@ -301,7 +301,7 @@ describe('the log', () => {
 			await own.stop();
 			drop();
 		}
-	}, 120_000);
+	});
 });
 
 describe('a key', () => {

@@ -9,7 +9,7 @@ for (const name of ['IANUA_DATABASE_URL', 'IANUA_ORIGIN', 'IANUA_DATA', 'IANUA_P
 let copy: DevCopy;
 beforeAll(async () => {
 	copy = await developCopy();
-}, 240_000);
+});
 afterAll(() => copy.stop());
 
 it('runs with the next request what was just saved, in the server and in its helpers, and leaves no connection behind', async () => {
@@ -34,4 +34,4 @@ it('runs with the next request what was just saved, in the server and in its hel
 	copy.edit('src/lib/server/pdf/text.ts', /(export const hasWords = \(text: string\): boolean =>).*/, '$1 text === null;');
 	expect(await bring('After')).toBe('look');
 	expect(await copy.connections()).toBeLessThanOrEqual(before + 2);
-}, 240_000);
+});

@@ -60,7 +60,7 @@ it('the application killed in the middle of 50 uploads: what was acknowledged is
 			if (!killed) throw new Error('an upload failed before the kill');
 		}
 	});
-	await until(() => Promise.resolve(whole.length >= 5 && half.length >= 5), 60_000);
+	await until(() => Promise.resolve(whole.length >= 5 && half.length >= 5));
 	killed = true;
 	ianua.kill();
 	await Promise.allSettled(uploads);
@@ -70,7 +70,7 @@ it('the application killed in the middle of 50 uploads: what was acknowledged is
 	try {
 		const tray = async () => ((await (await fetch(`${ianua.origin}/api/v1/intake`, { headers })).json()) as { items: Line[] }).items;
 		// what had arrived whole comes in by itself
-		await until(async () => !(await tray()).some((l) => l.state === 'checking'), 120_000);
+		await until(async () => !(await tray()).some((l) => l.state === 'checking'));
 		const lines = await tray();
 		for (const name of whole) expect([name, lines.find((l) => l.name === name)?.state]).toEqual([name, 'in']);
 		// what had arrived half goes on from where it was acknowledged
@@ -84,7 +84,7 @@ it('the application killed in the middle of 50 uploads: what was acknowledged is
 				body: new Uint8Array(bytes[i]!.subarray(from))
 			});
 		}
-		await until(async () => !(await tray()).some((l) => l.state === 'checking'), 120_000);
+		await until(async () => !(await tray()).some((l) => l.state === 'checking'));
 		expect(whole.length + half.length).toBeGreaterThan(0);
 		const sql = postgres(ianua.environment.IANUA_DATABASE_URL!, { max: 1, onnotice: () => {} });
 		try {
@@ -104,7 +104,7 @@ it('the application killed in the middle of 50 uploads: what was acknowledged is
 	} finally {
 		await ianua.stop();
 	}
-}, 300_000);
+});
 
 it('PostgreSQL stopped and started again in the middle: uploads go on, checks are done', async () => {
 	const { path: data, drop } = scratch('restarted');
@@ -116,21 +116,21 @@ it('PostgreSQL stopped and started again in the middle: uploads go on, checks ar
 		form.append('file', new Blob([new Uint8Array(await pdf('Before', 30))]), 'before.pdf');
 		expect((await fetch(`${ianua.origin}/api/v1/documents`, { method: 'POST', headers, body: form })).status).toBe(201);
 		ianua.restartPostgres();
-		await until(async () => (await fetch(`${ianua.origin}/readyz`)).status === 200, 60_000);
+		await until(async () => (await fetch(`${ianua.origin}/readyz`)).status === 200);
 		const again = new FormData();
 		again.append('file', new Blob([new Uint8Array(await pdf('After', 3))]), 'after.pdf');
 		const made = await until(async () => {
 			const response = await fetch(`${ianua.origin}/api/v1/documents`, { method: 'POST', headers, body: again });
 			return response.status === 201 ? ((await response.json()) as { slug: string }) : null;
-		}, 60_000);
+		});
 		await until(async () => {
 			const now = (await (await fetch(`${ianua.origin}/api/v1/documents/${made.slug}`, { headers })).json()) as { condition: { status: string } };
 			return now.condition.status === 'sound';
-		}, 60_000);
+		});
 	} finally {
 		await ianua.stop();
 	}
-}, 200_000);
+});
 
 it('no room left: the answer says so, what is here stays, and room made is enough to go on', async () => {
 	const { path: data, drop } = scratch('full');
@@ -164,7 +164,7 @@ it('no room left: the answer says so, what is here stays, and room made is enoug
 		await ianua.stop();
 		execFileSync('umount', ['-l', small]);
 	}
-}, 200_000);
+});
 
 describe('a child process', () => {
 	const bound = { ...limits.facts, cpu: 1 };

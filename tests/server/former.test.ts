@@ -1,7 +1,9 @@
 // Former addresses: a link to an old website's file leads to its document for good (301, RFC 9110 section 15.4.2), as far as its door lets somebody know of
 // it; who comes by them is counted, and what was asked for and is not here can be mended.
+import { gzipSync } from 'node:zlib';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { sql } from '#server/db/client';
+import { given } from './given';
 import { browserAgent, document, member, origin, staff, until, visitor, type Client, type DocumentJson } from './help';
 
 interface Former {
@@ -16,7 +18,14 @@ let boss: Client;
 let open: DocumentJson;
 const old = (name: string) => `/old-${process.pid}/${name}`;
 const add = (items: { path: string; document: string }[], preview = false) =>
-	boss.api<{ items: { path: string; outcome: string; why: string | null }[] }>('POST', '/former-addresses', { items, preview });
+	boss.api<{ items: { path: string; outcome: string; why: string | null; takes: { path: string; document: string | null }[] }[] }>(
+		'POST',
+		'/former-addresses',
+		{
+			items,
+			preview
+		}
+	);
 const ask = (path: string, headers: Record<string, string> = {}) =>
 	fetch(origin + path, { redirect: 'manual', headers: { 'user-agent': browserAgent, accept: 'text/html', ...headers } });
 const listed = async (path: string) => (await boss.api<{ items: Former[] }>('GET', `/former-addresses?q=${encodeURIComponent(path)}`)).items[0];
@@ -158,5 +167,107 @@ describe('what was asked for and is not here', () => {
 	it('is staff’s to see', async () => {
 		expect((await visitor().send('GET', '/api/v1/former-addresses/missed')).status).toBe(401);
 		expect((await (await member()).send('POST', '/api/v1/former-addresses', { items: [{ path: '/x.pdf', document: open.slug }] })).status).toBe(403);
+	});
+});
+
+describe('a pattern of former addresses', () => {
+	it('leads to one document, or to the one that has the name; the address itself comes first, then who says most of it', async () => {
+		const [one, two, shut] = [await document({ position: 'open' }), await document({ position: 'open' }), await document({ position: 'shut' })];
+		await add([
+			{ path: old('star/**'), document: one.slug },
+			{ path: old('star/**/*.pdf'), document: '*' },
+			{ path: old(`star/2019/${two.slug}.pdf`), document: one.slug }
+		]);
+		const led = async (path: string) => {
+			const answer = await ask(old(`star/${path}`));
+			return answer.status === 301 ? answer.headers.get('location') : answer.status;
+		};
+		expect(await led(`a/b/${two.slug.toUpperCase().replaceAll('-', '%20')}.pdf`)).toBe(`/d/${two.slug}`);
+		expect(await led(`2019/${two.slug}.pdf`)).toBe(`/d/${one.slug}`);
+		// no document has the name: the pattern that says less answers
+		expect(await led('2019/nobody.pdf')).toBe(`/d/${one.slug}`);
+		expect(await led('anything')).toBe(`/d/${one.slug}`);
+		// what is shut is as if it were not there
+		expect(await led(`x/${shut.slug}.pdf`)).toBe(404);
+		// a name that the document had before
+		const slug = `renamed-${process.pid}`;
+		await boss.api('PATCH', `/documents/${two.slug}`, { slug });
+		expect(await led(`y/${two.slug}.pdf`)).toBe(`/d/${slug}`);
+		// who came by is counted at the pattern
+		await until(async () => (await listed(old('star/**/*.pdf')))?.asked === 2);
+		expect(await listed(old('star/**/*.pdf'))).toMatchObject({ document: '*', title: null });
+		// let go, and put back as it was
+		const { id } = (await listed(old('star/**/*.pdf')))!;
+		const { before } = await boss.api<{ before: { path: string; document: string } }>('DELETE', `/former-addresses/${id}`);
+		expect(before).toEqual({ path: old('star/**/*.pdf'), document: '*' });
+		expect((await add([before])).items[0]!.outcome).toBe('new');
+	});
+	it('tells beforehand what it takes of what was asked for and is not here, and takes it away from there', async () => {
+		const [known, unknown] = [old(`asked/${open.slug}.pdf`), old('asked/nobody-has-this.pdf')];
+		await Promise.all([ask(known), ask(unknown)]);
+		await until(async () => (await missed(known)) !== undefined && (await missed(unknown)) !== undefined);
+		const items = [{ path: old('asked/*.pdf'), document: '*' }];
+		const told = (await add(items, true)).items[0]!;
+		expect(told).toMatchObject({ outcome: 'new', why: null });
+		expect(told.takes.sort((a, b) => (a.path < b.path ? -1 : 1))).toEqual(
+			[
+				{ path: known, document: open.slug },
+				{ path: unknown, document: null }
+			].sort((a, b) => (a.path < b.path ? -1 : 1))
+		);
+		expect(await missed(known)).toBeDefined();
+		await add(items);
+		expect([await missed(known), (await missed(unknown)) !== undefined]).toEqual([undefined, true]);
+		expect((await ask(unknown)).status).toBe(404);
+	});
+	it('alone leads to the document of a name', async () => {
+		expect((await add([{ path: old('no-star.pdf'), document: '*' }])).items[0]).toMatchObject({
+			outcome: 'refused',
+			why: expect.stringContaining('only a pattern') as string
+		});
+	});
+});
+
+describe('the sitemap of an old website', () => {
+	const place = (loc: string) => `<url><loc>${loc}</loc><lastmod>2019-04-01</lastmod></url>`;
+	const map = (...locs: string[]) =>
+		`<?xml version="1.0" encoding="UTF-8"?><urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${locs.map(place).join('')}</urlset>`;
+	const website = `http://127.0.0.1:${given.webSource}`;
+	const put = (path: string, body: string | Buffer) => fetch(website + path, { method: 'PUT', body: new Uint8Array(Buffer.from(body as string)) });
+	const read = (url: string) =>
+		boss.api<{ items: { path: string; document: string | null }[]; passedOver: number }>('POST', '/former-addresses/elsewhere', { url });
+	const code = async (url: string) => ((await (await boss.send('POST', '/api/v1/former-addresses/elsewhere', { url })).json()) as { code: string }).code;
+
+	it('is read with its parts, packed or not: files beside the documents that have their names, nothing set by it', async () => {
+		// the example of sitemaps.org (protocol 0.9, "Entity escaping", from memory): an ampersand is written &amp;
+		await put(
+			'/sitemap.xml',
+			`<sitemapindex xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"><sitemap><loc>${website}/one.xml.gz</loc></sitemap><sitemap><loc>${website}/two.xml</loc></sitemap></sitemapindex>`
+		);
+		await put('/one.xml.gz', gzipSync(map(`https://old.example.org${old(`sitemap/${open.slug}.pdf`)}`, 'https://old.example.org/about-us')));
+		await put('/two.xml', map(`https://old.example.org${old('sitemap/unheard%20of.pdf')}`, `https://old.example.org${old('sitemap/get.pdf?a=1&amp;b=2')}`));
+		expect(await read(`${website}/sitemap.xml`)).toEqual({
+			items: [
+				{ path: old(`sitemap/${open.slug}.pdf`), document: open.slug },
+				{ path: old('sitemap/unheard%20of.pdf'), document: null },
+				{ path: old('sitemap/get.pdf?a=1&b=2'), document: null }
+			],
+			passedOver: 1
+		});
+		expect(await listed(old('sitemap/'))).toBeUndefined();
+		await add([{ path: old(`sitemap/${open.slug}.pdf`), document: open.slug }]);
+		expect((await read(`${website}/sitemap.xml`)).items.map(({ path }) => path)).not.toContain(old(`sitemap/${open.slug}.pdf`));
+	});
+	it('that is none, is gone, cannot be unpacked or lies in a private network is told in words', async () => {
+		await put('/page', '<!doctype html><title>No sitemap</title>');
+		await put('/words', 'no sitemap at all <');
+		await put('/broken.gz', gzipSync('x').subarray(0, 12));
+		expect(
+			await Promise.all(
+				[`${website}/page`, `${website}/words`, `${website}/broken.gz`, `${website}/gone.xml`, 'http://127.0.0.1:1/sitemap.xml', 'nowhere'].map(code)
+			)
+		).toEqual(['not-valid', 'not-valid', 'not-valid', 'web-gone', 'web-private', 'web-address']);
+		await put('/empty.xml', map());
+		expect(await read(`${website}/empty.xml`)).toEqual({ items: [], passedOver: 0 });
 	});
 });

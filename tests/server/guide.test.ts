@@ -53,7 +53,7 @@ describe('the guide', () => {
 		const [entries, ...table] = ledger!.split('\n');
 		expect(Array.isArray(read(entries).items)).toBe(true);
 		expect(table.length).toBeGreaterThan(0);
-	}, 60_000);
+	});
 });
 
 describe('a client made of the description', () => {
@@ -76,5 +76,5 @@ describe('a client made of the description', () => {
 		} finally {
 			rmSync(folder, { recursive: true });
 		}
-	}, 120_000);
+	});
 });

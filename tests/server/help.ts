@@ -265,7 +265,7 @@ export function rawPdf(objects: readonly string[]): Buffer {
 }
 
 /** Waits until `look` gives something, at most `ms`. */
-export async function until<T>(look: () => Promise<T | null | undefined | false>, ms = 20_000): Promise<T> {
+export async function until<T>(look: () => Promise<T | null | undefined | false>, ms = 300_000): Promise<T> {
 	const end = Date.now() + ms;
 	for (;;) {
 		const found = await look();

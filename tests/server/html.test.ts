@@ -64,7 +64,7 @@ describe('pages of the site', () => {
 				}
 		expect([...wrong]).toEqual([]);
 		expect(seen).toBeGreaterThan(6 * more.length);
-	}, 240_000);
+	});
 });
 
 /** The names of classes that a layer of a stylesheet styles. */

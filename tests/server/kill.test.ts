@@ -25,7 +25,7 @@ it('of every response of which a byte arrived there is one entry, however often 
 	} finally {
 		await running.stop();
 	}
-}, 400_000);
+});
 
 /** Makes the site and its owner, and brings in an open document; gives the address of its file. */
 async function openFile(running: Running, bytes: Uint8Array): Promise<string> {

@@ -39,7 +39,7 @@ beforeAll(async () => {
 	paper = (await (await send(bytes, 'Behind nginx.pdf')).json()) as DocumentJson;
 	await (await staff()).api('PATCH', `/documents/${paper.slug}`, { door: { position: 'open' } });
 	path = `/d/${paper.slug}/file`;
-}, 120_000);
+});
 afterAll(async () => {
 	await nginx.stop();
 	await Promise.all(
@@ -190,5 +190,5 @@ describe('one web server after the other is started again', () => {
 		await Promise.all(askers);
 		expect(failed).toEqual([]);
 		expect(asked).toBeGreaterThan(100);
-	}, 120_000);
+	});
 });

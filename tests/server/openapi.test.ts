@@ -31,7 +31,10 @@ function routes(): string[] {
 const named = (o: Operation) => `${o.method} ${o.path}`;
 /** The address of an operation on something that is not there. */
 const nowhere = (o: Operation) =>
-	`/api/v1${o.path.replace('{path}', '%2Fno-such-page').replace('{id}', '00000000-0000-4000-8000-000000000000').replace('{slug}', 'no-such')}`;
+	`/api/v1${o.path
+		.replace('{path}', '%2Fno-such-page')
+		.replace(/\{(?:id|message)\}/g, '00000000-0000-4000-8000-000000000000')
+		.replace('{slug}', 'no-such')}`;
 
 /** What each operation that needs a body is given: something that its description allows. */
 const bodies: Record<string, unknown> = {

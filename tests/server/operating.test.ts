@@ -98,7 +98,7 @@ describe('the services', () => {
 			await new Promise((go) => setTimeout(go, 3_000));
 			expect(await condition()).toBe('checking');
 			await start('ianua-jobs.service');
-			await until(async () => (await condition()) === 'sound', 60_000);
+			await until(async () => (await condition()) === 'sound');
 			expect((await fetch(`${two}/d/${slug}/file`, { headers })).status).toBe(200);
 			expect(existsSync(join(data, 'moved', 'originals'))).toBe(true);
 		} finally {

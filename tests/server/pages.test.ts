@@ -64,7 +64,12 @@ it('two who write at once do not overwrite each other unseen', async () => {
 	const save = (title: string) => boss.send('PATCH', `/api/v1/pages${path}`, { title, content, inNavigation: false, draftNumber });
 	expect((await save('Mine')).status).toBe(200);
 	const late = await save('Theirs');
-	expect([late.status, ((await late.json()) as { code: string }).code]).toEqual([409, 'changed-meanwhile']);
+	const told = (await late.json()) as { code: string; title: string; facts: { by: string; at: string } };
+	expect([late.status, told.code]).toEqual([409, 'changed-meanwhile']);
+	// who changed it and when; the page itself says what
+	const there = (await (await boss.get(`/api/v1/pages${path}`)).json()) as { title: string; draftBy: string; draftAt: string; draftNumber: number };
+	expect(there).toMatchObject({ title: 'Mine', draftBy: told.facts.by, draftAt: told.facts.at, draftNumber: draftNumber + 1 });
+	expect(told.title).toContain(`${told.facts.by} saved this page`);
 	expect((await pageDraft(id)).title).toBe('Mine');
 });
 it('content that could run code is refused', async () => {

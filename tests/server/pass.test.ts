@@ -93,6 +93,39 @@ describe('a pass', () => {
 		}
 		expect((await client('', {}).get(`/d/${paper.slug}/file`)).status).toBe(401);
 	});
+	it('is taken from a form of its website too, in a frame alone; why it was not is told beside the frame', async () => {
+		const post = (token: string, headers: Record<string, string> = {}, slug = paper.slug) =>
+			fetch(`${origin}/embed/${slug}/pass`, {
+				method: 'POST',
+				redirect: 'manual',
+				headers: { origin: website, 'sec-fetch-site': 'cross-site', 'sec-fetch-dest': 'iframe', ...headers },
+				body: new URLSearchParams({ pass: token })
+			});
+		const led = await post(await pass());
+		expect([led.status, led.headers.get('location'), led.headers.getSetCookie().length]).toEqual([303, `/embed/${paper.slug}`, 2]);
+		const reader = client('', { cookie: led.headers.getSetCookie()[0]!.split(';')[0]! });
+		expect((await reader.get(`/d/${paper.slug}/file`)).status).toBe(200);
+		// whose form it was is what the browser says, not the pass
+		const refusal = async (answer: Promise<Response>) => {
+			const { status, headers } = await answer;
+			expect([status, headers.getSetCookie()]).toEqual([303, []]);
+			return new URLSearchParams(headers.get('location')!.split('#')[1]).get('pass-refused');
+		};
+		expect(await refusal(post(await pass(), { origin: 'https://other.example.net' }))).toContain('it came from https://other.example.net');
+		expect(await refusal(post(await pass(), { origin: 'null' }))).toContain('does not say which website');
+		expect(await refusal(post('no pass'))).toContain('it is no JWT');
+		expect(await refusal(post(await pass(), {}, 'no-such-document'))).toBe(null);
+		// in a window of its own somebody would go on as somebody else
+		expect((await post(await pass(), { 'sec-fetch-dest': 'document' })).status).toBe(403);
+		// nothing else takes a form of another website, nor does this one without a pass
+		const form = {
+			method: 'POST',
+			headers: { origin: website, 'sec-fetch-site': 'cross-site', 'sec-fetch-dest': 'iframe' },
+			body: new URLSearchParams({ pass: 'x' })
+		};
+		expect((await fetch(`${origin}/d/${paper.slug}/knock`, form)).status).toBe(403);
+		expect((await fetch(`${origin}/embed/${paper.slug}/pass`, { ...form, body: new URLSearchParams() })).status).toBe(422);
+	});
 	it('stands in the ledger with its website and the person', async () => {
 		const own = await document({ position: 'keyed', groups: [friends] });
 		const reader = await frame(await pass({ claims: { sub: 'member-7', name: 'Ben Weir' } }), own.slug);

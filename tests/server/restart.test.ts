@@ -138,4 +138,4 @@ it('keeps owner, documents, doors, files, sessions and ledger over a stop and a 
 		await second.stop();
 		production.drop();
 	}
-}, 180_000);
+});

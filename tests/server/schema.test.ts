@@ -81,4 +81,4 @@ it('a migration has nothing to do', () => {
 	expect(said).toContain('nothing to migrate');
 	expect(readdirSync(out).sort()).toEqual(before);
 	rmSync(out, { recursive: true });
-}, 120_000);
+});

@@ -82,7 +82,7 @@ describe('the frame', () => {
 			await boss.api('PATCH', '/site', { foot: null, notice: null });
 			await boss.api('PATCH', '/navigation', { paths: before });
 		}
-	}, 60_000);
+	});
 	it('the label of a page is its own: short, given by the API, and taken away again', async () => {
 		const boss = await staff();
 		const path = await page('Called at length', article('Words.'));

@@ -74,7 +74,7 @@ beforeAll(async () => {
 		door: { position: 'open' }
 	});
 	await boss.api('POST', `/pages/catalogue-${process.pid}/publish`, {});
-}, 120_000);
+});
 
 const things = async () => {
 	const found = new Map<string, Awaited<ReturnType<typeof resolve>>>();
@@ -173,7 +173,7 @@ describe('what somebody may read', () => {
 			if (visitors.length <= 20) expect([slug, feed.includes(`/d/${slug}<`)]).toEqual([slug, told]);
 			expect([slug, told]).toEqual([slug, standingOf(all.get(slug)!.thing, Date.now()).indexable]);
 		}
-	}, 120_000);
+	});
 });
 
 describe('the worked case: X follows P', () => {
@@ -224,7 +224,7 @@ describe('find for whoever may not see everything', () => {
 		const [open] = await copies(base, ['Something else'], 'open', `Once there stands ${rare} here.`);
 		const found = (await (await visitor().get(`/api/v1/find?q=${rare}`)).json()) as { items: { slug: string; pages: number | null }[]; total: number };
 		expect(found).toMatchObject({ total: 1, items: [{ slug: open!.slug, pages: 1 }] });
-	}, 120_000);
+	});
 	it('does not tell by its spelling help whether a shut document has a word', async () => {
 		const base = await document();
 		const [hidden, rare] = [`verisecret${process.pid}`, `quokkatrail${process.pid}`];

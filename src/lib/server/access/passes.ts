@@ -5,7 +5,7 @@ import { IanuaError } from '#core/errors';
 import { sql } from '../db/client';
 import { theRow } from '../db/rows';
 import { newId } from '../id';
-import { fetchWords } from '../intake/fetch';
+import { fetchBytes } from '../intake/fetch';
 import { hashOf, newSecret } from '../people/secrets';
 import { callerOf, cookieOf, nobody, type Caller } from '../people/who';
 import { settings } from '../settings';
@@ -38,7 +38,7 @@ async function keySet(address: string): Promise<JSONWebKeySet> {
 	let set = known && known.until > Date.now() ? known.set : null;
 	if (!set) {
 		try {
-			set = JSON.parse(await fetchWords(address, 100_000)) as JSONWebKeySet;
+			set = JSON.parse((await fetchBytes(address, 100_000)).toString('utf8')) as JSONWebKeySet;
 			createLocalJWKSet(set);
 			sets.set(address, { set, until: Date.now() + setMs });
 		} catch (error) {

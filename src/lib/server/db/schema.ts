@@ -307,11 +307,10 @@ export const formerAddress = pgTable(
 	'former_address',
 	{
 		id: id(),
-		/** As core/placing/former-address writes it, with its query. */
+		/** As core/placing/former-address writes it, with its query; a pattern has stars in it. */
 		path: text('path').notNull().unique(),
-		documentId: uuid('document_id')
-			.notNull()
-			.references(() => document.id, { onDelete: 'cascade' }),
+		/** Null for a pattern that leads to the document of the name. */
+		documentId: uuid('document_id').references(() => document.id, { onDelete: 'cascade' }),
 		createdAt: at('created_at').notNull().defaultNow(),
 		createdBy: uuid('created_by').references(() => person.id, { onDelete: 'set null' }),
 		/** How often somebody came by it, and from which website the last one did. */
@@ -319,7 +318,12 @@ export const formerAddress = pgTable(
 		lastAt: at('last_at'),
 		lastFrom: text('last_from')
 	},
-	(t) => [index('former_address_document').on(t.documentId)]
+	(t) => [
+		index('former_address_document').on(t.documentId),
+		index('former_address_pattern')
+			.on(t.path)
+			.where(sql`position('*' in ${t.path}) > 0`)
+	]
 );
 
 /** Addresses that were asked for and that nobody answers: of old websites, most of them. */
@@ -522,6 +526,8 @@ export const page = pgTable(
 		/** Counts the saves of the draft, so that two writers do not overwrite each other unseen. */
 		draftNumber: integer('draft_number').notNull().default(1),
 		draftAt: at('draft_at').notNull().defaultNow(),
+		/** Who saved the draft last; null where nobody did by hand. */
+		draftBy: uuid('draft_by'),
 		publishedId: uuid('published_id'),
 		/** When the draft is to be published, and who wanted that. */
 		publishAt: at('publish_at'),
@@ -1307,6 +1313,7 @@ export const webhookDelivery = pgTable(
 		index('webhook_delivery_due')
 			.on(t.nextAt)
 			.where(sql`delivered_at is null and next_at is not null`),
+		index('webhook_delivery_at').on(t.at, t.id),
 		unique('webhook_delivery_webhook_id_event_id_key').on(t.webhookId, t.eventId),
 		foreignKey({ columns: [t.webhookId], foreignColumns: [webhook.id], name: 'webhook_delivery_webhook_id_fkey' }).onDelete('cascade')
 	]

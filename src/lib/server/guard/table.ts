@@ -28,6 +28,8 @@ export interface Entry {
 	readonly tried?: true;
 	/** The pass of another website counts here: what it shows is a document in its frame, or a part of one. */
 	readonly byPass?: true;
+	/** Forms on other websites may be sent here: what they carry decides alone, no cookie does. */
+	readonly fromElsewhere?: true;
 	/** Bodies may be as large as a file may be; elsewhere they are small. */
 	readonly takesFiles?: true;
 	/** Its address is a secret: it is told to no other site, and kept in no cache. */
@@ -85,7 +87,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/find': page('everyone', { tried: true }),
 	'/privacy': page('everyone', { same: true }),
 	'/embed/[slug]': page('everyone', { tried: true, byPass: true }),
-	'/embed/[slug]/pass': page('everyone', { answers: 'problem', silent: true }),
+	'/embed/[slug]/pass': page('everyone', { answers: 'problem', silent: true, fromElsewhere: true }),
 	'/documents.atom': page('everyone', { answers: 'problem' }),
 	'/documents.json': page('everyone', { answers: 'problem' }),
 	'/oembed': page('everyone', { answers: 'problem' }),
@@ -147,6 +149,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/desk/try': desk(),
 	'/desk/upkeep': desk(),
 	'/desk/upkeep/copies': desk({ takesFiles: true }),
+	'/desk/upkeep/messages': desk({ admits: 'owner' }),
 	'/desk/upkeep/former': desk(),
 	'/desk/upkeep/trail': desk(),
 	'/desk/upkeep/trail.csv': desk(),
@@ -224,10 +227,13 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/tokens/[id]': own(),
 	'/api/v1/former-addresses': api(['documents:read'], ['documents:write']),
 	'/api/v1/former-addresses/[id]': api(['documents:read'], ['documents:write']),
+	'/api/v1/former-addresses/elsewhere': api([], ['documents:write']),
 	'/api/v1/former-addresses/missed': api(['documents:read']),
 	'/api/v1/webhooks': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/webhooks/[id]': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/webhooks/[id]/secret': api(['site:write'], ['site:write'], { admits: 'owner' }),
+	'/api/v1/webhooks/[id]/messages': api(['site:write'], ['site:write'], { admits: 'owner' }),
+	'/api/v1/webhooks/[id]/messages/[message]': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/webhooks/[id]/test': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/websites': api(['site:write'], ['site:write'], { admits: 'owner' }),
 	'/api/v1/websites/[id]': api(['site:write'], ['site:write'], { admits: 'owner' }),

@@ -14,3 +14,6 @@ export async function formOf(request: Request): Promise<FormData> {
 export async function fieldsOf(request: Request): Promise<Record<string, string>> {
 	return Object.fromEntries([...(await formOf(request)).entries()].flatMap(([name, value]) => (typeof value === 'string' ? [[name, value]] : [])));
 }
+
+/** Whether a body is a form as a page without script sends it (URL standard, application/x-www-form-urlencoded). */
+export const isPlainForm = ({ headers }: Request): boolean => /^application\/x-www-form-urlencoded\b/i.test(headers.get('content-type') ?? '');

@@ -36,6 +36,7 @@ const named: Record<string, string> = {
 	intake: 'the id of an upload, as its beginning answered it',
 	'former-addresses': 'the id of a former address',
 	webhooks: 'the id of a program that is told',
+	messages: 'the id of a message to it',
 	websites: 'the id of a website that may give passes'
 };
 

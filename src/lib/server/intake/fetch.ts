@@ -108,8 +108,8 @@ export async function fetchFile(address: string, known: { etag?: string | null; 
 	throw new IanuaError('web-redirects');
 }
 
-/** What stands at an address as text, of at most so many bytes; never in a private network. */
-export async function fetchWords(address: string, most: number): Promise<string> {
+/** What stands at an address, of at most so many bytes; never in a private network. */
+export async function fetchBytes(address: string, most: number): Promise<Buffer> {
 	const { stream } = await fetchFile(address);
 	const parts: Uint8Array[] = [];
 	let bytes = 0;
@@ -118,7 +118,7 @@ export async function fetchWords(address: string, most: number): Promise<string>
 		parts.push(part);
 		if ((bytes += part.length) > most) throw new IanuaError('web-unreachable', { detail: `more than ${most} bytes stand there` });
 	}
-	return Buffer.concat(parts).toString('utf8');
+	return Buffer.concat(parts);
 }
 
 /** Posts JSON to a program elsewhere, never in a private network; gives the status of the answer. No redirect is followed. */

@@ -9,7 +9,7 @@ import { patternContent } from '#core/placing/patterns';
 import { changeDoor, doorLike, insertDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
-import { document, documentAddress, listing, page, placement, revision } from '../db/schema';
+import { document, documentAddress, listing, page, person, placement, revision } from '../db/schema';
 import { newId } from '../id';
 import { log } from '../log';
 import { writeAudit } from '../site/audit';
@@ -71,6 +71,7 @@ export async function addPage(given: PageGiven, actor: string | null): Promise<s
 				navigation,
 				label: given.label,
 				language: given.language === undefined ? like?.language : given.language,
+				draftBy: actor,
 				createdBy: actor
 			})
 			.onConflictDoNothing()
@@ -126,10 +127,16 @@ async function lockedPage(tx: Queryable, id: string, aside = false) {
 export async function changePage(id: string, { door, draftNumber, ...draft }: PageChange, actor: string): Promise<{ door?: DoorChange }> {
 	return db().transaction(async (tx) => {
 		const row = await lockedPage(tx, id);
-		if (draftNumber !== undefined && row.draftNumber !== draftNumber) throw new IanuaError('changed-meanwhile');
+		if (draftNumber !== undefined && row.draftNumber !== draftNumber)
+			throw new IanuaError('changed-meanwhile', { by: await nameOf(tx, row.draftBy), at: row.draftAt.toISOString() });
 		if (Object.keys(draft).length) await saveDraft(tx, row, draft, actor);
 		return door ? { door: await changeDoor(tx, row.doorId, door, { actor, kind: 'page', thing: id }) } : {};
 	});
+}
+
+async function nameOf(tx: Queryable, id: string | null): Promise<string> {
+	const [row] = id ? await tx.select({ name: person.name }).from(person).where(eq(person.id, id)) : [];
+	return row?.name ?? 'Somebody else';
 }
 
 async function saveDraft(tx: Queryable, row: typeof page.$inferSelect, given: Omit<PageChange, 'door' | 'draftNumber'>, actor: string): Promise<void> {
@@ -148,7 +155,10 @@ async function saveDraft(tx: Queryable, row: typeof page.$inferSelect, given: Om
 	const draftTitle = given.title?.trim() ?? row.draftTitle;
 	const language = given.language === undefined ? row.language : given.language;
 	const label = given.label === undefined ? row.label : given.label;
-	await tx.update(page).set({ path, draft: content, draftTitle, draftNumber, draftAt: new Date(), navigation, label, language }).where(eq(page.id, id));
+	await tx
+		.update(page)
+		.set({ path, draft: content, draftTitle, draftNumber, draftAt: new Date(), draftBy: actor, navigation, label, language })
+		.where(eq(page.id, id));
 	if (content !== row.draft) await indexPlacements(tx, id, row.layout, content, false);
 	if (path !== row.path) await leadAlong(tx, id, row.path, path, actor);
 	await writeAudit(tx, {
@@ -293,7 +303,7 @@ export async function changeContent(
 	if (draft !== row.draft) {
 		await tx
 			.update(page)
-			.set({ draft, draftNumber: row.draftNumber + 1, draftAt: new Date() })
+			.set({ draft, draftNumber: row.draftNumber + 1, draftAt: new Date(), draftBy: actor })
 			.where(eq(page.id, id));
 		await indexPlacements(tx, id, row.layout, draft, false);
 	}

@@ -10,6 +10,7 @@ import { Line } from '#core/text/line';
 import { languages } from '#core/words/words';
 import { DoorAnswer } from '../access/contract';
 import { FormerGiven, FormerOutcome, FormerView, MissedView } from './former';
+import { FilesElsewhere, SitemapGiven } from './other-sitemap';
 import { placesOperations } from './places-contract';
 import { Instant, listInParts, listOf, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
 
@@ -181,6 +182,7 @@ export const PageAnswer = Type.Object({
 	changed: Type.Boolean({ description: 'the draft was saved after it was published' }),
 	placements: Type.Integer(),
 	draftAt: Instant,
+	draftBy: nullable(Type.String({ description: 'name of who saved the draft last' })),
 	inNavigation: Type.Boolean(),
 	label: nullable(Type.String()),
 	language: nullable(oneOf(languages)),
@@ -253,6 +255,7 @@ const PageLine = Type.Object({
 	changed: Type.Boolean(),
 	placements: Type.Integer(),
 	draftAt: Instant,
+	draftBy: nullable(Type.String({ description: 'name of who saved the draft last' })),
 	inNavigation: Type.Boolean(),
 	label: nullable(Type.String()),
 	language: nullable(oneOf(languages)),
@@ -375,6 +378,14 @@ export const placingOperations = [
 		words: 'Lets a former address go',
 		status: 200,
 		answer: Type.Object({ before: Type.Object({ path: Type.String(), document: Type.String() }) })
+	},
+	{
+		method: 'post',
+		path: '/former-addresses/elsewhere',
+		words: 'Reads the sitemap of another website: the files that it says lie there, each beside the document that has its name here. Nothing is set by it',
+		body: SitemapGiven,
+		status: 200,
+		answer: FilesElsewhere
 	},
 	{
 		method: 'get',

@@ -22,21 +22,21 @@ export async function leadOn(event: RequestEvent): Promise<void> {
 	const path = formerPath(event.url.pathname + event.url.search);
 	if (path === null) return;
 	const begun = performance.now();
-	const slug = await formerTarget(path);
+	const former = await formerTarget(path);
 	const [from, robot] = [fromElsewhere(event), isRobot(event.request.headers.get('user-agent') ?? '')];
 	const count = (doing: () => Promise<void>) => {
 		if (!robot) afterwards(() => doing().catch((err: unknown) => log().warn({ err }, 'an old address was not counted')));
 	};
-	if (slug === null) {
+	if (former === null) {
 		if (worthTelling(path, from !== null)) count(() => countMissed(path, from));
 		// as long as for one whose document is shut: nobody learns that there is one
 		return evenly(begun);
 	}
-	const { found } = await enter(event, slug, 'see').catch((refusal: unknown) => {
+	const { found } = await enter(event, former.slug, 'see').catch((refusal: unknown) => {
 		if (isHttpError(refusal, 404)) return { found: null };
 		throw refusal;
 	});
 	if (!found) return;
-	count(() => countFormer(path, from));
+	count(() => countFormer(former.by, from));
 	redirect(301, `/d/${found.slug}`);
 }

@@ -27,6 +27,8 @@ export interface PageLine {
 	readonly changed: boolean;
 	readonly placements: number;
 	readonly draftAt: string;
+	/** Name of who saved the draft last. */
+	readonly draftBy: string | null;
 	readonly inNavigation: boolean;
 	/** Its few words in the navigation; null gives its title. */
 	readonly label: string | null;
@@ -41,6 +43,7 @@ interface PageRow {
 	title: string;
 	layout: Layout;
 	draft_at: Date;
+	draft_by: string | null;
 	published_at: Date | null;
 	publish_at: Date | null;
 	placements: number;
@@ -55,7 +58,8 @@ interface PageRow {
 const pageReach = (door: DoorRow, zone: string): Reach => ({ ...reachOf(door, zone, false), allow: { save: false, print: false } });
 
 const pageSelect = (today: string) => sql()`
-	select p.id, p.path, p.draft_title as title, p.layout, p.draft, p.draft_number, p.draft_at, p.navigation, p.label, p.language, p.door_id, p.publish_at, p.set_aside_at, r.published_at,
+	select p.id, p.path, p.draft_title as title, p.layout, p.draft, p.draft_number, p.draft_at,
+		(select name from person where id = p.draft_by) as draft_by, p.navigation, p.label, p.language, p.door_id, p.publish_at, p.set_aside_at, r.published_at,
 		door_view(p.door_id, ${today}::date) as door,
 		(select count(*)::int from placement x where x.page_id = p.id and not x.published) as placements
 	from page p left join revision r on r.id = p.published_id`;
@@ -83,6 +87,7 @@ function toListItem(row: PageRow, zone: string, now: number): PageLine {
 		changed: row.published_at !== null && row.draft_at > row.published_at,
 		placements: row.placements,
 		draftAt: row.draft_at.toISOString(),
+		draftBy: row.draft_by,
 		inNavigation: row.navigation !== null,
 		label: row.label,
 		language: row.language,

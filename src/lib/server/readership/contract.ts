@@ -3,11 +3,18 @@ import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { leftOutRules } from '#core/readership/counting';
 import { itemMetrics } from '#core/readership/items';
 import { lengths, steps } from '#core/readership/period';
-import { documentPath, Instant, listInParts, listOf, Nothing, nullable, oneOf, type Operation } from '../http/contract';
+import { Cursor, documentPath, Instant, Limit, listInParts, listOf, Nothing, nullable, oneOf, type Operation } from '../http/contract';
 import { LedgerQuery } from './query';
 import { Reminding } from './remind';
 import { SubscriptionGiven } from './subscriptions';
+import { messageStates, MessageView } from './messages';
 import { WebhookGiven } from './webhooks';
+
+export const MessagesQuery = Type.Object({
+	state: Type.Optional({ ...oneOf(messageStates), description: 'only those that arrived, are on the way, or were given up' }),
+	limit: Limit,
+	cursor: Cursor
+});
 
 /** The time of a report: bounds are days (both included) or instants. */
 export const Time = Type.Object({
@@ -117,21 +124,37 @@ export type Refusals = Static<typeof Refusals>;
 
 const month = Type.String({ pattern: '^\\d{4}-\\d{2}$' });
 const ItemReportAnswer = Type.Object({
-	header: Type.Record(Type.String(), Type.String()),
-	months: Type.Array(month),
-	items: Type.Array(
+	Report_Header: Type.Object({
+		Report_Name: Type.String(),
+		Report_ID: Type.String(),
+		Release: Type.String(),
+		Institution_Name: Type.String(),
+		Institution_ID: Type.Record(Type.String(), Type.Array(Type.String())),
+		Report_Filters: Type.Object({ Metric_Type: Type.Array(oneOf(itemMetrics)), Begin_Date: Type.String(), End_Date: Type.String() }),
+		Report_Attributes: Type.Object({ Attributes_To_Show: Type.Array(Type.String()) }),
+		Exceptions: Type.Array(Type.Object({ Code: Type.Integer(), Message: Type.String() })),
+		Created: Instant,
+		Created_By: Type.String(),
+		Registry_Record: Type.String()
+	}),
+	Report_Items: Type.Array(
 		Type.Object({
-			Item: Type.String(),
-			Publisher: Type.String(),
-			Platform: Type.String(),
-			Proprietary_ID: Type.String(),
-			URI: Type.String(),
-			Data_Type: Type.Literal('Other'),
-			YOP: Type.String(),
-			Access_Type: oneOf(['Controlled', 'Free_To_Read']),
-			Metric_Type: oneOf(itemMetrics),
-			Reporting_Period_Total: Type.Integer(),
-			months: Type.Record(month, Type.Integer())
+			Items: Type.Array(
+				Type.Object({
+					Item: Type.String(),
+					Publisher: Type.String(),
+					Platform: Type.String(),
+					Item_ID: Type.Object({ Proprietary: Type.String(), URI: Type.String() }),
+					Attribute_Performance: Type.Array(
+						Type.Object({
+							Data_Type: Type.Literal('Other'),
+							YOP: Type.String(),
+							Access_Type: oneOf(['Controlled', 'Free_To_Read']),
+							Performance: Type.Record(Type.String(), Type.Record(month, Type.Integer()), { description: 'by kind of figure and month' })
+						})
+					)
+				})
+			)
 		})
 	)
 });
@@ -201,6 +224,21 @@ export const readershipOperations = [
 		method: 'post',
 		path: '/webhooks/{id}/test',
 		words: 'Sends a message of the type “test” at once',
+		status: 200,
+		answer: Type.Object({ arrived: Type.Boolean(), answer: Type.String({ description: 'what became of it, in words' }) })
+	},
+	{
+		method: 'get',
+		path: '/webhooks/{id}/messages',
+		words: 'What a program was sent in the last 30 days, the newest first, with what became of each',
+		query: MessagesQuery,
+		status: 200,
+		answer: listInParts(MessageView, {})
+	},
+	{
+		method: 'post',
+		path: '/webhooks/{id}/messages/{message}',
+		words: 'Sends a message once more, at once; its id stays',
 		status: 200,
 		answer: Type.Object({ arrived: Type.Boolean(), answer: Type.String({ description: 'what became of it, in words' }) })
 	},

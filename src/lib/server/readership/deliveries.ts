@@ -42,16 +42,16 @@ async function gather(): Promise<number> {
 		for (const hook of active) {
 			const since = new Date(hook.gathered_until.getTime() - 60_000);
 			await tx`
-				insert into webhook_delivery (id, webhook_id, event_id, body)
-				select gen_random_uuid(), ${hook.id}, l.id::text, ${body} from ledger l join document d on d.id = l.document_id left join person p on p.id = l.person_id
+				insert into webhook_delivery (id, webhook_id, event_id, body, at)
+				select gen_random_uuid(), ${hook.id}, l.id::text, ${body}, l.at from ledger l join document d on d.id = l.document_id left join person p on p.id = l.person_id
 					left join door_key k on k.id = l.key_id left join page g on g.id = l.page_id
 					left join website_person wp on l.reader like 'w:%' and wp.id::text = substr(l.reader, 3) left join website ws on ws.id = wp.website_id
 				where l.at > ${since} and l.at >= (select created_at from webhook where id = ${hook.id}) and l.kind = any(${hook.events}) and not l.staff and not l.robot and not l.preload
 				on conflict (webhook_id, event_id) do nothing`;
 			// of people, members alone; what a long change wrote is committed long after its time
 			await tx`
-				insert into webhook_delivery (id, webhook_id, event_id, body)
-				select gen_random_uuid(), ${hook.id}, a.id::text, ${trail} from audit a
+				insert into webhook_delivery (id, webhook_id, event_id, body, at)
+				select gen_random_uuid(), ${hook.id}, a.id::text, ${trail}, a.at from audit a
 					join unnest(${told.events}::text[], ${told.kinds}::text[], ${told.actions}::text[]) as t (event, kind, action) on t.kind = a.kind and t.action = a.action
 					left join person p on p.id = a.actor left join document d on a.kind = 'document' and d.id = a.thing left join page g on a.kind = 'page' and g.id = a.thing
 					left join person m on a.kind = 'person' and m.id = a.thing
@@ -123,7 +123,7 @@ async function post(one: Due): Promise<{ status: number; answer: string }> {
 
 const hasArrived = (status: number) => status >= 200 && status < 300;
 
-/** Sends one that is in no queue, once; gives what became of it. */
+/** Sends one, once, beside the queue; gives what became of it. One that arrives so is tried no more. */
 export async function sendNow(delivery: string): Promise<{ arrived: boolean; answer: string }> {
 	const s = sql();
 	const one = theRow(
@@ -133,7 +133,9 @@ export async function sendNow(delivery: string): Promise<{ arrived: boolean; ans
 	);
 	const { status, answer } = await post(one);
 	const arrived = hasArrived(status);
-	await s`update webhook_delivery set delivered_at = ${arrived ? new Date() : null}, tries = tries + 1, answer = ${answer} where id = ${one.id}`;
+	await s`
+		update webhook_delivery set delivered_at = ${arrived ? new Date() : null}::timestamptz, next_at = case when ${arrived} then null else next_at end, tries = tries + 1, answer = ${answer}
+		where id = ${one.id}`;
 	return { arrived, answer };
 }
 

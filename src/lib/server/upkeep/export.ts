@@ -217,7 +217,9 @@ export async function* exportFiles(): AsyncGenerator<ExportFile> {
 				(select count(*)::int from door_key k join document d on d.id = k.document_id where d.gone_at is null) as keys,
 				(select count(*)::int from ledger m join document d on d.id = m.document_id where d.gone_at is null) as ledger`
 		);
-		const head = { format: exportFormat, version: packageJson.version, at: at.toISOString(), origin: settings().IANUA_ORIGIN, counts };
+		const formerPatterns = await s<{ path: string; asked: number; lastAt: string | null; lastFrom: string | null }[]>`
+			select path, asked, ${iso(s, s`last_at`)} as "lastAt", last_from as "lastFrom" from former_address where document_id is null order by path`;
+		const head = { format: exportFormat, version: packageJson.version, at: at.toISOString(), origin: settings().IANUA_ORIGIN, counts, formerPatterns };
 		yield { name: 'README.txt', bytes: one(exportReadme) };
 		yield { name: 'export.json', bytes: one(`${JSON.stringify(head, null, '\t')}\n`) };
 		const [row] = await s<{ value: Record<string, unknown> }[]>`select value from setting where key = 'site'`;

@@ -47,6 +47,8 @@ export interface Imported {
 export interface Cargo extends Arriving {
 	readonly pictures: readonly ExportLine<'pictures'>[];
 	readonly settings: Static<typeof SiteChange> | null;
+	/** Patterns of former addresses that lead to the document of the name. */
+	readonly formerPatterns?: Static<typeof ExportHead>['formerPatterns'];
 	readonly ledger: { readonly count: number; readonly lines: () => AsyncIterable<ExportLine<'ledger'>> } | null;
 	/** The path of a file that it names. */
 	readonly fileOf: (name: string) => string;
@@ -84,7 +86,7 @@ export async function readExport(given: string): Promise<Cargo> {
 	const text = (path: string) => asCaller(() => readFileSync(path, 'utf8'));
 	const head = join(folder, 'export.json');
 	if (!asCaller(() => existsSync(head))) throw new Error(`${folder} is no export: there is no export.json in it.`);
-	const { format, counts } = checked(compile(ExportHead), JSON.parse(text(head)));
+	const { format, counts, formerPatterns } = checked(compile(ExportHead), JSON.parse(text(head)));
 	if (format !== exportFormat) throw new Error('This export is of a newer kind than this version can read.');
 	return {
 		groups: await allLines(folder, 'groups'),
@@ -94,6 +96,7 @@ export async function readExport(given: string): Promise<Cargo> {
 		pages: await allLines(folder, 'pages'),
 		keys: await allLines(folder, 'keys'),
 		settings: checked(compile(SiteChange), JSON.parse(text(join(folder, 'settings.json')))),
+		formerPatterns,
 		ledger: { count: counts.ledger ?? 0, lines: () => linesOf(folder, 'ledger') },
 		fileOf: (name) => join(folder, name)
 	};
@@ -337,6 +340,7 @@ async function takeInRows(
 			await changeDocumentIn(tx, document.slug, wordsOf(document.line, staff), null);
 			await takeInFormer(tx, made.id, document.line.formerAddresses, null);
 		}
+		await takeInFormer(tx, null, cargo.formerPatterns ?? [], null);
 		const pages = await takeInPages(tx, plan.pages, plan.moved, null);
 		// doors last: they name groups, people and pages
 		const there = {

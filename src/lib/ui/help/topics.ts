@@ -352,6 +352,7 @@ export const topics: readonly Topic[] = [
 		lead: 'Files lay somewhere before they came here, and others link to them there. Their former addresses lead to the documents for good.',
 		steps: [
 			'At **Upkeep**, open **Former addresses** and paste a line for each: the old address and the document, or choose a table with both.',
+			'**Read its sitemap** finds the files of an old website whose names documents have here; a star in an address stands for many.',
 			'Press **Look what would come of it**: it says what is new, what led elsewhere, and what cannot be.',
 			'Have whoever looks after the old website’s name point it here. From then on its links lead on, and each says how often somebody came by it.',
 			'Under **Asked for and not here** stands what was missed: say which document is meant and press **Lead there**.'

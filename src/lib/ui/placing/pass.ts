@@ -23,6 +23,10 @@ export function askForPass(path: string): () => void {
 		console.warn(`Ianua: ${why}`);
 		window.parent.postMessage({ type: 'ianua:refused', why }, to);
 	};
+	// the page asked for the frame by a form, and its pass was refused
+	const why = new URLSearchParams(location.hash.slice(1)).get('pass-refused');
+	const around = URL.parse(document.referrer)?.origin;
+	if (why !== null && around !== undefined) refuse(why, around);
 	const taken = async ({ source, origin, data }: MessageEvent) => {
 		const { type, pass } = (data ?? {}) as { type?: unknown; pass?: unknown };
 		if (source !== window.parent || type !== 'ianua:pass' || typeof pass !== 'string') return;

@@ -1,13 +1,15 @@
 // A page while it is written, whichever its layout: saved as one writes, published now or later, its mismatches always at hand.
-import { untrack } from 'svelte';
+import { tick, untrack } from 'svelte';
 import { refresh } from '$lib/ui/parts/refresh';
 import type { DoorChange } from '#core/access/door';
-import { silentPictures, type Article, type Layout, type PictureAttrs } from '#core/placing/content';
+import { silentPictures, type Article, type Layout, type PageContent, type PictureAttrs } from '#core/placing/content';
 import type { Language } from '#core/words/words';
 import type { Remedy } from '#core/placing/mismatch';
 import type { MismatchJson } from '$lib/server/placing/mismatches';
 import type { PageDraft } from '$lib/server/placing/views';
 import { act } from '$lib/ui/parts/act';
+import { notify } from '$lib/ui/parts/notices.svelte';
+import { setBeside, type Meanwhile } from './meanwhile';
 import { ApiTrouble, call, troubleOf, type Given } from '$lib/ui/parts/api';
 
 type PageChange = Given<'patch /pages/{path}'>['body'];
@@ -38,12 +40,18 @@ export class Writer {
 	asks = $state.raw<{ deadEnds: readonly MismatchJson[]; at?: string } | null>(null);
 	/** Pictures of which nothing is said, which publishing asks about. */
 	silent = $state.raw<{ pictures: readonly PictureAttrs[]; at?: string } | null>(null);
+	/** What somebody else saved while one wrote here: one of the two is to be chosen. */
+	meanwhile = $state.raw<Meanwhile | null>(null);
+	/** Somebody set the page aside while one wrote here. */
+	aside = $state(false);
 	/** Says in the text what a picture shows; its editor puts it in. */
 	describe: (picture: string, alt: string) => void = () => {};
 	#content: () => unknown = () => undefined;
 	/** The draft as it was last kept, as text. */
 	#kept = '';
 	#draftNumber: number;
+	/** As it was last loaded. */
+	#loaded: PageDraft;
 	/** Where the API has the page: by the path under which it was last kept. */
 	#savedPath: string;
 	#timer: ReturnType<typeof setTimeout> | undefined;
@@ -54,6 +62,8 @@ export class Writer {
 
 	constructor(draft: PageDraft, mismatches: readonly MismatchJson[], front: string | null) {
 		this.#front = front;
+		this.#loaded = draft;
+		this.aside = draft.setAsideAt !== null;
 		this.id = draft.id;
 		this.layout = draft.layout;
 		this.title = draft.title;
@@ -76,14 +86,16 @@ export class Writer {
 	}
 	set content(content: () => unknown) {
 		this.#content = content;
-		this.#kept = untrack(() => JSON.stringify(this.#draft()));
+		this.#kept = untrack(() => JSON.stringify(this.draft()));
 	}
 
-	#draft() {
+	/** What is to be saved, as it stands here. */
+	draft() {
 		return {
 			title: this.title,
 			path: this.path,
-			content: this.#content(),
+			// each editor gives what its layout has; the server checks it
+			content: this.#content() as PageContent,
 			inNavigation: this.inNavigation,
 			label: this.label.trim() || null,
 			language: this.language
@@ -102,7 +114,7 @@ export class Writer {
 		clearTimeout(this.#timer);
 		this.#running = this.#running.then(async () => {
 			if (this.saving === 'saved') return true;
-			const draft = this.#draft();
+			const draft = this.draft();
 			const text = JSON.stringify(draft);
 			// an editor tells of a change also where it only put in order what it was given, and where one was taken back
 			if (text === this.#kept) {
@@ -128,11 +140,98 @@ export class Writer {
 				return true;
 			} catch (error) {
 				this.saving = 'trouble';
-				this.trouble = `${troubleOf(error)} What you wrote is still here; saving is tried again as you write.`;
+				this.trouble = (await this.#changedMeanwhile(error)) ?? `${troubleOf(error)} What you wrote is still here; saving is tried again as you write.`;
 				return false;
 			}
 		});
 		return this.#running;
+	};
+
+	/** Where the page is not as it was when writing began: shows what it is now, and gives the words for it; null where that is not the trouble. */
+	async #changedMeanwhile(error: unknown): Promise<string | null> {
+		if (!(error instanceof ApiTrouble) || (error.code !== 'changed-meanwhile' && error.code !== 'not-found')) return null;
+		await refresh('page');
+		await tick();
+		const there = this.#loaded;
+		this.#savedPath = there.path;
+		this.aside = there.setAsideAt !== null;
+		if (this.aside) return 'This page was set aside meanwhile. What you wrote is still here; restored, the page takes it.';
+		if (there.draftNumber === this.#draftNumber) return null;
+		this.meanwhile = await setBeside(there, this.draft());
+		return 'Not saved: this page was saved in another place meanwhile. What you wrote is still here, until you choose.';
+	}
+
+	/** Saves what stands here over what somebody else saved. Taken back, that is the draft again; `anew` then begins the editor with it. */
+	keepMine = async (anew: () => Promise<void>): Promise<void> => {
+		const theirs = this.meanwhile?.theirs;
+		if (!theirs) return;
+		this.meanwhile = null;
+		this.#draftNumber = theirs.draftNumber;
+		this.saving = 'waiting';
+		if (!(await this.save())) return;
+		const { title, path, content, inNavigation, label, language } = theirs;
+		const back = () => this.#change({ title, path, content, inNavigation, label, language });
+		await act('Yours is the draft now.', () => Promise.resolve(), back, { show: (_, undone) => (undone ? anew() : undefined) });
+	};
+
+	/** Begins with what somebody else saved. Taken back, what stood here is the draft. */
+	takeTheirs = async (anew: () => Promise<void>): Promise<void> => {
+		this.meanwhile = null;
+		const mine = this.draft();
+		this.#letGo();
+		await act(
+			'The page goes on from what was saved there.',
+			() => Promise.resolve(),
+			() => this.#change(mine),
+			{ show: anew }
+		);
+	};
+
+	/** Makes what stands here a page of its own, unpublished, and goes on with what somebody else saved. */
+	mineApart = async (anew: () => Promise<void>): Promise<void> => {
+		const { title, path, content, language } = this.draft();
+		const made = await act(
+			'',
+			() => this.#pageApart({ title, content, language, layout: this.layout, inNavigation: false }, path === '/' ? '/front' : path),
+			null,
+			{
+				show: () => {}
+			}
+		);
+		if (!made) return;
+		this.meanwhile = null;
+		this.#letGo();
+		await anew();
+		notify(`What you wrote is the draft of ${made} now.`, { next: { words: 'Show the pages', href: '/desk/pages' } });
+	};
+
+	/** Makes a page at the first free path after another's; gives its path. */
+	async #pageApart(given: Omit<Given<'post /pages'>['body'], 'path'>, beside: string, n = 2): Promise<string> {
+		try {
+			return (await call('post /pages', { body: { ...given, path: `${beside}-${n}` } })).path;
+		} catch (error) {
+			if (!(error instanceof ApiTrouble) || error.code !== 'address-taken' || n > 50) throw error;
+			return this.#pageApart(given, beside, n + 1);
+		}
+	}
+
+	/** Nothing more of this editor is saved: another begins. */
+	#letGo(): void {
+		this.stop();
+		this.saving = 'saved';
+		this.trouble = null;
+	}
+
+	/** Brings a page that was set aside back, with what stands here. */
+	restore = async (): Promise<void> => {
+		await act(`“${this.title}” is restored.`, () => call('post /pages/{path}/restore', { path: { path: this.#savedPath } }), null, {
+			show: async () => {
+				this.aside = false;
+				await this.save();
+				this.trouble = null;
+				await refresh('page');
+			}
+		});
 	};
 
 	#change = (change: PageChange) => call('patch /pages/{path}', { path: { path: this.#savedPath }, body: change });
@@ -206,6 +305,7 @@ export class Writer {
 
 	/** Takes what was loaded of a draft; of one that was saved since, the save has told more. */
 	loaded(draft: PageDraft, mismatches: readonly MismatchJson[]): void {
+		this.#loaded = draft;
 		if (draft.draftNumber >= this.#draftNumber) this.mismatches = mismatches;
 	}
 

@@ -118,6 +118,7 @@
 			{/each}
 		</TableBody>
 	</Table>
+	<p class="mt-3"><a href="/desk/upkeep/messages">Every message, and what became of it</a></p>
 {:else}<p class="soft">None yet.</p>{/if}
 
 <style>

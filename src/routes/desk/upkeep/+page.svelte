@@ -92,6 +92,7 @@
 		<h1>Upkeep</h1>
 		<Button class="ml-auto" href="/desk/upkeep/trail">Who changed what</Button>
 		<Button href="/desk/upkeep/former">Former addresses</Button>
+		{#if data.me.owner}<Button href="/desk/upkeep/messages">Messages to programs</Button>{/if}
 		<Button href="/desk/upkeep/copies">Whose copy is this?</Button>
 	</div>
 	<p class="say">
@@ -110,7 +111,9 @@
 		</p>{/if}
 	{#each data.told as words (words)}<p class="trouble">{words} <a href="/desk/help/upkeep">What there is to do</a>.</p>{/each}
 	{#each data.silent as hook (hook.id)}<p class="trouble">
-			What happens does not reach {hook.url}: {hook.ended ?? hook.trouble}. <a href="/desk/settings">Look at it in the settings</a>.
+			What happens does not reach {hook.url}: {hook.ended ?? hook.trouble}. {#if data.me.owner}<a href="/desk/upkeep/messages?to={hook.id}"
+					>Look at its messages</a
+				>.{:else}An owner can look at its messages.{/if}
 		</p>{/each}
 	{#if data.mismatches.length}
 		<div class="mismatches">

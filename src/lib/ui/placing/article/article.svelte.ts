@@ -117,7 +117,8 @@ export class Article {
 			],
 			editorProps: editorProps(this, ask),
 			onUpdate: writer.touch,
-			onTransaction: () => this.#beat++
+			// whoever moves the focus makes one: a dialog that opens over the text must not come to depend on the count
+			onTransaction: () => untrack(() => this.#beat++)
 		});
 		// The library puts an empty line at the end of a page with the first transaction, whatever it is. Had that been the one of the focus, the
 		// press that brought the focus would have chosen nothing.

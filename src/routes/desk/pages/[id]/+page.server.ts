@@ -15,7 +15,7 @@ export const load: PageServerLoad = async (event) => {
 	staff(event);
 	event.depends('ianua:page');
 	const { params, url } = event;
-	const draft = await pageDraft(params.id).catch(turnAway);
+	const draft = await pageDraft(params.id, true).catch(turnAway);
 	const place = url.searchParams.get('place');
 	const on = indexOf(draft.layout, draft.content).map((p) => p.document);
 	const [atHand, placed, groups, allMembers, found, revisions, folders, topics, front, { placing, fields }] = await Promise.all([

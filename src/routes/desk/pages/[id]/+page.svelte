@@ -1,33 +1,35 @@
 <!-- Writing a page: its way along the top (written, door, published), below it the editor of its layout. -->
 <script lang="ts">
-	import { Button, Checkbox, Input, Moment, Select } from '$lib/ui/parts/controls';
+	import { Button, Input } from '$lib/ui/parts/controls';
 	import { Drawer, Modal } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
 	import { beforeNavigate, goto } from '$app/navigation';
 	import { refresh } from '$lib/ui/parts/refresh';
-	import { layoutWords, type Catalogue } from '#core/placing/content';
+	import type { Catalogue } from '#core/placing/content';
 	import type { Pocket } from '#core/placing/pocket';
 	import { listWords } from '#core/text/list';
-	import { isLanguage, languageNames, languages } from '#core/words/words';
 	import DoorPicker from '$lib/ui/access/DoorPicker.svelte';
 	import ArticleEditor from '$lib/ui/placing/article/ArticleEditor.svelte';
 	import CatalogueEditor from '$lib/ui/placing/CatalogueEditor.svelte';
+	import PageMore from '$lib/ui/placing/PageMore.svelte';
+	import Meanwhile from '$lib/ui/placing/Meanwhile.svelte';
 	import Mismatch from '$lib/ui/placing/Mismatch.svelte';
 	import PocketEditor from '$lib/ui/placing/PocketEditor.svelte';
 	import SilentPictures from '$lib/ui/placing/SilentPictures.svelte';
 	import { audienceSaid, Writer } from '$lib/ui/placing/writer.svelte';
 	import Arch from '$lib/ui/parts/Arch.svelte';
-	import { act } from '$lib/ui/parts/act';
-	import { call } from '$lib/ui/parts/api';
 	import Popup from '$lib/ui/parts/Popup.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 	let { data } = $props();
-	const writer = untrack(() => new Writer(data.draft, data.mismatches, data.front));
+	const begun = () => untrack(() => new Writer(data.draft, data.mismatches, data.front));
+	let writer = $state.raw(begun());
+	/** The editor begins anew with what the draft is now. */
+	async function anew() {
+		await refresh('page');
+		writer = begun();
+	}
 	$effect(() => writer.loaded(data.draft, data.mismatches));
 	let doorOpen = $state(false);
-	let later = $state<string | null>(null);
-	let moreOpen = $state(false);
-	let pathGiven = $state(untrack(() => data.draft.path));
 
 	const position = $derived(data.draft.door.position);
 	const doorWord = { shut: 'Shut', keyed: 'Keyed', ajar: 'Ajar', open: 'Open' } as const;
@@ -39,33 +41,12 @@
 		else void writer.save();
 	});
 
-	async function goBack(number: number) {
-		if (!(await writer.save())) return;
-		// the editor begins anew with what the draft is now
-		const show = () => location.reload();
-		await act('', () => call('post /pages/{path}/revisions', { path: { path: writer.path }, body: { number } }), null, { show });
-	}
-	async function setAside() {
-		await writer.save();
-		const { path, title } = writer;
-		await act(
-			`“${title}” is set aside.`,
-			() => call('delete /pages/{path}', { path: { path } }),
-			() => call('post /pages/{path}/restore', { path: { path } }),
-			{ show: (_, undone) => (undone ? refresh() : goto('/desk/pages')) }
-		);
-	}
 	/** Goes to a preview once what is to be seen there is saved. */
 	async function look(event: MouseEvent & { currentTarget: EventTarget & HTMLElement }) {
 		const href = event.currentTarget.getAttribute('href');
 		if (!href || event.ctrlKey || event.metaKey || event.shiftKey) return;
 		event.preventDefault();
 		if (await writer.save()) await goto(href);
-	}
-	function setPath() {
-		const path = pathGiven.trim().toLowerCase();
-		writer.path = path.startsWith('/') ? path : `/${path}`;
-		writer.touch();
 	}
 </script>
 
@@ -117,87 +98,39 @@
 		<Button href="/desk/pages/{data.draft.id}/preview?on=phone" class="phone" title="Preview as on a phone" onclick={look}
 			><span class="sr-only">Preview as on a phone</span><i></i></Button
 		>
-		<Popup label="More" end plain width={320} bind:open={moreOpen}>
-			<div class="more">
-				<label>Path <Input bind:value={pathGiven} onchange={setPath} maxlength={200} /></label>
-				<label class="check"><Checkbox bind:checked={writer.inNavigation} onchange={writer.touch} /> in the navigation</label>
-				{#if writer.inNavigation}<label>Called <Input bind:value={writer.label} oninput={writer.touch} maxlength={30} placeholder={writer.title} /></label>{/if}
-				<label
-					>Readers are spoken to in
-					<Select
-						value={writer.language ?? ''}
-						onchange={(e) => {
-							writer.language = isLanguage(e.currentTarget.value) ? e.currentTarget.value : null;
-							writer.touch();
-						}}
-					>
-						<option value="">the site’s language</option>
-						{#each languages as language (language)}<option value={language}>{languageNames[language]}</option>{/each}
-					</Select></label
-				>
-				<form
-					onsubmit={(e) => {
-						e.preventDefault();
-						moreOpen = false;
-						if (later) void writer.publish({ at: later });
-					}}
-				>
-					<div class="moment-under">
-						Publish at
-						<Moment label="Publish at" value={later} zone={data.site.zone} none="not set" usual="09:00" required change={(at) => (later = at)} />
-					</div>
-					<Button type="submit">Set the time</Button>
-					{#if writer.publishAt}<Button onclick={writer.callOff}>Call it off</Button>{/if}
-				</form>
-				<a class="quiet" href="/desk/pages?like={encodeURIComponent(writer.path)}">Begin a page like this one</a>
-				{#if data.revisions.length}
-					<p class="soft">Published before</p>
-					<ul>
-						{#each data.revisions.slice(0, 8) as revision (revision.number)}
-							<li>
-								<span
-									>{revision.number}. {dayText(revision.publishedAt, data.site.zone)}{revision.inForce ? ', out now' : ''}<small
-										>{revision.publishedBy ?? ''}</small
-									></span
-								>
-								<a href="/desk/pages/{data.draft.id}/revisions?from={revision.number}">Compare</a>
-								<Button kind="quiet" onclick={() => goBack(revision.number)}>Go back to it</Button>
-							</li>
-						{/each}
-					</ul>
-				{/if}
-				<p class="flex gap-2">
-					{#if writer.publishedAt}<Button onclick={() => void writer.takeDown()}>Take down</Button>{/if}
-					<Button onclick={setAside}>Set aside</Button>
-				</p>
-				<p class="soft">{layoutWords[writer.layout]}</p>
-			</div>
-		</Popup>
+		{#key writer}<PageMore {writer} revisions={data.revisions} zone={data.site.zone} {anew} />{/key}
 		<Button kind="main" onclick={() => void writer.publish()} disabled={writer.publishedAt !== null && !writer.changed && writer.saving === 'saved'}
 			>Publish</Button
 		>
 	</div>
-	{#if writer.trouble}<p class="trouble m-3" role="alert">{writer.trouble}</p>{/if}
-	{#if writer.layout === 'article'}
-		<ArticleEditor
-			{writer}
-			content={data.draft.content}
-			atHand={data.atHand}
-			placed={data.placed}
-			place={data.place}
-			teaser={data.teaser}
-			defaults={data.placing}
-			folders={data.folders}
-			topics={data.topics}
-			maxUpload={data.maxUpload}
-			zone={data.site.zone}
-			door={data.draft.door.who}
-		/>
-	{:else if writer.layout === 'catalogue'}
-		<CatalogueEditor {writer} content={data.draft.content as Catalogue} folders={data.folders} topics={data.topics} placed={data.placed} />
-	{:else}
-		<PocketEditor {writer} content={data.draft.content as Pocket} placed={data.placed} zone={data.site.zone} origin={data.origin} />
-	{/if}
+	{#if writer.aside}
+		<p class="trouble m-3" role="alert">
+			{writer.trouble ?? 'This page is set aside: nobody sees it.'}
+			<Button onclick={() => void writer.restore()}>Restore the page</Button>
+		</p>
+	{:else if writer.trouble}<p class="trouble m-3" role="alert">{writer.trouble}</p>{/if}
+	{#key writer}
+		{#if writer.layout === 'article'}
+			<ArticleEditor
+				{writer}
+				content={data.draft.content}
+				atHand={data.atHand}
+				placed={data.placed}
+				place={data.place}
+				teaser={data.teaser}
+				defaults={data.placing}
+				folders={data.folders}
+				topics={data.topics}
+				maxUpload={data.maxUpload}
+				zone={data.site.zone}
+				door={data.draft.door.who}
+			/>
+		{:else if writer.layout === 'catalogue'}
+			<CatalogueEditor {writer} content={data.draft.content as Catalogue} folders={data.folders} topics={data.topics} placed={data.placed} />
+		{:else}
+			<PocketEditor {writer} content={data.draft.content as Pocket} placed={data.placed} zone={data.site.zone} origin={data.origin} />
+		{/if}
+	{/key}
 </div>
 
 <Drawer bind:open={doorOpen} placement="right" class="w-[470px] max-w-full border-l border-[var(--line)] p-5" aria-label="Door of the page">
@@ -214,6 +147,7 @@
 </Drawer>
 
 <SilentPictures {writer} />
+<Meanwhile {writer} zone={data.site.zone} me={data.me.name} {anew} />
 <Modal
 	open={writer.asks !== null}
 	onclose={() => (writer.asks = null)}
@@ -350,44 +284,6 @@
 		gap: 8px;
 		max-height: 60vh;
 		overflow-y: auto;
-	}
-	.more {
-		display: grid;
-		gap: 10px;
-	}
-	.more label:not(.check),
-	.moment-under {
-		display: grid;
-		gap: 2px;
-		font-size: 13px;
-		color: var(--ink-soft);
-	}
-	.more .check {
-		display: flex;
-		gap: 6px;
-		align-items: center;
-	}
-	.more form {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 6px;
-		align-items: end;
-		border-top: 1px solid var(--line);
-		border-bottom: 1px solid var(--line);
-		padding: 8px 0;
-	}
-	.more li {
-		display: flex;
-		gap: 10px;
-		align-items: baseline;
-		padding: 3px 0;
-	}
-	.more li span {
-		flex: 1;
-	}
-	.more small {
-		display: block;
-		color: var(--ink-soft);
 	}
 	@media (max-width: 900px) {
 		.writing {

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { Button, Fileupload, Input, Textarea } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
-	import { readFormer } from '#core/placing/former-address';
+	import { isPattern, readFormer } from '#core/placing/former-address';
 	import { counted } from '#core/text/list';
 	import { act } from '$lib/ui/parts/act';
 	import { ApiTrouble, call, type Answer } from '$lib/ui/parts/api';
@@ -37,6 +37,22 @@
 			() => call('delete /former-addresses/{id}', { path: { id } }),
 			({ before }) => call('post /former-addresses', { body: { items: [before] } })
 		);
+	let sitemap = $state('');
+	let reading = $state(false);
+	/** Files of the other website for which no document has the name, as its sitemap was read. */
+	let nameless = $state<readonly string[] | null>(null);
+	async function fromSitemap() {
+		reading = true;
+		await act('', async () => {
+			const { items, passedOver } = await call('post /former-addresses/elsewhere', { body: { url: sitemap } });
+			if (!items.length)
+				throw new ApiTrouble(`Nothing new: of its ${counted(passedOver, 'address', 'addresses')} none is a document’s that leads nowhere yet.`);
+			text = items.flatMap(({ path, document }) => (document === null ? [] : [`${path}, ${document}`])).join('\n');
+			nameless = items.flatMap(({ path, document }) => (document === null ? [path] : []));
+			seen = null;
+		});
+		reading = false;
+	}
 	async function fromFile(event: Event) {
 		const [file] = (event.currentTarget as HTMLInputElement).files ?? [];
 		if (file) text = await file.text();
@@ -53,6 +69,30 @@
 		name at this one, and the links that others made live on.
 	</p>
 	<form
+		class="mend"
+		onsubmit={(e) => {
+			e.preventDefault();
+			void fromSitemap();
+		}}
+	>
+		<Input bind:value={sitemap} type="url" required placeholder="https://old.example.org/sitemap.xml" aria-label="Sitemap of the old website" />
+		<Button type="submit" disabled={reading}>{reading ? 'Reading it …' : 'Read its sitemap'}</Button>
+	</form>
+	{#if nameless}
+		<div class="say" role="status">
+			{#if text}<p>The files whose names documents have here stand below: look them over, then have them lead there.</p>{/if}
+			{#if nameless.length}
+				<details>
+					<summary>{counted(nameless.length, 'file has a name', 'files have names')} that no document has</summary>
+					<ul>
+						{#each nameless.slice(0, 200) as path (path)}<li><code>{path}</code></li>{/each}
+					</ul>
+					{#if nameless.length > 200}<p class="soft">and {nameless.length - 200} more</p>{/if}
+				</details>
+			{/if}
+		</div>
+	{/if}
+	<form
 		onsubmit={(e) => {
 			e.preventDefault();
 			void (seen && ready ? set() : look());
@@ -62,6 +102,10 @@
 			>A line for each: the old address, and the document’s address here
 			<Textarea rows={5} bind:value={text} oninput={() => (seen = null)} placeholder="/files/2019/Guide to the locks.pdf, cruising-guide" /></label
 		>
+		<p class="soft">
+			A star stands for any letters of one step, two for any steps: <code>/files/2019/*, yearbook</code>. With a star instead of the document,
+			<code>/files/**/*.pdf, *</code> leads to the document that has the file’s name.
+		</p>
 		<label>or a table (CSV) with these two columns <Fileupload accept=".csv,.tsv,.txt,text/csv,text/plain" onchange={fromFile} /></label>
 		{#if unread.length}<p class="trouble">
 				{counted(unread.length, 'line', 'lines')} cannot be read and would be left out: {unread
@@ -77,6 +121,18 @@
 						? `, ${of('same').length} there already`
 						: ''}{of('refused').length ? `, ${of('refused').length} that cannot be` : ''}.
 				</p>
+				{#each (seen ?? []).filter(({ path, outcome }) => isPattern(path) && outcome !== 'refused') as line (line.path)}
+					{@const led = line.takes.filter(({ document }) => document !== null)}
+					<p>
+						<code>{line.path}</code>
+						{#if led.length}
+							takes {counted(led.length, 'address', 'addresses')} of those asked for and not here: {led
+								.slice(0, 5)
+								.map(({ path, document }) => `${path} → ${document}`)
+								.join(', ')}{led.length > 5 ? ', …' : ''}
+						{:else}takes none of what was asked for so far{/if}{#if led.length < line.takes.length}; for {line.takes.length - led.length} no document has the name{/if}.
+					</p>
+				{/each}
 				{#each [...of('refused'), ...of('changed')].slice(0, 20) as line (line.path + line.document)}<p class="soft">{line.path}: {line.why}</p>{/each}
 			</div>
 		{/if}
@@ -136,7 +192,9 @@
 				{#each data.items as line (line.id)}
 					<TableBodyRow>
 						<TableBodyCell class="path">{line.path}</TableBodyCell>
-						<TableBodyCell><a href="/desk/documents/{line.document}">{line.title}</a></TableBodyCell>
+						<TableBodyCell
+							>{#if line.title === null}the document of the name{:else}<a href="/desk/documents/{line.document}">{line.title}</a>{/if}</TableBodyCell
+						>
 						<TableBodyCell class="n">{line.asked}</TableBodyCell>
 						<TableBodyCell
 							>{line.lastAt ? dayText(line.lastAt, data.site.zone) : 'Nobody yet'}{#if line.lastFrom}<small>from {line.lastFrom}</small>{/if}</TableBodyCell

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { Button, Select } from '$lib/ui/parts/controls';
 	import { goto } from '$app/navigation';
+	import Compared from '$lib/ui/placing/Compared.svelte';
 	import { counted } from '#core/text/list';
 	import { dayText } from '$lib/ui/parts/when';
 	let { data } = $props();
@@ -33,16 +34,7 @@
 	<p class="say">
 		{c.added || c.removed ? `${counted(c.added, 'word', 'words')} added, ${counted(c.removed, 'word', 'words')} taken out.` : 'Their words are the same.'}
 	</p>
-	<ol>
-		{#each c.pages as block, i (i)}
-			{#if block.kind !== 'same'}
-				<li>
-					{#each block.parts as part, j (j)}{#if part.kind === 'added'}<ins>{part.text}</ins>{:else if part.kind === 'removed'}<del>{part.text}</del
-							>{:else}{part.text}{/if}{/each}
-				</li>
-			{/if}
-		{/each}
-	</ol>
+	<Compared comparison={c} />
 </div>
 
 <style>
@@ -59,23 +51,5 @@
 	}
 	.choose :global(.field) {
 		padding-right: 28px;
-	}
-	ol {
-		border: 1px solid var(--line);
-		background: var(--sheet);
-		margin-top: 12px;
-	}
-	li {
-		padding: 10px 14px;
-	}
-	li + li {
-		border-top: 1px solid var(--line);
-	}
-	ins {
-		background: var(--verdigris-wash);
-		text-decoration: underline;
-	}
-	del {
-		background: var(--brick-wash);
 	}
 </style>

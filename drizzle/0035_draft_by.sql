@@ -1,0 +1,1 @@
+ALTER TABLE "page" ADD COLUMN "draft_by" uuid;

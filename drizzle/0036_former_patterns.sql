@@ -1,0 +1,2 @@
+ALTER TABLE "former_address" ALTER COLUMN "document_id" DROP NOT NULL;--> statement-breakpoint
+CREATE INDEX "former_address_pattern" ON "former_address" USING btree ("path") WHERE position('*' in "former_address"."path") > 0;

@@ -1,0 +1,1 @@
+CREATE INDEX "webhook_delivery_at" ON "webhook_delivery" USING btree ("at","id");
