@@ -69,7 +69,7 @@
 		name at this one, and the links that others made live on.
 	</p>
 	<form
-		class="mend"
+		class="mend sitemap"
 		onsubmit={(e) => {
 			e.preventDefault();
 			void fromSitemap();
@@ -235,6 +235,13 @@
 		display: flex;
 		flex-wrap: wrap;
 		gap: 8px;
+	}
+	.sitemap :global(input) {
+		width: min(420px, 80vw);
+	}
+	.sitemap,
+	.sitemap + .say {
+		margin-bottom: 14px;
 	}
 	section :global(table) {
 		margin-top: 10px;

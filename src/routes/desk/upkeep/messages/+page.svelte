@@ -44,8 +44,8 @@
 			></label
 		>
 		<label
-			>That <Select name="state" value={data.query.state}
-				><option value="">went anyhow</option>{#each Object.entries(states) as [state, words] (state)}<option value={state}>{words}</option>{/each}</Select
+			>Which <Select name="state" value={data.query.state}
+				><option value="">all of them</option>{#each Object.entries(states) as [state, words] (state)}<option value={state}>{words}</option>{/each}</Select
 			></label
 		>
 		<Button type="submit">Show</Button>
@@ -82,7 +82,7 @@
 			</TableBody>
 		</Table>
 		{#if data.next}<p class="mt-3"><a href={further}>Earlier ones</a></p>{/if}
-	{:else}<p class="soft">{data.query.to || data.query.state ? 'None that went so.' : 'None yet: no program is told anything, or nothing has happened.'}</p>{/if}
+	{:else}<p class="soft">{data.query.to || data.query.state ? 'None of these.' : 'None yet: no program is told anything, or nothing has happened.'}</p>{/if}
 </section>
 
 <style>
