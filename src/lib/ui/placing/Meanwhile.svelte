@@ -19,9 +19,9 @@
 	{title}
 	aria-label={title}
 	bind:open={
-		() => writer.meanwhile !== null,
+		() => writer.choosing && writer.meanwhile !== null,
 		(open) => {
-			if (!open) writer.meanwhile = null;
+			if (!open) writer.choosing = false;
 		}
 	}
 	class="max-w-2xl"

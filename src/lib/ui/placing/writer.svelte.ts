@@ -42,6 +42,8 @@ export class Writer {
 	silent = $state.raw<{ pictures: readonly PictureAttrs[]; at?: string } | null>(null);
 	/** What somebody else saved while one wrote here: one of the two is to be chosen. */
 	meanwhile = $state.raw<Meanwhile | null>(null);
+	/** That question stands over the page. */
+	choosing = $state(false);
 	/** Somebody set the page aside while one wrote here. */
 	aside = $state(false);
 	/** Says in the text what a picture shows; its editor puts it in. */
@@ -106,14 +108,24 @@ export class Writer {
 	touch = (): void => {
 		this.saving = 'waiting';
 		clearTimeout(this.#timer);
-		this.#timer = setTimeout(() => void this.save(), pause);
+		this.#timer = setTimeout(() => void this.#keep(), pause);
 	};
 
-	/** Saves once what is being saved is through; true when the draft is safe. */
+	/** Saves once what is being saved is through; true when the draft is safe. Where somebody else saved meanwhile, it is asked about (again). */
 	save = (): Promise<boolean> => {
+		this.meanwhile = null;
+		return this.#keep();
+	};
+
+	#keep(): Promise<boolean> {
 		clearTimeout(this.#timer);
 		this.#running = this.#running.then(async () => {
 			if (this.saving === 'saved') return true;
+			// asked about, and not chosen yet
+			if (this.meanwhile) {
+				this.saving = 'trouble';
+				return false;
+			}
 			const draft = this.draft();
 			const text = JSON.stringify(draft);
 			// an editor tells of a change also where it only put in order what it was given, and where one was taken back
@@ -145,7 +157,7 @@ export class Writer {
 			}
 		});
 		return this.#running;
-	};
+	}
 
 	/** Where the page is not as it was when writing began: shows what it is now, and gives the words for it; null where that is not the trouble. */
 	async #changedMeanwhile(error: unknown): Promise<string | null> {
@@ -158,6 +170,7 @@ export class Writer {
 		if (this.aside) return 'This page was set aside meanwhile. What you wrote is still here; restored, the page takes it.';
 		if (there.draftNumber === this.#draftNumber) return null;
 		this.meanwhile = await setBeside(there, this.draft());
+		this.choosing = true;
 		return 'Not saved: this page was saved in another place meanwhile. What you wrote is still here, until you choose.';
 	}
 

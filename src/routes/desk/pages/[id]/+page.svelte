@@ -37,8 +37,9 @@
 	const sideDoors = $derived(writer.mismatches.filter((f) => f.kind === 'side-door' && !f.intended));
 	beforeNavigate(({ cancel, willUnload }) => {
 		if (writer.saving === 'saved') return;
-		if (willUnload) cancel();
-		else void writer.save();
+		// what was written in two places is chosen from before one goes
+		if (willUnload || writer.meanwhile) cancel();
+		if (!willUnload) void writer.save();
 	});
 
 	/** Goes to a preview once what is to be seen there is saved. */
@@ -108,7 +109,10 @@
 			{writer.trouble ?? 'This page is set aside: nobody sees it.'}
 			<Button onclick={() => void writer.restore()}>Restore the page</Button>
 		</p>
-	{:else if writer.trouble}<p class="trouble m-3" role="alert">{writer.trouble}</p>{/if}
+	{:else if writer.trouble}<p class="trouble m-3" role="alert">
+			{writer.trouble}
+			{#if writer.meanwhile}<Button onclick={() => void writer.save()}>Look at both</Button>{/if}
+		</p>{/if}
 	{#key writer}
 		{#if writer.layout === 'article'}
 			<ArticleEditor
