@@ -71,6 +71,8 @@ describe('a pattern', () => {
 			['/files/**/*.pdf', '/files/2019/spring/A%20guide.pdf', 'A guide'],
 			// a step before two stars may be none at all
 			['/files/**/*.pdf', '/files/guide.pdf', 'guide'],
+			['/files/**/guide.pdf', '/files/guide.pdf', ''],
+			['/files/**/guide.pdf', '/files/a/b/guide.pdf', 'a/b'],
 			['/files/**', '/files/2019/guide.pdf', '2019/guide.pdf'],
 			['/files/*-*.pdf', '/files/lock-guide-2.pdf', '2'],
 			['/get.php?id=*', '/get.php?id=7', '7'],

@@ -36,7 +36,7 @@ export const byName = '*';
 export const isPattern = (path: string): boolean => path.includes('*');
 
 /**
- * What the last star of a pattern stands for in a path, decoded; null where the path is none of the pattern's. A pattern that has no query takes paths
+ * What the last star of a pattern stands for in a path, decoded, '' for steps that are none; null where the path is none of the pattern's. A pattern that has no query takes paths
  * with any. `starName('/files/**\/*.pdf', '/files/2019/spring/A%20guide.pdf')` → 'A guide'
  */
 export function starName(pattern: string, path: string): string | null {
@@ -46,8 +46,9 @@ export function starName(pattern: string, path: string): string | null {
 		.map((part) => (/^\*\*/.test(part) ? '(.+)' : part === '*' ? '([^/?]+)' : part.replace(/[\\^$.|?+()[\]{}]/g, '\\$&')))
 		.join('');
 	// a step before two stars may be none at all
-	const name = new RegExp(`^${source.replaceAll('(.+)/', '(?:(.+)/)?')}$`, 'i').exec(given)?.at(-1);
-	if (name === undefined) return null;
+	const match = new RegExp(`^${source.replaceAll('(.+)/', '(?:(.+)/)?')}$`, 'i').exec(given);
+	if (!match) return null;
+	const name = match.slice(1).at(-1) ?? '';
 	try {
 		return decodeURIComponent(name);
 	} catch {

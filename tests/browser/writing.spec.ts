@@ -1,6 +1,6 @@
 // One page written in two places: nothing is written over unseen, and one of the two, or both, goes on.
 import type { Page } from '@playwright/test';
-import { expect, test } from './help';
+import { expect, test, type People } from './help';
 
 const textOf = (page: Page) => page.getByRole('textbox', { name: 'Text of the page' });
 const saved = (page: Page) => expect(page.getByTestId('draft-state')).toContainText(/^\s*saved/);
@@ -11,17 +11,23 @@ async function write(page: Page, words: string): Promise<void> {
 	await page.keyboard.type(words);
 }
 
-test('two who write one page see who saved what, and choose; what is chosen can be taken back', async ({ people }) => {
+/** A new page with these words, open in two windows. */
+async function twice(people: People, title: string, words: string): Promise<[Page, Page]> {
 	const first = await people.as('staff');
 	await first.goto('/desk/pages');
-	const began = Date.now();
-	await first.getByLabel('Title').fill(`Lock gates ${began}`);
+	await first.getByLabel('Title').fill(title);
 	await first.getByRole('button', { name: 'Write a page' }).click();
-	await write(first, 'Gates are greased in autumn.');
+	await write(first, words);
 	await saved(first);
 	const second = await first.context().newPage();
 	await second.goto(first.url());
-	await expect(textOf(second)).toContainText('greased in autumn');
+	await expect(textOf(second)).toContainText(words);
+	return [first, second];
+}
+
+test('two who write one page see who saved what, and choose; what is chosen can be taken back', async ({ people }) => {
+	const began = Date.now();
+	const [first, second] = await twice(people, `Lock gates ${began}`, 'Gates are greased in autumn.');
 
 	// the one saves, then the other: it is not saved, and nothing is lost
 	await write(first, ' Paddles are checked in spring.');
@@ -66,16 +72,8 @@ test('two who write one page see who saved what, and choose; what is chosen can 
 });
 
 test('a page set aside while it is written keeps what was written, and takes it when it is restored', async ({ people }) => {
-	const first = await people.as('staff');
-	await first.goto('/desk/pages');
 	const title = `Towpath hedges ${Date.now()}`;
-	await first.getByLabel('Title').fill(title);
-	await first.getByRole('button', { name: 'Write a page' }).click();
-	await write(first, 'Hedges are cut in February.');
-	await saved(first);
-	const second = await first.context().newPage();
-	await second.goto(first.url());
-	await expect(textOf(second)).toContainText('Hedges');
+	const [first, second] = await twice(people, title, 'Hedges are cut in February.');
 	await second.getByRole('button', { name: 'More' }).click();
 	await second.getByRole('button', { name: 'Set aside' }).click();
 	await expect(second.getByText(`“${title}” is set aside.`)).toBeVisible();

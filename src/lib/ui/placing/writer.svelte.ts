@@ -152,7 +152,9 @@ export class Writer {
 				return true;
 			} catch (error) {
 				this.saving = 'trouble';
-				this.trouble = (await this.#changedMeanwhile(error)) ?? `${troubleOf(error)} What you wrote is still here; saving is tried again as you write.`;
+				// what shows it may not be had just now: the next save asks again, and none may be lost behind one that failed
+				this.trouble =
+					(await this.#changedMeanwhile(error).catch(() => null)) ?? `${troubleOf(error)} What you wrote is still here; saving is tried again as you write.`;
 				return false;
 			}
 		});
