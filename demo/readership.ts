@@ -176,6 +176,7 @@ export async function loadReadership(
 		}
 	}
 	remind(rows, mailed, now);
+	if (mailed) await giveReceipts(rows, mailed.document, now);
 	robotAtWork(rows, now);
 	const kept = rows.filter((r) => (r.at as Date).getTime() < now);
 	for (const month of new Set(kept.map((r) => (r.at as Date).toISOString().slice(0, 7)))) await sql()`select ledger_month(${`${month}-01`}::date)`;
@@ -194,6 +195,25 @@ function remind(rows: Record<string, unknown>[], mailed: { document: string; edi
 			...{ id, at: new Date(at), kind: 'reminded', document_id: mailed!.document, edition_id: mailed!.edition, reading_id: id, reader: `p:${person}` },
 			...{ who: 'member', person_id: person, source_kind: 'desk', staff: false, robot: false, preload: false }
 		});
+	}
+}
+
+/** The handbook asks for a receipt of each edition; every other of those who opened it, but the member whom one signs in as, has given one, a while after. */
+async function giveReceipts(rows: Record<string, unknown>[], document: string, now: number): Promise<void> {
+	const [reader] = await sql()<{ id: string }[]>`select id from person where email = 'wren.lockyer@example.org'`;
+	const opened = new Map(
+		rows.filter((r) => r.document_id === document && r.kind === 'opened' && r.who === 'member' && r.person_id !== reader?.id).map((r) => [r.person_id, r])
+	);
+	await sql()`update document set receipt = 'each-edition' where id = ${document}`;
+	const givers = [...opened.values()].filter((r, n) => n % 2 === 0 && (r.at as Date).getTime() + 1_200_000 < now);
+	for (const r of givers) {
+		const at = new Date((r.at as Date).getTime() + 1_200_000);
+		const id = v7({ msecs: at.getTime() });
+		rows.push({
+			...{ id, at, kind: 'receipt', document_id: document, edition_id: r.edition_id, reading_id: id, reader: r.reader, who: 'member', person_id: r.person_id },
+			...{ source_kind: 'direct', staff: false, robot: false, preload: false }
+		});
+		await sql()`insert into receipt (person_id, document_id, edition_id, at) values (${r.person_id as string}, ${document}, ${r.edition_id as string}, ${at})`;
 	}
 }
 

@@ -13,7 +13,7 @@ const owned: Record<string, string> = {
 	placing: 'page revision placement listing side_door former_address missed_address',
 	site: 'setting audit',
 	http: 'idempotency_key',
-	reading: 'stamp ledger reading day_key',
+	reading: 'stamp ledger reading day_key receipt',
 	news: 'news news_wish news_told news_feed',
 	readership:
 		'reader summed sum_figures sum_page sum_reader sum_readers sum_reason sum_refused sum_robot sum_source progress report_mail first_opening webhook webhook_delivery'

@@ -16,7 +16,20 @@ export const readingGapMinutes = 30;
 export const robotOpeningsAnHour = 60;
 
 /** What stands in the ledger. `shown` and `looked` (the document page) are counted, not listed. */
-export const entryKinds = ['shown', 'looked', 'opened', 'read', 'saved', 'printed', 'turned-away', 'knocked', 'key-used', 'reminded', 'news'] as const;
+export const entryKinds = [
+	'shown',
+	'looked',
+	'opened',
+	'read',
+	'saved',
+	'printed',
+	'turned-away',
+	'knocked',
+	'key-used',
+	'reminded',
+	'news',
+	'receipt'
+] as const;
 export type EntryKind = (typeof entryKinds)[number];
 
 /** Kinds of device, as far as a browser's name for itself tells. */
@@ -317,6 +330,7 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 				break;
 			case 'reminded':
 			case 'news':
+			case 'receipt':
 				break;
 			default:
 				e.kind satisfies never;
@@ -328,7 +342,8 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 }
 
 /** How far somebody is with an edition. */
-export type Standing = 'through' | 'opened' | 'not-yet';
+export const standings = ['receipt', 'through', 'opened', 'not-yet'] as const;
+export type Standing = (typeof standings)[number];
 
 /** Share of the pages that have to be read for an edition to count as read through, unless the site says otherwise. */
 export const throughShare = 0.9;

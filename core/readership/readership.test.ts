@@ -10,6 +10,7 @@ import {
 	entryKinds,
 	isThrough,
 	noFigures,
+	standings,
 	sumDay,
 	type EntryKind,
 	type Figures,
@@ -23,6 +24,7 @@ import { itemJson, itemReport, itemTable, monthHeading, monthsOf, wholeMonths } 
 import { dayAfter, daysIn, periodOf, piecesOf, series, sumSpanOf, stepOf } from './period';
 import { cutAddress, keptOf, readershipOf } from './settings';
 import { nextMailing } from './mailing';
+import { isAwaited } from './receipt';
 import { signedContent, waitAfter } from './webhook';
 import { changeWords, documentAnswer, durationWords, memberAnswer, siteAnswer } from './words';
 
@@ -514,6 +516,17 @@ describe('the time of a report', () => {
 	});
 });
 
+describe('who is reminded', () => {
+	// model.md: four states of the roll call; a receipt is asked for or not
+	const awaited = (of: { asks: boolean; unfinished?: boolean }) => standings.filter((standing) => isAwaited(standing, of));
+	it('is who has not opened it, and where a receipt is asked for who has given none', () => {
+		expect(awaited({ asks: false })).toEqual(['not-yet']);
+		expect(awaited({ asks: false, unfinished: true })).toEqual(['opened', 'not-yet']);
+		expect(awaited({ asks: true })).toEqual(['through', 'opened', 'not-yet']);
+		expect(awaited({ asks: true, unfinished: true })).toEqual(['through', 'opened', 'not-yet']);
+	});
+});
+
 describe('the answer', () => {
 	const say = (pieces: readonly { text: string }[]) => pieces.map((p) => p.text).join('');
 	const when = { words: 'in the last 30 days', length: 30 };
@@ -524,7 +537,7 @@ describe('the answer', () => {
 				documentAnswer(
 					figures({ openings: 25, saves: 5, printed: 1, refusals: 26, readers: 12, seconds: 15_600 }),
 					figures({ seconds: 11_700 }),
-					{ admitted: 14, opened: 11, through: 7 },
+					{ admitted: 14, opened: 11, through: 7, receipts: null },
 					when,
 					'Volunteering'
 				)
@@ -536,7 +549,9 @@ describe('the answer', () => {
 			'1 reader in the last 30 days: 1 opening and 0 copies saved. '
 		);
 		expect(say(documentAnswer(noFigures, noFigures, null, when))).toBe('Nobody opened it in the last 30 days. ');
-		expect(say(documentAnswer(noFigures, noFigures, { admitted: 0, opened: 0, through: 0 }, when))).toContain('Nobody but staff may open it today.');
+		expect(say(documentAnswer(noFigures, noFigures, { admitted: 0, opened: 0, through: 0, receipts: null }, when))).toContain(
+			'Nobody but staff may open it today.'
+		);
 		expect(say(siteAnswer(noFigures, noFigures, 0, when))).toBe('Nobody opened a document in the last 30 days.');
 		expect(say(siteAnswer(figures({ openings: 20, saves: 2, readers: 9, refusals: 1 }), figures({ openings: 11 }), 4, when))).toBe(
 			'9 readers opened 4 documents 20 times in the last 30 days and saved 2 copies, twice as much as in the 30 days before. 1 time somebody was turned away.'
@@ -546,10 +561,13 @@ describe('the answer', () => {
 		);
 	});
 	it('leaves out what there is nothing to say of', () => {
-		const roll = (opened: number, admitted: number) => say(documentAnswer(noFigures, noFigures, { admitted, opened, through: 0 }, when));
+		const roll = (opened: number, admitted: number) => say(documentAnswer(noFigures, noFigures, { admitted, opened, through: 0, receipts: null }, when));
 		expect(roll(0, 3)).toBe('0 of the 3 who may open it have. Nobody opened it in the last 30 days. ');
 		expect(roll(1, 3)).toBe('1 of the 3 who may open it has, and 0 read it through. 2 have not opened it. Nobody opened it in the last 30 days. ');
 		expect(roll(2, 3)).toContain('1 has not opened it. ');
+		const asks = (receipts: number) => say(documentAnswer(noFigures, noFigures, { admitted: 3, opened: 3, through: 2, receipts }, when));
+		expect(asks(1)).toContain('2 read it through. 1 of the 3 has given a receipt. ');
+		expect(asks(0)).toContain('0 of the 3 have given a receipt. ');
 		expect(roll(3, 3)).toBe('3 of the 3 who may open it have, and 0 read it through. Nobody opened it in the last 30 days. ');
 		const read = (seconds: number, before = 0) =>
 			say(documentAnswer(figures({ openings: 2, readers: 2, seconds }), figures({ seconds: before }), null, { ...when, length: 1 }));

@@ -5,6 +5,7 @@ export const webhookEvents = [
 	'saved',
 	'turned-away',
 	'knocked',
+	'receipt',
 	'brought-in',
 	'edition-in-force',
 	'condition-changed',

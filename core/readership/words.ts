@@ -38,6 +38,8 @@ export interface Roll {
 	readonly admitted: number;
 	readonly opened: number;
 	readonly through: number;
+	/** Who said that they have read it; null where it does not ask. */
+	readonly receipts: number | null;
 }
 
 /**
@@ -55,6 +57,8 @@ export function documentAnswer(figures: Figures, before: Figures, roll: Roll | n
 			out.push({ text: roll.opened ? `, and ${roll.through} read it through. ` : '. ' });
 			const missing = roll.admitted - roll.opened;
 			if (missing && roll.opened) out.push({ text: `${missing} ${missing === 1 ? 'has' : 'have'} not opened it`, tone: 'wrong' }, { text: '. ' });
+			if (roll.receipts !== null)
+				out.push({ text: `${roll.receipts} of the ${roll.admitted}`, tone: 'strong' }, { text: ` ${roll.receipts === 1 ? 'has' : 'have'} given a receipt. ` });
 		}
 	}
 	if (!readers) out.push({ text: `Nobody opened it ${when.words}. ` });

@@ -6,6 +6,7 @@ import { editionOrigins } from '../documents/edition';
 import { slugPattern } from '../documents/address';
 import { layouts } from '../placing/content';
 import { leftOutRules } from '../readership/counting';
+import { receiptAsks } from '../readership/receipt';
 import { pagePathPattern } from '../placing/path';
 import { ReadingSettings } from '../reading/settings';
 import { nullable, oneOf } from '../schema';
@@ -93,6 +94,9 @@ export const ExportedDocument = Type.Object(
 		coverFile: nullable(FileName),
 		coverAlt: Type.String(),
 		reading: nullable(ReadingSettings),
+		// an export of before has neither
+		receipt: Type.Optional(nullable(oneOf(receiptAsks))),
+		receipts: Type.Optional(Type.Array(Type.Object({ person: Email, edition: Type.Integer({ minimum: 1 }), at: Instant }, closed))),
 		createdAt: Instant,
 		setAsideAt: nullable(Instant),
 		addresses: Type.Array(Slug, { description: 'slugs that it had before' }),

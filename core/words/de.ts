@@ -363,7 +363,14 @@ export const de: Messages = {
 		read: 'gelesen am {day}',
 		account: 'Konto',
 		accountLead: 'Wo Sie angemeldet sind, Ihr Passwort, Ihre Aufzeichnung.',
-		findMine: 'In dem suchen, was Sie lesen dürfen'
+		findMine: 'In dem suchen, was Sie lesen dürfen',
+		receipts: 'Bitte lesen und bestätigen'
+	},
+	receipt: {
+		asked: 'Bitte bestätigen Sie, dass Sie dies gelesen haben.',
+		give: 'Ich habe dies gelesen',
+		given: 'Sie haben am {day} bestätigt, dass Sie dies gelesen haben.',
+		other: 'Inzwischen gibt es eine andere Ausgabe. Bitte lesen Sie diese.'
 	},
 	account: {
 		openLink: 'Ein Druck, und Sie sind drin. Der Link gilt einmal.',

@@ -361,7 +361,14 @@ export const en = {
 		read: 'read on {day}',
 		account: 'Account',
 		accountLead: 'Where you are signed in, your password, your record.',
-		findMine: 'Find in what you may read'
+		findMine: 'Find in what you may read',
+		receipts: 'Please read, and say so'
+	},
+	receipt: {
+		asked: 'Please say that you have read this.',
+		give: 'I have read this',
+		given: 'You said on {day} that you have read this.',
+		other: 'There is another edition by now. Please read that one.'
 	},
 	account: {
 		openLink: 'One press, and you are in. The link works once.',

@@ -365,7 +365,14 @@ export const es: Messages = {
 		read: 'leído el {day}',
 		account: 'Cuenta',
 		accountLead: 'Dónde ha entrado, su contraseña, su registro.',
-		findMine: 'Buscar en lo que puede leer'
+		findMine: 'Buscar en lo que puede leer',
+		receipts: 'Para leer y confirmar'
+	},
+	receipt: {
+		asked: 'Diga, por favor, que ha leído esto.',
+		give: 'He leído esto',
+		given: 'El {day} dijo que ha leído esto.',
+		other: 'Ya hay otra edición. Lea esa, por favor.'
 	},
 	account: {
 		openLink: 'Una pulsación y ya está dentro. El enlace sirve una vez.',

@@ -366,7 +366,14 @@ export const fr: Messages = {
 		read: 'lu le {day}',
 		account: 'Compte',
 		accountLead: 'Vos connexions, votre mot de passe, vos données.',
-		findMine: 'Chercher dans ce que vous pouvez lire'
+		findMine: 'Chercher dans ce que vous pouvez lire',
+		receipts: 'À lire, et à dire'
+	},
+	receipt: {
+		asked: 'Merci de dire que vous avez lu ceci.',
+		give: 'J’ai lu ceci',
+		given: 'Vous avez dit le {day} que vous avez lu ceci.',
+		other: 'Il y a maintenant une autre édition. Merci de lire celle-là.'
 	},
 	account: {
 		openLink: 'Une pression, et vous y êtes. Le lien sert une fois.',

@@ -373,7 +373,14 @@ export const pl: Messages = {
 		read: 'czytane {day}',
 		account: 'Konto',
 		accountLead: 'Gdzie trwa logowanie, hasło, twoje dane.',
-		findMine: 'Szukaj w tym, co możesz czytać'
+		findMine: 'Szukaj w tym, co możesz czytać',
+		receipts: 'Do przeczytania i potwierdzenia'
+	},
+	receipt: {
+		asked: 'Prosimy potwierdzić, że to przeczytano.',
+		give: 'Potwierdzam przeczytanie',
+		given: 'Przeczytanie potwierdzono: {day}.',
+		other: 'Jest już inne wydanie. Prosimy przeczytać tamto.'
 	},
 	account: {
 		openLink: 'Jedno naciśnięcie i jesteś w środku. Odnośnik działa raz.',

@@ -96,6 +96,14 @@ for (const js of [true, false])
 		await page.goto('/me');
 		await expect(page.getByText('You are told of nothing by mail yet.')).toBeVisible();
 
+		// that one has read a document which asks
+		await call('patch', '/documents/towpath-map', { receipt: 'once' });
+		await page.goto('/d/towpath-map');
+		await button('I have read this').click();
+		await expect(sent(page, '/d/[slug]', 'receipt').getByText(/^You said on .+ that you have read this\.$/)).toBeVisible();
+		await call('patch', '/documents/towpath-map', { receipt: null });
+		await page.goto('/me');
+
 		// a mailed link
 		await button('Sign out').click();
 		await page.goto('/sign-in');

@@ -21,7 +21,10 @@ export const signIn = () => (JSON.parse(process.env.IANUA_TEST_SIGN_IN!) as Demo
 export const origin = () => signIn().origin;
 
 export interface People {
-	/** A browser of its own, signed in unless a visitor: staff and member once by the form for all tests, somebody else by the form. */
+	/**
+	 * A browser of its own in which nothing is open yet, signed in unless a visitor: staff and member once by the form for all tests, somebody else by
+	 * the form.
+	 */
 	as(
 		who: 'staff' | 'member' | 'visitor' | { email: string; password: string },
 		options?: BrowserContextOptions,
@@ -57,12 +60,10 @@ export const test = base.extend<{ people: People }>({
 				if (typeof who !== 'string') await signInByForm(page, who);
 				else {
 					// signing in is limited by address, and all of these have the same one
-					const before = signedIn.get(who);
-					await context.addCookies(before?.cookies ?? []);
-					if (before) await page.goto(before.at);
-					if (!inside.test(page.url())) {
+					await context.addCookies(signedIn.get(who) ?? []);
+					if (!(await inSession(context))) {
 						await signInByForm(page, signIn()[who]);
-						signedIn.set(who, { cookies: await context.cookies(), at: page.url() });
+						signedIn.set(who, await context.cookies());
 					}
 				}
 				return page;
@@ -75,7 +76,9 @@ export const test = base.extend<{ people: People }>({
 export { expect } from '@playwright/test';
 
 const inside = /\/(me|desk)/;
-const signedIn = new Map<string, { cookies: Awaited<ReturnType<BrowserContext['cookies']>>; at: string }>();
+const signedIn = new Map<string, Awaited<ReturnType<BrowserContext['cookies']>>>();
+/** Whether somebody is signed in: who is not is refused by another status than who may not. */
+const inSession = async ({ request }: BrowserContext) => (await request.get('/api/v1/topics')).status() !== 401;
 
 async function signInByForm(page: Page, { email, password }: { email: string; password: string }): Promise<void> {
 	await page.goto('/sign-in');

@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { basename } from 'node:path';
 import type { Page } from '@playwright/test';
 import { noisePdf } from '../../scripts/noise-pdf';
-import { chromiumPdf, drop, expect, fileOf, locked, signIn, test, textFile } from './help';
+import { chromiumPdf, drop, expect, fileOf, locked, signIn, origin, test, textFile } from './help';
 
 const uploads = '**/api/v1/intake/*';
 const trayOf = (page: Page) => page.getByRole('region', { name: 'Intake tray' });
@@ -18,7 +18,7 @@ const offsets = (page: Page) => {
 };
 /** Takes away what earlier tests left in the tray. */
 async function emptyTray(page: Page): Promise<void> {
-	const headers = { origin: new URL(page.url()).origin };
+	const headers = { origin: origin() };
 	const { items } = (await (await page.request.get('/api/v1/intake')).json()) as { items: { id: string; state: string }[] };
 	await page.request.patch('/api/v1/intake', { headers, data: { stop: items.filter((i) => i.state === 'uploading').map((i) => i.id) } });
 	await page.request.delete('/api/v1/intake', { headers });

@@ -12,6 +12,7 @@ const password = 'another-long-password';
 test('1. staff drop a real PDF on the Documents room and see it come in', async ({ people, browser }) => {
 	const path = await chromiumPdf(browser, name, 3);
 	const page = await people.as('staff');
+	await page.goto('/desk/documents');
 	await expect(page.getByRole('heading', { name: 'Documents' })).toBeVisible();
 	await drop(page, 'main', [{ name: basename(path), bytes: readFileSync(path) }]);
 	const tray = page.getByRole('region', { name: 'Intake tray' });
@@ -26,6 +27,7 @@ test('1. staff drop a real PDF on the Documents room and see it come in', async 
 
 test('1b. what is no sound PDF is refused in words; the others go on', async ({ people, browser }) => {
 	const page = await people.as('staff');
+	await page.goto('/desk/documents');
 	const good = await chromiumPdf(browser, 'Good one', 1);
 	await page.getByLabel('Choose PDF files to bring in').setInputFiles([textFile('letter.pdf'), good]);
 	const tray = page.getByRole('region', { name: 'Intake tray' });

@@ -1,6 +1,6 @@
 // Readership as staff meet it: the answer, the time it goes over, tables to take away, the roll call and its reminders, just now.
 import { readFileSync } from 'node:fs';
-import { expect, origin, test } from './help';
+import { axeLightAndDark, expect, origin, test } from './help';
 
 test('the overview answers in a sentence, over the time that is chosen; tables are taken away', async ({ people }) => {
 	const page = await people.as('staff');
@@ -72,8 +72,11 @@ test('a document: attention by page, the roll call, and those who have not opene
 	await expect(attention.getByRole('columnheader', { name: 'Went no further' })).toBeVisible();
 
 	const roll = page.locator('section', { has: page.getByRole('heading', { name: 'Roll call' }) });
-	const missing = await roll.getByRole('link', { name: /: not yet$/ }).count();
-	expect(missing).toBeGreaterThan(0);
+	// it asks for receipts: who has given one is not reminded, whoever else is
+	const given = await roll.getByRole('link', { name: /: gave a receipt$/ }).count();
+	const missing = (await roll.getByRole('listitem').count()) - given;
+	expect(given).toBeGreaterThan(0);
+	expect(await roll.getByRole('link', { name: /: not yet$/ }).count()).toBeGreaterThan(0);
 	await roll.getByRole('button', { name: `Remind ${missing}` }).click();
 	await expect(page.getByText(`${missing} ${missing === 1 ? 'reminder' : 'reminders'} mailed.`)).toBeVisible();
 	await expect(roll.getByRole('button', { name: 'Reminded today' })).toBeDisabled();
@@ -91,6 +94,33 @@ test('a document: attention by page, the roll call, and those who have not opene
 	await roll.getByRole('link', { name: new RegExp(`^${name}`) }).click();
 	await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);
 	await expect(page.getByRole('row').filter({ hasText: 'Reminded' })).toContainText('Lock warden handbook');
+});
+
+test('a member who comes to the end of a document says that they have read it, and the roll call knows', async ({ people }) => {
+	const reader = await people.as('member', {}, { connectionTrouble: true });
+	await reader.goto('/me');
+	await reader.getByRole('region', { name: 'Please read, and say so' }).getByRole('link', { name: 'Lock warden handbook' }).click();
+	await expect(reader.getByText('Please say that you have read this.')).toBeVisible();
+	await reader.getByRole('link', { name: 'Read', exact: true }).click();
+	await expect(reader.locator('.page[data-loaded] canvas').first()).toBeVisible();
+	// not before the end, unless one looks for it
+	await expect(reader.getByText('Please say that you have read this.')).toHaveCount(0);
+	await reader.keyboard.press('End');
+	const give = reader.getByRole('button', { name: 'I have read this' });
+	await expect(give).toBeVisible();
+	expect(await axeLightAndDark(reader)).toEqual([]);
+	// the line is cut: it is said, and nothing is taken for given
+	await reader.context().setOffline(true);
+	await give.click();
+	await expect(reader.getByRole('alert')).toHaveText('That did not work.');
+	await reader.context().setOffline(false);
+	await give.click();
+	await expect(reader.getByText(/^You said on .+ that you have read this\.$/)).toBeVisible();
+	await expect(give).toHaveCount(0);
+	const staff = await people.as('staff');
+	await staff.goto('/desk/readership/lock-warden-handbook');
+	await expect(staff.getByRole('link', { name: 'Wren Lockyer: gave a receipt' })).toBeVisible();
+	await expect(staff.getByRole('row').filter({ hasText: 'Receipt given' }).filter({ hasText: 'Wren Lockyer' })).toBeVisible();
 });
 
 test('a roll call of a hundred and more draws only who is in sight, in the order that one presses', async ({ people }) => {
@@ -156,7 +186,7 @@ test('a placement that comes into view is counted as shown', async ({ people }) 
 
 test('a visitor is asked before their browser is remembered, on sites that do', async ({ people }) => {
 	const staff = await people.as('staff');
-	const set = (readership: object | null) => staff.request.patch('/api/v1/site', { data: { readership }, headers: { origin: new URL(staff.url()).origin } });
+	const set = (readership: object | null) => staff.request.patch('/api/v1/site', { data: { readership }, headers: { origin: origin() } });
 	expect((await set({ nameless: 'cookie' })).ok()).toBe(true);
 	try {
 		// another server, or this one a moment ago, may still hold the setting before
@@ -168,7 +198,7 @@ test('a visitor is asked before their browser is remembered, on sites that do', 
 		expect((await visitor.context().cookies()).map((c) => c.name)).not.toContain('ianua_reader');
 		await question.getByRole('link', { name: 'Yes' }).click();
 		await expect(question).toHaveCount(0);
-		expect((await visitor.context().cookies(`${new URL(visitor.url()).origin}/d/towpath-map`)).map((c) => c.name)).toContain('ianua_reader');
+		expect((await visitor.context().cookies(`${origin()}/d/towpath-map`)).map((c) => c.name)).toContain('ianua_reader');
 		const other = await people.as('visitor');
 		await other.goto('/d/towpath-map/read');
 		const answered = other.waitForResponse(/remember=no/);

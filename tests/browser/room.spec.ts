@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import type { Page } from '@playwright/test';
-import { axeLightAndDark, chromiumPdf, drop, expect, fileOf, linkMailed, test } from './help';
+import { axeLightAndDark, chromiumPdf, drop, expect, fileOf, linkMailed, origin, test } from './help';
 
 const filters = (page: Page) => page.getByRole('group', { name: 'Filters' });
 const rows = (page: Page) => page.locator('tbody tr[id^="row-"]');
@@ -11,7 +11,7 @@ const note = (page: Page) => page.getByRole('status').filter({ hasText: /./ }).l
 /** A document of its own for a test; gives its address. */
 async function brought(page: Page, path: string): Promise<string> {
 	const response = await page.request.post('/api/v1/documents', {
-		headers: { origin: new URL(page.url()).origin },
+		headers: { origin: origin() },
 		multipart: { file: { name: path.split('/').pop()!, mimeType: 'application/pdf', buffer: readFileSync(path) } }
 	});
 	expect(response.status()).toBe(201);
@@ -366,7 +366,7 @@ test('of documents chosen, keys go out in one mail an address, and all are saved
 	await page.goto('/desk/documents');
 	for (const title of ['Crane licence', 'Wharf insurance']) {
 		const slug = await brought(page, await chromiumPdf(browser, title, 1));
-		const headers = { origin: new URL(page.url()).origin };
+		const headers = { origin: origin() };
 		expect((await page.request.patch(`/api/v1/documents/${slug}`, { headers, data: { door: { position: 'keyed' } } })).status()).toBe(200);
 	}
 	await page.reload();

@@ -22,7 +22,7 @@ const silent = [
 	...['former_address', 'missed_address'], // asked where nothing is kept: no page stands there
 	...['audit', 'intake', 'stamp', 'knock', 'idempotency_key'], // seen by staff alone, for whom nothing is kept
 	...['door_key'], // pages of whoever holds a key are not kept
-	...['ledger', 'reading', 'day_key', 'reader', 'summed', 'progress', 'first_opening', 'report_mail'], // what readers did
+	...['ledger', 'reading', 'day_key', 'reader', 'summed', 'progress', 'first_opening', 'report_mail', 'receipt'], // what readers did
 	...['sum_figures', 'sum_page', 'sum_reader', 'sum_readers', 'sum_reason', 'sum_refused', 'sum_robot', 'sum_source'],
 	...['news', 'news_wish', 'news_told', 'news_feed', 'webhook', 'webhook_delivery'] // on one's own page, which is not kept
 ];

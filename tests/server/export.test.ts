@@ -109,6 +109,7 @@ async function fill(): Promise<void> {
 		topics: ['locks', 'wardens'],
 		fields: { department: 'Works' },
 		review: { on: '2027-01-31', by: 'o@example.org' },
+		receipt: 'each-edition',
 		coverPage: 2,
 		door: { follows: '/volunteers', allow: { print: false } }
 	});
@@ -132,6 +133,10 @@ async function fill(): Promise<void> {
 	});
 	memberCookie = ann.headers.getSetCookie().map((c) => c.split(';')[0]).join('; '); // prettier-ignore
 	expect((await fetch(`${one.origin}/d/warden-handbook/file`, { headers: { ...reader, cookie: memberCookie } })).status).toBe(200);
+	const receipt = new FormData();
+	receipt.append('edition', '2');
+	const sent = { ...reader, cookie: memberCookie, origin: one.origin, accept: 'text/html' };
+	expect((await fetch(`${one.origin}/d/warden-handbook?/receipt`, { method: 'POST', headers: sent, body: receipt, redirect: 'manual' })).status).toBe(303);
 	await (await fetch(`${one.origin}/old/notice.pdf`, { headers: reader })).arrayBuffer();
 }
 let keyUrl = '';
@@ -180,6 +185,8 @@ describe('an export', () => {
 		// the visitor is one number, the member another
 		expect(new Set(ledger.filter((e) => e.who === 'visitor').map((e) => e.reader)).size).toBe(1);
 		expect(ledger.find((e) => e.person === 'ann@example.org' && e.kind === 'opened')).toMatchObject({ document: 'warden-handbook', who: 'member' });
+		const handbook = lines(out, 'documents').find((d) => d.slug === 'warden-handbook');
+		expect(handbook).toMatchObject({ receipt: 'each-edition', receipts: [{ person: 'ann@example.org', edition: 2 }] });
 	});
 	it('its tables are read by any program, and no cell is a formula', () => {
 		const table = Papa.parse<Record<string, string>>(readFileSync(join(out, 'documents.csv'), 'utf8').replace(/^\ufeff/, ''), {

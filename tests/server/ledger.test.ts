@@ -225,7 +225,7 @@ describe('counting', () => {
 		await enter(5, 'f', { preload: true });
 		await sumAgain();
 		const report = await documentSummary(
-			{ id: open.id, edition: { id: edition_id, number: 1, pages: 3 }, keyed: false },
+			{ id: open.id, edition: { id: edition_id, number: 1, pages: 3 }, keyed: false, receipt: null },
 			periodOf({ days: '7' }, new Date().toISOString().slice(0, 10))
 		);
 		expect(report.figures).toMatchObject({ openings: 4, readers: 3, saves: 0 });

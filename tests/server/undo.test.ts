@@ -127,6 +127,7 @@ it('every field of a document, changed and undone', async () => {
 		coverAlt: 'Another cover',
 		coverPage: 2,
 		reading: { way: 'book' },
+		receipt: 'once',
 		edition: 1,
 		door: { position: 'keyed', listed: false }
 	});

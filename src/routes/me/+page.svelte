@@ -44,6 +44,14 @@
 		</form>
 	{/if}
 
+	{#if own.receipts.length}
+		<section aria-labelledby="receipts">
+			<h2 id="receipts">{news('receipts')}</h2>
+			<ul class="row">
+				{#each own.receipts as it (it.slug)}{@render card(it.slug, it.title, words('pages', { count: it.pages }))}{/each}
+			</ul>
+		</section>
+	{/if}
 	{#if own.goOn.length}
 		<section aria-labelledby="go-on">
 			<h2 id="go-on">{news('goOn')}</h2>

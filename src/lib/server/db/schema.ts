@@ -32,6 +32,8 @@ import type { Layout, PageContent } from '#core/placing/content';
 import type { Scope } from '#core/people/scope';
 import type { ReadingSettings } from '#core/reading/settings';
 import { newsTimes } from '#core/news/wish';
+import { entryKinds } from '#core/readership/counting';
+import { receiptAsks } from '#core/readership/receipt';
 import { languages, type Language } from '#core/words/words';
 
 const at = (name: string) => timestamp(name, { withTimezone: true, mode: 'date' });
@@ -262,6 +264,8 @@ export const document = pgTable(
 		language: text('language'),
 		/** What it says of its reading room, where that differs from what the site says. */
 		reading: jsonb('reading').$type<ReadingSettings>(),
+		/** Whether it asks its readers to say that they have read it, and how often; null does not. */
+		receipt: text('receipt', { enum: receiptAsks }),
 		doorId: uuid('door_id')
 			.notNull()
 			.unique()
@@ -290,8 +294,27 @@ export const document = pgTable(
 		index('document_title_like').using('gin', sql`plain_text(title) gin_trgm_ops`),
 		index('document_words').using('gin', t.words),
 		// looked at when the transaction ends, which Drizzle cannot say: each of the two needs the other
-		foreignKey({ columns: [t.editionId], foreignColumns: [edition.id], name: 'document_edition' })
+		foreignKey({ columns: [t.editionId], foreignColumns: [edition.id], name: 'document_edition' }),
+		check('document_receipt_check', oneOf(t.receipt, receiptAsks))
 	]
+);
+
+/** Receipts: that a member has read an edition, said by themselves, once. Kept for as long as both are here, whatever becomes of the ledger's entry. */
+export const receipt = pgTable(
+	'receipt',
+	{
+		personId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' }),
+		documentId: uuid('document_id')
+			.notNull()
+			.references((): AnyPgColumn => document.id, { onDelete: 'cascade' }),
+		editionId: uuid('edition_id')
+			.notNull()
+			.references((): AnyPgColumn => edition.id, { onDelete: 'cascade' }),
+		at: at('at').notNull()
+	},
+	(t) => [primaryKey({ columns: [t.documentId, t.personId, t.editionId] }), index('receipt_person').on(t.personId), index('receipt_edition').on(t.editionId)]
 );
 
 /** Former addresses, each leading to its document for good. */
@@ -839,8 +862,6 @@ export const stamp = pgTable(
 );
 
 // readership: the ledger, where a reading stands, and the sums that reports are made from (docs/decisions/0016, 0017)
-
-const entryKinds = ['shown', 'looked', 'opened', 'read', 'saved', 'printed', 'turned-away', 'knocked', 'key-used', 'reminded', 'news'] as const;
 
 /**
  * What readers did. In the database it is partitioned by the month of `at`, which Drizzle cannot say: the table and the making of its

@@ -11,6 +11,8 @@ import type { Cover } from '#core/documents/cover';
 import { IanuaError } from '#core/errors';
 import { FieldsChange, withFields, type FieldValues } from '#core/documents/fields';
 import { ReadingSettings } from '#core/reading/settings';
+import { receiptAsks } from '#core/readership/receipt';
+import { nullable, oneOf } from '#core/schema';
 import { changeDoor } from '../access/doors';
 import { db, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
@@ -43,6 +45,8 @@ export const DocumentChange = Type.Object(
 		coverPage: Type.Optional(Type.Union([Type.Integer({ minimum: 1 }), Type.Null()])),
 		/** How it is read, where that differs from what the site says; null is as the site says. */
 		reading: Type.Optional(Type.Union([ReadingSettings, Type.Null()])),
+		/** When its readers are asked to say that they have read it: once, or again for each edition; null asks nobody. */
+		receipt: Type.Optional(nullable(oneOf(receiptAsks))),
 		/** Number of the edition to put in force. */
 		edition: Type.Optional(Type.Integer({ minimum: 1 })),
 		door: Type.Optional(DoorChange)

@@ -23,6 +23,7 @@ import {
 	Sha256,
 	withBefore
 } from '../http/contract';
+import { receiptAsks } from '#core/readership/receipt';
 import { PlaceAnswer } from '../placing/contract';
 import { Elsewhere } from '../readership/elsewhere';
 import { BulkChange, DocumentChange } from './change';
@@ -52,6 +53,7 @@ export const DocumentAnswer = Type.Object({
 	topics: Type.Array(Type.String()),
 	fields: Type.Record(Type.String(), Type.Union([Type.String(), Type.Number()]), { description: 'what it says in the site’s fields, by their names' }),
 	review: nullable(Type.Object({ on: Type.String({ format: 'date' }), by: nullable(Type.String()) })),
+	receipt: nullable(oneOf(receiptAsks, { description: 'when members who read it are asked to say so; null asks nobody' })),
 	language: nullable(Type.String()),
 	cover: nullable(
 		Type.Object({

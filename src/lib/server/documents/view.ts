@@ -1,6 +1,7 @@
 // One document with all that the sheet and the API show of it.
 import type { FieldValues } from '#core/documents/fields';
 import type { ReadingSettings } from '#core/reading/settings';
+import type { ReceiptAsks } from '#core/readership/receipt';
 import { fieldsShown, type Position } from '#core/access/door';
 import { sentence } from '#core/access/reach';
 import type { EditionOrigin } from '#core/documents/edition';
@@ -50,6 +51,8 @@ export interface DocumentView extends Omit<DocumentLine, 'door'> {
 	readonly coverAlt: string;
 	/** What it says of its reading room, where that differs from the site. */
 	readonly reading: ReadingSettings | null;
+	/** When its readers are asked to say that they have read it. */
+	readonly receipt: ReceiptAsks | null;
 	/** The language that staff chose, where they did; `language` is the one that counts. */
 	readonly ownLanguage: string | null;
 	readonly editions: readonly EditionView[];
@@ -81,6 +84,7 @@ interface Row {
 	facts: Facts;
 	cover_alt: string;
 	reading: ReadingSettings | null;
+	receipt: ReceiptAsks | null;
 	own_language: string | null;
 	gone_at: Date | null;
 	editions: (Omit<EditionView, 'condition'> & { status: ConditionStatus; findings: Finding[] })[];
@@ -103,7 +107,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 		lineRows(s`d.id = ${found.id}`, zone, now),
 		s<Row[]>`
 			select d.description, d.fields, d.cover_alt,
-				case when d.review_on is not null then jsonb_build_object('on', d.review_on, 'by', (select email from person where id = d.review_by)) end as review, d.reading, d.language as own_language, d.gone_at, e.facts - 'opening' as facts, e.file_name,
+				case when d.review_on is not null then jsonb_build_object('on', d.review_on, 'by', (select email from person where id = d.review_by)) end as review, d.reading, d.receipt, d.language as own_language, d.gone_at, e.facts - 'opening' as facts, e.file_name,
 				(select jsonb_agg(jsonb_build_object('number', x.number, 'at', to_char(x.created_at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS.MS"Z"'), 'by', (select name from person where id = x.created_by), 'sha256', x.sha256,
 					'bytes', x.bytes, 'pages', x.pages, 'fileName', x.file_name, 'origin', x.origin, 'status', x.condition, 'findings', x.findings, 'inForce', x.id = d.edition_id, 'pending', x.pending)
 					order by x.number desc) from edition x where x.document_id = d.id) as editions,
@@ -133,6 +137,7 @@ export async function documentView(slug: string): Promise<DocumentView | null> {
 		cover: line.cover,
 		coverAlt: row.cover_alt,
 		reading: row.reading,
+		receipt: row.receipt,
 		ownLanguage: row.own_language,
 		editions: row.editions.map(({ status, findings, ...edition }) => ({ ...edition, condition: { status, findings } })),
 		source: row.source,
@@ -160,6 +165,7 @@ export function documentJson(view: DocumentView) {
 		cover: view.cover,
 		coverAlt: view.coverAlt,
 		reading: view.reading,
+		receipt: view.receipt,
 		condition: { status: view.condition.status, findings: view.condition.findings.map(({ code, text }) => ({ code, text })) },
 		pages: view.pages,
 		bytes: view.bytes,

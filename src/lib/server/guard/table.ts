@@ -70,7 +70,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	// the site
 	'/(site)/[...path]': page('everyone', { tried: true, same: true }),
 	'/(site)/[...path]/feed.atom': page('everyone', { answers: 'problem', same: true }),
-	'/d/[slug]': part(),
+	'/d/[slug]': part({ changes: 'member' }),
 	'/d/[slug]/attachment/[number]': part(),
 	'/d/[slug]/cover/[width].jpg': part(),
 	'/d/[slug]/cover/[width].webp': part(),

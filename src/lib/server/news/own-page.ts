@@ -5,6 +5,7 @@ import { groupsAt } from '#core/access/decide';
 import { readableBy } from '../access/readable';
 import { sql } from '../db/client';
 import { instantOf, type Caller } from '../people/who';
+import { receiptsDue } from '../reading/receipts';
 import { site } from '../site/site';
 import { newsAmong, type Out } from './out';
 
@@ -25,6 +26,8 @@ export interface OwnPage {
 	/** With the page at which they left it. */
 	readonly goOn: readonly (Read & { readonly page: number })[];
 	readonly changed: readonly Read[];
+	/** What asks them for a receipt that they have not given. */
+	readonly receipts: readonly { readonly slug: string; readonly title: string; readonly pages: number }[];
 	/** What is kept for each of their groups, by its name. */
 	readonly groups: readonly {
 		readonly name: string;
@@ -44,7 +47,7 @@ export async function ownPage(caller: Caller, person: string): Promise<OwnPage> 
 	const at = instantOf(caller);
 	const { ids: readable } = await readableBy(caller);
 	const groups = groupsAt(caller.who, at);
-	const [fresh, read, kept, { readership }] = await Promise.all([
+	const [fresh, read, kept, { readership }, receipts] = await Promise.all([
 		newsAmong(
 			readable,
 			s`n.at > ${new Date(at - newFor * dayMs)} and not exists (
@@ -67,12 +70,14 @@ export async function ownPage(caller: Caller, person: string): Promise<OwnPage> 
 					join document d on d.id = t.id join edition e on e.id = d.edition_id
 				where g.id = any(${groups}::uuid[]) and t.set_position = 'keyed' and (d.id in (${readable})) is true order by g.name, d.created_at desc limit 200`
 			: [],
-		site()
+		site(),
+		caller.person?.role === 'member' ? receiptsDue(person, readable) : []
 	]);
 	const { through } = readershipOf(readership);
 	const names = [...new Set(kept.map((row) => row.name))];
 	return {
 		fresh,
+		receipts,
 		goOn: read
 			.filter((row) => !row.changed && row.pages > 1 && !isThrough(row.pages_read, row.pages, through))
 			.slice(0, most)

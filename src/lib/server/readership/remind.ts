@@ -2,6 +2,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { counted } from '#core/text/list';
 import { IanuaError } from '#core/errors';
+import { isAwaited } from '#core/readership/receipt';
 import { documentView } from '../documents/view';
 import { sql } from '../db/client';
 import { sendMail } from '../mail/send';
@@ -28,8 +29,15 @@ const lock = 4_173_008;
 /** Whether somebody may be reminded again: not within a day of the last time. */
 const isDue = (line: RollLine, now: number) => !line.reminded || now - Date.parse(line.reminded) >= dayMs;
 
+/** What is missing of somebody, in words to them. */
+function missingWords({ standing, earlier }: RollLine): string {
+	if (standing === 'through') return 'you have not yet said that you have read it';
+	if (standing === 'opened') return 'you have not yet read it through';
+	return earlier ? 'there is a new edition' : 'you have not opened it yet';
+}
+
 /**
- * Mails a reminder to those of the roll who have not opened the edition in force. Gives how many it went to, how many were reminded
+ * Mails a reminder to those of the roll who have not opened the edition in force; where the document asks for a receipt, to all who have given none. Gives how many it went to, how many were reminded
  * within the last day and left alone, and to how many it could not be sent. Throws `not-found`, and `not-valid` where anyone may open it.
  */
 export async function remind(
@@ -49,17 +57,17 @@ export async function remind(
 		const now = Date.now();
 		const wanted = (await rollCall(document, tx)).filter(
 			(line) =>
-				(line.standing === 'not-yet' || (asked.unfinished === true && line.standing === 'opened')) &&
+				isAwaited(line.standing, { asks: document.receipt !== null, unfinished: asked.unfinished === true }) &&
 				(!asked.group || line.groups.some((g) => g.slug === asked.group))
 		);
 		const due = wanted.filter((line) => isDue(line, now));
 		let mailed = 0;
 		for (const line of due) {
-			const words = line.standing === 'opened' ? 'you have not yet read it through' : line.earlier ? 'there is a new edition' : 'you have not opened it yet';
+			const words = missingWords(line);
 			const sent = await sendMail({
 				to: line.email,
 				subject: `${view.title}: please read`,
-				text: `${line.name},\n\n${actor.name} asks you to read “${view.title}” (${counted(view.pages, 'page', 'pages')}): ${words}.\n\n${address}\n\n${name}\n`
+				text: `${line.name},\n\n${actor.name} asks you to read “${view.title}” (${counted(view.pages, 'page', 'pages')})${document.receipt ? ' and to say that you have' : ''}: ${words}.\n\n${address}\n\n${name}\n`
 			});
 			if (!sent) continue;
 			await enterMailed(tx, 'reminded', { document: document.id, edition: document.edition.id, person: line.id });

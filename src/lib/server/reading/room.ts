@@ -10,6 +10,7 @@ import { theRow } from '../db/rows';
 import { asksToRemember, enter } from '../http/page';
 import { placeOf } from '../placing/views';
 import { site } from '../site/site';
+import { ownReceipt } from './receipts';
 
 interface RoomFacts {
 	readonly outline: readonly OutlineLine[];
@@ -42,7 +43,12 @@ export async function enterRoom(event: RequestEvent, slug: string, place: RoomPl
 			heading: found.title
 		});
 	}
-	const [origin, facts, { reading = null }] = await Promise.all([from ? placeOf(from, caller) : null, factsOf(found.id, edition.id), site()]);
+	const [origin, facts, { reading = null }, receipt] = await Promise.all([
+		from ? placeOf(from, caller) : null,
+		factsOf(found.id, edition.id),
+		site(),
+		ownReceipt(found, caller, event.locals.language)
+	]);
 	const settings = roomSettings(place, [reading, facts.reading, askedSettings((name) => event.url.searchParams.get(name))]);
 	return {
 		document: {
@@ -66,6 +72,7 @@ export async function enterRoom(event: RequestEvent, slug: string, place: RoomPl
 		maySave: entered.may('save'),
 		mayPrint: entered.may('print'),
 		hasFile: entered.mayHaveFile(),
+		receipt,
 		language: event.locals.language,
 		words: messages[event.locals.language].room,
 		asks: place === 'window' && (await asksToRemember(event, entered)),

@@ -55,7 +55,9 @@ const queries: { readonly [P in ExportPart]: (s: Snapshot, zone: string) => post
 	documents: (s) => s<Line[]>`
 		select json_build_object('slug', o.slug, 'title', o.title, 'description', o.description, 'folder', o.folder, 'topics', o.topics, 'fields', o.fields,
 			'review', case when o.review_on is not null then json_build_object('on', o.review_on, 'by', (select email from person where id = o.review_by and closed_at is null)) end,
-			'language', o.language, 'cover', o.cover, 'coverFile', 'pictures/' || (o.cover ->> 'sha256'), 'coverAlt', o.cover_alt, 'reading', o.reading,
+			'language', o.language, 'cover', o.cover, 'coverFile', 'pictures/' || (o.cover ->> 'sha256'), 'coverAlt', o.cover_alt, 'reading', o.reading, 'receipt', o.receipt,
+			'receipts', coalesce((select json_agg(json_build_object('person', p.email, 'edition', e.number, 'at', ${iso(s, s`r.at`)}) order by e.number, p.email)
+				from receipt r join person p on p.id = r.person_id join edition e on e.id = r.edition_id where r.document_id = o.id and p.closed_at is null), '[]'),
 			'createdAt', ${iso(s, s`o.created_at`)}, 'setAsideAt', ${iso(s, s`o.set_aside_at`)},
 			'addresses', coalesce((select json_agg(a.slug order by a.slug) from document_address a where a.document_id = o.id and a.slug <> o.slug), '[]'),
 			'formerAddresses', coalesce((select json_agg(json_build_object('path', f.path, 'asked', f.asked, 'lastAt', ${iso(s, s`f.last_at`)}, 'lastFrom', f.last_from) order by f.path)

@@ -24,6 +24,7 @@ import { takeInGroup } from '../people/members';
 
 import { takeInFormer } from '../placing/former';
 import { takeInPages } from '../placing/take-in';
+import { takeInReceipts } from '../reading/receipts';
 import { takeInEntries, type EntryTakenIn } from '../reading/take-in';
 import { sumAgain } from '../readership/sums/keep';
 import { writeAudit } from '../site/audit';
@@ -167,13 +168,14 @@ function doorHere(door: ExportLine<'documents'>['door'], there: DoorThere) {
 
 /** The words of a document as a change: whom the site does not have stays out. */
 function wordsOf(line: ExportLine<'documents'>, staff: ReadonlySet<string>) {
-	const { description, topics, language, coverAlt, reading, review, cover } = line;
+	const { description, topics, language, coverAlt, reading, receipt = null, review, cover } = line;
 	return {
 		description,
 		topics,
 		language,
 		coverAlt,
 		reading,
+		receipt,
 		review: review && { on: review.on, by: review.by !== null && staff.has(review.by) ? review.by : null },
 		...(cover?.kind === 'page' ? { coverPage: cover.page } : {})
 	};
@@ -324,7 +326,9 @@ async function takeInRows(
 	return db().transaction(async (tx) => {
 		for (const { createdAt, ...given } of plan.groups) await takeInGroup(tx, { ...given, createdAt: new Date(createdAt) }, null);
 		for (const { createdAt, ...given } of plan.people) await insertPerson(tx, { ...given, password: null, createdAt: new Date(createdAt) }, null);
-		const people = await tx.execute<{ email: string; staff: boolean }>(raw`select email, role <> 'member' as staff from person where closed_at is null`);
+		const people = await tx.execute<{ id: string; email: string; staff: boolean }>(
+			raw`select id, email, role <> 'member' as staff from person where closed_at is null`
+		);
 		const groups = await tx.execute<{ slug: string }>(raw`select slug from member_group`);
 		await takeInPictures(
 			tx,
@@ -333,12 +337,19 @@ async function takeInRows(
 		const ids = new Map<string, string>();
 		const editions: string[] = [];
 		const staff = new Set(people.filter((p) => p.staff).map(({ email }) => email));
+		const personOf = new Map(people.map(({ email, id }) => [email, id]));
 		for (const document of plan.documents) {
 			const made = await takeInDocument(tx, document, looks, fields);
 			ids.set(document.line.slug, made.id);
 			editions.push(...made.editions.map(({ id }) => id));
 			await changeDocumentIn(tx, document.slug, wordsOf(document.line, staff), null);
 			await takeInFormer(tx, made.id, document.line.formerAddresses, null);
+			const editionOf = new Map(made.editions.map(({ number, id }) => [number, id]));
+			const receipts = (document.line.receipts ?? []).flatMap(({ person: email, edition: number, at }) => {
+				const [person, edition] = [personOf.get(email), editionOf.get(number)];
+				return person && edition ? [{ person, edition, at }] : [];
+			});
+			await takeInReceipts(tx, made.id, receipts);
 		}
 		await takeInFormer(tx, null, cargo.formerPatterns ?? [], null);
 		const pages = await takeInPages(tx, plan.pages, plan.moved, null);

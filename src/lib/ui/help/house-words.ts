@@ -16,6 +16,7 @@ export const houseWords = [
 	['Side door', 'somebody cannot see the page and can open the document all the same.'],
 	['Knock', 'somebody turned away asks to be let in.'],
 	['Roll call', 'everyone who may open a keyed document, and who did.'],
+	['Receipt', 'a member’s own “I have read this”, of one edition.'],
 	['Ledger', 'the record of every opening, reading, save, print, refusal and knock.'],
 	['Set aside', 'taken away, and restorable for 30 days.']
 ] as const satisfies readonly (readonly [word: string, means: string])[];

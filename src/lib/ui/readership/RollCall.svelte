@@ -1,10 +1,12 @@
-<!-- The roll call: everyone who may open a keyed document, as an arch that is filled (read through), half (opened) or outlined (not yet). -->
+<!-- The roll call: everyone who may open a keyed document, as an arch that is filled (read through; with a tick: receipt given), half (opened) or
+     outlined (not yet). -->
 <script lang="ts">
 	import { Button, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { counted } from '#core/text/list';
 	import { byName } from '#core/text/order';
-	import type { Standing } from '#core/readership/counting';
+	import { standings, type Standing } from '#core/readership/counting';
+	import { isAwaited } from '#core/readership/receipt';
 	import type { RollLine } from '$lib/server/readership/reports/document';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
@@ -13,10 +15,24 @@
 	import SortedTable, { type Column } from '$lib/ui/parts/SortedTable.svelte';
 	import TakeAway from './TakeAway.svelte';
 
-	let { slug, roll, edition, zone }: { slug: string; roll: readonly RollLine[]; edition: number; zone: string } = $props();
+	let {
+		slug,
+		roll,
+		edition,
+		asks,
+		zone
+	}: {
+		slug: string;
+		roll: readonly RollLine[];
+		edition: number;
+		/** Whether the document asks for a receipt. */
+		asks: boolean;
+		zone: string;
+	} = $props();
 	/** Up to so many have their names under their arches, up to so many an arch each; beyond that, numbers by group. */
 	const [namedUpTo, drawnUpTo] = [24, 240];
-	const words: Record<Standing, string> = { through: 'read it through', opened: 'opened it', 'not-yet': 'not yet' };
+	const words: Record<Standing, string> = { receipt: 'gave a receipt', through: 'read it through', opened: 'opened it', 'not-yet': 'not yet' };
+	const heads: Record<Standing, string> = { receipt: 'Receipt', through: 'Read through', opened: 'Opened', 'not-yet': 'Not yet' };
 	let group = $state('');
 	let asTable = $state(false);
 	let sending = $state(false);
@@ -28,8 +44,9 @@
 	const shown = $derived(group ? within(group) : roll);
 	const count = (lines: readonly RollLine[], standing: Standing) => lines.filter((r) => r.standing === standing).length;
 	const dayAgo = Date.now() - 86_400_000;
-	const due = $derived(shown.filter((r) => r.standing === 'not-yet' && !(r.reminded && Date.parse(r.reminded) > dayAgo)));
-	const missing = $derived(count(shown, 'not-yet'));
+	const awaited = $derived(shown.filter((r) => isAwaited(r.standing, { asks })));
+	const due = $derived(awaited.filter((r) => !(r.reminded && Date.parse(r.reminded) > dayAgo)));
+	const standingsHere = $derived(standings.filter((standing) => asks || standing !== 'receipt'));
 	const standingWords = (r: RollLine) => (r.standing === 'not-yet' && r.earlier ? 'an earlier edition only' : words[r.standing]);
 
 	async function remind() {
@@ -52,17 +69,25 @@
 		{ title: 'Last', by: (r) => r.last, cell: lastCell }
 	];
 	const table = () => ({
-		columns: ['name', 'address', 'groups', 'standing', 'last', 'reminded'],
-		rows: shown.map((r) => [r.name, r.email, r.groups.map((g) => g.name).join(', '), standingWords(r), r.last, r.reminded])
+		columns: ['name', 'address', 'groups', 'standing', 'receipt', 'last', 'reminded'],
+		rows: shown.map((r) => [r.name, r.email, r.groups.map((g) => g.name).join(', '), standingWords(r), r.receipt, r.last, r.reminded])
 	});
 </script>
 
 {#snippet nameCell(r: RollLine)}<a class="title" href="/desk/readership/by/member/{r.id}">{r.name}</a>{/snippet}
-{#snippet standingCell(r: RollLine)}{standingWords(r)}{#if r.reminded}<small>reminded {dayText(r.reminded, zone)}</small>{/if}{/snippet}
+{#snippet standingCell(r: RollLine)}{standingWords(r)}{#if r.receipt}<small>{dayText(r.receipt, zone)}</small>{/if}{#if r.reminded}<small
+			>reminded {dayText(r.reminded, zone)}</small
+		>{/if}{/snippet}
 {#snippet lastCell(r: RollLine)}{r.last ? dayText(r.last, zone) : ''}{/snippet}
 {#snippet arch(standing: Standing, size: number)}
 	<svg viewBox="0 0 20 22" width={size} height={(size * 22) / 20} aria-hidden="true">
-		{#if standing === 'through'}<path d="M3 21V10a7 7 0 0 1 14 0v11z" fill="var(--verdigris)" />
+		{#if standing === 'receipt'}<path d="M3 21V10a7 7 0 0 1 14 0v11z" fill="var(--verdigris)" /><path
+				d="m6 12.5 3 3.2 5-6.2"
+				fill="none"
+				stroke="var(--on-verdigris)"
+				stroke-width="2"
+			/>
+		{:else if standing === 'through'}<path d="M3 21V10a7 7 0 0 1 14 0v11z" fill="var(--verdigris)" />
 		{:else if standing === 'opened'}<path d="M3 21V10a7 7 0 0 1 14 0v11z" fill="none" stroke="var(--verdigris)" stroke-width="1.6" /><path
 				d="M3 21v-8h14v8z"
 				fill="var(--verdigris)"
@@ -74,7 +99,7 @@
 <section>
 	<h2>
 		<HouseWord word="Roll call" /> <small>{counted(shown.length, 'person', 'people')}{edition > 1 ? `, edition ${edition}` : ''}</small><span class="tools"
-			>{#if missing}<Button kind="quiet" disabled={sending || !due.length} onclick={remind}
+			>{#if awaited.length}<Button kind="quiet" disabled={sending || !due.length} onclick={remind}
 					>{sending ? 'Mailing…' : due.length ? `Remind ${due.length}` : 'Reminded today'}</Button
 				>{/if}<Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As arches' : 'As a table'}</Button><TakeAway
 				name="{slug}-roll-call"
@@ -90,8 +115,7 @@
 		>
 	{/if}
 	<p class="sum">
-		{#each ['through', 'opened', 'not-yet'] as const as standing (standing)}<span>{@render arch(standing, 14)}{count(shown, standing)} {words[standing]}</span
-			>{/each}
+		{#each standingsHere as standing (standing)}<span>{@render arch(standing, 14)}{count(shown, standing)} {words[standing]}</span>{/each}
 	</p>
 	{#if !shown.length}<p class="soft">Nobody may open it today but staff.</p>
 	{:else if asTable}
@@ -107,15 +131,13 @@
 	{:else}
 		<Table class="rows">
 			<TableHead
-				><TableHeadCell>Group</TableHeadCell><TableHeadCell class="n">Read through</TableHeadCell><TableHeadCell class="n">Opened</TableHeadCell><TableHeadCell
-					class="n">Not yet</TableHeadCell
-				></TableHead
+				><TableHeadCell>Group</TableHeadCell>{#each standingsHere as standing (standing)}<TableHeadCell class="n">{heads[standing]}</TableHeadCell
+					>{/each}</TableHead
 			>
 			<TableBody
 				>{#each groups as g (g.slug)}{@const lines = within(g.slug)}<TableBodyRow
-						><TableBodyCell>{g.name}</TableBodyCell><TableBodyCell class="n">{count(lines, 'through')}</TableBodyCell><TableBodyCell class="n"
-							>{count(lines, 'opened')}</TableBodyCell
-						><TableBodyCell class="n">{count(lines, 'not-yet')}</TableBodyCell></TableBodyRow
+						><TableBodyCell>{g.name}</TableBodyCell>{#each standingsHere as standing (standing)}<TableBodyCell class="n">{count(lines, standing)}</TableBodyCell
+							>{/each}</TableBodyRow
 					>{/each}</TableBody
 			>
 		</Table>

@@ -17,6 +17,7 @@
 		saved: 'saved',
 		'turned-away': 'turned away',
 		knocked: 'knocked',
+		receipt: 'receipt given',
 		'brought-in': 'brought in',
 		'edition-in-force': 'new edition in force',
 		'condition-changed': 'condition changed',
@@ -33,7 +34,7 @@
 		'member-removed': 'member taken out'
 	};
 	const sorts: readonly (readonly [string, readonly WebhookEvent[]])[] = [
-		['Readers', ['opened', 'saved', 'turned-away', 'knocked']],
+		['Readers', ['opened', 'saved', 'turned-away', 'knocked', 'receipt']],
 		['Documents', ['brought-in', 'edition-in-force', 'condition-changed', 'source-changed', 'set-aside', 'restored']],
 		['Doors and keys', ['door-changed', 'key-issued', 'key-withdrawn']],
 		['Pages', ['page-published', 'page-taken-down']],

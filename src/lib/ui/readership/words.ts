@@ -9,7 +9,8 @@ export const kindWords: Record<string, string> = {
 	'turned-away': 'Turned away',
 	'key-used': 'Key used',
 	reminded: 'Reminded',
-	news: 'Told of it as news'
+	news: 'Told of it as news',
+	receipt: 'Receipt given'
 };
 
 export const reasonWords: Record<string, string> = {

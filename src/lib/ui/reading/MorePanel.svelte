@@ -4,6 +4,7 @@
 	import { papers } from '#core/reading/paper';
 	import { languageNames, languages } from '#core/words/words';
 	import type { RoomGiven } from './given';
+	import Receipt from './Receipt.svelte';
 	import type { Room } from './room.svelte';
 
 	let { room, given, full, fullScreen, choices }: { room: Room; given: RoomGiven; full: boolean; fullScreen: () => void; choices: Snippet<['ways' | 'fit']> } =
@@ -59,6 +60,7 @@
 		{#if room.has('fit')}<h2>{room.say('fit')}</h2>
 			{@render choices('fit')}{/if}
 	</div>
+	{#if given.receipt}<div class="receipt"><Receipt slug={doc.slug} receipt={given.receipt} /></div>{/if}
 	<a href="/d/{doc.slug}/text?{room.suffix.slice(1)}{room.suffix ? '&' : ''}page={room.page}#p{room.page}">{room.say('asText')}</a>
 	{#if room.has('turn')}<button onclick={() => room.turn(-1)}>{room.say('turnLeft')}</button><button onclick={() => room.turn(1)}
 			>{room.say('turnRight')}</button
@@ -143,6 +145,9 @@
 		color: var(--ink-soft);
 		margin-inline-start: auto;
 		font-style: normal;
+	}
+	.receipt {
+		padding: 6px 0 10px;
 	}
 	.choice {
 		display: flex;

@@ -3,11 +3,16 @@
 	import { untrack } from 'svelte';
 	import { directionOf } from '#core/words/words';
 	import type { RoomGiven } from './given';
+	import Receipt from './Receipt.svelte';
 	import type { Room } from './room.svelte';
 
 	let { room, given }: { room: Room; given: RoomGiven } = $props();
 	const doc = $derived(given.document);
 	const direction = untrack(() => directionOf(given.language));
+	let receipt = $state(untrack(() => given.receipt?.given ?? null));
+	/** Somebody came to the end, and has not said that they have read it; what they press away comes again with the next reading. */
+	let later = $state(false);
+	const asks = $derived(given.receipt && !untrack(() => given.receipt?.given) && !later && room.page === doc.pages ? given.receipt : null);
 </script>
 
 {#if room.withdrawn}
@@ -36,6 +41,11 @@
 		<button onclick={() => room.left && room.go(room.left)}>{room.say('goThere')}</button>
 		<button onclick={() => (room.left = null)}>{room.say('dismiss')}</button>
 	</p>
+{:else if asks}
+	<div class="note" dir={direction}>
+		<Receipt slug={doc.slug} receipt={asks} bind:given={receipt} />
+		<button onclick={() => (later = true)}>{room.say('close')}</button>
+	</div>
 {/if}
 <noscript>
 	<div class="said" dir={direction}>

@@ -3,6 +3,7 @@ import type { Chapter } from '#core/reading/edge';
 import type { Box } from '#core/reading/fit';
 import type { RoomPlace, RoomSettings } from '#core/reading/settings';
 import type { Language, RoomWords } from '#core/words/words';
+import type { OwnReceipt } from '$lib/server/reading/receipts';
 
 /** What a room is given (src/lib/server/reading/room.ts). */
 export interface RoomGiven {
@@ -30,6 +31,8 @@ export interface RoomGiven {
 	/** Whether the file itself comes here; pages are pictures where it does not. */
 	readonly hasFile: boolean;
 	readonly mayPrint: boolean;
+	/** What is asked of a member who reads it: that they say so. */
+	readonly receipt: OwnReceipt | null;
 	readonly language: Language;
 	readonly words: RoomWords;
 }

@@ -1,5 +1,6 @@
 // The document page.
-import type { PageServerLoad } from './$types';
+import { fail, redirect } from '@sveltejs/kit';
+import type { Actions, PageServerLoad } from './$types';
 import { canBeShown } from '#core/documents/edition';
 import { decide, visitor } from '#core/access/decide';
 import { shownFields } from '#core/documents/fields';
@@ -7,11 +8,14 @@ import { coverMark } from '#core/documents/cover';
 import { paperWords } from '#core/intake/paper';
 import { pagesToLook } from '#core/reading/look';
 import { messages } from '#core/words/messages';
+import { member } from '$lib/server/guard/guard';
+import { fieldsOf } from '$lib/server/http/form';
 import { asksToRemember, enter, turnAway } from '$lib/server/http/page';
 import { wishesOf } from '$lib/server/news/wishes';
 import { placeOf } from '$lib/server/people/attempts';
 import { qrCode } from '$lib/server/placing/qr';
 import { foundInside, insideFacts, relatedTo } from '$lib/server/reading/document-page';
+import { giveReceipt, ownReceipt } from '$lib/server/reading/receipts';
 import { recordLook } from '$lib/server/reading/record';
 import { settings } from '$lib/server/settings';
 import { site } from '$lib/server/site/site';
@@ -26,13 +30,14 @@ export const load: PageServerLoad = async (event) => {
 	const { language } = event.locals;
 	const q = event.url.searchParams.get('q') ?? '';
 	const address = `${settings().IANUA_ORIGIN}/d/${found.slug}`;
-	const [{ fields = [], documentPage }, inside, hits, related, qr, wishes] = await Promise.all([
+	const [{ fields = [], documentPage }, inside, hits, related, qr, wishes, receipt] = await Promise.all([
 		site(),
 		insideFacts(found),
 		entered.may('read') ? foundInside(found, q, placeOf(event.getClientAddress())).catch(turnAway) : [],
 		relatedTo(found, caller, language),
 		qrCode(address, 'svg'),
-		caller.person ? wishesOf(caller.person.id) : []
+		caller.person ? wishesOf(caller.person.id) : [],
+		entered.may('read') ? ownReceipt(found, caller, language) : null
 	]);
 	return {
 		document: {
@@ -55,6 +60,7 @@ export const load: PageServerLoad = async (event) => {
 			number: edition.number
 		},
 		inside,
+		receipt,
 		q,
 		hits,
 		related,
@@ -75,4 +81,19 @@ export const load: PageServerLoad = async (event) => {
 		visitorsSave: decide(visitor, found.thing, 'save', Date.now()).allowed,
 		searchable: found.standing.indexable
 	};
+};
+
+export const actions: Actions = {
+	/** A member says that they have read the edition which the form names. */
+	receipt: async (event) => {
+		const person = member(event);
+		const { found } = await enter(event, event.params.slug, 'read');
+		const words = messages[event.locals.language];
+		const { edition } = await fieldsOf(event.request);
+		// staff are no readers
+		const outcome = person.role === 'member' ? await giveReceipt(found, person, Number(edition)) : 'not-asked';
+		if (outcome === 'other-edition') return fail(409, { trouble: words.receipt.other as string });
+		if (outcome === 'not-asked') return fail(409, { trouble: words.account.didNotWork as string });
+		redirect(303, `/d/${found.slug}#receipt`);
+	}
 };

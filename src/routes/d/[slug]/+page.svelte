@@ -10,8 +10,9 @@
 	import Cover from '$lib/ui/placing/Cover.svelte';
 	import DocumentShelf from '$lib/ui/placing/DocumentShelf.svelte';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
+	import Receipt from '$lib/ui/reading/Receipt.svelte';
 	import DocumentSide from './DocumentSide.svelte';
-	let { data } = $props();
+	let { data, form } = $props();
 	const document = $derived(data.document);
 	const from = $derived(data.from ? `from=${encodeURIComponent(data.from)}` : '');
 	const inPlace = $derived(data.inPlace && document.shown);
@@ -108,6 +109,7 @@
 >
 	<div class="two">
 		<div>
+			{#if data.receipt}<div class="said" id="receipt"><Receipt slug={document.slug} receipt={data.receipt} trouble={form?.trouble} /></div>{/if}
 			{#if document.shown}
 				{#if inPlace}<iframe class="reading" src={framed} title={words('reading', { title: document.title })}></iframe>
 				{:else}

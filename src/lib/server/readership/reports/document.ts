@@ -4,9 +4,11 @@ import { dayOf } from '#core/access/hours';
 import { isThrough, type Standing } from '#core/readership/counting';
 import type { Added } from '#core/readership/days';
 import { type Days, type Period } from '#core/readership/period';
+import type { ReceiptAsks } from '#core/readership/receipt';
 import { readershipOf } from '#core/readership/settings';
 import { documentAnswer } from '#core/readership/words';
 import { sql } from '../../db/client';
+import { receiptAt } from '../../reading/receipts';
 import { site } from '../../site/site';
 import { piecesIn } from '../sums/figures';
 import { sumsForReport } from '../sums/keep';
@@ -18,6 +20,8 @@ export interface Reported {
 	readonly edition: { readonly id: string; readonly number: number; readonly pages: number };
 	/** Whether it is kept for some; else anyone may open it. */
 	readonly keyed: boolean;
+	/** When it asks its readers for a receipt. */
+	readonly receipt: ReceiptAsks | null;
 }
 
 export interface PageAttention {
@@ -50,6 +54,11 @@ export interface RollLine {
 	readonly name: string;
 	readonly email: string;
 	readonly standing: Standing;
+	/** Whether they opened this edition, and read it through, whatever they said of it. */
+	readonly opened: boolean;
+	readonly through: boolean;
+	/** When they gave the receipt that the document asks for. */
+	readonly receipt: string | null;
 	/** Opened an earlier edition but not the one in force. */
 	readonly earlier: boolean;
 	readonly last: string | null;
@@ -86,7 +95,12 @@ export async function rollCall(document: Reported, reads: postgres.ISql = sql())
 	const { through } = readershipOf(readership);
 	const today = dayOf(Date.now(), zone);
 	const rows = await reads<
-		(Omit<RollLine, 'standing' | 'last' | 'reminded'> & { opened: boolean; pages_read: number; last: Date | null; reminded: Date | null })[]
+		(Omit<RollLine, 'standing' | 'through' | 'receipt' | 'last' | 'reminded'> & {
+			pages_read: number;
+			receipt: Date | null;
+			last: Date | null;
+			reminded: Date | null;
+		})[]
 	>`
 		with admitted as (
 			select a as id from thing_in_force t, lateral door_admits(t.door_id, ${today}::date) a where t.kind = 'document' and t.id = ${document.id}
@@ -96,16 +110,22 @@ export async function rollCall(document: Reported, reads: postgres.ISql = sql())
 			from progress p join reader r on r.number = p.reader where p.document_id = ${document.id} and r.name like 'p:%' group by 1
 		)
 		select p.id, p.name, p.email, coalesce(s.opened, false) as opened, coalesce(s.earlier, false) as earlier, coalesce(s.pages_read, 0)::int as pages_read, s.last,
+			${receiptAt(sql()`p.id`, sql()`${document.edition.id}::uuid`)} as receipt,
 			(select max(at) from ledger l where l.document_id = ${document.id} and l.kind = 'reminded' and l.person_id = p.id) as reminded,
 			coalesce((select jsonb_agg(jsonb_build_object('slug', g.slug, 'name', g.name) order by g.name) from membership m join member_group g on g.id = m.group_id
 				where m.person_id = p.id and is_current(m, ${today}::date)), '[]') as groups
-		from admitted a join person p on p.id = a.id left join stood s on s.name = 'p:' || p.id order by p.name`;
-	return rows.map(({ opened, pages_read, last, reminded, ...row }) => ({
-		...row,
-		standing: opened ? (isThrough(pages_read, document.edition.pages, through) ? 'through' : 'opened') : 'not-yet',
-		last: last?.toISOString() ?? null,
-		reminded: reminded?.toISOString() ?? null
-	}));
+		from admitted a join person p on p.id = a.id join document d on d.id = ${document.id} left join stood s on s.name = 'p:' || p.id order by p.name`;
+	return rows.map(({ pages_read, receipt, last, reminded, ...row }) => {
+		const isRead = row.opened && isThrough(pages_read, document.edition.pages, through);
+		return {
+			...row,
+			through: isRead,
+			standing: receipt ? 'receipt' : isRead ? 'through' : row.opened ? 'opened' : 'not-yet',
+			receipt: receipt?.toISOString() ?? null,
+			last: last?.toISOString() ?? null,
+			reminded: reminded?.toISOString() ?? null
+		};
+	});
 }
 
 async function peopleOf(document: Reported, { first, last }: Days): Promise<{ people: PersonFigures[]; named: number }> {
@@ -147,10 +167,11 @@ export async function saversOf(document: string, { first, last }: Days): Promise
 }
 
 /** How those whom a keyed door admits stand, in numbers. */
-const rollOf = (roll: readonly RollLine[]) => ({
+const rollOf = (roll: readonly RollLine[], asks: boolean) => ({
 	admitted: roll.length,
-	opened: roll.filter((r) => r.standing !== 'not-yet').length,
-	through: roll.filter((r) => r.standing === 'through').length
+	opened: roll.filter((r) => r.opened).length,
+	through: roll.filter((r) => r.through).length,
+	receipts: asks ? roll.filter((r) => r.standing === 'receipt').length : null
 });
 
 /** Where most of those who were turned away came from. */
@@ -172,7 +193,17 @@ async function summaryOf(document: Reported, period: Period, whole: boolean): Pr
 		document.keyed ? rollCall(document) : null,
 		turnedAwayAt(document.id, period)
 	]);
-	return { period, whole, answer: documentAnswer(figures, before, roll && rollOf(roll), whenOf(period), away), figures, before, bars, roll, staff, devices };
+	return {
+		period,
+		whole,
+		answer: documentAnswer(figures, before, roll && rollOf(roll, document.receipt !== null), whenOf(period), away),
+		figures,
+		before,
+		bars,
+		roll,
+		staff,
+		devices
+	};
 }
 
 /** New editions and mailings, to be marked on the days they happened. */

@@ -6,6 +6,7 @@
 	import type { DocumentView } from '$lib/server/documents/view';
 	import CoverChoice from '$lib/ui/documents/CoverChoice.svelte';
 	import type { Field } from '#core/documents/fields';
+	import type { ReceiptAsks } from '#core/readership/receipt';
 	import FieldInput from '$lib/ui/documents/FieldInput.svelte';
 	import SavedField from '$lib/ui/documents/SavedField.svelte';
 	import TopicField from '$lib/ui/documents/TopicField.svelte';
@@ -192,6 +193,21 @@
 				</Select>
 			{/if}
 		</div>
+		<label class="soft language"
+			>Asks members for a receipt
+			<Select
+				value={view.receipt ?? ''}
+				onchange={(e) =>
+					patch(
+						{ receipt: (e.currentTarget.value || null) as ReceiptAsks | null },
+						e.currentTarget.value ? 'members who read it are asked to say that they have.' : 'nobody is asked to say that they have read it.'
+					)}
+			>
+				<option value="">no</option>
+				<option value="once">yes, once</option>
+				<option value="each-edition">yes, for each edition</option>
+			</Select></label
+		>
 		<TopicField topics={view.topics} all={topics} change={(topics, words) => patch({ topics }, words)} />
 	</div>
 {/key}

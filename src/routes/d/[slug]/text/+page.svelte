@@ -5,6 +5,7 @@
 	import { writtenFrom } from '#core/words/words';
 	import { words } from '$lib/ui/parts/words';
 	import ReadAloud from '$lib/ui/reading/ReadAloud.svelte';
+	import Receipt from '$lib/ui/reading/Receipt.svelte';
 	import { Reporter } from '$lib/ui/reading/reporter';
 	import TextChoices from './TextChoices.svelte';
 	import { siteColours } from '#core/site/look';
@@ -96,7 +97,8 @@
 					{/if}
 				</section>
 			{/each}
-			{#if data.last < doc.pages}<p class="turn"><a class="btn" href={at(data.last + 1)}>{words('laterPages')}</a></p>{/if}
+			{#if data.last < doc.pages}<p class="turn"><a class="btn" href={at(data.last + 1)}>{words('laterPages')}</a></p>
+			{:else if data.receipt}<div class="turn"><Receipt slug={doc.slug} receipt={data.receipt} /></div>{/if}
 		</main>
 		<div class="side settings"><TextChoices settings={data.settings} /></div>
 	</div>

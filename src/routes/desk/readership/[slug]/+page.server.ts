@@ -31,6 +31,7 @@ export const load: PageServerLoad = async (event) => {
 			title: view.title,
 			sentence: view.door.sentence,
 			edition: view.edition,
+			asksReceipt: view.receipt !== null,
 			editions: view.editions.filter((e) => e.pages > 0).map(({ number, at }) => ({ number, at }))
 		},
 		report,

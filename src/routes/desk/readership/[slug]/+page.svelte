@@ -107,7 +107,7 @@
 			</section>
 		</div>
 		<div>
-			{#if report.roll}<RollCall slug={data.document.slug} roll={report.roll} edition={report.edition.number} {zone} />{/if}
+			{#if report.roll}<RollCall slug={data.document.slug} roll={report.roll} edition={report.edition.number} asks={data.document.asksReceipt} {zone} />{/if}
 			<Sources sources={report.sources} devices={report.devices} name="{data.document.slug}-sources" />
 		</div>
 	</div>

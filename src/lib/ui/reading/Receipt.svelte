@@ -1,0 +1,55 @@
+<!-- What a document asks of a member who reads it: that they say so. A form, which is taken without script too. -->
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { deserialize } from '$app/forms';
+	import type { OwnReceipt } from '$lib/server/reading/receipts';
+
+	let { slug, receipt, trouble = '', given = $bindable(null) }: { slug: string; receipt: OwnReceipt; trouble?: string; given?: string | null } = $props();
+	let refused = $state('');
+	let sending = $state(false);
+	untrack(() => (given ??= receipt.given));
+
+	/** Gives it where one is: the room stays as it is. */
+	async function give(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
+		event.preventDefault();
+		sending = true;
+		refused = '';
+		const body = new FormData(event.currentTarget);
+		try {
+			const answer = await fetch(event.currentTarget.action, { method: 'POST', body, headers: { 'x-sveltekit-action': 'true' } });
+			const result = deserialize(await answer.text());
+			if (result.type === 'redirect') given = receipt.now;
+			else refused = result.type === 'failure' ? String(result.data?.trouble) : receipt.words.failed;
+		} catch {
+			refused = receipt.words.failed;
+		}
+		sending = false;
+	}
+</script>
+
+{#if given}<p class="given" role="status">{given}</p>
+{:else}
+	<form method="POST" action="/d/{slug}?/receipt" onsubmit={give}>
+		<input type="hidden" name="edition" value={receipt.edition} />
+		<span>{receipt.words.asked}</span>
+		<button class="btn" disabled={sending}>{receipt.words.give}</button>
+		{#if refused || trouble}<em role="alert">{refused || trouble}</em>{/if}
+	</form>
+{/if}
+
+<style>
+	form {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 8px 14px;
+	}
+	p {
+		margin: 0;
+	}
+	em {
+		flex-basis: 100%;
+		font-style: normal;
+		color: var(--brick);
+	}
+</style>
