@@ -12,7 +12,7 @@ export default ts.config(
 		languageOptions: {
 			globals: { ...globals.browser, ...globals.node },
 			parserOptions: {
-				project: ['tsconfig.json', 'core/tsconfig.json', 'scripts/tsconfig.json'],
+				project: 'tsconfig.json',
 				tsconfigRootDir: import.meta.dirname,
 				extraFileExtensions: ['.svelte']
 			}

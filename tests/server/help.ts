@@ -221,6 +221,16 @@ export async function document(door: Record<string, unknown> = {}, pages = 3): P
 	return Object.keys(door).length ? (await staff()).api<DocumentJson>('PATCH', `/documents/${made.slug}`, { door }) : made;
 }
 
+/** Brings in a second edition of a document, of three pages, and waits until it is in force. */
+export async function secondEdition(slug: string): Promise<void> {
+	const boss = await staff();
+	const form = new FormData();
+	form.append('file', new Blob([new Uint8Array(await pdf('another edition', 3))]), 'second.pdf');
+	const response = await boss.send('POST', `/api/v1/documents/${slug}/editions`, form);
+	if (response.status !== 201) throw new Error(await response.text());
+	await until(async () => (await boss.api<DocumentJson>('GET', `/documents/${slug}`)).editions.some((edition) => edition.number === 2 && edition.inForce));
+}
+
 export interface Entry {
 	kind: string;
 	who: { kind: string; name?: string; email?: string };

@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
-import { document, ledgerOf, member, origin, pdf, staff, until, visitor, type Client, type DocumentJson } from './help';
+import { document, ledgerOf, member, origin, secondEdition, staff, until, visitor, type Client } from './help';
 import { given } from './given';
 import { mails } from './mails';
 const { sql } = await import('#server/db/client');
@@ -18,15 +18,6 @@ function form(who: Client, action: string, fields: Record<string, string>): Prom
 const mailsTo = (who: { email: string }) => mails().filter((mail) => mail.to.includes(who.email));
 /** All mails to somebody, once there are so many. */
 const told = (who: { email: string }, count: number) => until(() => Promise.resolve(mailsTo(who).length >= count && mailsTo(who)));
-
-/** Brings in another edition of a document and waits until it is in force. */
-async function another(slug: string): Promise<void> {
-	const boss = await staff();
-	const body = new FormData();
-	body.append('file', new Blob([new Uint8Array(await pdf('another edition', 3))]), 'second.pdf');
-	expect((await boss.send('POST', `/api/v1/documents/${slug}/editions`, body)).status).toBe(201);
-	await until(async () => (await boss.api<DocumentJson>('GET', `/documents/${slug}`)).editions.some((edition) => edition.number === 2 && edition.inForce));
-}
 
 it('tells of new documents and editions at once, each once, to those alone who may read them and wished it', async () => {
 	const boss = await staff();
@@ -70,7 +61,7 @@ it('tells of new documents and editions at once, each once, to those alone who m
 	expect([all, folder, one, nobody, outsider].map((who) => mailsTo(who).length)).toEqual([1, 1, 0, 0, 0]);
 
 	// a new edition
-	await another(there.slug);
+	await secondEdition(there.slug);
 	await tellNews(Date.now());
 	await told(one, 1);
 	expect((await told(all, 2)).at(-1)!.text).toContain('new edition');
@@ -203,7 +194,7 @@ it('is on one’s own page: new, to go on with, changed since it was read, and b
 	await tellNews(Date.now());
 	for (const slug of [begun, changed]) await (await reader.get(`/d/${slug}/leaf/1.webp`)).arrayBuffer();
 	await reader.send('POST', `/d/${begun}/read/told`, { kind: 'read', pages: [{ page: 2, seconds: 1 }] });
-	await another(changed);
+	await secondEdition(changed);
 	await tellNews(Date.now());
 	const page = (await (await reader.get('/me')).text()).replace(/<!--.*?-->/g, '');
 	const part = (id: string) => new RegExp(`<section[^>]* aria-labelledby="${id}"[\\s\\S]*?</section>`).exec(page)?.[0] ?? '';

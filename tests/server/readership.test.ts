@@ -1,6 +1,6 @@
 // Readership: sums against plain SQL over the raw entries, the roll call and its reminders, reports, what happens just now.
 import { describe, expect, it } from 'vitest';
-import { browserAgent, document, ledgerOf, member, origin, setBack, staff, until, visitor, zone, type DocumentJson } from './help';
+import { browserAgent, document, ledgerOf, member, origin, secondEdition, setBack, staff, until, visitor, zone, type DocumentJson } from './help';
 import { mailTo } from './mails';
 import type { Entry } from '#server/readership/recent';
 
@@ -544,11 +544,7 @@ describe('the roll call', () => {
 		const paper = await document({ position: 'keyed', groups: ['editions-read'] }, 2);
 		await drain(someone.get(`/d/${paper.slug}/leaf/1.webp`));
 		const boss = await staff();
-		const { pdf } = await import('./help');
-		const form = new FormData();
-		form.append('file', new Blob([new Uint8Array(await pdf('another edition', 2))]), 'second.pdf');
-		expect((await boss.send('POST', `/api/v1/documents/${paper.slug}/editions`, form)).status).toBe(201);
-		await until(async () => (await boss.api<DocumentJson>('GET', `/documents/${paper.slug}`)).editions.some((e) => e.number === 2 && e.inForce));
+		await secondEdition(paper.slug);
 		const { roll } = await boss.api<{ roll: { standing: string; earlier: boolean }[] }>('GET', `/readership/documents/${paper.slug}`);
 		expect(roll).toMatchObject([{ standing: 'not-yet', earlier: true }]);
 	});

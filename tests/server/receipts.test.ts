@@ -1,6 +1,6 @@
 // Receipts (model.md): a member's own "I have read this", of one edition, once; a new edition asks again where the document says so.
 import { expect, it } from 'vitest';
-import { document, ledgerOf, member, origin, pdf, staff, until, visitor, type Client, type DocumentJson } from './help';
+import { document, ledgerOf, member, origin, secondEdition, staff, visitor, type Client } from './help';
 import { mailTo } from './mails';
 const { sql } = await import('#server/db/client');
 
@@ -12,14 +12,6 @@ function give(who: Client, slug: string, edition = 1): Promise<Response> {
 const asked = 'Please say that you have read this.';
 const given = /You said on .+ that you have read this\./;
 const pageFor = async (who: Client, slug: string, part = '') => (await who.get(`/d/${slug}${part}`)).text();
-
-async function secondEdition(slug: string): Promise<void> {
-	const boss = await staff();
-	const body = new FormData();
-	body.append('file', new Blob([new Uint8Array(await pdf('another edition', 3))]), 'second.pdf');
-	expect((await boss.send('POST', `/api/v1/documents/${slug}/editions`, body)).status).toBe(201);
-	await until(async () => (await boss.api<DocumentJson>('GET', `/documents/${slug}`)).editions.some((edition) => edition.number === 2 && edition.inForce));
-}
 
 interface Report {
 	roll: { email: string; standing: string; opened: boolean; receipt: string | null }[];

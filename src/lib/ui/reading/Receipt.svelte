@@ -47,6 +47,9 @@
 	p {
 		margin: 0;
 	}
+	button {
+		min-height: 44px;
+	}
 	em {
 		flex-basis: 100%;
 		font-style: normal;
