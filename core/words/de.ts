@@ -298,6 +298,8 @@ export const de: Messages = {
 		privPages: 'Während Sie lesen, wie viele Sekunden jede Seite zu sehen war.',
 		privMember: 'Wenn Sie angemeldet sind, steht all das unter Ihrem Namen. Auf Ihrer eigenen Seite können Sie Ihre Aufzeichnung mitnehmen oder löschen.',
 		privKey: 'Öffnen Sie ein Dokument mit einem Schlüssel, so steht es unter dessen Bezeichnung.',
+		privReceipt:
+			'Wenn Sie bestätigen, dass Sie ein Dokument gelesen haben, das darum bittet, steht das mit Ihrem Namen und dem Tag hier, solange es Ihr Konto und das Dokument gibt.',
 		privPass:
 			'Lesen Sie in einem Rahmen auf einer anderen Website, bei der Sie angemeldet sind, kann diese für Sie bürgen: Sie nennt uns Ihren Namen und Ihre Nummer dort; darunter steht, was Sie öffnen, lesen und sichern.',
 		privNobody: 'Sonst sind Sie niemand Bestimmtes',

@@ -296,6 +296,8 @@ export const en = {
 		privPages: 'While you read, how many seconds each page was in view.',
 		privMember: 'If you are signed in, all this stands under your name. You can take away or erase your record on your own page.',
 		privKey: 'If you open a document by a key that you were given, it stands under the key’s label.',
+		privReceipt:
+			'If you say that you have read a document which asks for it, that stands with your name and the day, for as long as your account and the document are here.',
 		privPass:
 			'If you read in a frame on another website where you are signed in, that website may vouch for you: it tells us your name and number there, under which what you open, read and save stands.',
 		privNobody: 'Otherwise you are nobody in particular',

@@ -299,6 +299,7 @@ export const es: Messages = {
 		privPages: 'Mientras lee, cuántos segundos estuvo a la vista cada página.',
 		privMember: 'Si ha iniciado sesión, todo ello queda a su nombre. En su propia página puede llevarse o borrar su registro.',
 		privKey: 'Si abre un documento con una llave recibida, queda bajo la etiqueta de la llave.',
+		privReceipt: 'Si dice que ha leído un documento que lo pide, eso queda con su nombre y el día mientras existan su cuenta y el documento.',
 		privPass:
 			'Si lee en un marco de otro sitio web en el que ha iniciado sesión, ese sitio puede responder por usted: nos dice su nombre y su número allí, bajo los que queda lo que abre, lee y guarda.',
 		privNobody: 'Si no, usted no es nadie en particular',

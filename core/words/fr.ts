@@ -300,6 +300,7 @@ export const fr: Messages = {
 		privPages: 'Pendant la lecture, combien de secondes chaque page est restée visible.',
 		privMember: 'Si vous êtes connecté, tout cela est à votre nom. Sur votre page, vous pouvez emporter ou effacer votre dossier.',
 		privKey: 'Si vous ouvrez un document avec une clé reçue, c’est noté sous le nom de la clé.',
+		privReceipt: 'Si vous dites avoir lu un document qui le demande, cela reste avec votre nom et le jour, tant que votre compte et le document existent.',
 		privPass:
 			'Si vous lisez dans un cadre sur un autre site où vous êtes connecté, ce site peut se porter garant : il nous donne votre nom et votre numéro chez lui, sous lesquels est noté ce que vous ouvrez, lisez et enregistrez.',
 		privNobody: 'Sinon, vous n’êtes personne en particulier',

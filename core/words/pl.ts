@@ -301,6 +301,8 @@ export const pl: Messages = {
 		privPages: 'Podczas czytania: ile sekund każda strona była widoczna.',
 		privMember: 'Gdy jesteś zalogowany, wszystko to zapisuje się pod Twoim nazwiskiem. Na swojej stronie możesz zabrać lub usunąć swój zapis.',
 		privKey: 'Jeśli otwierasz dokument otrzymanym kluczem, zapis stoi pod nazwą klucza.',
+		privReceipt:
+			'Jeśli potwierdzisz przeczytanie dokumentu, który o to prosi, zostaje to zapisane z Twoim nazwiskiem i dniem, dopóki istnieją Twoje konto i ten dokument.',
 		privPass:
 			'Jeśli czytasz w ramce na innej stronie, na której jesteś zalogowany, może ona za ciebie poręczyć: podaje nam twoje imię i numer u siebie, pod którymi stoi to, co otwierasz, czytasz i zapisujesz.',
 		privNobody: 'W innym razie jesteś kimś nieznanym',

@@ -149,6 +149,32 @@ describe('lists', () => {
 			expect((await boss.send('GET', `/api/v1${path}cursor=${odd}`)).status).toBe(422);
 		}
 	});
+	it('find goes on behind its last document, as it is written or by a title like it; mismatches behind the last of them', async () => {
+		const boss = await staff();
+		const word = `Quillwort${randomUUID().slice(0, 8)}`;
+		const named = async (n: number) => {
+			const { slug } = await document({ position: 'shut' }, 1);
+			await boss.api('PATCH', `/documents/${slug}`, { title: `${word} ${n}` });
+			return slug;
+		};
+		const slugs = [await named(1), await named(2), await named(3), await named(4), await named(5)];
+		let late = '';
+		const found = (await walked<{ slug: string }>(`/find?q=${word}&`, 2, async () => (late = await named(6)))).map(({ slug }) => slug);
+		expect(found.filter((slug) => slug !== late).sort()).toEqual([...slugs].sort());
+		expect(new Set(found).size).toBe(found.length);
+		const mistyped = await walked<{ slug: string }>(`/find?q=${word.replace('w', 'v')}&`, 4);
+		expect(mistyped.map(({ slug }) => slug).sort()).toEqual([...slugs, late].sort());
+		for (const wrong of ['20', Buffer.from(JSON.stringify(['find', 'fits x', randomUUID()])).toString('base64url')])
+			expect((await boss.send('GET', `/api/v1/find?q=${word}&cursor=${wrong}`)).status).toBe(422);
+
+		const path = `/${word.toLowerCase()}`;
+		const content = slugs.map((slug) => ({ type: 'paragraph', content: [{ type: 'placement', attrs: { document: slug, form: 'text', press: 'page' } }] }));
+		await boss.api('POST', '/pages', { path, title: word, door: { position: 'open' }, content: { type: 'doc', content } });
+		const of = `/mismatches?page=${encodeURIComponent(path)}&draft=&`;
+		const ends = await walked<{ document: string; kind: string }>(of, 2, () => boss.api('PATCH', `/documents/${slugs[4]}`, { description: 'Looked at' }));
+		expect(ends.map(({ document, kind }) => [document, kind]).sort()).toEqual(slugs.map((slug) => [slug, 'dead-end']).sort());
+		expect((await boss.send('GET', `/api/v1${of}cursor=2`)).status).toBe(422);
+	});
 	it('members go on behind the last name', async () => {
 		for (let n = 0; n < 5; n++) await member({ group: 'Gone through' });
 		const parts = await walked<{ email: string }>('/members?group=gone-through&', 2, async () => member({ group: 'Gone through' }));

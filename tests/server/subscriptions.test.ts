@@ -2,7 +2,7 @@
 import { createHmac } from 'node:crypto';
 import { createServer, type IncomingHttpHeaders } from 'node:http';
 import { afterEach, describe, expect, it } from 'vitest';
-import { document, member, pdf, send, staff, until, visitor } from './help';
+import { document, member, origin, pdf, send, staff, until, visitor } from './help';
 import { mails, mailTo } from './mails';
 import { given } from './given';
 
@@ -84,14 +84,19 @@ describe('webhooks', () => {
 		const boss = await staff();
 		const got = await program(204);
 		const paper = await document({ position: 'open' });
-		const { id, secret } = await boss.api<{ id: string; secret: string }>('POST', '/webhooks', { url, events: ['opened', 'condition-changed'] });
+		await boss.api('PATCH', `/documents/${paper.slug}`, { receipt: 'once' });
+		const { id, secret } = await boss.api<{ id: string; secret: string }>('POST', '/webhooks', { url, events: ['opened', 'condition-changed', 'receipt'] });
 		expect(secret).toMatch(/^whsec_[A-Za-z0-9+/]{43}=$/);
 		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file`));
 		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file?save`));
 		await drain(boss.get(`/d/${paper.slug}/file`));
+		const reader = await member({ group: 'Told of receipts' });
+		const receipt = new FormData();
+		receipt.append('edition', '1');
+		expect((await reader.send('POST', `/d/${paper.slug}?/receipt`, receipt, { origin, accept: 'text/html' })).status).toBe(303);
 		const made = (await (await send(await pdf('Told of', 1), 'Told of.pdf')).json()) as { slug: string };
 		await until(() => Promise.resolve(got.some((m) => m.body.includes(made.slug))));
-		await until(() => Promise.resolve(got.some((m) => m.body.includes(paper.slug))));
+		await until(() => Promise.resolve(got.filter((m) => m.body.includes(paper.slug)).length >= 2));
 		for (const { headers, body } of got) {
 			const signed = `${String(headers['webhook-id'])}.${String(headers['webhook-timestamp'])}.${body}`;
 			const signature = createHmac('sha256', Buffer.from(secret.slice(6), 'base64'))
@@ -100,8 +105,14 @@ describe('webhooks', () => {
 			expect(headers['webhook-signature']).toBe(`v1,${signature}`);
 			expect(Math.abs(Date.now() / 1000 - Number(headers['webhook-timestamp']))).toBeLessThan(60);
 		}
-		const events = got.map((m) => JSON.parse(m.body) as { type: string; data: { document: string; condition?: string } });
-		expect(events.filter((e) => e.data.document === paper.slug).map((e) => e.type)).toEqual(['opened']);
+		const events = got.map(
+			(m) => JSON.parse(m.body) as { type: string; data: { id: string; document: string; edition: number; who: object; condition?: string } }
+		);
+		const told = events.filter((e) => e.data.document === paper.slug);
+		expect(told.map((e) => e.type).sort()).toEqual(['opened', 'receipt']);
+		const ofReceipt = told.find((e) => e.type === 'receipt')!.data;
+		expect(ofReceipt).toMatchObject({ edition: 1, who: { kind: 'member', email: reader.email } });
+		expect((await sql()`select from ledger where id = ${ofReceipt.id} and kind = 'receipt'`).length).toBe(1);
 		expect(events.find((e) => e.type === 'condition-changed')?.data.condition).toBe('sound');
 		// nothing is told twice, though it is gathered again
 		await new Promise((done) => setTimeout(done, 7_000));

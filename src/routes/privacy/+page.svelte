@@ -16,6 +16,7 @@
 			<li>{words('privPages')}</li>
 			<li>{words('privMember')}</li>
 			<li>{words('privKey')}</li>
+			{#if data.receipts}<li>{words('privReceipt')}</li>{/if}
 			{#if data.passes}<li>{words('privPass')}</li>{/if}
 		</ul>
 		<h2>{words('privNobody')}</h2>

@@ -18,7 +18,6 @@ import {
 	nullable,
 	oneOf,
 	type Operation,
-	Place,
 	several,
 	Sha256,
 	withBefore
@@ -150,7 +149,7 @@ export const ListQuery = Type.Object(
 );
 
 export const FindQuery = Type.Object(
-	{ q: Type.String({ minLength: 1, maxLength: 300, description: 'words to be found' }), cursor: Place, limit: Limit },
+	{ q: Type.String({ minLength: 1, maxLength: 300, description: 'words to be found' }), cursor: Cursor, limit: Limit },
 	{ additionalProperties: false }
 );
 

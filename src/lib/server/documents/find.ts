@@ -4,6 +4,7 @@ import type postgres from 'postgres';
 import { markQuery, partsAround, splitQuery } from '#core/documents/find-query';
 import { finder as sql } from '../db/client';
 import { holding } from '../db/like';
+import type { After } from '../http/cursor';
 
 /** A stretch of text; `marked` where it is one of the words asked for. */
 export interface Stretch {
@@ -168,21 +169,44 @@ export async function hitsOf(q: string, ids: readonly string[], each: number): P
 	return found;
 }
 
-/** Documents that a query fits, the best first, with at most `each` pages of each. */
-export async function findDocuments(q: string, among: Among, { limit = 20, offset = 0, each = 3 } = {}): Promise<{ items: FoundDocument[]; total: number }> {
+/** Of the row after which a find goes on: whether it fits as it is written, or by a title like it, and how well. */
+export const isFoundValue = (value: string): boolean => /^(fits|alike) \d{1,9}(\.\d{1,12})?(e-\d\d)?$/.test(value);
+
+/**
+ * Documents that a query fits, the best first, with at most `each` pages of each. `next` is after which of them the next begin; what comes or goes
+ * meanwhile shifts none of them. `total` counts all.
+ */
+export async function findDocuments(
+	q: string,
+	among: Among,
+	{ limit = 20, after, each = 3 }: { limit?: number; after?: After; each?: number } = {}
+): Promise<{ items: FoundDocument[]; next: After | null; total: number }> {
 	const wanted = q.trim().slice(0, longest);
-	if (!wanted) return { items: [], total: 0 };
+	if (!wanted) return { items: [], next: null, total: 0 };
 	const s = sql();
-	const best = (found: postgres.Fragment) => s<{ id: string; slug: string; title: string; pages: number | null; total: number }[]>`
-		select d.id, d.slug, d.title, b.pages, b.total
-		from (select *, count(*) over ()::int as total from (${found}) f order by rank desc, id desc limit ${limit} offset ${offset}) b join document d on d.id = b.id
+	const [kind, rank = ''] = after?.value.split(' ') ?? [];
+	const behind = after ? s`(c.rank, c.id) < (${rank}::text::real, ${after.id}::uuid)` : s`true`;
+	const best = (found: postgres.Fragment) => s<{ id: string; slug: string; title: string; pages: number | null; rank: string; total: number }[]>`
+		select d.id, d.slug, d.title, b.pages, b.rank::text as rank, b.total
+		from (select * from (select *, count(*) over ()::int as total from (${found}) f) c where ${behind} order by rank desc, id desc limit ${limit + 1}) b join document d on d.id = b.id
 		order by b.rank desc, b.id desc`;
-	let rows = await best(matching(wanted, await stemmings(), among));
-	if (!rows.length && !offset) rows = await best(alike(wanted, among));
+	let by = kind === 'alike' ? 'alike' : 'fits';
+	let rows = by === 'fits' ? await best(matching(wanted, await stemmings(), among)) : [];
+	if (!rows.length && (!after || by === 'alike')) {
+		by = 'alike';
+		rows = await best(alike(wanted, among));
+	}
+	const total = rows[0]?.total ?? 0;
+	const shown = rows.slice(0, limit);
+	const last = rows.length > limit ? shown.at(-1) : undefined;
 	const hits = await hitsOf(
 		q,
-		rows.map((i) => i.id),
+		shown.map((i) => i.id),
 		each
 	);
-	return { items: rows.map(({ id, slug, title, pages }) => ({ id, slug, title, pages, hits: hits.get(id) ?? [] })), total: rows[0]?.total ?? 0 };
+	return {
+		items: shown.map(({ id, slug, title, pages }) => ({ id, slug, title, pages, hits: hits.get(id) ?? [] })),
+		next: last ? { value: `${by} ${last.rank}`, id: last.id } : null,
+		total
+	};
 }

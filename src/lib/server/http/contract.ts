@@ -24,9 +24,6 @@ export const listInParts = <Item extends TSchema, More extends TProperties>(item
 /** Where the list goes on: after a row, whatever comes or goes meanwhile (http/cursor.ts). */
 export const Cursor = Type.Optional(Type.String({ pattern: '^[\\w-]{1,1600}$', description: '`next` of the answer before' }));
 
-/** Where a list goes on whose order is made anew each time: so many further. */
-export const Place = Type.Optional(Type.String({ pattern: '^\\d{1,9}$', description: '`next` of the answer before' }));
-
 export const Limit = Type.Optional(Type.Integer({ minimum: 1, maximum: 200, description: 'how many at most' }));
 
 /** Any of some values, given once each. */

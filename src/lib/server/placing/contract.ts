@@ -12,7 +12,7 @@ import { DoorAnswer } from '../access/contract';
 import { FormerGiven, FormerOutcome, FormerView, MissedView } from './former';
 import { FilesElsewhere, SitemapGiven } from './other-sitemap';
 import { placesOperations } from './places-contract';
-import { Instant, listInParts, listOf, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
+import { Cursor, Instant, listInParts, listOf, Nothing, nullable, oneOf, type Operation, pagePath, withBefore } from '../http/contract';
 
 /** A page as the API takes it. */
 const pageFields = {
@@ -241,7 +241,8 @@ export const MismatchQuery = Type.Object({
 	page: Type.Optional(Type.String({ description: 'a path' })),
 	document: Type.Optional(Type.String({ description: 'a document’s slug' })),
 	draft: Type.Optional(Type.String({ description: 'as the drafts have it, published or not' })),
-	cursor: Type.Optional(Type.String({ description: '`next` of the answer before' }))
+	limit: Type.Optional(Type.Integer({ minimum: 1, maximum: 500, description: 'how many at most' })),
+	cursor: Cursor
 });
 
 const PageLine = Type.Object({

@@ -208,9 +208,16 @@ export async function mismatches(which: Which = {}, at = Date.now(), asIf: AsIf 
 			});
 		}
 	}
-	const now = new Date(at).toISOString();
-	const weight = (f: PlacedMismatch) => (f.intended ? 4 : 0) + (f.kind === 'dead-end' ? 0 : 2) + (f.from > now ? 1 : 0);
-	return found.sort((a, b) => weight(a) - weight(b) || Number(b.audience.anyone) - Number(a.audience.anyone) || b.audience.people - a.audience.people);
+	return found.map((one) => ({ one, order: orderOf(one, at) })).sort((a, b) => (a.order < b.order ? -1 : 1)).map(({ one }) => one); // prettier-ignore
+}
+
+/**
+ * Where a mismatch stands among all, as text that sorts so: dead ends before side doors, what is before what comes, what nobody meant before what
+ * somebody did; then by how many it meets, then by page.
+ */
+export function orderOf({ intended, kind, from, audience, page, placement, document }: PlacedMismatch, at: number): string {
+	const weight = (intended ? 4 : 0) + (kind === 'dead-end' ? 0 : 2) + (Date.parse(from) > at ? 1 : 0);
+	return [weight, audience.anyone ? 0 : 1, String(999_999_999 - audience.people).padStart(9, '0'), page, placement, document].join(' ');
 }
 
 /** The door that a change of documents' doors would make. Throws where it names a group, a person or a page that is not there. */

@@ -27,7 +27,7 @@ async function gather(): Promise<number> {
 	// who, as in the API's entries
 	const who = s`jsonb_strip_nulls(jsonb_build_object('kind', l.who, 'name', coalesce(p.name, k.label, nullif(wp.name, '')), 'email', p.email, 'website', ws.origin))`;
 	const body = s`jsonb_build_object('type', l.kind, 'timestamp', ${at(s`l.at`)}, 'data', jsonb_build_object(
-		'id', l.id, 'document', d.slug, 'title', d.title, 'who', ${who}, 'reason', l.reason, 'source', l.source_kind, 'page', g.path, 'site', l.outside))`;
+		'id', l.id, 'document', d.slug, 'title', d.title, 'edition', e.number, 'who', ${who}, 'reason', l.reason, 'source', l.source_kind, 'page', g.path, 'site', l.outside))`;
 	const trail = s`jsonb_build_object('type', t.event, 'timestamp', ${at(s`a.at`)}, 'data', jsonb_strip_nulls(jsonb_build_object(
 		'id', a.id, 'who', jsonb_strip_nulls(jsonb_build_object('kind', 'staff', 'name', p.name, 'email', p.email)),
 		'document', coalesce(d.slug, a.before->>'slug'), 'title', coalesce(d.title, g.draft_title), 'page', g.path)
@@ -43,7 +43,7 @@ async function gather(): Promise<number> {
 			const since = new Date(hook.gathered_until.getTime() - 60_000);
 			await tx`
 				insert into webhook_delivery (id, webhook_id, event_id, body, at)
-				select gen_random_uuid(), ${hook.id}, l.id::text, ${body}, l.at from ledger l join document d on d.id = l.document_id left join person p on p.id = l.person_id
+				select gen_random_uuid(), ${hook.id}, l.id::text, ${body}, l.at from ledger l join document d on d.id = l.document_id join edition e on e.id = l.edition_id left join person p on p.id = l.person_id
 					left join door_key k on k.id = l.key_id left join page g on g.id = l.page_id
 					left join website_person wp on l.reader like 'w:%' and wp.id::text = substr(l.reader, 3) left join website ws on ws.id = wp.website_id
 				where l.at > ${since} and l.at >= (select created_at from webhook where id = ${hook.id}) and l.kind = any(${hook.events}) and not l.staff and not l.robot and not l.preload

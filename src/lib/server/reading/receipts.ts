@@ -73,6 +73,14 @@ export async function giveReceipt({ id: document }: Resolved, { id: person }: Pe
 	return outcome;
 }
 
+/** Whether any document asks for a receipt, or has one. */
+export async function anyReceipts(): Promise<boolean> {
+	const { any } = theRow(
+		await sql()<{ any: boolean }[]>`select exists (select 1 from document where receipt is not null) or exists (select 1 from receipt) as any`
+	);
+	return any;
+}
+
 /** Receipts of another site, taken in with their document. */
 export async function takeInReceipts(tx: Queryable, document: string, receipts: readonly { person: string; edition: string; at: string }[]): Promise<void> {
 	if (receipts.length)
