@@ -319,7 +319,7 @@ export const topics: readonly Topic[] = [
 			'**Readership** shows the whole site; a document’s own report is behind **Readership** on its sheet.',
 			'Choose the time above. **As a table** and **Take away** give each figure as text, as CSV or as a picture.',
 			'At a keyed document the **Roll call** names everyone who may open it, and who did; those who did not can be reminded by mail.',
-			'**Asks members for a receipt** on the sheet has those who read a document say so, once or for each edition: the roll call tells who has, and reminds who has not.',
+			'**Receipt asked of members** on the sheet has those who read a document say so, once or for each edition: the roll call tells who has, and reminds who has not.',
 			'**Mail me this report** sends it every week or month; **Tell me when it is first opened** once.'
 		],
 		notes: [

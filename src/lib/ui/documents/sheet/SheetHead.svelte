@@ -194,7 +194,7 @@
 			{/if}
 		</div>
 		<label class="soft language"
-			>Asks members for a receipt
+			>Receipt asked of members
 			<Select
 				value={view.receipt ?? ''}
 				onchange={(e) =>
