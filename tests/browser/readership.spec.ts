@@ -114,8 +114,18 @@ test('a member who comes to the end of a document says that they have read it, a
 	await give.click();
 	await expect(reader.getByRole('alert')).toHaveText('That did not work.');
 	await reader.context().setOffline(false);
+	// nor where the session has gone: one is led to the sign-in
+	const cookies = await reader.context().cookies();
+	await reader.context().clearCookies();
+	await give.click();
+	await expect(reader.getByRole('alert').getByRole('link', { name: 'Sign in' })).toBeVisible();
+	await expect(reader.getByText(/^You said on/)).toHaveCount(0);
+	await reader.context().addCookies(cookies);
 	await give.click();
 	await expect(reader.getByText(/^You said on .+ that you have read this\.$/)).toBeVisible();
+	// nor is it asked for again behind More
+	await reader.getByRole('button', { name: 'More', exact: true }).click();
+	await expect(reader.getByText(/^You said on/)).toHaveCount(2);
 	await expect(give).toHaveCount(0);
 	const staff = await people.as('staff');
 	await staff.goto('/desk/readership/lock-warden-handbook');

@@ -289,6 +289,9 @@ export const document = pgTable(
 			.where(sql`set_aside_at is not null`),
 		index('document_brought').on(t.createdAt, t.id),
 		index('document_config').on(t.config),
+		index('document_receipt')
+			.on(t.id)
+			.where(sql`receipt is not null`),
 		index('document_edition').on(t.editionId),
 		index('document_title').on(sql`lower(title)`, t.id),
 		index('document_title_like').using('gin', sql`plain_text(title) gin_trgm_ops`),

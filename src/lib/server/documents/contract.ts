@@ -5,6 +5,7 @@ import { editionOrigins } from '#core/documents/edition';
 import { filterNames, filterValues, orderNames, type FilterName } from '#core/documents/filters';
 import { conditionWords, type ConditionStatus } from '#core/intake/condition';
 import { ReadingSettings } from '#core/reading/settings';
+import { receiptAsks } from '#core/readership/receipt';
 import { Line } from '#core/text/line';
 import { DoorAnswer } from '../access/contract';
 import {
@@ -22,7 +23,6 @@ import {
 	Sha256,
 	withBefore
 } from '../http/contract';
-import { receiptAsks } from '#core/readership/receipt';
 import { PlaceAnswer } from '../placing/contract';
 import { Elsewhere } from '../readership/elsewhere';
 import { BulkChange, DocumentChange } from './change';

@@ -1,11 +1,11 @@
 // Receipts: a member's own "I have read this", of one edition, once, with an entry in the ledger (model.md, "Receipt").
+import { sql as raw } from 'drizzle-orm';
 import type postgres from 'postgres';
 import { say, type Language } from '#core/words/words';
 import { messages } from '#core/words/messages';
 import { dayWords } from '#core/access/reach';
 import { sql, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
-import { receipt } from '../db/schema';
 import { newId } from '../id';
 import type { Caller, Person } from '../people/who';
 import { site } from '../site/site';
@@ -24,7 +24,7 @@ export interface OwnReceipt {
 	readonly given: string | null;
 	/** The sentence once they have given it now. */
 	readonly now: string;
-	readonly words: { readonly asked: string; readonly give: string; readonly failed: string };
+	readonly words: { readonly asked: string; readonly give: string; readonly failed: string; readonly signIn: string };
 }
 
 /** The receipt that a document asks of who reads it: null where it asks for none, and for all but members who read for themselves. */
@@ -37,14 +37,14 @@ export async function ownReceipt({ id, edition }: Resolved, { person, trial }: C
 	);
 	if (!asks) return null;
 	const { zone } = await site();
-	const { receipt: words, account } = messages[language];
+	const { receipt: words, account, site: said } = messages[language];
 	const sentence = (ms: number) => say(language, words.given, { day: dayWords(ms, zone, language) });
 	const text = (message: Parameters<typeof say>[1]) => say(language, message, {});
 	return {
 		edition: edition.number,
 		given: at && sentence(at.getTime()),
 		now: sentence(Date.now()),
-		words: { asked: text(words.asked), give: text(words.give), failed: text(account.didNotWork) }
+		words: { asked: text(words.asked), give: text(words.give), failed: text(account.didNotWork), signIn: text(said.signIn) }
 	};
 }
 
@@ -83,11 +83,10 @@ export async function anyReceipts(): Promise<boolean> {
 
 /** Receipts of another site, taken in with their document. */
 export async function takeInReceipts(tx: Queryable, document: string, receipts: readonly { person: string; edition: string; at: string }[]): Promise<void> {
-	if (receipts.length)
-		await tx
-			.insert(receipt)
-			.values(receipts.map(({ person, edition, at }) => ({ personId: person, documentId: document, editionId: edition, at: new Date(at) })))
-			.onConflictDoNothing();
+	// as one value: a document may have more of them than a statement has parameters
+	await tx.execute(raw`
+		insert into receipt (person_id, document_id, edition_id, at) select r.person, ${document}::uuid, r.edition, r.at
+			from jsonb_to_recordset(${JSON.stringify(receipts)}::jsonb) as r (person uuid, edition uuid, at timestamptz) on conflict do nothing`);
 }
 
 /** What of all that somebody may read asks for a receipt which they have not given: the newest first. `readable` is SQL for the ids of documents. */

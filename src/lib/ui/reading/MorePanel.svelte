@@ -60,7 +60,7 @@
 		{#if room.has('fit')}<h2>{room.say('fit')}</h2>
 			{@render choices('fit')}{/if}
 	</div>
-	{#if given.receipt}<div class="receipt"><Receipt slug={doc.slug} receipt={given.receipt} /></div>{/if}
+	{#if given.receipt}<div class="receipt"><Receipt slug={doc.slug} receipt={given.receipt} bind:given={room.receipt} /></div>{/if}
 	<a href="/d/{doc.slug}/text?{room.suffix.slice(1)}{room.suffix ? '&' : ''}page={room.page}#p{room.page}">{room.say('asText')}</a>
 	{#if room.has('turn')}<button onclick={() => room.turn(-1)}>{room.say('turnLeft')}</button><button onclick={() => room.turn(1)}
 			>{room.say('turnRight')}</button

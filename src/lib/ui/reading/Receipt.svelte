@@ -4,22 +4,39 @@
 	import { deserialize } from '$app/forms';
 	import type { OwnReceipt } from '$lib/server/reading/receipts';
 
-	let { slug, receipt, trouble = '', given = $bindable(null) }: { slug: string; receipt: OwnReceipt; trouble?: string; given?: string | null } = $props();
+	let {
+		slug,
+		receipt,
+		trouble = '',
+		given = $bindable(untrack(() => receipt.given))
+	}: {
+		slug: string;
+		receipt: OwnReceipt;
+		trouble?: string;
+		/** The sentence that it is given, where it stands in more than one place. */
+		given?: string | null;
+	} = $props();
 	let refused = $state('');
+	let signedOut = $state(false);
 	let sending = $state(false);
-	untrack(() => (given ??= receipt.given));
 
 	/** Gives it where one is: the room stays as it is. */
 	async function give(event: SubmitEvent & { currentTarget: HTMLFormElement }) {
 		event.preventDefault();
 		sending = true;
 		refused = '';
+		signedOut = false;
 		const body = new FormData(event.currentTarget);
 		try {
 			const answer = await fetch(event.currentTarget.action, { method: 'POST', body, headers: { 'x-sveltekit-action': 'true' } });
 			const result = deserialize(await answer.text());
-			if (result.type === 'redirect') given = receipt.now;
-			else refused = result.type === 'failure' ? String(result.data?.trouble) : receipt.words.failed;
+			// to where it stands once it is given, and nowhere else: whose session has gone is led to the sign-in
+			const target = result.type === 'redirect' ? new URL(result.location, window.location.href) : null;
+			if (target?.hash === '#receipt') given = receipt.now;
+			else {
+				refused = result.type === 'failure' ? String(result.data?.trouble) : receipt.words.failed;
+				signedOut = target?.pathname === '/sign-in';
+			}
 		} catch {
 			refused = receipt.words.failed;
 		}
@@ -33,7 +50,10 @@
 		<input type="hidden" name="edition" value={receipt.edition} />
 		<span>{receipt.words.asked}</span>
 		<button class="btn" disabled={sending}>{receipt.words.give}</button>
-		{#if refused || trouble}<em role="alert">{refused || trouble}</em>{/if}
+		{#if refused || trouble}<em role="alert"
+				>{refused || trouble}{#if signedOut}
+					<a href="/sign-in?to={encodeURIComponent(window.location.pathname + window.location.search)}">{receipt.words.signIn}</a>{/if}</em
+			>{/if}
 	</form>
 {/if}
 

@@ -9,10 +9,9 @@
 	let { room, given }: { room: Room; given: RoomGiven } = $props();
 	const doc = $derived(given.document);
 	const direction = untrack(() => directionOf(given.language));
-	let receipt = $state(untrack(() => given.receipt?.given ?? null));
 	/** Somebody came to the end, and has not said that they have read it; what they press away comes again with the next reading. */
 	let later = $state(false);
-	const asks = $derived(given.receipt && !untrack(() => given.receipt?.given) && !later && room.page === doc.pages ? given.receipt : null);
+	const asks = $derived(given.receipt && !given.receipt.given && !later && room.page === doc.pages ? given.receipt : null);
 </script>
 
 {#if room.withdrawn}
@@ -43,7 +42,7 @@
 	</p>
 {:else if asks}
 	<div class="note" dir={direction}>
-		<Receipt slug={doc.slug} receipt={asks} bind:given={receipt} />
+		<Receipt slug={doc.slug} receipt={asks} bind:given={room.receipt} />
 		<button onclick={() => (later = true)}>{room.say('close')}</button>
 	</div>
 {/if}

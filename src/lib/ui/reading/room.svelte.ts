@@ -43,6 +43,8 @@ export class Room {
 	broken = $state<number[]>([]);
 	/** Page at which this browser left the document, while that is offered. */
 	left = $state<number | null>(null);
+	/** That the reader has given the receipt which is asked of them, in a sentence. */
+	receipt = $state<string | null>(null);
 	trail = $state<Place[]>([]);
 	finding = $state<FindState>(noFind);
 	search = $state<FindOptions>({ words: '', wholeWords: false, sameCase: false, sameAccents: false });
@@ -60,6 +62,7 @@ export class Room {
 
 	constructor(given: RoomGiven) {
 		this.given = given;
+		this.receipt = given.receipt?.given ?? null;
 		this.fromRight = given.document.language !== null && writtenFrom(given.document.language) === 'rtl';
 		this.#reporter = new Reporter(`/d/${given.document.slug}/read/told?${this.suffix.slice(1)}`, () => this.withdraw());
 		({ way: this.way, fit: this.fit, cover: this.cover, theme: this.theme } = given.settings);
