@@ -70,7 +70,7 @@ export default ts.config(
 		ignores: [
 			'src/lib/ui/parts/**',
 			'src/lib/ui/reading/**',
-			'src/lib/ui/placing/{PageBody,SiteHead,Content,ListBody,ListAsk}.svelte',
+			'src/lib/ui/placing/{PageBody,SiteHead,Content,ListBody,ListAsk,TurnedAway}.svelte',
 			'src/lib/ui/documents/DocumentList.svelte'
 		],
 		rules: {

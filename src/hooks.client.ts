@@ -1,0 +1,3 @@
+import { takeOver } from '$lib/ui/placing/rendered';
+
+export const init = takeOver;
