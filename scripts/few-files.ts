@@ -117,7 +117,7 @@ function fileByUse(id: string, graph: Graph, known: Known): string | null {
 	const [component = id, styles] = id.split('?svelte&type=style');
 	if (styles) return fileOf(component, graph, known);
 	// what knows all pages stays by itself: kit takes what it leads to for what is fetched later, styles among it
-	if (id.includes('/generated/')) return null;
+	if (/\/generated\/|\/hooks\.client\.ts$/.test(id)) return null;
 	// the styles of the site and of the desk, by their names
 	const [, look] = /\/src\/lib\/ui\/(\w+)\.css$/.exec(id) ?? [];
 	if (look) return look;

@@ -1,3 +1,6 @@
-import { takeOver } from '$lib/ui/placing/rendered';
+import { rendered } from '$lib/ui/placing/rendered';
 
-export const init = takeOver;
+/** Before a page that the server rendered is taken over. */
+export async function init() {
+	if (document.querySelector('[data-testid=turned-away]')) rendered.TurnedAway = (await import('$lib/ui/placing/TurnedAway.svelte')).default;
+}

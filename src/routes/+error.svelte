@@ -1,12 +1,13 @@
 <!-- Every page fetches the one of what went wrong; what that shows comes when it is needed, or was rendered. -->
 <script lang="ts" module>
-	import { rendered, whole } from '$lib/ui/placing/rendered';
-	const Rendered = import.meta.env.SSR ? (await whole()).default : undefined;
+	import { rendered } from '$lib/ui/placing/rendered';
+	const whole = () => import('$lib/ui/placing/TurnedAway.svelte');
+	const ofServer = import.meta.env.SSR ? (await whole()).default : undefined;
 </script>
 
 <script lang="ts">
 	import { page } from '$app/state';
-	const TurnedAway = Rendered ?? rendered.TurnedAway;
+	const TurnedAway = ofServer ?? rendered.TurnedAway;
 </script>
 
 {#if TurnedAway}
