@@ -6,7 +6,7 @@ import { join, relative, sep } from 'node:path';
 
 /** Tables by the folder that writes to them. */
 const owned: Record<string, string> = {
-	people: 'person session account verification second_factor rate_limit member_group membership attempt api_token invitation',
+	people: 'person session account verification second_factor passkey rate_limit member_group membership attempt api_token invitation',
 	access: 'door door_group door_person door_key knock website website_group website_key website_person pass_taken pass_grant',
 	documents: 'document document_address saved_filter',
 	intake: 'intake source edition edition_page document_text picture',

@@ -158,8 +158,11 @@ for (const js of [true, false])
 	});
 
 test('there is no form of readers that these do not send', () => {
-	// staff's own: the second factor (tests/server/people), and the first visit of all (tests/server/restart)
-	const others = ['/begin default', '/sign-in/code default', '/me/account prepare', '/me/account confirm', '/me/account without'];
+	// staff's own: the second factor (tests/server/people), and the first visit of all (tests/server/restart); passkeys, which need an authenticator (session.spec)
+	const others = [
+		...['/begin default', '/sign-in/code default', '/me/account prepare', '/me/account confirm', '/me/account without'],
+		...['/sign-in passkeyAsk', '/sign-in passkey', '/me/account passkeyAsk', '/me/account addPasskey', '/me/account removePasskey']
+	];
 	const all = routes()
 		.filter(({ id }) => ['everyone', 'member'].includes(table[id]?.admits ?? ''))
 		.flatMap(({ id, actions }) => actions.map((action) => `${id} ${action}`));

@@ -197,3 +197,59 @@ test('a table whose cells are empty says how many memberships become endless, be
 	await page.locator('input[accept*=csv]').setInputFiles(table('Name,E-mail,Group,Until', `Endless Marsh,${email},${group.name},`));
 	await expect(page.getByText('1 membership becomes endless')).toBeVisible();
 });
+
+test('a passkey: added, signs in where one wanted to go, not without its holder, and no more once it is removed', async ({ people }) => {
+	const someone = await another(people, 'Grebe');
+	const page = await people.as('visitor', {}, { connectionTrouble: true });
+	// passkeys hold for names, and loopback's is this one
+	const named = (path: string) => origin().replace('127.0.0.1', 'localhost') + path;
+	const browser = await page.context().newCDPSession(page);
+	await browser.send('WebAuthn.enable');
+	const { authenticatorId } = await browser.send('WebAuthn.addVirtualAuthenticator', {
+		options: {
+			protocol: 'ctap2',
+			transport: 'internal',
+			hasResidentKey: true,
+			hasUserVerification: true,
+			isUserVerified: true,
+			automaticPresenceSimulation: true
+		}
+	});
+	await page.goto(named('/sign-in?to=/me/account'));
+	await page.getByLabel('E-mail address').fill(someone.email);
+	await page.getByLabel('Password').fill(someone.password);
+	await page.getByRole('button', { name: 'Sign in', exact: true }).click();
+	const add = page.getByRole('button', { name: 'Add a passkey' });
+	await page.getByLabel('What you call it').fill('Grebe’s phone');
+	await add.click();
+	await expect(page.getByRole('status')).toContainText('From now on you can sign in with it');
+	await expect(page.getByRole('listitem').filter({ hasText: 'Grebe’s phone' })).toBeVisible();
+	expect(await axeLightAndDark(page)).toEqual([]);
+	await add.click();
+	await expect(page.getByRole('alert')).toContainText('has one here already');
+
+	const press = async () => {
+		await page.context().clearCookies();
+		await page.goto(named('/sign-in?to=/desk/documents/towpath-map'));
+		await page.getByRole('button', { name: 'Sign in with a passkey' }).click();
+	};
+	await press();
+	await expect(page.getByTestId('door-sentence')).toBeVisible();
+	await browser.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: false });
+	await press();
+	await expect(page.getByRole('alert')).toContainText('Broken off');
+	await browser.send('WebAuthn.setUserVerified', { authenticatorId, isUserVerified: true });
+	// the line is cut, and comes back
+	await page.context().setOffline(true);
+	await page.getByRole('button', { name: 'Sign in with a passkey' }).click();
+	await expect(page.getByRole('alert')).toContainText('was not taken');
+	await page.context().setOffline(false);
+	await page.getByRole('button', { name: 'Sign in with a passkey' }).click();
+	await expect(page.getByTestId('door-sentence')).toBeVisible();
+
+	await page.goto(named('/me/account'));
+	await page.getByRole('button', { name: 'Remove: Grebe’s phone' }).click();
+	await expect(page.getByRole('status')).toContainText('signs you in no longer');
+	await press();
+	await expect(page.getByRole('alert')).toContainText('was not taken');
+});

@@ -17,7 +17,7 @@ import { browserAgent, document, member, origin, pdf, staff, until, visitor, typ
 const name = `changes-${process.pid}`;
 /** Tables by which nothing goes that is kept: readers write them at each step, or they are of no page. A new table stands here only with a reason. */
 const silent = [
-	...['session', 'verification', 'rate_limit', 'attempt'], // who comes is asked each time
+	...['session', 'verification', 'passkey', 'rate_limit', 'attempt'], // who comes is asked each time
 	...['website', 'website_group', 'website_key', 'website_person', 'pass_taken', 'pass_grant'], // whoever comes by a pass gets nothing that is kept
 	...['former_address', 'missed_address'], // asked where nothing is kept: no page stands there
 	...['audit', 'intake', 'stamp', 'knock', 'idempotency_key'], // seen by staff alone, for whom nothing is kept

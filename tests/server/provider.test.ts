@@ -10,6 +10,7 @@ import { startIdentity, type Somebody } from '../../standins/identity';
 import { standinProvider } from '../../standins/identity-client';
 import type { Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
+import { Authenticator, SiteBrowser } from './authenticator';
 import { begin, signOwnerIn, startOwn } from './own';
 
 const { path: at, drop } = scratch('provider');
@@ -56,6 +57,10 @@ class Browser {
 			[url, form] = [new URL(to, url), undefined];
 		}
 		throw new Error('led on too often');
+	}
+	/** What it would send to the site. */
+	cookie() {
+		return [...this.jar(new URL(own.origin))].map(([name, value]) => `${name}=${value}`).join('; ');
 	}
 	/** Signs in at the provider as somebody, and goes wherever that leads. */
 	async come(login: string, from = '/sign-in/with/works') {
@@ -222,6 +227,9 @@ describe('as the settings say', () => {
 		const editor = new Browser();
 		await editor.come('ada');
 		expect((await editor.get('/desk/documents')).status).toBe(200);
+		const [by, named] = [new Authenticator(), own.origin.replace('127.0.0.1', 'localhost')];
+		expect((await new SiteBrowser(named, editor.cookie()).add(by)).type).toBe('success');
+		expect(await new SiteBrowser(named).comeIn(by)).toContain('by the button of their organisation');
 		know('ada', []);
 		const less = new Browser();
 		await less.come('ada');

@@ -1,12 +1,13 @@
 // Signing in and out by forms, so that it works without JavaScript; better-auth does the work.
-import { fail, redirect } from '@sveltejs/kit';
+import { fail, redirect, type RequestEvent } from '@sveltejs/kit';
 import type { Actions, PageServerLoad } from './$types';
 import { messages } from '#core/words/messages';
 import { fieldsOf } from '$lib/server/http/form';
-import { authCall, authTrouble } from '$lib/server/http/auth-call';
+import { accountOf, authCall, authTrouble, passkeyResponse } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
 import { redirectTarget } from '$lib/server/http/redirect-target';
 import { auth } from '$lib/server/people/auth';
+import { passkeySite } from '$lib/server/people/passkeys';
 import { providers } from '$lib/server/people/providers';
 import { roleOf } from '$lib/server/people/directory';
 
@@ -18,10 +19,17 @@ export const load: PageServerLoad = ({ url }) => ({
 	// back from one of them without having come in
 	refused: providers().find(({ id }) => id === url.searchParams.get('with'))?.name ?? null,
 	why: reasons[url.searchParams.get('error') ?? ''] ?? ('providerRefused' as const),
+	/** The name of the site that passkeys hold for, where there can be any. */
+	passkeys: passkeySite()?.id ?? null,
 	to: redirectTarget(url.searchParams.get('to')),
 	over: url.searchParams.has('error'),
 	confirm: url.searchParams.has('confirm')
 });
+
+/** On to where somebody wanted to go, or to where such people begin: who may come in is a person. */
+async function goOn({ url }: RequestEvent, personId: string): Promise<never> {
+	redirect(303, redirectTarget(url.searchParams.get('to')) ?? ((await roleOf(personId)) === 'member' ? '/me' : '/desk/documents'));
+}
 
 export const actions: Actions = {
 	in: async (event) => {
@@ -38,8 +46,24 @@ export const actions: Actions = {
 		takeCookies(response, event.cookies);
 		const answer = (await response.json()) as { user?: { id: string }; twoFactorRedirect?: boolean };
 		if (answer.twoFactorRedirect) redirect(303, `/sign-in/code${to ? `?to=${encodeURIComponent(to)}` : ''}`);
-		// who may come in is a person
-		redirect(303, to ?? ((await roleOf(answer.user!.id)) === 'member' ? '/me' : '/desk/documents'));
+		// an answer without a way to the code is of somebody
+		return goOn(event, answer.user!.id);
+	},
+	// what a passkey is to sign, once
+	passkeyAsk: async (event) => {
+		const response = passkeySite() && (await authCall(event, '/passkey/generate-authenticate-options', undefined));
+		if (!response?.ok)
+			return fail(response?.status ?? 404, {
+				trouble: response ? await authTrouble(event, response, accountOf(event).passkeyNot) : accountOf(event).passkeyNot
+			});
+		takeCookies(response, event.cookies);
+		return { ask: { ...((await response.json()) as object), userVerification: 'required' } };
+	},
+	passkey: async (event) => {
+		const response = await authCall(event, '/passkey/verify-authentication', { response: passkeyResponse((await fieldsOf(event.request)).response) });
+		if (!response.ok) return fail(response.status === 429 ? 429 : 400, { trouble: await authTrouble(event, response, accountOf(event).passkeyNot) });
+		takeCookies(response, event.cookies);
+		return goOn(event, ((await response.json()) as { user: { id: string } }).user.id);
 	},
 	link: async (event) => {
 		const email = ((await fieldsOf(event.request))['email'] ?? '').trim();

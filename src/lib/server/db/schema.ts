@@ -134,6 +134,29 @@ export const secondFactor = pgTable('second_factor', {
 	lockedUntil: at('locked_until')
 });
 
+/** A passkey of an account (W3C Web Authentication): its public half; the private one stays with whoever holds it. */
+export const passkey = pgTable(
+	'passkey',
+	{
+		id: id(),
+		userId: uuid('person_id')
+			.notNull()
+			.references(() => person.id, { onDelete: 'cascade' }),
+		name: text('name'),
+		credentialID: text('credential_id').notNull().unique(),
+		publicKey: text('public_key').notNull(),
+		/** How often it signed, where it counts: a number that goes back is of a copy. */
+		counter: bigint('counter', { mode: 'number' }).notNull(),
+		deviceType: text('device_type').notNull(),
+		backedUp: boolean('backed_up').notNull(),
+		transports: text('transports'),
+		/** The model of what holds it. */
+		aaguid: text('aaguid'),
+		createdAt: at('created_at').notNull().defaultNow()
+	},
+	(t) => [index('passkey_person').on(t.userId)]
+);
+
 export const rateLimit = pgTable('rate_limit', {
 	id: id(),
 	key: text('key').notNull().unique(),

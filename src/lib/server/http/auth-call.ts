@@ -45,9 +45,20 @@ export async function authTrouble({ locals }: RequestEvent, response: Response, 
 		BY_PROVIDER: 'byProvider',
 		PASSWORD_TOO_SHORT: 'tooShort',
 		PASSWORD_TOO_LONG: 'tooLong',
-		INVALID_TOKEN: 'addressOver'
+		INVALID_TOKEN: 'addressOver',
+		SESSION_NOT_FRESH: 'passkeyFresh'
 	};
 	return account[names[code ?? ''] ?? ''] ?? otherwise;
+}
+
+/** What a browser made of a passkey, as a form sends it: JSON (W3C Web Authentication, AuthenticationResponseJSON and RegistrationResponseJSON); nothing where it is none. */
+export function passkeyResponse(field: string | undefined): object {
+	try {
+		const given: unknown = JSON.parse(field ?? '');
+		return typeof given === 'object' && given !== null ? given : {};
+	} catch {
+		return {};
+	}
 }
 
 /** The words of pages about one's own account, in the reader's language; those that name nothing. */

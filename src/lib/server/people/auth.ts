@@ -2,6 +2,7 @@
 import { betterAuth } from 'better-auth';
 import { APIError, createAuthMiddleware } from 'better-auth/api';
 import { genericOAuth, magicLink, twoFactor } from 'better-auth/plugins';
+import { passkey } from '@better-auth/passkey';
 import { drizzleAdapter } from 'better-auth/adapters/drizzle';
 import { hash, verify } from '@node-rs/argon2';
 import { eq, sql as raw } from 'drizzle-orm';
@@ -14,6 +15,7 @@ import { newId } from '../id';
 import { log } from '../log';
 import { countOften, countRequest, countTry, wentWell } from './attempts';
 import { arrive, noteArriving, noteMadeBy, providers } from './providers';
+import { passkeySite } from './passkeys';
 import { hashOf } from './secrets';
 import { linkMinutes, mailLink, mailNewPassword } from './sign-in-mail';
 import { countRefusedSignIn } from '../metrics';
@@ -48,7 +50,7 @@ async function countCall(call: AuthCall): Promise<void> {
 }
 
 /** Ways in that a provider can keep for itself. */
-const byHand: ReadonlySet<string> = new Set(['/sign-in/email', '/magic-link/verify']);
+const byHand: ReadonlySet<string> = new Set(['/sign-in/email', '/magic-link/verify', '/passkey/verify-authentication']);
 
 /** Whether this person may have a session now, by the way they came. */
 async function checkSession(userId: string, call: AuthCall): Promise<void> {
@@ -106,6 +108,31 @@ const identityProviders = () =>
 		}))
 	});
 
+/** Passkeys stand for a password and a second factor at once, so whoever holds one has to show that it is they (W3C Web Authentication, user verification). */
+const byPasskey = () => {
+	const { id, origin } = passkeySite() ?? {};
+	const shown = (is: boolean | undefined) => {
+		if (!is) throw new APIError('FORBIDDEN', { code: 'NOT_VERIFIED', message: 'The passkey did not make sure that it is you.' });
+	};
+	return passkey({
+		...(id && origin ? { rpID: id, origin } : {}),
+		authenticatorSelection: { residentKey: 'required', userVerification: 'required' },
+		advanced: { webAuthnChallengeCookie: 'passkey' },
+		registration: {
+			afterVerification: ({ verification }) => {
+				shown(verification.registrationInfo?.userVerified);
+				return Promise.resolve();
+			}
+		},
+		authentication: {
+			afterVerification: ({ verification }) => {
+				shown(verification.authenticationInfo.userVerified);
+				return Promise.resolve();
+			}
+		}
+	});
+};
+
 /** What a provider hands over is used once and not kept. */
 const withoutTokens = <A extends object>(given: A) => Promise.resolve({ data: { ...given, accessToken: null, refreshToken: null, idToken: null } });
 
@@ -126,7 +153,8 @@ function make() {
 				session: schema.session,
 				account: schema.account,
 				verification: schema.verification,
-				twoFactor: schema.secondFactor
+				twoFactor: schema.secondFactor,
+				passkey: schema.passkey
 			}
 		}),
 		// accounts are made by staff, so an address that a provider has verified joins one whose own first sign-in is still to be confirmed
@@ -149,6 +177,7 @@ function make() {
 		verification: { storeIdentifier: 'hashed' },
 		plugins: [
 			twoFactor({ issuer: 'Ianua' }),
+			byPasskey(),
 			identityProviders(),
 			magicLink({
 				disableSignUp: true,
@@ -171,6 +200,7 @@ function make() {
 				}
 			}),
 			after: createAuthMiddleware(async (ctx) => {
+				if (ctx.path === '/passkey/verify-authentication' && !ctx.context.newSession) countRefusedSignIn();
 				const email = emailOf(ctx);
 				if (email === null || ctx.path !== '/sign-in/email') return;
 				if (ctx.context.newSession) await wentWell(`password ${email}`, addressOf(ctx));
@@ -201,7 +231,8 @@ function make() {
 				'/sign-in/social': { window: 60, max: 60 },
 				'/callback/*': { window: 60, max: 60 },
 				'/request-password-reset': { window: 60, max: 20 },
-				'/two-factor/*': { window: 60, max: 20 }
+				'/two-factor/*': { window: 60, max: 20 },
+				'/passkey/*': { window: 60, max: 60 }
 			}
 		},
 		advanced: {

@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm';
 import { IanuaError } from '#core/errors';
 import { db } from '../db/client';
-import { person, secondFactor, session } from '../db/schema';
+import { passkey, person, secondFactor, session } from '../db/schema';
 import { writeAudit } from '../site/audit';
 import { hashPassword } from './auth';
 import { dropBeginCode } from './begin';
@@ -30,8 +30,8 @@ export async function createOwner(given: { readonly name: string; readonly email
 }
 
 /**
- * Gives an owner a new password and opens their account; whoever was signed in as them is no longer. `factor`: their second factor goes too, for who
- * has lost it. Throws `not-found` where no owner has the address.
+ * Gives an owner a new password and opens their account; whoever was signed in as them is no longer, and their passkeys sign nobody in. `factor`:
+ * their second factor goes too, for who has lost it. Throws `not-found` where no owner has the address.
  */
 export async function resetOwner(email: string, given: string, { factor }: { readonly factor: boolean }): Promise<void> {
 	const password = await hashPassword(given);
@@ -43,6 +43,7 @@ export async function resetOwner(email: string, given: string, { factor }: { rea
 			.set({ suspended: false, closedAt: null, ...(factor ? { twoFactorEnabled: false } : {}) })
 			.where(eq(person.id, there.id));
 		if (factor) await tx.delete(secondFactor).where(eq(secondFactor.userId, there.id));
+		await tx.delete(passkey).where(eq(passkey.userId, there.id));
 		await setPassword(tx, there.id, password);
 		await tx.delete(session).where(eq(session.userId, there.id));
 		await writeAudit(tx, {

@@ -7,10 +7,10 @@ import { writeAudit } from '../site/audit';
 import { passwordFits } from './auth';
 import { forgetPerson } from './members';
 
-/** All that is kept of a person, as JSON: account, memberships, sessions, knocks, stamped copies, and their entries in the ledger. */
+/** All that is kept of a person, as JSON: account, memberships, sessions, passkeys, knocks, stamped copies, and their entries in the ledger. */
 export async function ownRecord(personId: string): Promise<Record<string, unknown>> {
 	const s = sql();
-	const [[person], memberships, sessions, knocks, stamps, ledger, doors, wishes, told, receipts] = await Promise.all([
+	const [[person], memberships, sessions, knocks, stamps, ledger, doors, wishes, told, receipts, passkeys] = await Promise.all([
 		s`select name, email, role, suspended, created_at, second_factor from person where id = ${personId}`,
 		s`select g.name as "group", m.from_day::text as "from", m.until_day::text as until from membership m join member_group g on g.id = m.group_id where m.person_id = ${personId} order by g.name`,
 		s`select created_at, updated_at, expires_at, ip_address as address, user_agent as agent from session where person_id = ${personId} order by created_at`,
@@ -21,9 +21,22 @@ export async function ownRecord(personId: string): Promise<Record<string, unknow
 		s`select coalesce(d.title, g.title) as "of" from door_person x left join document d on d.door_id = x.door_id left join page g on g.door_id = x.door_id where x.person_id = ${personId}`,
 		s`select d.title as document, w.folder, w.every, w.made_at from news_wish w left join document d on d.id = w.document_id where w.person_id = ${personId} order by w.made_at`,
 		s`select d.title as document, e.number as edition, t.at from news_told t join edition e on e.id = t.edition_id join document d on d.id = e.document_id where t.person_id = ${personId} order by t.at`,
-		s`select d.title as document, e.number as edition, r.at from receipt r join edition e on e.id = r.edition_id join document d on d.id = r.document_id where r.person_id = ${personId} order by r.at`
+		s`select d.title as document, e.number as edition, r.at from receipt r join edition e on e.id = r.edition_id join document d on d.id = r.document_id where r.person_id = ${personId} order by r.at`,
+		s`select name, created_at from passkey where person_id = ${personId} order by created_at`
 	]);
-	return { person, memberships, admittedByName: doors, sessions, knocks, stampedCopies: stamps, newsAskedFor: wishes, newsTold: told, receipts, ledger };
+	return {
+		person,
+		memberships,
+		admittedByName: doors,
+		sessions,
+		passkeys,
+		knocks,
+		stampedCopies: stamps,
+		newsAskedFor: wishes,
+		newsTold: told,
+		receipts,
+		ledger
+	};
 }
 
 /** Erases a member at their own wish, once they have given their password. Their entries in the ledger lose their name. */

@@ -1,6 +1,7 @@
 <!-- What stands around a page of the site: its name, its navigation with an arch where one is, find, who is signed in; the band that opens the
      page; what it says of itself below. Nothing of the desk, and all of it without script. -->
 <script lang="ts">
+	import '../site.css';
 	import type { Snippet } from 'svelte';
 	import { page } from '$app/state';
 	import { siteColours } from '#core/site/look';

@@ -1,6 +1,6 @@
 <!-- Turned away, nothing here, or something went wrong: says which, and what to do. -->
 <script lang="ts">
-	import '$lib/ui/site.css';
+	import '../site.css';
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
 	import { askForPass } from '$lib/ui/placing/pass';

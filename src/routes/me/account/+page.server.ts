@@ -4,9 +4,11 @@ import { toString as qrOf } from 'qrcode';
 import type { Actions, PageServerLoad } from './$types';
 import { IanuaError } from '#core/errors';
 import { fieldsOf } from '$lib/server/http/form';
-import { accountOf, authCall, authTrouble } from '$lib/server/http/auth-call';
+import { accountOf, authCall, authTrouble, passkeyResponse } from '$lib/server/http/auth-call';
 import { takeCookies } from '$lib/server/http/cookies';
+import { asLine } from '#core/text/line';
 import { passwordLength } from '$lib/server/people/auth';
+import { passkeySite, passkeysOf } from '$lib/server/people/passkeys';
 import { eraseSelf } from '$lib/server/people/record';
 import { membershipsOf, secondFactorOf } from '$lib/server/people/directory';
 import { member } from '$lib/server/guard/guard';
@@ -17,12 +19,13 @@ const tokenHere = (event: RequestEvent) => sessionTokenOf(event.request.headers.
 
 export const load: PageServerLoad = async (event) => {
 	const person = member(event);
-	const [memberships, sessions, secondFactor] = await Promise.all([
+	const [memberships, sessions, passkeys, secondFactor] = await Promise.all([
 		membershipsOf(person.id),
 		sessionsOf(person.id, tokenHere(event)),
+		passkeysOf(person.id),
 		secondFactorOf(person.id)
 	]);
-	return { memberships, sessions, secondFactor, passwordLength };
+	return { memberships, sessions, passkeys, passkeySite: passkeySite()?.id ?? null, secondFactor, passwordLength };
 };
 
 const field = async (event: RequestEvent, name: string) => (await fieldsOf(event.request.clone()))[name] ?? '';
@@ -45,6 +48,32 @@ export const actions: Actions = {
 		if (!response.ok) return fail(422, { about: 'password', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
 		takeCookies(response, event.cookies);
 		return { about: 'password', done: accountOf(event).passwordDone };
+	},
+	// what a new passkey is to sign, once
+	passkeyAsk: async (event) => {
+		member(event);
+		const response = passkeySite() && (await authCall(event, '/passkey/generate-register-options', undefined));
+		if (!response?.ok)
+			return fail(response?.status ?? 404, {
+				about: 'passkeys',
+				trouble: response ? await authTrouble(event, response, accountOf(event).passkeyNot) : accountOf(event).passkeyNot
+			});
+		takeCookies(response, event.cookies);
+		return { ask: (await response.json()) as object };
+	},
+	addPasskey: async (event) => {
+		member(event);
+		const name = asLine(await field(event, 'name')).slice(0, 60) || accountOf(event).myPasskey;
+		const response = await authCall(event, '/passkey/verify-registration', { response: passkeyResponse(await field(event, 'response')), name });
+		if (!response.ok)
+			return fail(response.status === 429 ? 429 : 422, { about: 'passkeys', trouble: await authTrouble(event, response, accountOf(event).passkeyNot) });
+		return { about: 'passkeys', done: accountOf(event).passkeyAdded };
+	},
+	removePasskey: async (event) => {
+		member(event);
+		const response = await authCall(event, '/passkey/delete-passkey', { id: await field(event, 'id') });
+		if (!response.ok) return fail(422, { about: 'passkeys', trouble: await authTrouble(event, response, accountOf(event).didNotWork) });
+		return { about: 'passkeys', done: accountOf(event).passkeyGone };
 	},
 	// staff: a code besides the password
 	prepare: async (event) => {

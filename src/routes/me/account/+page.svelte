@@ -1,10 +1,28 @@
 <script lang="ts">
 	import { counted } from '#core/text/list';
+	import { onMount, tick } from 'svelte';
+	import { passkey, takesPasskeys } from '$lib/ui/people/passkey';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 	import { accountWords as account, newsWords as news, words } from '$lib/ui/parts/words';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data, form } = $props();
 	const said = $derived(form as { about: string; trouble?: string; done?: string; prepared?: { qr: string; secret: string; spare: string[] } } | null);
+	let addsPasskeys = $state(false);
+	let response = $state('');
+	let not = $state('');
+	let adding = $state<HTMLFormElement>();
+	onMount(() => {
+		addsPasskeys = takesPasskeys(data.passkeySite);
+	});
+	async function addPasskey(event: SubmitEvent) {
+		event.preventDefault();
+		const made = await passkey('?/passkeyAsk', 'make');
+		not = 'not' in made ? account(made.not) : 'trouble' in made ? made.trouble : '';
+		if (!('response' in made)) return;
+		response = made.response;
+		await tick();
+		adding?.submit();
+	}
 	/** A browser's own string, shortened to what people know it by. */
 	const browser = (agent: string) => {
 		const name = /Firefox|Edg|OPR|Chrome|Safari/.exec(agent)?.[0] ?? '';
@@ -72,6 +90,35 @@
 		</form>
 		<p class="soft">{account('haveNone')} <a href="/sign-in/forgotten">{account('chooseByMail')}</a>.</p>
 	</details>
+
+	{#if addsPasskeys || data.passkeys.length}
+		<h2>{account('passkeys')}</h2>
+		{#if not}<p class="trouble" role="alert">{not}</p>{:else}{@render say('passkeys')}{/if}
+		<p class="soft">{account('passkeyWords')}</p>
+		{#if data.passkeys.length}
+			<ul class="lines">
+				{#each data.passkeys as { id, name, since } (id)}
+					<li>
+						<span class="what"
+							><bdi>{name}</bdi><small>{account('passkeySince', { day: dayText(since, data.site.zone, Date.now(), data.language) })}</small></span
+						>
+						<form method="POST" action="?/removePasskey">
+							<input type="hidden" name="id" value={id} /><button class="quiet" aria-label="{account('removePasskey')}: {name}"
+								>{account('removePasskey')}</button
+							>
+						</form>
+					</li>
+				{/each}
+			</ul>
+		{/if}
+		{#if addsPasskeys}
+			<form class="fields" method="POST" action="?/addPasskey" bind:this={adding} onsubmit={addPasskey}>
+				<label>{account('passkeyName')} <input class="field" name="name" maxlength="60" autocomplete="off" /></label>
+				<input type="hidden" name="response" value={response} />
+				<button class="btn">{account('addPasskey')}</button>
+			</form>
+		{/if}
+	{/if}
 
 	{#if data.me?.staff}
 		<h2>A code besides the password</h2>
