@@ -24,7 +24,14 @@ const named = (login: string): Somebody => ({
 /** Starts it. `people` gives what it says of whoever signs in as something; by itself it knows nothing but the address. */
 export async function startIdentity(port: number, origin: string, people: (login: string) => Somebody = named): Promise<{ stop: () => void }> {
 	const provider = new Provider(`http://127.0.0.1:${port}`, {
-		clients: [{ client_id: identityClient.client, client_secret: identityClient.secret, redirect_uris: [`${origin}/api/auth/callback/${identityClient.id}`] }],
+		clients: [
+			{
+				client_id: identityClient.client,
+				client_secret: identityClient.secret,
+				redirect_uris: [`${origin}/api/auth/callback/${identityClient.id}`],
+				post_logout_redirect_uris: [`${origin}/`]
+			}
+		],
 		claims: { openid: ['sub'], email: ['email', 'email_verified'], profile: ['name', 'groups'] },
 		features: { devInteractions: { enabled: true } },
 		cookies: { keys: ['a stand-in signs for nobody'] },

@@ -52,6 +52,8 @@ export const test = base.extend<{ people: People }>({
 				}
 				page.on('pageerror', (error) => troubles.push(error.stack ?? error.message));
 				page.on('console', (message) => {
+					// what the server rendered is taken over as it is, or the browser makes it all anew
+					if (message.text().includes('hydration_mismatch')) troubles.push(`${page.url()}: ${message.text()}`);
 					// refusals are part of these tests; what breaks the content policy or a script is not
 					if (message.type() !== 'error' || /status of 4\d\d/.test(message.text())) return;
 					if (!allowing.connectionTrouble || !/net::ERR_/.test(message.text())) troubles.push(message.text());

@@ -219,6 +219,42 @@ describe('nobody comes in', () => {
 	});
 });
 
+describe('signing out', () => {
+	const out = (browser: Browser) => browser.go(`${own.origin}/sign-in?/out`, { sure: 'yes' });
+	it('is offered at the provider too, which then asks again who it is, and sends back here', async () => {
+		know('gil');
+		const browser = new Browser();
+		await browser.come('gil');
+		const here = await out(browser);
+		expect(here.url.search).toBe('?out=works');
+		expect(here.text).toContain('Sign out of Canal House too');
+		expect((await browser.get('/me')).url.pathname).toBe('/sign-in');
+		// still signed in there, unless one asks
+		expect((await browser.get('/sign-in/with/works')).url.pathname).toBe('/me');
+		await out(browser);
+		const there = await browser.get('/sign-in/with/works/out');
+		expect(there.url.port).toBe(String(port));
+		const [, xsrf] = /name="xsrf" value="([^"]+)"/.exec(there.text)!;
+		const back = await browser.go(`http://127.0.0.1:${port}/session/end/confirm`, { xsrf: xsrf!, logout: 'yes' });
+		expect([back.url.href, back.status]).toEqual([`${own.origin}/`, 200]);
+		expect((await browser.get('/sign-in/with/works')).text).toContain('name="login"');
+	});
+	it('is not offered to who came by a password, and says so where the provider has no way', async () => {
+		const owner = await fetch(`${own.origin}/sign-in?/out`, {
+			method: 'POST',
+			redirect: 'manual',
+			headers: { ...boss, accept: 'text/html', origin: own.origin },
+			body: new URLSearchParams()
+		});
+		expect(owner.headers.get('location')).toBe('/');
+		boss = await signOwnerIn(own);
+		identity?.stop();
+		expect((await new Browser().get('/sign-in/with/works/out')).text).toContain('Canal House has no way of signing out from here');
+		identity = await startIdentity(port, own.origin, (login) => people.get(login)!);
+		expect((await new Browser().get('/sign-in/with/nobody/out')).status).toBe(404);
+	});
+});
+
 describe('as the settings say', () => {
 	const form = (fields: Record<string, string>) => new Browser().go(`${own.origin}/sign-in?/in`, fields);
 	it('staff by a claim, whom it makes no less than owners; people of a domain by it alone; no new members', async () => {

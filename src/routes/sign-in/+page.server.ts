@@ -8,16 +8,24 @@ import { takeCookies } from '$lib/server/http/cookies';
 import { redirectTarget } from '$lib/server/http/redirect-target';
 import { auth } from '$lib/server/people/auth';
 import { passkeySite } from '$lib/server/people/passkeys';
-import { providers } from '$lib/server/people/providers';
+import { providerOf, providers } from '$lib/server/people/providers';
 import { roleOf } from '$lib/server/people/directory';
 
 /** Why somebody is back from a provider, by what the address says of it. */
-const reasons: Readonly<Record<string, 'providerAway' | 'tooManyTries' | undefined>> = { unreachable: 'providerAway', often: 'tooManyTries' };
+const reasons: Readonly<Record<string, 'providerAway' | 'tooManyTries' | 'outNot' | undefined>> = {
+	unreachable: 'providerAway',
+	often: 'tooManyTries',
+	'no-way-out': 'outNot'
+};
+const known = () => providers().map(({ id, name }) => ({ id, name }));
+const shown = (id: string | null) => known().find((provider) => provider.id === id) ?? null;
 
 export const load: PageServerLoad = ({ url }) => ({
-	providers: providers().map(({ id, name }) => ({ id, name })),
+	providers: known(),
 	// back from one of them without having come in
-	refused: providers().find(({ id }) => id === url.searchParams.get('with'))?.name ?? null,
+	refused: shown(url.searchParams.get('with'))?.name ?? null,
+	/** Signed out here just now, by whom one can sign out there too. */
+	out: shown(url.searchParams.get('out')),
 	why: reasons[url.searchParams.get('error') ?? ''] ?? ('providerRefused' as const),
 	/** The name of the site that passkeys hold for, where there can be any. */
 	passkeys: passkeySite()?.id ?? null,
@@ -72,11 +80,12 @@ export const actions: Actions = {
 		if (!response.ok) return fail(422, { email, trouble: messages[event.locals.language].site.giveAddress });
 		return { email, sent: true };
 	},
-	out: async ({ request, cookies, setHeaders }) => {
+	out: async ({ request, cookies, setHeaders, locals }) => {
+		const came = locals.caller.person && (await providerOf(locals.caller.person.id));
 		const response = await auth().api.signOut({ headers: request.headers, asResponse: true });
 		takeCookies(response, cookies);
 		// where somebody was in what they read is kept in their browser: on a shared one it goes with them (Clear Site Data, W3C)
 		setHeaders({ 'clear-site-data': '"storage"' });
-		redirect(303, '/');
+		redirect(303, came ? `/sign-in?out=${came}` : '/');
 	}
 };

@@ -32,7 +32,10 @@
 		<p class="soft">{words('nothingCame')} <a href="/sign-in">{words('beginAgain')}</a>.</p>
 	{:else}
 		{#if data.me}<p class="soft">{words('signedInAs', { name: data.me.name })} <a href={data.to ?? '/me'}>{words('goOn')}</a>.</p>{/if}
-		{#if data.refused && !said}
+		{#if data.out && !data.me && !said}
+			<p class="say" role="status">{words('outHere')}</p>
+			<p><a href="/sign-in/with/{data.out.id}/out" data-sveltekit-reload data-sveltekit-preload-data="off">{words('outToo', { name: data.out.name })}</a></p>
+		{:else if data.refused && !said}
 			<p class="trouble" role="alert">{words(data.why, { name: data.refused })}</p>
 		{:else if data.over && !said}<p class="trouble" role="alert">{words('linkOver')}</p>{/if}
 		{#if data.providers.length}

@@ -109,6 +109,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/sign-in/forgotten': page('everyone'),
 	'/sign-in/link': page('everyone', { secret: true }),
 	'/sign-in/with/[provider]': page('everyone', { answers: 'problem' }),
+	'/sign-in/with/[provider]/out': page('everyone', { answers: 'problem' }),
 	'/sign-in/new-password': page('everyone', { secret: true }),
 	'/api/auth/[...call]': page('everyone', { answers: 'problem', beforeBegin: true }),
 	'/me': page('member', { again: ['about', 'every', 'document', 'folder'] }),

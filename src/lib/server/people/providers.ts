@@ -37,6 +37,25 @@ export function readProviders(path: string): readonly Provider[] {
 
 /** What providers said of those who are signing in at this moment, until it is known who they are here. */
 const arriving = new Map<string, { claims: Claims; at: number }>();
+/** The first provider of the settings by which a person has come; null where there is none. */
+export async function providerOf(personId: string): Promise<string | null> {
+	const rows = await db().select({ id: account.providerId }).from(account).where(eq(account.userId, personId));
+	return providers().find(({ id }) => rows.some((row) => row.id === id))?.id ?? null;
+}
+
+/** Where one signs out at a provider, and is sent back here (OpenID Connect RP-Initiated Logout 1.0); null where it says no such place, or nothing. */
+export async function signOutAt({ issuer, client }: Provider): Promise<string | null> {
+	const said = (await fetch(`${issuer.replace(/\/$/, '')}/.well-known/openid-configuration`, { signal: AbortSignal.timeout(5000) })
+		.then((answer) => (answer.ok ? answer.json() : null))
+		.catch(() => null)) as { end_session_endpoint?: unknown } | null;
+	if (typeof said?.end_session_endpoint !== 'string' || !URL.canParse(said.end_session_endpoint)) return null;
+	const place = new URL(said.end_session_endpoint);
+	if (place.protocol !== new URL(issuer).protocol) return null;
+	place.searchParams.set('client_id', client);
+	place.searchParams.set('post_logout_redirect_uri', `${settings().IANUA_ORIGIN}/`);
+	return place.href;
+}
+
 const nameOf = (provider: string, sub: string) => `${provider}\n${sub}`;
 /** Ms after which somebody who never got through is forgotten. */
 const patience = 60_000;

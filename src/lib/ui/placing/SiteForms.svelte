@@ -159,7 +159,7 @@
 	</p>
 </Part>
 <Part id="navigation" title="Front page and navigation">
-	<p>
+	<div>
 		<label
 			>At / stands
 			<Select value={given.front ?? ''} onchange={(e) => setSite({ front: e.currentTarget.value || null })}>
@@ -168,7 +168,7 @@
 			</Select></label
 		>
 		{#if given.front && pages.some((p) => p.path === '/' && p.published)}<span class="soft">A published page at / itself comes first.</span>{/if}
-	</p>
+	</div>
 	<ol class="nav">
 		{#each navigation as path, i (path)}
 			<li>

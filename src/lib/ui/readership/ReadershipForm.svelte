@@ -20,7 +20,7 @@
 	{/each}
 	<p class="soft">Who sends “do not track” or Global Privacy Control gets no cookie and is not asked. Addresses are never kept.</p>
 </fieldset>
-<p class="pair">
+<div class="pair">
 	<label
 		>Entries are kept for
 		<Select value={String(now.months ?? '')} onchange={(e) => set({ ...given, months: e.currentTarget.value ? Number(e.currentTarget.value) : null })}>
@@ -34,7 +34,7 @@
 			{#each [0.5, 0.75, 0.8, 0.9, 0.95, 1] as n (n)}<option value={String(n)}>{Math.round(n * 100)} % of the pages</option>{/each}
 		</Select></label
 	>
-</p>
+</div>
 <p class="soft">When entries go, the figures by day stay, without names. A member’s own record is given out or erased at /me.</p>
 
 <style>

@@ -47,9 +47,9 @@
 		<h2>{account('memberships')}</h2>
 		<ul>
 			{#each data.memberships as m, i (i)}<li>
-					<bdi>{m.group}</bdi>{m.current ? '' : ` · ${account('notCurrent')}`}{m.until
-						? ` · ${account('untilDay', { day: dayText(`${m.until}T00:00Z`, 'UTC', Date.now(), data.language) })}`
-						: ''}
+					<bdi>{m.group}</bdi>
+					{#if !m.current}· {account('notCurrent')}{/if}
+					{#if m.until}· {account('untilDay', { day: dayText(`${m.until}T00:00Z`, 'UTC', Date.now(), data.language) })}{/if}
 				</li>{/each}
 		</ul>
 	{/if}

@@ -54,7 +54,7 @@
 <div class="compare">
 	<p><a href="/desk/documents/{data.slug}">Back to {data.title}</a></p>
 	<h1>What changed</h1>
-	<p class="say">
+	<div class="say">
 		From edition
 		{#each [['before', before.number], ['after', after.number]] as const as [which, number] (which)}
 			{which === 'after' ? ' to ' : ''}<Select aria-label="Edition {which}" value={String(number)} onchange={(e) => choose(which, e.currentTarget.value)}
@@ -66,7 +66,7 @@
 				'page',
 				'pages'
 			)}{/if}.
-	</p>
+	</div>
 	{#if data.offered}
 		<p class="offered">
 			Edition {after.number} is the file that stands at the document’s web address now. Nobody reads it here yet.

@@ -17,7 +17,7 @@
 <div class="hall">
 	<p><a class="quiet" href="/desk/pages/{data.draft.id}">Back to writing</a></p>
 	<h1>{data.draft.title}</h1>
-	<p class="choose">
+	<div class="choose">
 		<label
 			>Revision <Select value={data.from} onchange={(e) => goto(address({ from: Number(e.currentTarget.value) }))}>
 				{#each data.revisions as r (r.number)}<option value={r.number}>{r.number}, {dayText(r.publishedAt, data.site.zone)}</option>{/each}
@@ -30,7 +30,7 @@
 			</Select></label
 		>
 		<Button href="/desk/pages/{data.draft.id}/preview?revision={data.from}">Look at revision {data.from}</Button>
-	</p>
+	</div>
 	<p class="say">
 		{c.added || c.removed ? `${counted(c.added, 'word', 'words')} added, ${counted(c.removed, 'word', 'words')} taken out.` : 'Their words are the same.'}
 	</p>
