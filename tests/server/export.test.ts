@@ -377,11 +377,17 @@ describe('figures', () => {
 			// close to each other, so that many are double clicks
 			const at = first + throwDice(30) * 86_400_000 + throwDice(24) * 3_600_000 + throwDice(40) * 1000 + throwDice(999);
 			const which = throwDice(20);
+			const from = throwDice(3);
 			enter(at, throwDice(readers), {
 				kind,
 				document: throwDice(3) ? 'notice' : 'warden-handbook',
 				edition: 1,
-				reason: kind === 'turned-away' ? 'sign-in' : null,
+				reason: kind === 'turned-away' ? (throwDice(2) ? 'sign-in' : 'not-admitted') : null,
+				source: [
+					{ kind: 'direct' as const, page: null, placement: null, site: null },
+					{ kind: 'page' as const, page: '/volunteers', placement: 'placed-here', site: null },
+					{ kind: 'outside' as const, page: null, placement: null, site: 'club.example.org' }
+				][from]!,
 				pages: kind === 'read' ? [{ page: 1 + throwDice(2), seconds: 1 + throwDice(60) }] : null,
 				robot: which === 0,
 				preload: which === 1,
@@ -446,6 +452,39 @@ describe('figures', () => {
 				const report = await call<Report>(five, own, 'GET', `/readership/documents/${slug}?${period}`);
 				expect(report.figures).toMatchObject(reckon(good.filter((e) => e.document === slug)));
 			}
+			// where it was placed, and who was turned away, line by line
+			const grouped = <K extends string>(some: typeof good, keyOf: (e: (typeof good)[number]) => K) => {
+				const groups = new Map<K, typeof good>();
+				for (const e of some) groups.set(keyOf(e), [...(groups.get(keyOf(e)) ?? []), e]);
+				return groups;
+			};
+			const met = good.filter((e) => e.source.kind !== 'direct' && ['shown', 'looked', 'opened', 'saved'].includes(e.kind));
+			const expected = [...grouped(met, (e) => `${e.document} ${e.source.page ?? e.source.site}`)].map(([name, some]) => {
+				const [shown, looks, openings, saves] = ['shown', 'looked', 'opened', 'saved'].map((kind) => of(kind, some).length) as [number, number, number, number];
+				return [name, shown, Math.max(looks, openings, saves), openings, saves];
+			});
+			interface Place {
+				slug: string;
+				where: string;
+				shown: number;
+				pressed: number;
+				openings: number;
+				saves: number;
+			}
+			const { items: placed } = await call<{ items: Place[] }>(five, own, 'GET', `/readership/places?${period}`);
+			expect(placed.map((p) => [`${p.slug} ${p.where}`, p.shown, p.pressed, p.openings, p.saves]).sort()).toEqual(expected.sort());
+			expect(expected.length).toBe(4);
+			const away = [...grouped(of('turned-away'), (e) => `${e.document} ${e.reason} ${e.source.page}`)].map(([name, some]) => [
+				name,
+				some.length,
+				new Set(some.map((e) => e.reader)).size
+			]);
+			const refused = await call<{ items: { slug: string; reason: string; page: string | null; times: number; nameless: number }[] }>(
+				five, own, 'GET', `/readership/turned-away?${period}`
+			); // prettier-ignore
+			expect(refused.items.map((r) => [`${r.slug} ${r.reason} ${r.page}`, r.times, r.nameless]).sort()).toEqual(away.sort());
+			expect(away.length).toBe(8);
+
 			const { Report_Items } = await call<ItemReportJson>(five, own, 'GET', `/readership/items?${period}`);
 			const performances = Report_Items.flatMap(({ Items }) => Items.flatMap((i) => i.Attribute_Performance.map((a) => a.Performance)));
 			const metric = (type: string) => performances.flatMap((p) => Object.values(p[type] ?? {})).reduce((sum, n) => sum + n, 0);
