@@ -47,6 +47,33 @@ describe('the services', () => {
 			IANUA_PROXIES: '1'
 		});
 	});
+	it('are in containers what they are elsewhere: the same programs, packages and settings', () => {
+		const [container, compose, machine] = [
+			read('Containerfile'),
+			read('compose.yaml'),
+			readFileSync('scripts/machine.sh', 'utf8') + readFileSync('start', 'utf8')
+		];
+		const set = Object.fromEntries([...container.matchAll(/^ENV (\w+)=(\S+)$/gm)].map(([, name, value]) => [name!, value!]));
+		const given = [...compose.matchAll(/^ {6}(IANUA_\w+): "?([^"\n]*)"?$/gm)].map(([, name, value]) => [name!, value!.replace(/\$\{(\w+)[^}]*\}/g, '$1')]);
+		const all: Record<string, string> = {
+			...set,
+			...(Object.fromEntries(given) as Record<string, string>),
+			IANUA_ORIGIN: 'https://docs.example.org',
+			IANUA_SECRET: 'x'.repeat(44),
+			IANUA_SMTP_URL: 'smtp://127.0.0.1',
+			IANUA_MAIL_FROM: 'Library <library@example.org>'
+		};
+		expect(unknownSettings(all)).toEqual([]);
+		expect(readSettings(all)).toMatchObject({ IANUA_HOST: '0.0.0.0', IANUA_JOBS: 'apart', IANUA_PROXIES: '1', IANUA_DATA: '/var/lib/ianua' });
+		const packages = /--no-install-recommends (.*?) &&/.exec(container)![1]!.split(' ');
+		// of PostgreSQL, whose server stands in a container of its own, the programs that backups need
+		for (const name of packages) expect(machine).toContain(name.replace('postgresql-client', 'postgresql'));
+		for (const program of [/CMD \["node", "(.+)"\]$/m.exec(container)![1]!, /command: node (\S+)$/m.exec(compose)![1]!])
+			expect(units.map(read).join('')).toContain(program);
+		// nothing that git leaves out is built in
+		for (const line of readFileSync('.gitignore', 'utf8').trim().split('\n'))
+			if (!line.startsWith('static/')) expect(readFileSync('.dockerignore', 'utf8')).toContain(line.replace(/\/$/, '').replace(/^\.ianua.*/, '.ianua*'));
+	});
 	it('do the work between them: two web servers take and give, the jobs’ process checks', async () => {
 		const data = join(at, 'data');
 		const postgres = await startPostgres(data, { quick: true });

@@ -20,22 +20,31 @@ export interface Postgres {
 
 const asRoot = process.getuid?.() === 0;
 
+const root = '/usr/lib/postgresql';
+const binOf = (version: string) => join(root, version, 'bin');
+/** Versions of PostgreSQL on this machine that have a program, the newest first. */
+const versionsWith = (name: string): string[] =>
+	(existsSync(root) ? readdirSync(root) : []).filter((version) => existsSync(join(binOf(version), name))).sort((a, b) => Number(b) - Number(a));
+
 /** The programs of the server by which a cluster was made, or of the newest that is installed where there is none yet. */
 function programs(cluster?: string): string {
-	const root = '/usr/lib/postgresql';
-	const versions = existsSync(root) ? readdirSync(root).filter((v) => existsSync(join(root, v, 'bin/postgres'))) : [];
-	const [newest] = versions.sort((a, b) => Number(b) - Number(a));
+	const versions = versionsWith('postgres');
+	const [newest] = versions;
 	if (!newest) throw new Error('PostgreSQL is not installed: apt-get install postgresql');
 	const made = cluster === undefined ? newest : readFileSync(join(cluster, 'PG_VERSION'), 'utf8').trim();
 	if (!versions.includes(made))
 		throw new Error(
 			`The database in ${cluster ?? ''} was made by PostgreSQL ${made}, and this machine has ${versions.join(' and ')}. Install postgresql-${made} beside it and start again; then ./ianua backup, and restore that into a new data folder, which brings it to PostgreSQL ${newest}.`
 		);
-	return join(root, made, 'bin');
+	return binOf(made);
 }
 
-/** The path of one of PostgreSQL's programs. */
-export const program = (name: string): string => join(programs(), name);
+/** The path of one of PostgreSQL's programs; those that ask a server are there without it too (Debian's postgresql-client). */
+export function program(name: string): string {
+	const [newest] = versionsWith(name);
+	if (!newest) throw new Error(`PostgreSQL’s ${name} is not installed: apt-get install postgresql-client`);
+	return join(binOf(newest), name);
+}
 
 function postgresUser(): { uid: number; gid: number } {
 	const line = readFileSync('/etc/passwd', 'utf8')
