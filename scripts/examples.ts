@@ -171,6 +171,8 @@ try {
 	const id = someone.id as string;
 	await call('get /members/{id}', id);
 	await call('patch /members/{id}', id, { memberships: [{ group: rowers, from: '2027-01-01', until: null }] });
+	const many = await call('post /members/bulk', null, { members: [id], join: { group: rowers, until: '2028-12-31' } });
+	await call('post /members/bulk/undo', null, many);
 	await call('post /members/{id}/invite', id);
 	await call('get /members', null, undefined, '?group=lock-wardens');
 	await call('patch /site', null, {

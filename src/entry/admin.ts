@@ -58,7 +58,7 @@ function verb(
 	return parent
 		.command(usage)
 		.description(description)
-		.option('--data <folder>', 'the data folder of the site', './.ianua')
+		.option('--data <folder>', 'the data folder of the site', process.env.IANUA_DATA ?? './.ianua')
 		.option('--json', 'answer with one JSON value')
 		.action(async (...given: unknown[]) => {
 			// commander hands over the arguments, then the options, then the command

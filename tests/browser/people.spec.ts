@@ -32,6 +32,41 @@ test('members come from a table once its wrong line is put right, and one of the
 	expect(await axe(page)).toEqual([]);
 });
 
+test('several people are put into a group at once, taken back, and suspended; who is chosen stays so on the next page', async ({ people }) => {
+	const page = await people.as('staff', {}, { connectionTrouble: true });
+	await page.goto('/desk/people?group=moorers');
+	const [one, two] = [page.getByRole('row').nth(1), page.getByRole('row').nth(2)];
+	const names = await Promise.all([one, two].map((row) => row.getByRole('link').innerText()));
+	for (const row of [one, two]) await row.getByRole('checkbox').check();
+	const many = page.getByRole('region', { name: 'People chosen' });
+	await expect(many).toContainText('2 people chosen');
+	await many.getByRole('combobox').selectOption({ label: 'Trustees' });
+	await many.getByRole('textbox', { name: 'Until day of those chosen' }).fill('2032-12-31');
+	await many.getByRole('button', { name: 'Put into the group' }).click();
+	await expect(page.getByText('2 people are put into Trustees.')).toBeVisible();
+	for (const row of [one, two]) await expect(row).toContainText(/Trustees.*until 31\s+December\s+2032/);
+	expect(await axe(page)).toEqual([]);
+	await page.getByRole('button', { name: 'Undo' }).click();
+	for (const row of [one, two]) await expect(row).not.toContainText('2032');
+
+	await page.getByRole('link', { name: 'Everyone' }).click();
+	await expect(many).toContainText('2 people chosen');
+	await many.getByRole('button', { name: 'Suspend' }).click();
+	await expect(page.getByText('2 people are suspended, and signed out.')).toBeVisible();
+	await page.getByRole('link', { name: /^Suspended/ }).click();
+	for (const name of names) await expect(page.getByRole('row').filter({ hasText: name })).toBeVisible();
+	await many.getByRole('button', { name: 'Let in again' }).click();
+	await expect(page.getByText('2 people are let in again.')).toBeVisible();
+	// the line is cut: it is said, and whoever was chosen still is
+	await page.context().setOffline(true);
+	await many.getByRole('button', { name: 'Suspend' }).click();
+	await expect(many.getByRole('alert')).toBeVisible();
+	await page.context().setOffline(false);
+	await expect(many).toContainText('2 people chosen');
+	await many.getByRole('button', { name: 'Choose none' }).click();
+	await expect(many).toBeHidden();
+});
+
 test('a visitor knocks, is let in by a key, and reads with it; another signs in by a mailed link', async ({ people }) => {
 	const visitor = await people.as('visitor');
 	await visitor.goto('/d/lock-warden-handbook');

@@ -50,6 +50,8 @@ const bodies: Record<string, unknown> = {
 	'patch /groups/{slug}': { description: 'None' },
 	'put /groups/{slug}/members': { members: [] },
 	'patch /members/{id}': { name: 'Nobody' },
+	'post /members/bulk': { members: ['00000000-0000-4000-8000-000000000000'], suspended: false },
+	'post /members/bulk/undo': { undo: [] },
 	'patch /pages/{path}': { title: 'Other' },
 	'patch /websites/{id}': { groups: ['friends'] },
 	'post /websites/{id}/keys': { kind: 'secret' },

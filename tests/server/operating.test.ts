@@ -54,7 +54,7 @@ describe('the services', () => {
 			readFileSync('scripts/machine.sh', 'utf8') + readFileSync('start', 'utf8')
 		];
 		const set = Object.fromEntries([...container.matchAll(/^ENV (\w+)=(\S+)$/gm)].map(([, name, value]) => [name!, value!]));
-		const given = [...compose.matchAll(/^ {6}(IANUA_\w+): "?([^"\n]*)"?$/gm)].map(([, name, value]) => [name!, value!.replace(/\$\{(\w+)[^}]*\}/g, '$1')]);
+		const given = [...compose.matchAll(/^ {6}(IANUA_\w+): ['"]?([^'"\n]*)['"]?$/gm)].map(([, name, value]) => [name!, value!.replace(/\$\{(\w+)[^}]*\}/g, '$1')]);
 		const all: Record<string, string> = {
 			...set,
 			...(Object.fromEntries(given) as Record<string, string>),
@@ -128,6 +128,11 @@ describe('the services', () => {
 			await until(async () => (await condition()) === 'sound');
 			expect((await fetch(`${two}/d/${slug}/file`, { headers })).status).toBe(200);
 			expect(existsSync(join(data, 'moved', 'originals'))).toBe(true);
+			// the data folder is the one of the settings unless another is named; where no site has its files, there is no backup
+			const backup = (...args: string[]) =>
+				spawnSync(process.execPath, ['build/admin.js', 'backup', join(at, 'backups'), ...args], { env: environmentOf, encoding: 'utf8' });
+			expect(backup()).toMatchObject({ status: 0 });
+			expect(backup('--data', join(at, 'elsewhere'))).toMatchObject({ status: 1, stderr: expect.stringContaining('No site has its files in') as string });
 		} finally {
 			for (const child of started) child.kill('SIGTERM');
 			await Promise.all(started.filter((child) => child.exitCode === null).map((child) => once(child, 'exit')));

@@ -2,6 +2,8 @@
 import { randomBytes } from 'node:crypto';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { sql } from '#server/db/client';
+import { newId } from '#server/id';
+import { createOwner, resetOwner } from '#server/people/owner';
 import { Authenticator, SiteBrowser } from './authenticator';
 import { forgetTries, member, origin, staff, type Client } from './help';
 
@@ -88,6 +90,15 @@ describe('passkeys', () => {
 		expect(await browserOf().comeIn(by)).toBe('/me');
 		expect((await browserOf(one).send('/me/account?/removePasskey', { id })).type).toBe('success');
 		expect(await browserOf().comeIn(by)).toContain('was not taken');
+	});
+
+	it('of an owner go when somebody takes the account back', async () => {
+		const email = `owner-${process.pid}@example.org`;
+		await createOwner({ email, name: 'Another owner', password: 'a-password-for-now' });
+		await sql()`insert into passkey (id, person_id, credential_id, public_key, counter, device_type, backed_up)
+			select ${newId()}, id, ${email}, '', 0, 'singleDevice', false from person where email = ${email}`;
+		await resetOwner(email, 'another-password', { factor: false });
+		expect(await sql()`select 1 from passkey where credential_id = ${email}`).toHaveLength(0);
 	});
 
 	it('go with the account', async () => {

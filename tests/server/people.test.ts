@@ -484,3 +484,53 @@ describe('one’s own page', () => {
 		await expect(sql()`update ledger set reader = 'x' where document_id = ${paper.id}`).rejects.toThrow('append-only');
 	});
 });
+
+it('many members at once: put into a group or renewed, taken out, suspended; all or none, and back again', async () => {
+	const boss = await staff();
+	const [group, other] = [`Many ${process.pid}`, `Others ${process.pid}`];
+	const [one, two] = [await member({ group, from: '2026-01-01', until: '2099-06-30' }, { group: other }), await member({ group: other })];
+	const slug = group.toLowerCase().replace(' ', '-');
+	const members = [one.id, two.id];
+	type Membership = { group: string; from: string | null; until: string | null };
+	const of = async (id: string) => (await boss.api<{ memberships: Membership[] }>('GET', `/members/${id}`)).memberships.map((m) => [m.group, m.from, m.until]);
+	const before = [await of(one.id), await of(two.id)];
+	interface Undo {
+		undo: { id: string; change: Record<string, unknown> }[];
+	}
+	const joinedNow = await boss.api<Undo>('POST', '/members/bulk', { members, join: { group: slug, until: '2099-12-31' } });
+	expect((await of(one.id)).filter(([name]) => name === slug)).toEqual([[slug, '2026-01-01', '2099-12-31']]);
+	expect((await of(two.id)).filter(([name]) => name === slug)).toEqual([[slug, expect.stringMatching(/^\d{4}-\d\d-\d\d$/), '2099-12-31']]);
+	expect((await of(two.id)).length).toBe(2);
+	// the same once more changes nobody
+	expect(await boss.api('POST', '/members/bulk', { members, join: { group: slug, until: '2099-12-31' } })).toEqual({ undo: [] });
+	await boss.api('POST', '/members/bulk/undo', joinedNow);
+	expect([await of(one.id), await of(two.id)]).toEqual(before);
+
+	// suspended and signed out, and let in again as they were; who was so already stays so
+	expect((await one.get('/me')).status).toBe(200);
+	await boss.api('PATCH', `/members/${two.id}`, { suspended: true });
+	const suspended = await boss.api<Undo>('POST', '/members/bulk', { members, suspended: true });
+	expect(suspended.undo.map(({ id }) => id)).toEqual([one.id]);
+	expect((await one.get('/me')).status).not.toBe(200);
+	await boss.api('POST', '/members/bulk/undo', suspended);
+	expect((await boss.api<{ suspended: boolean }>('GET', `/members/${one.id}`)).suspended).toBe(false);
+	expect((await boss.api<{ suspended: boolean }>('GET', `/members/${two.id}`)).suspended).toBe(true);
+
+	// one that is nobody, staff, a group that is not there, days that do not go together: nothing is changed
+	const bad = async (body: object) => (await boss.send('POST', '/api/v1/members/bulk', body)).status;
+	expect(await bad({ members: [...members, '01990000-0000-7000-8000-000000000000'], leave: slug })).toBe(404);
+	expect(await bad({ members, leave: 'nowhere-at-all' })).toBe(422);
+	expect(await bad({ members, join: { group: slug, from: '2099-12-31', until: '2099-01-01' } })).toBe(422);
+	expect(await bad({ members: [], suspended: true })).toBe(422);
+	expect([await of(one.id), await of(two.id)]).toEqual(before);
+
+	await boss.api('POST', '/members/bulk', { members, leave: slug });
+	expect((await of(one.id)).find(([name]) => name === slug)?.[2]).not.toBe('2099-06-30');
+	expect((await of(one.id)).filter(([name]) => name !== slug)).toEqual(before[0]!.filter(([name]) => name !== slug));
+	// and who may not
+	expect((await two.send('POST', '/api/v1/members/bulk', { members, suspended: false })).status).toBeGreaterThanOrEqual(400);
+	// somebody gone meanwhile stays gone
+	const last = await boss.api<Undo>('POST', '/members/bulk', { members, join: { group: slug } });
+	await boss.api('DELETE', `/members/${two.id}`);
+	await boss.api('POST', '/members/bulk/undo', last);
+});

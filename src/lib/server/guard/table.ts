@@ -202,6 +202,8 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/groups/[slug]/members': api(...people),
 	'/api/v1/members': api(...people),
 	'/api/v1/members/[id]': api(...people),
+	'/api/v1/members/bulk': api(...people),
+	'/api/v1/members/bulk/undo': api(...people),
 	'/api/v1/members/[id]/invite': api(...people),
 	'/api/v1/members/import': api(...people, { takesFiles: true }),
 	'/api/v1/listing': api([], ['pages:read', 'documents:read']),

@@ -3,7 +3,7 @@ import { Type, type TInteger, type TOptional } from '@sinclair/typebox';
 import { dayOrders, meanings, type Meaning } from '#core/people/csv';
 import { scopes } from '#core/people/scope';
 import { Cursor, Instant, Limit, listInParts, listOf, Nothing, nullable, oneOf, type Operation, withBefore } from '../http/contract';
-import { GroupChange, GroupGiven, MemberChange, MemberGiven } from './members';
+import { GroupChange, GroupGiven, MemberChange, MemberGiven, MembersChange, MembersUndo } from './members';
 import { standings } from './directory';
 import { TokenGiven } from './tokens';
 
@@ -191,6 +191,8 @@ export const peopleOperations = [
 		status: 200,
 		answer: withBefore(MemberAnswer, MemberChange)
 	},
+	{ method: 'post', path: '/members/bulk', words: 'One change to many members, all or none', body: MembersChange, status: 200, answer: MembersUndo },
+	{ method: 'post', path: '/members/bulk/undo', words: 'Puts many members back', body: MembersUndo, status: 200, answer: Nothing },
 	{ method: 'delete', path: '/members/{id}', words: 'Takes a member out', status: 200, answer: Nothing },
 	{
 		method: 'post',

@@ -1,16 +1,18 @@
 // Members: changed, suspended, taken out, invited by mail; and their groups. Sign-in is auth.ts's, staff accounts are staff.ts's.
-import { and, eq, sql as raw } from 'drizzle-orm';
+import { and, eq, inArray, sql as raw } from 'drizzle-orm';
 import { Type, type Static } from '@sinclair/typebox';
 import { Line } from '#core/text/line';
-import { isDay } from '#core/access/hours';
+import { dayOf, isDay } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
+import { joined, left, type Membership } from '#core/people/membership';
 import { db, sql, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
 import { group, membership, person, session } from '../db/schema';
 import { newId } from '../id';
 import { named, writeAudit } from '../site/audit';
+import { site } from '../site/site';
 import { insertPerson, listPeople, type PeopleQuery } from './directory';
-import { insertMemberships } from './memberships';
+import { groupIds, insertMemberships } from './memberships';
 import { mailInvitation, type Invited } from './staff';
 import type { Person } from './who';
 import { slugFor } from '../slug';
@@ -41,6 +43,25 @@ export const MemberChange = Type.Object(
 	{ additionalProperties: false }
 );
 export type MemberChange = Static<typeof MemberChange>;
+const PersonId = Type.String({ format: 'uuid' });
+/** One change to many members, all or none. */
+export const MembersChange = Type.Object(
+	{
+		members: Type.Array(PersonId, { minItems: 1, maxItems: 1000, uniqueItems: true }),
+		suspended: Type.Optional(Type.Boolean()),
+		join: Type.Optional({
+			...MembershipGiven,
+			description:
+				'puts them into a group: of memberships that are not over the one that ends last takes the days, else there is one more, from today unless said'
+		}),
+		leave: Type.Optional(Type.String({ maxLength: 120, description: 'takes them out of a group, with yesterday' }))
+	},
+	{ additionalProperties: false }
+);
+export const MembersUndo = Type.Object(
+	{ undo: Type.Array(Type.Object({ id: PersonId, change: MemberChange }, { additionalProperties: false }), { maxItems: 1000 }) },
+	{ additionalProperties: false }
+);
 export const GroupGiven = Type.Object({ name: Name, description: Type.Optional(Type.String({ maxLength: 2000 })) }, { additionalProperties: false });
 export const GroupChange = Type.Object(
 	{ name: Type.Optional(Name), description: Type.Optional(Type.String({ maxLength: 2000 })) },
@@ -126,24 +147,73 @@ export async function addMember(given: Omit<Static<typeof MemberGiven>, 'invite'
 
 /** Changes what is named, and gives what was there before in the same words. Throws `not-found`, `email-taken`. */
 export async function changeMember(id: string, change: MemberChange, actor: string): Promise<MemberChange> {
+	return db().transaction((tx) => changeWithin(tx, id, change, actor));
+}
+
+async function changeWithin(tx: Queryable, id: string, change: MemberChange, actor: string): Promise<MemberChange> {
 	checkDays(change.memberships ?? []);
+	const row = await memberOf(tx, id);
+	const before = await trailOf(tx, id);
+	const email = change.email?.trim().toLowerCase();
+	if (email && email !== row.email) {
+		const [taken] = await tx.select({ id: person.id }).from(person).where(eq(person.email, email));
+		if (taken) throw new IanuaError('email-taken', { email });
+	}
+	await tx.update(person).set({ name: change.name?.trim(), email, suspended: change.suspended, updatedAt: new Date() }).where(eq(person.id, id));
+	if (change.suspended) await tx.delete(session).where(eq(session.userId, id));
+	if (change.memberships) {
+		await tx.delete(membership).where(eq(membership.personId, id));
+		await insertMemberships(tx, id, change.memberships);
+	}
+	await writeAudit(tx, { actor, action: 'changed', kind: 'person', thing: id, before, after: await trailOf(tx, id) });
+	return named(before, change);
+}
+
+/** Changes many members alike, all or none, and gives what puts each back. Throws `not-found` where one is none, `group-unknown`. */
+export async function changeMembers({ members, suspended, join, leave }: Static<typeof MembersChange>, actor: string): Promise<Static<typeof MembersUndo>> {
+	const today = dayOf(Date.now(), (await site()).zone);
 	return db().transaction(async (tx) => {
-		const row = await memberOf(tx, id);
-		const before = await trailOf(tx, id);
-		const email = change.email?.trim().toLowerCase();
-		if (email && email !== row.email) {
-			const [taken] = await tx.select({ id: person.id }).from(person).where(eq(person.email, email));
-			if (taken) throw new IanuaError('email-taken', { email });
+		await groupIds(
+			tx,
+			[join?.group, leave].filter((slug) => slug !== undefined)
+		);
+		const undo: Static<typeof MembersUndo>['undo'] = [];
+		// one after the other by their ids, so that two who do so wait for each other and not in a ring
+		for (const id of [...members].sort()) {
+			const row = await memberOf(tx, id);
+			let memberships = await membershipsWithin(tx, id);
+			const [before, among] = [JSON.stringify(memberships), memberships];
+			if (join) memberships = joined(memberships, join, today);
+			if (leave !== undefined) memberships = left(memberships, leave, today);
+			const changes = {
+				...(before === JSON.stringify(memberships) ? {} : { memberships }),
+				...(suspended === undefined || suspended === row.suspended ? {} : { suspended })
+			};
+			if (!Object.keys(changes).length) continue;
+			const wrong = memberships.find(({ from, until }) => from && until && from > until);
+			if (wrong) throw new IanuaError('not-valid', { detail: `${row.name}’s membership of “${wrong.group}” would end before it begins, on ${wrong.from}` });
+			await changeWithin(tx, id, changes, actor);
+			undo.push({ id, change: { ...(changes.memberships ? { memberships: among } : {}), ...('suspended' in changes ? { suspended: row.suspended } : {}) } });
 		}
-		await tx.update(person).set({ name: change.name?.trim(), email, suspended: change.suspended, updatedAt: new Date() }).where(eq(person.id, id));
-		if (change.suspended) await tx.delete(session).where(eq(session.userId, id));
-		if (change.memberships) {
-			await tx.delete(membership).where(eq(membership.personId, id));
-			await insertMemberships(tx, id, change.memberships);
-		}
-		await writeAudit(tx, { actor, action: 'changed', kind: 'person', thing: id, before, after: await trailOf(tx, id) });
-		return named(before, change);
+		return { undo };
 	});
+}
+
+/** Puts members back as `changeMembers` found them, all or none; who is gone meanwhile stays so. */
+export async function undoMembers({ undo }: Static<typeof MembersUndo>, actor: string): Promise<void> {
+	await db().transaction(async (tx) => {
+		const there = new Set((await tx.select({ id: person.id }).from(person).where(inArray(person.id, undo.map(({ id }) => id)))).map(({ id }) => id)); // prettier-ignore
+		for (const { id, change } of [...undo].sort((a, b) => (a.id < b.id ? -1 : 1))) if (there.has(id)) await changeWithin(tx, id, change, actor);
+	});
+}
+
+async function membershipsWithin(tx: Queryable, personId: string): Promise<Membership[]> {
+	return tx
+		.select({ group: group.slug, from: membership.fromDay, until: membership.untilDay })
+		.from(membership)
+		.innerJoin(group, eq(group.id, membership.groupId))
+		.where(eq(membership.personId, personId))
+		.orderBy(group.slug, membership.fromDay);
 }
 
 /**

@@ -78,6 +78,12 @@ export async function backUp({ data: given, into, say = () => {} }: { data: stri
 	mkdirSync(join(unfinished, 'files'), { recursive: true, mode: 0o700 });
 	try {
 		const files: { path: string; bytes: number; sha256: string }[] = [];
+		const id = await store.read('site-id');
+		if (!id)
+			throw new Error(
+				`No site has its files in ${environment.IANUA_FILES ?? join(data, 'files')}: nothing was backed up. Name the site’s data folder with --data.`
+			);
+		files.push({ path: 'files/site-id', ...(await copied(id, join(unfinished, 'files/site-id'))) });
 		say('The database');
 		const dump = join(unfinished, 'database.dump');
 		execFileSync(
@@ -98,8 +104,6 @@ export async function backUp({ data: given, into, say = () => {} }: { data: stri
 				throw new Error(`The file ${name} in the store is not what its name says: it is damaged. Nothing was backed up.`);
 			files.push({ path: to, ...copy });
 		}
-		const id = await store.read('site-id');
-		if (id) files.push({ path: 'files/site-id', ...(await copied(id, join(unfinished, 'files/site-id'))) });
 		for (const name of besideStore) {
 			const path = join(data, name);
 			if (existsSync(path)) files.push({ path: name, ...(await copied(createReadStream(path), join(unfinished, name))) });

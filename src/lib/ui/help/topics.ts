@@ -197,7 +197,8 @@ export const topics: readonly Topic[] = [
 		steps: [
 			'In **People** press a group to see who is in it, or **Make a group**.',
 			'**Add a member** one by one, or bring in many **From a table** (CSV): its columns are recognised, and you see what would change before anything does. A table that is the whole list of its groups can end the memberships that it does not have.',
-			'Press a name to change somebody, to lengthen a membership, or to see what they may open and what they opened.'
+			'Press a name to change somebody, to lengthen a membership, or to see what they may open and what they opened.',
+			'Tick several people to renew their memberships, to put them into a group or take them out, or to suspend them, all at once; it can be taken back.'
 		],
 		notes: [
 			'Whoever lapses within 30 days, and who has lapsed, stands behind buttons of their own above the list.',
@@ -205,7 +206,7 @@ export const topics: readonly Topic[] = [
 		],
 		beside: ['door', 'knocks'],
 		at: '/desk/people',
-		words: 'users accounts subscription tier import csv'
+		words: 'users accounts subscription tier import csv bulk several renew'
 	},
 	{
 		slug: 'knocks',

@@ -1,9 +1,10 @@
 <script lang="ts">
 	import Paging from '$lib/ui/parts/Paging.svelte';
-	import { Button, Day, Input, Select } from '$lib/ui/parts/controls';
+	import { Button, Checkbox, Day, Input, Select } from '$lib/ui/parts/controls';
 	import { Table, TableBody, TableBodyCell, TableBodyRow, TableHead, TableHeadCell } from 'flowbite-svelte';
 	import { page } from '$app/state';
 	import { counted } from '#core/text/list';
+	import ManyMembers from '$lib/ui/people/ManyMembers.svelte';
 	import GroupSheet from '$lib/ui/people/GroupSheet.svelte';
 	import { dayText } from '$lib/ui/parts/when';
 	import PersonSheet from '$lib/ui/people/PersonSheet.svelte';
@@ -32,6 +33,11 @@
 			] as const
 		).filter(([key]) => data.standings[key] || data.query.standing === key)
 	);
+	/** Members chosen for a change to all of them; a page of the list further they stay chosen. */
+	let chosen = $state<string[]>([]);
+	const onPage = $derived(data.people.items.filter(({ role }) => role === 'member').map(({ id }) => id));
+	const whole = $derived(onPage.length > 0 && onPage.every((id) => chosen.includes(id)));
+	const choose = (ids: readonly string[], on: boolean) => (chosen = on ? [...new Set([...chosen, ...ids])] : chosen.filter((id) => !ids.includes(id)));
 	const narrowed = $derived(Boolean(data.query.q || data.query.group || data.query.standing));
 </script>
 
@@ -65,12 +71,24 @@
 					href={address({ standing: data.query.standing === key ? null : key })}>{words} <i>{data.standings[key]}</i></Button
 				>{/each}
 		</div>
+		{#if chosen.length}<ManyMembers members={chosen} groups={data.groups} none={() => (chosen = [])} />{/if}
 		{#if data.people.items.length}
 			<Table class="rows">
-				<TableHead><TableHeadCell>Name</TableHeadCell><TableHeadCell>E-mail address</TableHeadCell><TableHeadCell>Groups</TableHeadCell></TableHead>
+				<TableHead
+					><TableHeadCell class="w-9"
+						><Checkbox aria-label="Choose all members of this page" checked={whole} onchange={(e) => choose(onPage, e.currentTarget.checked)} /></TableHeadCell
+					><TableHeadCell>Name</TableHeadCell><TableHeadCell>E-mail address</TableHeadCell><TableHeadCell>Groups</TableHeadCell></TableHead
+				>
 				<TableBody>
 					{#each data.people.items as person (person.id)}
-						<TableBodyRow class={{ on: data.chosen?.member.id === person.id }}>
+						<TableBodyRow class={{ on: data.chosen?.member.id === person.id || chosen.includes(person.id) }}>
+							<TableBodyCell
+								>{#if person.role === 'member'}<Checkbox
+										aria-label="Choose {person.name}"
+										checked={chosen.includes(person.id)}
+										onchange={(e) => choose([person.id], e.currentTarget.checked)}
+									/>{/if}</TableBodyCell
+							>
 							<TableBodyCell
 								>{#if person.role === 'member'}<a class="name" href={address({ person: person.id })}>{person.name}</a>{:else}<strong>{person.name}</strong
 									>{/if}{#if roleWords[person.role]}<small>{roleWords[person.role]}</small>{/if}{#if person.suspended}<small>Suspended</small
