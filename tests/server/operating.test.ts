@@ -54,7 +54,10 @@ describe('the services', () => {
 			readFileSync('scripts/machine.sh', 'utf8') + readFileSync('start', 'utf8')
 		];
 		const set = Object.fromEntries([...container.matchAll(/^ENV (\w+)=(\S+)$/gm)].map(([, name, value]) => [name!, value!]));
-		const given = [...compose.matchAll(/^ {6}(IANUA_\w+): ['"]?([^'"\n]*)['"]?$/gm)].map(([, name, value]) => [name!, value!.replace(/\$\{(\w+)[^}]*\}/g, '$1')]);
+		const given = [...compose.matchAll(/^ {6}(IANUA_\w+): ['"]?([^'"\n]*)['"]?$/gm)].map(([, name, value]) => [
+			name!,
+			value!.replace(/\$\{(\w+)[^}]*\}/g, '$1')
+		]);
 		const all: Record<string, string> = {
 			...set,
 			...(Object.fromEntries(given) as Record<string, string>),
