@@ -46,6 +46,7 @@ export async function benchAccess(running: Running): Promise<void> {
 	for (let i = 0; i < rounds + 200; i++) {
 		const token = random.next() < 0.2 ? null : random.pick(sessions).token;
 		const ask = {
+			requestId: 'bench',
 			method: 'GET',
 			slug: random.pick(slugs),
 			query: new URLSearchParams(),

@@ -270,7 +270,7 @@ async function benchDelivery(running: Running, staff: string): Promise<void> {
 		const address = `${(++asked >> 16) & 255}.${(asked >> 8) & 255}.${asked & 255}.1`;
 		const header = (name: string) => (request.headers[name] as string | undefined) ?? null;
 		const caller = tried ? { ...nobody, trial: { at: Date.now(), key: null } } : nobody;
-		answerFile({ method: 'GET', slug, query: new URLSearchParams('save'), address, header, caller: caller })
+		answerFile({ requestId: 'bench', method: 'GET', slug, query: new URLSearchParams('save'), address, header, caller: caller })
 			.then((answer) => sendAnswer(answer, response))
 			.catch((error: unknown) => response.writeHead(500).end(String(error)));
 	}).listen(0, '127.0.0.1');

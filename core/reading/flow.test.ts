@@ -52,6 +52,18 @@ describe('lines become text', () => {
 		const read = said(arabic);
 		expect(read.indexOf('يمين')).toBeLessThan(read.indexOf('يسار'));
 	});
+	it('a heading close above a table, as wide as two of its columns, is none of its cells', () => {
+		const rows = [0, 1, 2].flatMap((n) => [
+			line('Lock 3', 60, 130 + n * 14, 32, 11),
+			line('November', 124, 130 + n * 14, 50, 11),
+			line('Gates', 208, 130 + n * 14, 30, 11)
+		]);
+		const { blocks } = flow([page([line('Closed locks', 57, 101, 86, 16), ...rows])], 11)[0]!;
+		expect(blocks).toMatchObject([
+			{ kind: 'heading', text: 'Closed locks' },
+			{ kind: 'table', rows: [0, 1, 2].map(() => ['Lock 3', 'November', 'Gates']) }
+		]);
+	});
 	it('short cells beside each other are rows of a table; what wraps goes on its row', () => {
 		const lines = [
 			['Lock 3', '20 to 23 November', 'Gate repairs'],

@@ -150,15 +150,16 @@ function inOrder(lines: readonly FlowLine[], depth = 0): Piece[] {
 	const [from, until] = [Math.min(...lines.map((line) => line.x)), Math.max(...lines.map(right))];
 	const isWide = (line: FlowLine) => line.width > (until - from) * 0.62;
 	const bands: FlowLine[][] = [];
-	let reached = -Infinity;
+	let [reached, afterHeading] = [-Infinity, false];
 	for (const line of byPlace) {
 		const band = bands.at(-1);
-		// what stands beside each other ends with a line across the whole, a space across the whole, and a heading that has nothing beside it
+		// what stands beside each other ends with a line across the whole, a space across the whole, and a heading that has nothing beside it, which stands by itself
 		const alone =
 			line.height > height * 1.14 && line.y >= reached && !lines.some((other) => other !== line && Math.abs(centre(other) - centre(line)) < line.height / 2);
-		if (!band || isWide(band[0]!) !== isWide(line) || line.y - reached > height * 1.2 || alone) bands.push([line]);
+		if (!band || isWide(band[0]!) !== isWide(line) || line.y - reached > height * 1.2 || alone || afterHeading) bands.push([line]);
 		else band.push(line);
 		reached = Math.max(reached, bottom(line));
+		afterHeading = alone;
 	}
 	const pieces: Piece[] = [];
 	const plain: FlowLine[] = [];

@@ -443,3 +443,30 @@ test('a key is issued, opens the document for a visitor, and is withdrawn; its d
 	await visitor.goto(`/d/${slug}/read`);
 	await expect(visitor.getByRole('heading', { name: 'This key no longer opens' })).toBeVisible();
 });
+
+test('a receipt is asked of several documents at once and taken back, and of one on its sheet', async ({ people }) => {
+	const page = await people.as('staff');
+	await page.goto('/desk/documents');
+	const chosen = [rows(page).nth(2), rows(page).nth(3)];
+	for (const row of chosen) await row.getByRole('checkbox').check();
+	const slugs = await Promise.all(chosen.map(async (row) => (await row.getByRole('link').first().getAttribute('href'))!.replace(/^.*\/|\?.*$/g, '')));
+	const asks = () =>
+		Promise.all(slugs.map(async (slug) => ((await (await page.request.get(`/api/v1/documents/${slug}`)).json()) as { receipt: string | null }).receipt));
+	const before = await asks();
+	const bar = page.getByRole('toolbar', { name: 'Change the documents chosen' });
+	await bar.getByRole('button', { name: 'Receipt' }).click();
+	await page.getByRole('button', { name: 'Yes, for each edition' }).click();
+	await expect(note(page)).toContainText('2 documents: members are asked for a receipt of each edition.');
+	expect(await asks()).toEqual(['each-edition', 'each-edition']);
+	await note(page).getByRole('button', { name: 'Undo' }).click();
+	await expect.poll(asks).toEqual(before);
+
+	await page.goto(`/desk/documents/${slugs[0]!}`);
+	const select = page.getByLabel('Receipt asked of members');
+	await select.selectOption('once');
+	await expect(note(page)).toContainText('members who read it are asked to say that they have.');
+	expect((await asks())[0]).toBe('once');
+	await note(page).getByRole('button', { name: 'Undo' }).click();
+	await expect(select).toHaveValue(before[0] ?? '');
+	await expect.poll(asks).toEqual(before);
+});

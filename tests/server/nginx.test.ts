@@ -54,8 +54,8 @@ afterAll(async () => {
 const ask = (from: string, address: string, headers: Record<string, string> = {}, method = 'GET') =>
 	fetch(from + address, { method, redirect: 'manual', headers: { 'user-agent': browserAgent, ...headers } });
 const body = async (response: Response) => Buffer.from(await response.arrayBuffer());
-/** What the connection and the proxy say of themselves. */
-const theirs = ['connection', 'keep-alive', 'date', 'server', 'strict-transport-security', 'transfer-encoding', 'set-cookie'];
+/** What the connection, the proxy and the one request say of themselves. */
+const theirs = ['connection', 'keep-alive', 'date', 'server', 'strict-transport-security', 'transfer-encoding', 'set-cookie', 'x-request-id'];
 const told = ({ status, headers }: Response) => ({ status, ...Object.fromEntries([...headers].filter(([name]) => !theirs.includes(name))) });
 
 describe('a file of the store', () => {

@@ -71,7 +71,7 @@ describe('the services', () => {
 		const packages = /--no-install-recommends (.*?) &&/.exec(container)![1]!.split(' ');
 		// of PostgreSQL, whose server stands in a container of its own, the programs that backups need
 		for (const name of packages) expect(machine).toContain(name.replace('postgresql-client', 'postgresql'));
-		for (const program of [/CMD \["node", "(.+)"\]$/m.exec(container)![1]!, /command: node (\S+)$/m.exec(compose)![1]!])
+		for (const program of [/^CMD \["node", "(.+)"\]$/m.exec(container)![1]!, /command: node (\S+)$/m.exec(compose)![1]!])
 			expect(units.map(read).join('')).toContain(program);
 		// nothing that git leaves out is built in
 		for (const line of readFileSync('.gitignore', 'utf8').trim().split('\n'))

@@ -118,3 +118,15 @@ it('is the fourth state of the roll call; who has given none is reminded, who ha
 	expect(others).toEqual([]);
 	expect([entry?.who.name, entry?.who.email].filter(Boolean)).toEqual([]);
 });
+
+it('is asked of many documents at once, and each is put back as it was', async () => {
+	const boss = await staff();
+	const [one, two] = [await document({ position: 'keyed' }), await document({ position: 'keyed' })];
+	await boss.api('PATCH', `/documents/${two.slug}`, { receipt: 'each-edition' });
+	const asks = async () => Promise.all([one, two].map(async ({ slug }) => (await boss.api<{ receipt: string | null }>('GET', `/documents/${slug}`)).receipt));
+	const { undo } = await boss.api<{ undo: unknown[] }>('POST', '/bulk', { documents: [one.slug, two.slug], receipt: 'once' });
+	expect(await asks()).toEqual(['once', 'once']);
+	await boss.api('POST', '/bulk/undo', { undo });
+	expect(await asks()).toEqual([null, 'each-edition']);
+	expect((await boss.send('POST', '/api/v1/bulk', { documents: [one.slug], receipt: 'twice' })).status).toBe(422);
+});

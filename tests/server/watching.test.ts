@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest';
 import { freePort } from '#server/db/cluster';
 import { startMailbox } from '../../standins/mailbox';
 import { scratch } from '../../scripts/scratch';
-import { document, member, origin, pdf, send, staff, until } from './help';
+import { browserAgent, document, member, origin, pdf, send, staff, until } from './help';
 import { begin, startOwn } from './own';
 import { newTrace, traceOf } from '#server/trace';
 
@@ -118,6 +118,18 @@ describe('the log', () => {
 				body: form
 			});
 			await until(() => Promise.resolve(text.includes('"msg":"job"')));
+			// a request leads to its entry, and one that goes on to none
+			const { slug } = (await made.json()) as { slug: string };
+			await fetch(`${own.origin}/api/v1/documents/${slug}`, {
+				method: 'PATCH',
+				headers: { ...boss, origin: own.origin, 'content-type': 'application/json' },
+				body: JSON.stringify({ door: { position: 'open' } })
+			});
+			const agent = { 'user-agent': browserAgent };
+			const opened = await fetch(`${own.origin}/d/${slug}/file`, { headers: agent });
+			const goesOn = await fetch(`${own.origin}/d/${slug}/file`, { headers: { ...agent, range: 'bytes=100-200' } });
+			expect([opened.status, goesOn.status]).toEqual([200, 206]);
+			const { items } = (await (await fetch(`${own.origin}/api/v1/documents/${slug}/ledger`, { headers: boss })).json()) as { items: { id: string }[] };
 			await own.stop();
 			const lines = text.split('\n').filter((line) => line.startsWith('{')).map((line) => JSON.parse(line) as Record<string, unknown>); // prettier-ignore
 			const one = (msg: string, more: Record<string, unknown> = {}) =>
@@ -130,6 +142,10 @@ describe('the log', () => {
 			});
 			expect(JSON.stringify(one('started'))).not.toMatch(/postgres:\/\/|:[^"/]*@/);
 			expect(one('request', { trace })).toMatchObject({ requestId: made.headers.get('x-request-id'), route: '/api/v1/documents', status: 201 });
+			expect(lines.filter((line) => line.msg === 'entry').map(({ requestId, entry, kind }) => ({ requestId, entry, kind }))).toEqual([
+				{ requestId: opened.headers.get('x-request-id'), entry: items[0]!.id, kind: 'opened' }
+			]);
+			expect(goesOn.headers.get('x-request-id')).toMatch(/^[0-9a-f-]{36}$/);
 			expect(one('job', { queue: 'check' })).toMatchObject({ job: expect.any(String) as string, ms: expect.any(Number) as number });
 			expect([one('stopping')?.signal, one('stopped')?.program]).toEqual(['SIGTERM', 'web']);
 		} finally {

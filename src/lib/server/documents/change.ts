@@ -223,6 +223,7 @@ export const BulkChange = Type.Object(
 		addTopics: Type.Optional(Type.Array(Line(80), { maxItems: 50 })),
 		removeTopics: Type.Optional(Type.Array(Type.String({ minLength: 1, maxLength: 80 }), { maxItems: 50 })),
 		fields: Type.Optional(FieldsChange),
+		receipt: Type.Optional(nullable(oneOf(receiptAsks))),
 		door: Type.Optional(DoorChange),
 		aside: Type.Optional(Type.Boolean()),
 		/** Where readers of published pages would be turned away, nothing is done and the places are told. */
@@ -248,6 +249,7 @@ export async function changeMany(change: BulkChange, actor: string): Promise<Bul
 					? { topics: tidied([...row.topics.filter((t) => !change.removeTopics?.includes(t)), ...(change.addTopics ?? [])]) }
 					: {}),
 				...(change.fields ? { fields: change.fields } : {}),
+				...(change.receipt === undefined ? {} : { receipt: change.receipt }),
 				...(change.door ? { door: change.door } : {})
 			};
 			const { before } = Object.keys(next).length ? await applyChange(tx, row, next, actor) : { before: {} };

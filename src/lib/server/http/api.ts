@@ -61,6 +61,7 @@ export const answer = (value: unknown, status = 200): Response => json(value, { 
 /** What the chain asks of a request that kit took. */
 export function fileRequestOf(event: RequestEvent, slug: string): FileRequest {
 	return {
+		requestId: event.locals.requestId,
 		method: event.request.method,
 		slug,
 		query: event.url.searchParams,

@@ -36,6 +36,7 @@ import { readerOf, recordKeyUsed, recordPassed, recordPrinted, recordRead, recor
 
 /** A request, whichever server took it. */
 export interface FileRequest {
+	readonly requestId: string;
 	readonly method: string;
 	readonly slug: string;
 	readonly query: URLSearchParams;
@@ -92,6 +93,7 @@ async function askerOf(ask: FileRequest): Promise<RequestContext> {
 	]);
 	const caller = heldTo(known, ['documents:read']);
 	return {
+		requestId: ask.requestId,
 		caller,
 		address: ask.address,
 		browser,

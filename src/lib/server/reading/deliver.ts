@@ -7,6 +7,7 @@ import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { relative, sep } from 'node:path';
 import { problemDetails } from '../http/problem';
+import { newId } from '../id';
 import { log } from '../log';
 import { routed } from '../metrics';
 import { settings } from '../settings';
@@ -188,7 +189,10 @@ export async function deliverFile(request: IncomingMessage, response: ServerResp
 	if (!match) return false;
 	const [, slug, attachment] = match;
 	routed.set(response, fileRoute);
+	const requestId = newId();
+	response.setHeader('x-request-id', requestId);
 	const ask: FileRequest = {
+		requestId,
 		method: request.method,
 		// the address of a file has a slug
 		slug: slug!,

@@ -4,6 +4,7 @@ import { deviceOf, readingGapMinutes } from '#core/readership/counting';
 import type { RefusedCode } from '#core/access/decide';
 import { sql } from '../db/client';
 import { newId } from '../id';
+import { log } from '../log';
 import { keyReader } from '../access/keys';
 import type { Caller } from '../people/who';
 import { settings } from '../settings';
@@ -13,6 +14,8 @@ import { enterLine, tellEntered, type Line } from './writer';
 
 /** What the ledger needs to know of a request, whichever server took it. */
 export interface RequestContext {
+	/** As the answer and the log name it: never kept in the ledger. */
+	readonly requestId: string;
 	readonly caller: Caller;
 	/** For limits alone; never kept. */
 	readonly address: string;
@@ -194,5 +197,6 @@ function toLedgerRow(found: Resolved, entry: Entry, asker: RequestContext): Line
 
 async function write(found: Resolved, entry: Entry, asker: RequestContext): Promise<void> {
 	if (asker.caller.trial) return;
-	await enterLine(toLedgerRow(found, entry, asker));
+	const line = toLedgerRow(found, entry, asker);
+	if (await enterLine(line)) log().info({ requestId: asker.requestId, entry: line.id, kind: line.kind }, 'entry');
 }

@@ -71,12 +71,12 @@ let sentAt = 0;
 let gathering: ReturnType<typeof setTimeout> | undefined;
 
 /**
- * Enters a line, and gives when it is committed. A line that goes on a reading that is entered already is left out; one that was seen to be entered
+ * Enters a line, and gives whether it is an entry of its own, once that is committed. A line that goes on a reading that is entered already is left out; one that was seen to be entered
  * lately needs no statement for that. Throws `key-used-up` where the key's last opening went to somebody else, and `ledger-closed` where the ledger
  * cannot be written.
  */
-export async function enterLine(line: Line): Promise<void> {
-	if (line.goesOn && (await goesOnAsKnown(line))) return;
+export async function enterLine(line: Line): Promise<boolean> {
+	if (line.goesOn && (await goesOnAsKnown(line))) return false;
 	const begun = changesSoFar();
 	const asked = Date.now();
 	const outcome = await new Promise<Outcome>((done, failed) => {
@@ -85,6 +85,7 @@ export async function enterLine(line: Line): Promise<void> {
 	});
 	if (outcome.begun && !outcome.entered) throw new IanuaError('key-used-up');
 	knowReading(line, outcome.lastAt, asked, begun);
+	return outcome.begun;
 }
 
 function pump(): void {

@@ -1,4 +1,4 @@
-<!-- What can be done with the documents chosen: folder, topics, door, set aside; each with one undo for all. -->
+<!-- What can be done with the documents chosen: folder, topics, fields, receipts, door, set aside; each with one undo for all. -->
 <script lang="ts">
 	import { Modal } from 'flowbite-svelte';
 	import { untrack } from 'svelte';
@@ -209,6 +209,14 @@
 				</div>
 			</Popup>
 		{/if}
+		<Popup label="Receipt" plain up disabled={busy} width={300}>
+			<p class="mb-2">Are members who read them asked to say that they have?</p>
+			<p class="flex flex-wrap gap-2">
+				<Button onclick={() => change({ receipt: 'once' }, 'members are asked for a receipt, once.')}>Yes, once</Button>
+				<Button onclick={() => change({ receipt: 'each-edition' }, 'members are asked for a receipt of each edition.')}>Yes, for each edition</Button>
+				<Button onclick={() => change({ receipt: null }, 'nobody is asked for a receipt.')}>No</Button>
+			</p>
+		</Popup>
 		<Button
 			disabled={busy}
 			aria-haspopup="dialog"

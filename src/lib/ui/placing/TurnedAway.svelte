@@ -26,7 +26,7 @@
 
 <svelte:head><title>{heading}, {site.name}</title><meta name="robots" content="noindex" /></svelte:head>
 {#if framed}
-	<main class="framed" data-testid="turned-away">
+	<main class="framed" data-went-wrong data-testid="turned-away">
 		<DoorMark position={door} height={56} />
 		<h1>{page.error?.announced?.title ?? heading}</h1>
 		<p class="words">{page.error?.message}</p>
@@ -34,7 +34,7 @@
 	</main>
 {:else}
 	<Archway heading={page.error?.announced?.title ?? heading} {door}>
-		<div data-testid="turned-away">
+		<div data-went-wrong data-testid="turned-away">
 			{#if page.error?.announced}
 				{#if page.error.announced.description}<p>{page.error.announced.description}</p>{/if}
 				<p class="who">{page.error.announced.who}</p>

@@ -6,6 +6,7 @@
 	import FieldsForm from '$lib/ui/documents/FieldsForm.svelte';
 	import TurnedAwayForm from '$lib/ui/access/TurnedAwayForm.svelte';
 	import SiteForms from '$lib/ui/placing/SiteForms.svelte';
+	import { carriedOver } from '#core/site/carry-over';
 	import { sizeWords } from '#core/documents/size';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
@@ -19,10 +20,22 @@
 	let { data } = $props();
 	let contact = $state(untrack(() => data.given.contact ?? ''));
 	let origins = $state(untrack(() => (data.given.programOrigins ?? []).join('\n')));
-	const setSite = (change: Record<string, unknown> | (() => Promise<Record<string, unknown>>)) =>
+	let before: Promise<unknown> = Promise.resolve();
+	type Change = Record<string, unknown>;
+	/** One change after the other, each carried over to what the one before it left: two that are pressed fast do not undo each other. */
+	function setSite(change: Change | (() => Promise<Change>)): Promise<unknown> {
+		const was: Change = $state.snapshot(data.given);
+		const now = (): Change => ({ ...data.given });
+		const made = async () => {
+			const wanted = typeof change === 'function' ? await change() : change;
+			return Object.fromEntries(Object.entries(wanted).map(([name, value]) => [name, carriedOver(was[name], value, now()[name])]));
+		};
+		return (before = before.then(() => set(made)));
+	}
+	const set = (change: () => Promise<Change>) =>
 		act(
 			'Set for the whole site.',
-			async () => call('patch /site', { body: typeof change === 'function' ? await change() : change }),
+			async () => call('patch /site', { body: await change() }),
 			({ before }) => call('patch /site', { body: before }),
 			{
 				show: async () => {
