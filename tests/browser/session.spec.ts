@@ -250,6 +250,10 @@ test('a passkey: added, signs in where one wanted to go, not without its holder,
 	await page.goto(named('/me/account'));
 	await page.getByRole('button', { name: 'Remove: Grebe’s phone' }).click();
 	await expect(page.getByRole('status')).toContainText('signs you in no longer');
+	// the session goes before one is added
+	await page.context().clearCookies();
+	await add.click();
+	await expect(page).toHaveURL(/\/sign-in\?to=/);
 	await press();
 	await expect(page.getByRole('alert')).toContainText('was not taken');
 });

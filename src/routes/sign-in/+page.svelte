@@ -1,28 +1,13 @@
 <script lang="ts">
 	import { Button, Input, Label } from 'flowbite-svelte';
-	import { onMount, tick } from 'svelte';
-	import { passkey, takesPasskeys } from '$lib/ui/people/passkey';
+	import { PasskeyForm } from '$lib/ui/people/passkey.svelte';
 	import { accountWords as account, words } from '$lib/ui/parts/words';
 	import SignInFrame from '$lib/ui/people/SignInFrame.svelte';
 	let { data, form } = $props();
 	const said = $derived(form as { trouble?: string; email?: string; sent?: boolean } | null);
 	let byLink = $state(false);
 	let email = $derived(said?.email ?? '');
-	let passkeys = $state(false);
-	let response = $state('');
-	let not = $state('');
-	let signed = $state<HTMLFormElement>();
-	onMount(() => {
-		passkeys = takesPasskeys(data.passkeys);
-	});
-	async function byPasskey() {
-		const given = await passkey('?/passkeyAsk', 'use');
-		not = 'not' in given ? account(given.not) : 'trouble' in given ? given.trouble : '';
-		if (!('response' in given)) return;
-		response = given.response;
-		await tick();
-		signed?.submit();
-	}
+	const passkey = new PasskeyForm(() => data.passkeys, 'use');
 	const to = $derived(data.to ? `&to=${encodeURIComponent(data.to)}` : '');
 </script>
 
@@ -51,7 +36,7 @@
 			<p class="or soft">{words('or')}</p>
 		{/if}
 		{#if data.confirm && !said}<p class="say" role="status">{account('confirmByMail')}</p>{/if}
-		{#if not || said?.trouble}<p class="trouble" role="alert">{not || said?.trouble}</p>{/if}
+		{#if passkey.trouble || said?.trouble}<p class="trouble" role="alert">{passkey.trouble || said?.trouble}</p>{/if}
 		<form method="POST" action="?/{byLink ? 'link' : 'in'}{to}">
 			<Label for="email">{words('email')}</Label>
 			<Input id="email" name="email" type="email" autocomplete="username" required bind:value={email} />
@@ -64,10 +49,10 @@
 					><Button type="submit" formaction="?/link" formnovalidate class="mt-2 w-full text-base">{words('mailLinkInstead')}</Button></noscript
 				>{/if}
 		</form>
-		{#if passkeys}
-			<form method="POST" action="?/passkey{to}" bind:this={signed}>
-				<input type="hidden" name="response" value={response} />
-				<Button color="alternative" class="mt-2 w-full text-base" onclick={byPasskey}>{words('byPasskey')}</Button>
+		{#if passkey.usable}
+			<form method="POST" action="?/passkey{to}" bind:this={passkey.form}>
+				<input type="hidden" name="response" value={passkey.response} />
+				<Button color="alternative" class="mt-2 w-full text-base" onclick={passkey.press}>{words('byPasskey')}</Button>
 			</form>
 		{/if}
 		<p class="ways">

@@ -1,28 +1,12 @@
 <script lang="ts">
 	import { counted } from '#core/text/list';
-	import { onMount, tick } from 'svelte';
-	import { passkey, takesPasskeys } from '$lib/ui/people/passkey';
+	import { PasskeyForm } from '$lib/ui/people/passkey.svelte';
 	import { dayText, timeText } from '$lib/ui/parts/when';
 	import { accountWords as account, newsWords as news, words } from '$lib/ui/parts/words';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data, form } = $props();
 	const said = $derived(form as { about: string; trouble?: string; done?: string; prepared?: { qr: string; secret: string; spare: string[] } } | null);
-	let addsPasskeys = $state(false);
-	let response = $state('');
-	let not = $state('');
-	let adding = $state<HTMLFormElement>();
-	onMount(() => {
-		addsPasskeys = takesPasskeys(data.passkeySite);
-	});
-	async function addPasskey(event: SubmitEvent) {
-		event.preventDefault();
-		const made = await passkey('?/passkeyAsk', 'make');
-		not = 'not' in made ? account(made.not) : 'trouble' in made ? made.trouble : '';
-		if (!('response' in made)) return;
-		response = made.response;
-		await tick();
-		adding?.submit();
-	}
+	const passkey = new PasskeyForm(() => data.passkeySite, 'make');
 	/** A browser's own string, shortened to what people know it by. */
 	const browser = (agent: string) => {
 		const name = /Firefox|Edg|OPR|Chrome|Safari/.exec(agent)?.[0] ?? '';
@@ -91,9 +75,9 @@
 		<p class="soft">{account('haveNone')} <a href="/sign-in/forgotten">{account('chooseByMail')}</a>.</p>
 	</details>
 
-	{#if addsPasskeys || data.passkeys.length}
+	{#if passkey.usable || data.passkeys.length}
 		<h2>{account('passkeys')}</h2>
-		{#if not}<p class="trouble" role="alert">{not}</p>{:else}{@render say('passkeys')}{/if}
+		{#if passkey.trouble}<p class="trouble" role="alert">{passkey.trouble}</p>{:else}{@render say('passkeys')}{/if}
 		<p class="soft">{account('passkeyWords')}</p>
 		{#if data.passkeys.length}
 			<ul class="lines">
@@ -111,10 +95,10 @@
 				{/each}
 			</ul>
 		{/if}
-		{#if addsPasskeys}
-			<form class="fields" method="POST" action="?/addPasskey" bind:this={adding} onsubmit={addPasskey}>
+		{#if passkey.usable}
+			<form class="fields" method="POST" action="?/addPasskey" bind:this={passkey.form} onsubmit={passkey.press}>
 				<label>{account('passkeyName')} <input class="field" name="name" maxlength="60" autocomplete="off" /></label>
-				<input type="hidden" name="response" value={response} />
+				<input type="hidden" name="response" value={passkey.response} />
 				<button class="btn">{account('addPasskey')}</button>
 			</form>
 		{/if}
