@@ -29,7 +29,7 @@ export default defineConfig({
 					// what a file imports, its pool of connections among it, serves those after it too: importing it anew took a third of the time
 					isolate: false,
 					// so many applications does setup.ts start: many tests wait for something to end or to be over
-					maxWorkers: 2,
+					maxWorkers: 3,
 					testTimeout: hung,
 					hookTimeout: hung
 				}

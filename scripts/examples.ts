@@ -147,6 +147,9 @@ try {
 	await call('post /documents/{slug}/keys/mail', handbook, { addresses: ['yard@boats.example'], words: 'For the winter works.' });
 	await call('post /keys/mail', null, { documents: [handbook, towpath], addresses: ['Kit Mason <kit@boats.example>'], until: '2027-03-31' });
 	await call('get /documents/{slug}/keys', handbook);
+	await call('get /keys', null);
+	const ended = await call('post /keys/bulk', null, { keys: [key.id], until: '2027-06-30' });
+	await call('post /keys/bulk/undo', null, ended);
 	await call('delete /keys/{id}', key.id as string);
 	await call('post /keys/{id}/restore', key.id as string);
 	// the shape of this answer is the contract's

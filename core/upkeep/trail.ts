@@ -36,6 +36,7 @@ const actions: Record<string, string> = {
 	'key-issued': 'issued a key for',
 	'key-withdrawn': 'withdrew a key of',
 	'key-restored': 'gave back a key of',
+	'key-changed': 'gave another end to a key of',
 	'let-in': 'let somebody in at',
 	declined: 'declined a knock at',
 	'signed-out': 'ended the sessions of',

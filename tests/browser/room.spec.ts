@@ -3,7 +3,7 @@ import { readFileSync } from 'node:fs';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import type { Page } from '@playwright/test';
-import { axeLightAndDark, chromiumPdf, drop, expect, fileOf, linkMailed, origin, test } from './help';
+import { axeLightAndDark, chromiumPdf, drop, expect, fileOf, linkMailed, origin, signIn, test } from './help';
 
 const filters = (page: Page) => page.getByRole('group', { name: 'Filters' });
 const rows = (page: Page) => page.locator('tbody tr[id^="row-"]');
@@ -442,6 +442,49 @@ test('a key is issued, opens the document for a visitor, and is withdrawn; its d
 	await expect(sheet.getByText('withdrawn', { exact: true })).toBeVisible();
 	await visitor.goto(`/d/${slug}/read`);
 	await expect(visitor.getByRole('heading', { name: 'This key no longer opens' })).toBeVisible();
+});
+
+test('keys of all documents: found by whom they are for, given another last day, withdrawn and given back together', async ({ people, browser }) => {
+	const page = await people.as('staff');
+	const slug = await brought(page, await chromiumPdf(browser, 'For the divers', 2));
+	const issue = (label: string) => page.request.post(`/api/v1/documents/${slug}/keys`, { data: { label } });
+	await page.request.patch(`/api/v1/documents/${slug}`, { data: { door: { position: 'keyed' } } });
+	const [, second] = [await issue('Diver of the upper pound'), await issue('Diver of the lower pound')];
+	const { url } = (await second.json()) as { url: string };
+	await page.goto(`/desk/documents/${slug}`);
+	await page.getByRole('link', { name: 'All its keys as a list' }).click();
+	await page.getByRole('searchbox', { name: 'Find a key' }).fill('lower pound');
+	await page.keyboard.press('Enter');
+	await expect(page.getByText('Diver of the upper pound')).toHaveCount(0);
+	const line = page.getByRole('row').filter({ hasText: 'Diver of the lower pound' });
+	await line.getByRole('checkbox').check();
+	const bar = page.getByRole('region', { name: 'Keys chosen' });
+	await bar.getByRole('textbox', { name: 'Last day of those chosen' }).fill('31 March 2098');
+	await bar.getByRole('button', { name: 'Set the last day' }).click();
+	await expect(line.getByText('31 March 2098')).toBeVisible();
+	await page.getByRole('button', { name: 'Undo' }).click();
+	await expect(line.getByText('no end')).toBeVisible();
+
+	const diver = await people.as('visitor');
+	await diver.goto(url);
+	await expect(diver.getByRole('link', { name: 'Read', exact: true })).toBeVisible();
+	await page.getByRole('searchbox', { name: 'Find a key' }).fill('pound');
+	await page.keyboard.press('Enter');
+	await expect(page.getByText('2 keys shown')).toBeVisible();
+	await page.getByRole('checkbox', { name: 'Choose all keys of this page' }).check();
+	await bar.getByRole('button', { name: 'Withdraw' }).click();
+	await expect(line.getByText('withdrawn', { exact: true })).toBeVisible();
+	await diver.goto(`/d/${slug}/read`);
+	await expect(diver.getByRole('heading', { name: 'This key no longer opens' })).toBeVisible();
+	// the session has gone: one signs in where one is, and it is carried out
+	await page.context().clearCookies();
+	await bar.getByRole('button', { name: 'Give back' }).click();
+	const dialog = page.getByRole('dialog', { name: 'Sign in again' });
+	await dialog.getByLabel('Password').fill(signIn().staff.password);
+	await dialog.getByLabel('Password').press('Enter');
+	await expect(line.getByText('withdrawn', { exact: true })).toHaveCount(0);
+	await diver.goto(url);
+	await expect(diver.getByRole('link', { name: 'Read', exact: true })).toBeVisible();
 });
 
 test('a receipt is asked of several documents at once and taken back, and of one on its sheet', async ({ people }) => {

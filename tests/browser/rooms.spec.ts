@@ -264,6 +264,7 @@ for (const [what, who, paths] of [
 		[
 			'/desk/people',
 			'/desk/people/staff',
+			'/desk/people/keys',
 			'/desk/people/knocks',
 			'/desk/people/import',
 			'/me',

@@ -167,9 +167,12 @@ describe('a web server that ends by itself', () => {
 			);
 			slow.pause();
 			const ended = own.stop();
-			await new Promise((go) => setTimeout(go, 300));
-			const refused = await fetch(`${own.origin}/readyz`);
-			expect([refused.status, await refused.json()]).toMatchObject([503, { going: true }]);
+			// it is told by a signal: as soon as it has come, it says so
+			const refused = await until(async () => {
+				const response = await fetch(`${own.origin}/readyz`);
+				return response.status === 503 && response;
+			});
+			expect(await refused.json()).toMatchObject({ going: true });
 			slow.on('data', (chunk: Buffer) => (got += chunk.length));
 			slow.resume();
 			await new Promise<void>((go) => slow.once('close', () => go()));

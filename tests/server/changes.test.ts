@@ -33,8 +33,8 @@ let second: { origin: string; process: ChildProcess };
 let paper: DocumentJson;
 let navigation: string[] = [];
 const path = `/${name}`;
-/** A second is meant (ms); a machine that is busy with other work gets longer. */
-const soon = 10_000;
+/** How long something lasts that ends while it is looked at, ms: long enough to be seen before, on a busy machine too. */
+const lasts = 8_000;
 
 const placement = (document: string) => ({
 	type: 'paragraph',
@@ -133,7 +133,7 @@ describe('a page that is kept', () => {
 		}
 		await boss.api('PATCH', '/site', { contact: 'desk@example.org' });
 		expect(await ask(origin)).toContain('Behind their backs');
-		await until(async () => (await ask(second.origin)).includes('Behind their backs'), soon);
+		await until(async () => (await ask(second.origin)).includes('Behind their backs'));
 	});
 
 	it('answers “as before” for its mark, in each coding, and to HEAD', async () => {
@@ -221,8 +221,8 @@ describe('a page that is kept', () => {
 			await work();
 			const [mine, theirs] = before;
 			if ((await ask(origin, who)) === mine) throw new Error(`${what}: not seen where it was changed`);
-			await until(async () => (await ask(second.origin, who)) !== theirs, soon).catch(() => {
-				throw new Error(`${what}: not seen on the other server within a second`);
+			await until(async () => (await ask(second.origin, who)) !== theirs).catch(() => {
+				throw new Error(`${what}: not seen on the other server`);
 			});
 		}
 	});
@@ -245,22 +245,21 @@ describe('a page that is kept', () => {
 
 	it('ends by the clock where hours end, though nothing changes', async () => {
 		await publish('Until a moment');
-		await boss.api('PATCH', `/pages/${name}`, { door: { until: new Date(Date.now() + 5000).toISOString() } });
+		await boss.api('PATCH', `/pages/${name}`, { door: { until: new Date(Date.now() + lasts).toISOString() } });
 		for (const at of servers()) expect(await ask(at)).toMatch(/^200 /);
 		for (const at of servers()) expect(await ask(at)).toMatch(/^200 /);
-		await new Promise((go) => setTimeout(go, 5200));
-		for (const at of servers()) expect([at, (await ask(at)).slice(0, 3)]).not.toEqual([at, '200']);
+		for (const at of servers()) await until(async () => !(await ask(at)).startsWith('200'));
 		await boss.api('PATCH', `/pages/${name}`, { door: { until: null } });
 	});
 
 	it('ends where an entry of a pocket page comes on show or goes', async () => {
-		const soonOver = new Date(Date.now() + 5000).toISOString();
+		const soonOver = new Date(Date.now() + lasts).toISOString();
 		const content = { entries: [{ url: 'https://weather.example.org/', words: 'For a moment', until: soonOver }, { url: 'https://tides.example.org/', words: 'Then this one', from: soonOver }] }; // prettier-ignore
 		await boss.api('POST', '/pages', { path: `/${name}-pocket`, title: 'Pocket', layout: 'pocket', content, door: { position: 'open' }, inNavigation: false });
 		await boss.api('POST', `/pages/${name}-pocket/publish`, {});
 		const pocket = (at: string) => ask(at, visitor(), `/${name}-pocket`);
 		for (const at of [...servers(), ...servers()]) expect([at, await pocket(at)]).toEqual([at, expect.stringMatching(/For a moment(?![^]*Then this one)/)]);
-		await new Promise((go) => setTimeout(go, 5200));
+		for (const at of servers()) await until(async () => !(await pocket(at)).includes('For a moment'));
 		for (const at of servers()) expect([at, await pocket(at)]).toEqual([at, expect.stringMatching(/^(?![^]*For a moment)[^]*Then this one/)]);
 	});
 
@@ -270,7 +269,7 @@ describe('a page that is kept', () => {
 		await unheard(titled('While nobody heard'));
 		const cut = await sql()`select pg_terminate_backend(pid) from pg_stat_activity where application_name = 'ianua changes'`;
 		expect(cut.length).toBeGreaterThanOrEqual(2);
-		for (const at of servers()) await until(async () => (await ask(at)).includes('While nobody heard'), soon);
+		for (const at of servers()) await until(async () => (await ask(at)).includes('While nobody heard'));
 		// and it is kept again, once the line stands: what changes behind everybody's back is not seen
 		let turn = 0;
 		await until(async () => {
@@ -281,7 +280,7 @@ describe('a page that is kept', () => {
 		});
 		await publish('Heard again');
 		expect(await ask(origin)).toContain('Heard again');
-		await until(async () => (await ask(second.origin)).includes('Heard again'), soon);
+		await until(async () => (await ask(second.origin)).includes('Heard again'));
 	});
 });
 

@@ -7,7 +7,7 @@ import { settings } from '#server/settings';
 import { countTry, placeOf, wentWell } from '#server/people/attempts';
 import { inviteMember } from '#server/people/members';
 import { scratch } from '../../scripts/scratch';
-import { document, forgetTries, member, origin, staff, visitor, type Client, type DocumentJson } from './help';
+import { document, forgetTries, member, origin, staff, until, visitor, type Client, type DocumentJson } from './help';
 import { linkIn, mailTo } from './mails';
 import { begin, startOwn } from './own';
 
@@ -82,8 +82,8 @@ describe('a token', () => {
 	const make = async (given: object) => (await staff()).api<{ id: string; token: string; until: string }>('POST', '/tokens', { label: 'Program', ...given });
 
 	it('ends on its last day, and has one', async () => {
-		const { id, token, until } = await make({ scopes: ['documents:read'] });
-		expect(until > new Date().toISOString().slice(0, 10)).toBe(true);
+		const { id, token, until: ends } = await make({ scopes: ['documents:read'] });
+		expect(ends > new Date().toISOString().slice(0, 10)).toBe(true);
 		expect((await withToken(token).get('/api/v1/documents')).status).toBe(200);
 		await sql()`update api_token set until_day = current_date - 2 where id = ${id}`;
 		expect((await withToken(token).get('/api/v1/documents')).status).toBe(401);
@@ -294,8 +294,7 @@ describe('the log', () => {
 						headers: { ...html, 'content-type': 'application/x-www-form-urlencoded' },
 						body: method === 'POST' ? `password=${secret}` : undefined
 					});
-			await new Promise((go) => setTimeout(go, 200));
-			expect(said).toContain('"route":"/k/[token]"');
+			await until(() => Promise.resolve(said.includes('"route":"/k/[token]"')));
 			expect(said).not.toContain(secret);
 		} finally {
 			await own.stop();
@@ -341,7 +340,7 @@ describe('addresses of documents', () => {
 		const shut = await document();
 		expect((await visitor().get(`/d/${shut.slug}/file`)).status).toBe(404);
 		const count = async () => Number((await sql()`select count(*) as n from ledger where document_id = ${shut.id} and kind = 'turned-away'`)[0]!.n);
-		for (let i = 0; i < 40 && !(await count()); i++) await new Promise((go) => setTimeout(go, 50));
+		await until(async () => (await count()) > 0);
 		expect(await count()).toBe(1);
 	});
 });

@@ -159,6 +159,117 @@ describe('a key', () => {
 	});
 });
 
+describe('keys of all documents', () => {
+	interface Listed {
+		items: { id: string; label: string; state: string; until: string | null; document: { slug: string; title: string } }[];
+		next: string | null;
+		total: number;
+	}
+	/** Keys with a word of their own in the label, so that those of other tests are not met. */
+	async function three() {
+		const word = randomUUID();
+		const [one, two] = [await document({ position: 'keyed' }), await document({ position: 'keyed' })];
+		const keys: Issued[] = [];
+		for (const [slug, name] of [
+			[one.slug, 'first'],
+			[one.slug, 'second'],
+			[two.slug, 'third']
+		] as const)
+			keys.push(await issue(slug, { label: `${word} ${name}`, until: '2099-01-01' }));
+		const boss = await staff();
+		const list = (query = '') => boss.api<Listed>('GET', `/keys?q=${word}${query}`);
+		return { boss, word, one, two, keys, list };
+	}
+	it('are listed by whom they are for, by document and by how they stand, each once', async () => {
+		const { boss, word, one, two, keys, list } = await three();
+		expect((await list()).items.map(({ label, document }) => [label, document.slug])).toEqual([
+			[`${word} third`, two.slug],
+			[`${word} second`, one.slug],
+			[`${word} first`, one.slug]
+		]);
+		expect((await list(`&document=${one.slug}`)).items.map(({ id }) => id)).toEqual([keys[1]!.id, keys[0]!.id]);
+		await boss.api('DELETE', `/keys/${keys[2]!.id}`);
+		expect([(await list('&state=withdrawn')).items.map(({ id }) => id), (await list('&state=good')).total, (await list('&state=lapsed')).items]).toEqual([
+			[keys[2]!.id],
+			2,
+			[]
+		]);
+		// one that is issued between two parts of the list shifts nothing
+		const part = await list('&limit=2');
+		expect(part).toMatchObject({ items: [{ id: keys[2]!.id }, { id: keys[1]!.id }], total: 3 });
+		await issue(two.slug, { label: `${word} fourth` });
+		expect(await list(`&limit=2&cursor=${part.next}`)).toMatchObject({ items: [{ id: keys[0]!.id }], next: null });
+		expect((await boss.send('GET', '/api/v1/keys?cursor=bm8')).status).toBe(422);
+		// what was mailed to an address is found by it, and what was set aside opens nothing and is not here
+		const mail = `${randomUUID()}@example.org`;
+		await boss.api('POST', `/documents/${two.slug}/keys/mail`, { addresses: [`Kit Mason <${mail}>`] });
+		expect((await boss.api<Listed>('GET', `/keys?q=${mail}`)).items).toMatchObject([{ label: `Kit Mason, ${mail}`, document: { slug: two.slug } }]);
+		await boss.api('DELETE', `/documents/${two.slug}`);
+		expect((await boss.api<Listed>('GET', `/keys?q=${mail}`)).total).toBe(0);
+	});
+	it('are withdrawn together in the middle of a reading, and given back by one undo', async () => {
+		const { boss, one, two, keys, list } = await three();
+		const browsers = await Promise.all(keys.map(async ({ url }) => (await holder(url)).browser));
+		const slugs = [one.slug, one.slug, two.slug];
+		const statuses = () => Promise.all(browsers.map(async (browser, i) => (await browser.get(`/d/${slugs[i]}/file`, { range: 'bytes=0-99' })).status));
+		expect(await statuses()).toEqual([206, 206, 206]);
+		await boss.api('DELETE', `/keys/${keys[0]!.id}`);
+		const undo = await boss.api<{ undo: { id: string }[] }>('POST', '/keys/bulk', { keys: keys.map(({ id }) => id), withdrawn: true });
+		// one of them was withdrawn before: it is none of this change's
+		expect(undo.undo.map(({ id }) => id).sort()).toEqual([keys[1]!.id, keys[2]!.id].sort());
+		expect(await statuses()).toEqual([403, 403, 403]);
+		await boss.api('POST', '/keys/bulk/undo', undo);
+		expect(await statuses()).toEqual([403, 206, 206]);
+		expect((await list('&state=withdrawn')).items.map(({ id }) => id)).toEqual([keys[0]!.id]);
+	});
+	it('get another end together: one that had run out opens again; the trail says which end it had', async () => {
+		const { boss, one, keys, list } = await three();
+		const { browser } = await holder(keys[0]!.url);
+		await sql()`update door_key set until_bound = '2020-01-01' where id = ${keys[0]!.id}`;
+		await boss.api('PATCH', `/documents/${one.slug}`, { title: `${one.title} ` });
+		expect(await code(await browser.get(`/d/${one.slug}/file`))).toBe('key-lapsed');
+		expect((await list('&state=lapsed')).items.map(({ id }) => id)).toEqual([keys[0]!.id]);
+		const ids = keys.map(({ id }) => id);
+		const undo = await boss.api<{ undo: unknown[] }>('POST', '/keys/bulk', { keys: ids, until: '2099-06-30' });
+		expect((await browser.get(`/d/${one.slug}/file`)).status).toBe(200);
+		expect((await list()).items.map(({ until }) => until)).toEqual(['2099-06-30', '2099-06-30', '2099-06-30']);
+		await boss.api('POST', '/keys/bulk/undo', undo);
+		expect((await list()).items.map(({ until }) => until)).toEqual(['2099-01-01', '2099-01-01', '2020-01-01']);
+		expect(await code(await browser.get(`/d/${one.slug}/file`))).toBe('key-lapsed');
+		await boss.api('POST', '/keys/bulk', { keys: ids, until: null });
+		expect((await list()).items.map(({ until }) => until)).toEqual([null, null, null]);
+		const trail = await sql()<{ was: string | null; is: string | null }[]>`
+			select before->>'until' as was, after->>'until' as is from audit where action = 'key-changed' and after->>'key' = ${keys[0]!.id} order by at`;
+		expect([...trail]).toEqual([
+			{ was: '2020-01-01', is: '2099-06-30' },
+			{ was: '2099-06-30', is: '2020-01-01' },
+			{ was: '2020-01-01', is: null }
+		]);
+	});
+	it('all change or none does; nobody but staff sees or changes them', async () => {
+		const { boss, keys, list } = await three();
+		const ids = keys.map(({ id }) => id);
+		const refused = async (body: object) => {
+			const response = await boss.send('POST', '/api/v1/keys/bulk', body);
+			return [response.status, await code(response)];
+		};
+		expect(await refused({ keys: [...ids, randomUUID()], withdrawn: true })).toEqual([404, 'key-unknown']);
+		expect(await refused({ keys: ids, until: '2020-01-01', withdrawn: true })).toEqual([422, 'not-valid']);
+		expect(await refused({ keys: ids, until: 'soon' })).toEqual([422, 'not-valid']);
+		expect(await refused({ keys: [], withdrawn: true })).toEqual([422, 'not-valid']);
+		expect((await list('&state=good')).total).toBe(3);
+		for (const [who, status] of [
+			[visitor(), 401],
+			[await member({ group: 'Friends' }), 403]
+		] as const) {
+			expect((await who.get('/api/v1/keys')).status).toBe(status);
+			expect((await who.send('POST', '/api/v1/keys/bulk', { keys: ids, withdrawn: true })).status).toBe(status);
+			expect((await who.send('POST', '/api/v1/keys/bulk/undo', { undo: ids.map((id) => ({ id, change: { withdrawn: true } })) })).status).toBe(status);
+		}
+		expect((await list('&state=good')).total).toBe(3);
+	});
+});
+
 describe('trying the door', () => {
 	it('says what a visitor, a member, a group and a key would get, and why', async () => {
 		const boss = await staff();

@@ -50,6 +50,8 @@ const bodies: Record<string, unknown> = {
 	'patch /groups/{slug}': { description: 'None' },
 	'put /groups/{slug}/members': { members: [] },
 	'patch /members/{id}': { name: 'Nobody' },
+	'post /keys/bulk': { keys: ['00000000-0000-4000-8000-000000000000'], withdrawn: false },
+	'post /keys/bulk/undo': { undo: [] },
 	'post /members/bulk': { members: ['00000000-0000-4000-8000-000000000000'], suspended: false },
 	'post /members/bulk/undo': { undo: [] },
 	'patch /pages/{path}': { title: 'Other' },

@@ -1,5 +1,5 @@
 // Ajv, in one place: a schema in, a check out that says in words what is wrong. Edges call it; inside, types are trusted.
-import { Ajv, type ErrorObject } from 'ajv';
+import { Ajv, type ErrorObject, type ValidateFunction } from 'ajv';
 import formatsPlugin from 'ajv-formats';
 import type { Static, TSchema } from '@sinclair/typebox';
 import { isDay, isInstant } from '#core/access/hours';
@@ -42,10 +42,14 @@ export function unkeepable(value: unknown): string | null {
 
 export type Checked<T> = { ok: true; value: T } | { ok: false; detail: string };
 
-/** Makes the check for a schema. With `coerce`, texts become numbers and booleans (environment, forms, queries). */
+/**
+ * Makes the check for a schema. With `coerce`, texts become numbers and booleans (environment, forms, queries). It is compiled when it is
+ * first asked: most of what a program could check it never does, and all together took half of each start.
+ */
 export function compile<T extends TSchema>(schema: T, options: { coerce?: boolean } = {}): (value: unknown) => Checked<Static<T>> {
-	const validate = (options.coerce ? coercing : strict).compile(schema);
+	let compiled: ValidateFunction | undefined;
 	return (value) => {
+		const validate = (compiled ??= (options.coerce ? coercing : strict).compile(schema));
 		if (validate(value)) return { ok: true, value: value as Static<T> };
 		return { ok: false, detail: (validate.errors ?? []).slice(-3).map(errorWords).join('; ') };
 	};

@@ -1,8 +1,9 @@
 // The API of doors tried, keys and knocks: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type } from '@sinclair/typebox';
 import { DoorShape } from '#core/access/door';
-import { documentPath, Instant, listOf, Nothing, nullable, oneOf, type Operation } from '../http/contract';
+import { Cursor, documentPath, Instant, Limit, listInParts, listOf, Nothing, nullable, oneOf, type Operation } from '../http/contract';
 import { KeyGiven, keyStates } from '#core/access/key';
+import { KeysChange, KeysUndo } from './key-list';
 import { KeysMailed, ManyKeysMailed } from './keys';
 import { KnockAnswer } from './knocks';
 import { WebsiteChange, WebsiteGiven, WebsiteKeyGiven, WebsiteView } from './websites';
@@ -49,6 +50,19 @@ export const KeyAnswer = Type.Object({
 	withdrawnAt: nullable(Instant),
 	state: oneOf(keyStates)
 });
+
+export const KeyListed = Type.Object({ ...KeyAnswer.properties, document: Type.Object({ slug: Type.String(), title: Type.String() }) });
+
+export const KeysQuery = Type.Object(
+	{
+		q: Type.Optional(Type.String({ maxLength: 200, description: 'part of a label, of the address it was mailed to, or of the title of its document' })),
+		state: Type.Optional(oneOf(keyStates, { description: 'good, or why they open nothing' })),
+		document: Type.Optional(Type.String({ maxLength: 80, description: 'slug of the document that they are for' })),
+		cursor: Cursor,
+		limit: Limit
+	},
+	{ additionalProperties: false }
+);
 
 const Knock = Type.Object({
 	id: Type.String({ format: 'uuid' }),
@@ -158,6 +172,16 @@ export const accessOperations = [
 		answer: Type.Object({ key: Type.String(), secret: nullable(Type.String()) })
 	},
 	{ method: 'delete', path: '/websites/{id}/keys/{key}', words: 'Withdraws a key of a website', status: 200, answer: Nothing },
+	{
+		method: 'get',
+		path: '/keys',
+		words: 'The keys of all documents, the newest first',
+		query: KeysQuery,
+		status: 200,
+		answer: listInParts(KeyListed, { total: Type.Integer() })
+	},
+	{ method: 'post', path: '/keys/bulk', words: 'One change to many keys, all or none', body: KeysChange, status: 200, answer: KeysUndo },
+	{ method: 'post', path: '/keys/bulk/undo', words: 'Puts many keys back', body: KeysUndo, status: 200, answer: Nothing },
 	{ method: 'delete', path: '/keys/{id}', words: 'Withdraws a key', status: 200, answer: Nothing },
 	{ method: 'post', path: '/keys/{id}/restore', words: 'Gives a key back that was withdrawn', status: 200, answer: Nothing },
 	{

@@ -1,8 +1,8 @@
-// Keys: issued for a document, remembered by browsers in a cookie, withdrawn. What a key is worth is core/access/decide's.
-import { and, eq, isNotNull, isNull } from 'drizzle-orm';
+// Keys: issued for a document, and remembered by browsers in a cookie. Looking after them is key-list.ts's, what a key is worth core/access/decide's.
+import { and, eq, isNull } from 'drizzle-orm';
 import { createHmac, timingSafeEqual } from 'node:crypto';
 import { Type, type Static } from '@sinclair/typebox';
-import { KeyGiven, keyState, type HeldKey, type KeyState } from '#core/access/key';
+import { KeyGiven, type HeldKey } from '#core/access/key';
 import { isDay, isInstant, spanOf } from '#core/access/hours';
 import { boundWords } from '#core/access/reach';
 import { counted } from '#core/text/list';
@@ -27,25 +27,8 @@ export const keyCookie = 'ianua_keys';
 /** Keys a browser keeps; older ones make room. */
 const mostKept = 20;
 
-export interface KeyView {
-	readonly id: string;
-	readonly label: string;
-	readonly allow: { readonly save: boolean; readonly print: boolean };
-	readonly until: string | null;
-	readonly openings: number | null;
-	/** Openings it has given. */
-	readonly used: number;
-	readonly saves: number;
-	readonly lastUsedAt: string | null;
-	readonly password: boolean;
-	readonly createdAt: string;
-	readonly createdBy: string | null;
-	readonly withdrawnAt: string | null;
-	/** Good now, or why not. */
-	readonly state: KeyState;
-}
-
-interface Row {
+/** A key as the database has it. */
+export interface KeyRow {
 	id: string;
 	document_id: string;
 	label: string;
@@ -59,7 +42,16 @@ interface Row {
 	withdrawn_at: Date | null;
 }
 
-const untilOf = (bound: string | null, zone: string) => spanOf(null, bound, zone).until;
+/** The instant before which a key holds whose last day, or end, this is; null where it has none. */
+export const untilOf = (bound: string | null, zone: string): number | null => spanOf(null, bound, zone).until;
+
+/** Throws where a key cannot be given this end: it is none, or lies in the past. */
+export function checkEnd(until: string | null | undefined, zone: string): void {
+	if (!until) return;
+	if (!isDay(until) && !isInstant(until)) throw new IanuaError('not-valid', { detail: 'the last day is not a day' });
+	// a bound that is a day or an instant has an instant
+	if (untilOf(until, zone)! <= Date.now()) throw new IanuaError('not-valid', { detail: 'the last day of the key lies in the past' });
+}
 
 /** Who issues a key beside the person: to which address it is mailed, and by which token a program does it. */
 interface Issuing {
@@ -80,10 +72,7 @@ export async function issueKeyIn(
 	actor: string,
 	{ mailedTo = null, token }: Issuing = {}
 ): Promise<{ id: string; url: string }> {
-	const { zone } = await site();
-	if (given.until && !isDay(given.until) && !isInstant(given.until)) throw new IanuaError('not-valid', { detail: 'the last day is not a day' });
-	// a bound that is a day or an instant has an instant
-	if (given.until && untilOf(given.until, zone)! <= Date.now()) throw new IanuaError('not-valid', { detail: 'the last day of the key lies in the past' });
+	checkEnd(given.until, (await site()).zone);
 	const [id, secret] = [newId(), newSecret()];
 	const passwordHash = given.password ? await hashPassword(given.password) : null;
 	const [subject] = await tx.select({ id: document.id, setAsideAt: document.setAsideAt }).from(document).where(eq(document.slug, slug));
@@ -195,39 +184,6 @@ function keysMail(siteName: string, name: string, keys: readonly { title: string
 	};
 }
 
-/** Withdraws a key: whoever has it open is shut out at the next request. */
-export async function withdrawKey(id: string, actor: string): Promise<void> {
-	if (!isId(id)) throw new IanuaError('key-unknown');
-	await db().transaction(async (tx) => {
-		const [row] = await tx
-			.update(doorKey)
-			.set({ withdrawnAt: new Date(), withdrawnBy: actor })
-			.where(and(eq(doorKey.id, id), isNull(doorKey.withdrawnAt)))
-			.returning({ documentId: doorKey.documentId, label: doorKey.label });
-		if (row) await writeAudit(tx, { actor, action: 'key-withdrawn', kind: 'document', thing: row.documentId, before: { key: id, label: row.label } });
-		else await knownKey(tx, id);
-	});
-}
-
-/** Gives a key back that was withdrawn: it opens what it opened before, as far as its end and its openings go. */
-export async function restoreKey(id: string, actor: string): Promise<void> {
-	if (!isId(id)) throw new IanuaError('key-unknown');
-	await db().transaction(async (tx) => {
-		const [row] = await tx
-			.update(doorKey)
-			.set({ withdrawnAt: null, withdrawnBy: null })
-			.where(and(eq(doorKey.id, id), isNotNull(doorKey.withdrawnAt)))
-			.returning({ documentId: doorKey.documentId, label: doorKey.label });
-		if (row) await writeAudit(tx, { actor, action: 'key-restored', kind: 'document', thing: row.documentId, after: { key: id, label: row.label } });
-		else await knownKey(tx, id);
-	});
-}
-
-async function knownKey(tx: Queryable, id: string): Promise<void> {
-	const [known] = await tx.select({ id: doorKey.id }).from(doorKey).where(eq(doorKey.id, id));
-	if (!known) throw new IanuaError('key-unknown');
-}
-
 /** Withdraws the keys that a program issued by its token. */
 export async function withdrawKeysOf(tx: Queryable, tokenId: string, actor: string): Promise<void> {
 	const rows = await tx
@@ -239,41 +195,10 @@ export async function withdrawKeysOf(tx: Queryable, tokenId: string, actor: stri
 		await writeAudit(tx, { actor, action: 'key-withdrawn', kind: 'document', thing: row.documentId, before: { key: row.id, label: row.label } });
 }
 
-/** The keys of a document with what each did, the newest first. */
-export async function keysOf(slug: string): Promise<KeyView[]> {
-	const [rows, { zone }] = await Promise.all([
-		sql()<(Row & { created_by_name: string | null; saves: number; last_at: Date | null })[]>`
-			select k.*, p.name as created_by_name,
-				(select count(*)::int from ledger l where l.key_id = k.id and l.kind = 'saved') as saves,
-				(select max(l.at) from ledger l where l.key_id = k.id and l.kind <> 'turned-away') as last_at
-			from door_key k join document d on d.id = k.document_id left join person p on p.id = k.created_by where d.slug = ${slug} order by k.created_at desc`,
-		site()
-	]);
-	const now = Date.now();
-	return rows.map((row) => {
-		const until = untilOf(row.until_bound, zone);
-		return {
-			id: row.id,
-			label: row.label,
-			allow: { save: row.allow_save, print: row.allow_print },
-			until: row.until_bound,
-			openings: row.openings,
-			used: row.used,
-			saves: row.saves,
-			lastUsedAt: row.last_at?.toISOString() ?? null,
-			password: row.password_hash !== null,
-			createdAt: row.created_at.toISOString(),
-			createdBy: row.created_by_name,
-			withdrawnAt: row.withdrawn_at?.toISOString() ?? null,
-			state: keyState({ withdrawn: row.withdrawn_at !== null, until, openingsLeft: row.openings === null ? null : row.openings - row.used }, now)
-		};
-	});
-}
-
 // ---- what a browser holds
 
 /** That a password was given in this browser: only this server can make it, and a changed password ends it. */
-const proofOf = (row: Pick<Row, 'id' | 'password_hash'>) =>
+const proofOf = (row: Pick<KeyRow, 'id' | 'password_hash'>) =>
 	createHmac('sha256', settings().IANUA_SECRET).update(`key ${row.id} ${row.password_hash}`).digest('base64url');
 
 const sameText = (a: string, b: string) => a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
@@ -306,7 +231,7 @@ function cookieWith(cookie: string | null, kept: Kept): string {
 /** Under which reader a key's holder is counted: key and reader cookie, else key and what stands for the browser. */
 export const keyReader = (keyId: string, reader: string): string => `k:${keyId}:${reader}`;
 
-function heldOf(row: Row, zone: string, proof: string | null, reading: boolean): HeldKey {
+function heldOf(row: KeyRow, zone: string, proof: string | null, reading: boolean): HeldKey {
 	return {
 		id: row.id,
 		allow: { save: row.allow_save, print: row.allow_print },
@@ -325,7 +250,7 @@ export async function heldKeys(cookie: string | null, documentId: string, reader
 	const byHash = new Map(kept.map((k) => [hashOf(k.token), k]));
 	const s = sql();
 	const [rows, { zone }] = await Promise.all([
-		s<(Row & { hash: string; reading: boolean })[]>`
+		s<(KeyRow & { hash: string; reading: boolean })[]>`
 			select k.*, exists (select 1 from reading r join ledger l on l.id = r.reading_id and l.key_id = k.id
 				where r.document_id = k.document_id and r.kind = 'opened' and r.last_at > now() - make_interval(mins => ${readingGapMinutes})
 					and r.reader in (${reader}, 'k:' || k.id || ':' || ${reader})) as reading
@@ -353,7 +278,7 @@ export interface FoundKey {
 /** The key at an address, as this browser holds it; null where there is none. With a password, whether it fits. */
 export async function keyAt(token: string, cookie: string | null, password?: string): Promise<FoundKey | null> {
 	const [[row], { zone }] = await Promise.all([
-		sql()<(Row & { slug: string })[]>`
+		sql()<(KeyRow & { slug: string })[]>`
 			select k.*, d.slug from door_key k join document d on d.id = k.document_id where k.hash = ${hashOf(token)} and d.set_aside_at is null`,
 		site()
 	]);
@@ -374,7 +299,7 @@ export async function documentOfKey(id: string): Promise<string> {
 /** A key of a document as it stands, for trying its door; its password counts as given. */
 export async function keyOf(id: string, documentId: string): Promise<HeldKey> {
 	if (!isId(id)) throw new IanuaError('key-unknown');
-	const [[row], { zone }] = await Promise.all([sql()<Row[]>`select * from door_key where id = ${id} and document_id = ${documentId}`, site()]);
+	const [[row], { zone }] = await Promise.all([sql()<KeyRow[]>`select * from door_key where id = ${id} and document_id = ${documentId}`, site()]);
 	if (!row) throw new IanuaError('key-unknown');
 	return { ...heldOf(row, zone, null, false), wantsPassword: false };
 }

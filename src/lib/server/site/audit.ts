@@ -31,6 +31,7 @@ export interface AuditEntry {
 		| 'key-issued'
 		| 'key-withdrawn'
 		| 'key-restored'
+		| 'key-changed'
 		| 'first-owner'
 		| 'exported';
 	readonly kind: 'document' | 'page' | 'group' | 'person' | 'token' | 'site';

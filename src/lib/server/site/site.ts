@@ -17,9 +17,10 @@ import { Foot, Notice } from '#core/site/look';
 import { contrast, leastContrast, nearestPassing, siteGround, siteInk } from '#core/site/colour';
 import { reckonHours } from '../access/hours';
 import { Cache } from '../db/cache';
-import { changed } from '../db/changes';
+import { changed, tellOfWork } from '../db/changes';
 import { db, sql } from '../db/client';
 import { setting } from '../db/schema';
+import { log } from '../log';
 import { named, writeAudit } from './audit';
 import { nullable, oneOf } from '#core/schema';
 
@@ -175,6 +176,8 @@ export async function changeSite(change: Static<typeof SiteChange>, actor: strin
 		return named({ framers: [], programOrigins: [], fields: [], ...before }, change);
 	});
 	changed();
+	// the figures of all days are made anew: at once, not when the sums are next looked at
+	if (change.zone !== undefined) await tellOfWork(sql(), 'zone').catch((err: unknown) => log().warn({ err }, 'the new time zone was not told of'));
 	return was;
 }
 

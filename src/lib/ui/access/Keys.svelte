@@ -4,14 +4,14 @@
 	import { counted } from '#core/text/list';
 	import type { Position } from '#core/access/door';
 	import { splitAddresses } from '#core/people/addresses';
-	import type { KeyView } from '$lib/server/access/keys';
+	import type { KeyView } from '$lib/server/access/key-list';
+	import { keyFacts, stateWords } from './key-words';
 	import { refresh } from '$lib/ui/parts/refresh';
 	import { act } from '$lib/ui/parts/act';
 	import { call } from '$lib/ui/parts/api';
 	import KeyLimits from './KeyLimits.svelte';
 	import HouseWord from '$lib/ui/parts/HouseWord.svelte';
 	import { notify } from '$lib/ui/parts/notices.svelte';
-	import { dayText, timeText } from '$lib/ui/parts/when';
 
 	let {
 		slug,
@@ -72,8 +72,6 @@
 		busy = false;
 	}
 
-	const stateWords = { good: '', withdrawn: 'withdrawn', lapsed: 'run out', 'used-up': 'used up' } as const;
-
 	async function issue(event: SubmitEvent) {
 		event.preventDefault();
 		busy = true;
@@ -103,17 +101,6 @@
 			() => call('post /keys/{id}/restore', { path: { id } }),
 			{ show }
 		);
-	const facts = (key: KeyView) =>
-		[
-			key.allow.save && key.allow.print ? 'read, save, print' : key.allow.save ? 'read, save' : key.allow.print ? 'read, print' : 'read only',
-			key.until ? `until ${dayText(key.until, zone)}` : '',
-			key.openings ? `${key.used} of ${counted(key.openings, 'opening', 'openings')}` : counted(key.used, 'opening', 'openings'),
-			key.saves ? counted(key.saves, 'copy', 'copies') : '',
-			key.password ? 'with password' : '',
-			key.lastUsedAt ? `last ${timeText(key.lastUsedAt, zone)}` : 'not used yet'
-		]
-			.filter(Boolean)
-			.join(', ');
 </script>
 
 <div class="head">
@@ -122,6 +109,7 @@
 			? ', suspended while the door is shut'
 			: ''}</span
 	>
+	{#if keys.length}<a href="/desk/people/keys?document={slug}">All its keys as a list</a>{/if}
 	<Button
 		kind="quiet"
 		onclick={() => {
@@ -194,7 +182,7 @@
 			<li class:over={key.state !== 'good'}>
 				<span class="what"
 					><b>{key.label}</b>{#if key.state !== 'good'}<em>{stateWords[key.state]}</em>{/if}<small
-						>{facts(key)} · <a href="/desk/readership/by/key/{key.id}">what was done with it</a></small
+						>{keyFacts(key, zone)} · <a href="/desk/readership/by/key/{key.id}">what was done with it</a></small
 					></span
 				>
 				{#if key.state === 'good'}<Button kind="quiet" onclick={() => withdraw(key)} aria-label="Withdraw the key “{key.label}”">Withdraw</Button>{/if}

@@ -3,7 +3,7 @@
 	import { Button, Input, Moment, Select } from '$lib/ui/parts/controls';
 	import type { Action } from '#core/access/decide';
 	import { triedWords } from './tried';
-	import type { KeyView } from '$lib/server/access/keys';
+	import type { KeyView } from '$lib/server/access/key-list';
 	import type { Tried } from '$lib/server/access/try-door';
 	import { call, troubleOf } from '$lib/ui/parts/api';
 

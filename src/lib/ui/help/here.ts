@@ -2,6 +2,7 @@
 
 /** By how an address begins, the longer ones first. The titles are those of topics.ts; a test holds them together. */
 const byPath: readonly (readonly [begins: string, slug: string, title: string])[] = [
+	['/desk/people/keys', 'keys', 'Let somebody from outside in'],
 	['/desk/people/knocks', 'knocks', 'When somebody asks to be let in'],
 	['/desk/people', 'groups', 'Members and groups'],
 	['/desk/pages/', 'place', 'Put a document on a page'],

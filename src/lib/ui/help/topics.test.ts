@@ -57,6 +57,7 @@ describe('the handbook', () => {
 		expect(topicHere('/desk/documents/rules-for-fishing')?.slug).toBe('door');
 		expect(topicHere('/desk/settings')).toBeUndefined();
 		for (const path of [
+			'/desk/people/keys',
 			'/desk/people/knocks',
 			'/desk/people',
 			'/desk/pages/x',

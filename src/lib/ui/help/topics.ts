@@ -185,7 +185,7 @@ export const topics: readonly Topic[] = [
 			'Copy the address and hand it on. It is shown this once.',
 			'**Withdraw** ends it at once, also for whoever has the document open; **Undo** gives it back.'
 		],
-		notes: ['**Several at once** issues a key for each of several addresses and mails it.', 'A shut door suspends every key.'],
+		notes: ['**Several at once** mails a key to each of several addresses. A shut door suspends every key. At **People**, **Keys** has all of them.'],
 		beside: ['door', 'knocks', 'readers'],
 		at: '/desk/documents',
 		words: 'share guest external personal link'

@@ -4,7 +4,7 @@ import { goto, invalidate } from '$app/navigation';
 import { navigating } from '$app/state';
 
 /** What the loads give: each says so by `depends('ianua:<name>')`. `site` is its name and look, and who is signed in. */
-export type Loaded = 'site' | 'documents' | 'document' | 'pages' | 'page' | 'people' | 'readership' | 'settings' | 'try' | 'upkeep';
+export type Loaded = 'site' | 'documents' | 'document' | 'pages' | 'page' | 'people' | 'keys' | 'readership' | 'settings' | 'try' | 'upkeep';
 
 /** Loads what is named anew; where nothing is named, all but the site's name and look. */
 export async function refresh(...names: readonly Loaded[]): Promise<void> {

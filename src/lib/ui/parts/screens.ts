@@ -55,6 +55,7 @@ export const screens: readonly Screen[] = [
 	{ title: 'Where placed', note: 'Readership', href: '/desk/readership/by/place' },
 	{ title: 'Turned away', note: 'Readership', href: '/desk/readership/by/refusal', words: 'refused' },
 	{ title: 'Just now', note: 'Readership', href: '/desk/readership/by/minute', words: 'live' },
+	{ title: 'Keys of all documents', note: 'People', href: '/desk/people/keys', words: 'withdraw links outside' },
 	{ title: 'Knocks', note: 'People', href: '/desk/people/knocks', words: 'requests' },
 	{ title: 'Staff', note: 'People', href: '/desk/people/staff', words: 'editors owners invite' },
 	{ title: 'Members from a table', note: 'People', href: '/desk/people/import', words: 'import csv' },

@@ -4,6 +4,7 @@
 	import { counted } from '#core/text/list';
 	import { act } from '$lib/ui/parts/act';
 	import { call, type Given } from '$lib/ui/parts/api';
+	import Chosen from '$lib/ui/parts/Chosen.svelte';
 
 	let { members, groups, none }: { members: readonly string[]; groups: readonly { slug: string; name: string }[]; /** Chooses none. */ none: () => void } =
 		$props();
@@ -26,48 +27,25 @@
 	const join = () => change(`put into ${name}.`, { join: { group, ...(from ? { from } : {}), ...(until ? { until } : {}) } });
 </script>
 
-<div class="many" role="region" aria-label="People chosen">
-	<p><strong>{counted(members.length, 'person', 'people')} chosen</strong> <Button kind="quiet" onclick={none}>Choose none</Button></p>
-	<div class="flex flex-wrap items-end gap-2">
-		<label
-			>Group
-			<Select bind:value={group}>
-				<option value="">which?</option>
-				{#each groups as { slug, name } (slug)}<option value={slug}>{name}</option>{/each}
-			</Select></label
-		>
-		<label>From day <Day label="From day of those chosen" bind:value={from} /></label>
-		<label>Until day <Day label="Until day of those chosen" bind:value={until} least={from || undefined} near={from || null} /></label>
-		<Button disabled={busy || !group} onclick={join}>Put into the group</Button>
-		<Button disabled={busy || !group} onclick={() => change(`taken out of ${name}.`, { leave: group })}>Take out of it</Button>
-		<span class="ml-auto"></span>
-		<Button disabled={busy} onclick={() => change('suspended, and signed out.', { suspended: true })}>Suspend</Button>
-		<Button disabled={busy} onclick={() => change('let in again.', { suspended: false })}>Let in again</Button>
-	</div>
-	<p class="soft">
-		Who is in the group already gets the days that you give; a day left empty stays as it is, and for somebody new begins today and has no end.
-	</p>
-	{#if trouble}<p class="trouble" role="alert">{trouble}</p>{/if}
-</div>
-
-<style>
-	.many {
-		position: sticky;
-		top: var(--lintel);
-		z-index: 2;
-		padding: 10px 12px;
-		margin-bottom: 10px;
-		border: 1px solid var(--brass-bright);
-		border-radius: var(--corner);
-		background: var(--brass-wash);
-	}
-	label {
-		display: flex;
-		align-items: center;
-		gap: 6px;
-		font-size: 13px;
-	}
-	.soft {
-		margin-top: 6px;
-	}
-</style>
+<Chosen
+	label="People chosen"
+	words={counted(members.length, 'person', 'people')}
+	{none}
+	{trouble}
+	note="Who is in the group already gets the days that you give; a day left empty stays as it is, and for somebody new begins today and has no end."
+>
+	<label
+		>Group
+		<Select bind:value={group}>
+			<option value="">which?</option>
+			{#each groups as { slug, name } (slug)}<option value={slug}>{name}</option>{/each}
+		</Select></label
+	>
+	<label>From day <Day label="From day of those chosen" bind:value={from} /></label>
+	<label>Until day <Day label="Until day of those chosen" bind:value={until} least={from || undefined} near={from || null} /></label>
+	<Button disabled={busy || !group} onclick={join}>Put into the group</Button>
+	<Button disabled={busy || !group} onclick={() => change(`taken out of ${name}.`, { leave: group })}>Take out of it</Button>
+	<span class="ml-auto"></span>
+	<Button disabled={busy} onclick={() => change('suspended, and signed out.', { suspended: true })}>Suspend</Button>
+	<Button disabled={busy} onclick={() => change('let in again.', { suspended: false })}>Let in again</Button>
+</Chosen>

@@ -96,7 +96,7 @@
 					<TableBodyCell
 						>{token.scopes.join(', ')}{#if token.folders}<small>in {token.folders.map((f) => f || 'no folder').join(', ')}</small>{/if}</TableBodyCell
 					>
-					<TableBodyCell>{dayText(`${token.until}T12:00:00Z`, 'UTC')}</TableBodyCell>
+					<TableBodyCell>{dayText(token.until, zone)}</TableBodyCell>
 					<TableBodyCell>{token.usedAt ? dayText(token.usedAt, zone) : 'Not yet'}</TableBodyCell>
 					<TableBodyCell class="n"
 						>{#if token.withdrawnAt}withdrawn {dayText(token.withdrawnAt, zone)}{:else if over}over{:else}<Button kind="quiet" onclick={() => withdraw(token)}

@@ -21,7 +21,7 @@
 		<span {...own}
 			>{#if notice.path}<a href={notice.path}>{notice.words}</a>{:else}{notice.words}{/if}</span
 		>
-		{#if notice.until}<span class="until">{words('until', { day: dayText(`${notice.until}T12:00Z`, 'UTC', Date.now(), language) })}</span>{/if}
+		{#if notice.until}<span class="until">{words('until', { day: dayText(notice.until, 'UTC', Date.now(), language) })}</span>{/if}
 	</p>
 </div>
 

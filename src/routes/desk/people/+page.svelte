@@ -19,8 +19,8 @@
 		}
 		return `/desk/people${params.size ? `?${params}` : ''}`;
 	}
-	// a day is the same day in every zone; it is not broken over lines
-	const day = (text: string) => dayText(`${text}T12:00Z`, 'UTC').replaceAll(' ', '\u00a0');
+	// not broken over lines
+	const day = (text: string) => dayText(text, data.zone).replaceAll(' ', '\u00a0');
 	const span = (m: { from: string | null; until: string | null }) =>
 		[m.from && `from ${day(m.from)}`, m.until && `until ${day(m.until)}`].filter(Boolean).join(' ');
 	const lapsed = (m: { until: string | null }) => m.until !== null && m.until < data.today;
@@ -60,6 +60,7 @@
 			<Button kind="pill" class={{ on: !data.query.group && !data.query.standing }} href={address({ group: null, standing: null })}>Everyone</Button>
 			<Button kind="pill" href="/desk/people/staff">Staff</Button>
 			<Button kind="pill" href="/desk/people/knocks">Knocks <i>{data.knocks}</i></Button>
+			<Button kind="pill" href="/desk/people/keys">Keys</Button>
 			{#each data.groups as group (group.slug)}<Button
 					kind="pill"
 					class={{ on: data.query.group === group.slug }}

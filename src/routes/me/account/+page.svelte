@@ -33,7 +33,7 @@
 			{#each data.memberships as m, i (i)}<li>
 					<bdi>{m.group}</bdi>
 					{#if !m.current}· {account('notCurrent')}{/if}
-					{#if m.until}· {account('untilDay', { day: dayText(`${m.until}T00:00Z`, 'UTC', Date.now(), data.language) })}{/if}
+					{#if m.until}· {account('untilDay', { day: dayText(m.until, data.site.zone, Date.now(), data.language) })}{/if}
 				</li>{/each}
 		</ul>
 	{/if}

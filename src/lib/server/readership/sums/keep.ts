@@ -177,7 +177,7 @@ export async function forgetReaders(now: number): Promise<void> {
 /** Longest pause between two looks where making the sums takes its time, ms: with that it stays under five seconds. */
 const longestMs = 3_500;
 
-/** Pause between two looks while nobody tells of new entries (`tellOfWork`), ms; and for how long after they were told of it is short. */
+/** Pause between two looks while nobody tells of new entries or another zone (`tellOfWork`), ms; and for how long after that it is short. */
 const [idleMs, lively] = [20_000, 10_000];
 
 /**
@@ -199,12 +199,14 @@ export function keepSumming(): void {
 		busy = false;
 		next(performance.now() - started, heard && performance.now() - toldAt > lively);
 	};
-	whenTold('entries', () => {
+	const told = () => {
 		const wasIdle = performance.now() - toldAt > lively;
 		toldAt = performance.now();
 		if (busy || !wasIdle) return;
 		clearTimeout(timer);
 		next(0, false);
-	});
+	};
+	// of another zone, every sum is another
+	for (const kind of ['entries', 'zone']) whenTold(kind, told);
 	next(0, false);
 }

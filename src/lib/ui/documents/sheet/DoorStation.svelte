@@ -1,7 +1,7 @@
 <!-- Door: who comes in, tried from here, and the keys. T tries the door, K issues a key. -->
 <script lang="ts">
 	import type { DoorChange } from '#core/access/door';
-	import type { KeyView } from '$lib/server/access/keys';
+	import type { KeyView } from '$lib/server/access/key-list';
 	import type { DocumentView } from '$lib/server/documents/view';
 	import type { GroupRow } from '$lib/server/people/directory';
 	import DoorPicker from '$lib/ui/access/DoorPicker.svelte';

@@ -2,7 +2,7 @@
 import { error, redirect } from '@sveltejs/kit';
 import type { PageServerLoad } from './$types';
 import { staff } from '$lib/server/guard/guard';
-import { keysOf } from '$lib/server/access/keys';
+import { keysOf } from '$lib/server/access/key-list';
 import { documentView } from '$lib/server/documents/view';
 import { countAllMembers, listGroups } from '$lib/server/people/directory';
 import { mismatches } from '$lib/server/placing/mismatches';

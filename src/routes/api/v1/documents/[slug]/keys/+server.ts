@@ -1,7 +1,8 @@
 // The keys of a document: listed with what each did, and issued. A key's address is given once, here.
 import type { RequestHandler } from './$types';
 import { KeyGiven } from '#core/access/key';
-import { issueKey, keysOf } from '$lib/server/access/keys';
+import { keysOf } from '$lib/server/access/key-list';
+import { issueKey } from '$lib/server/access/keys';
 import { staff } from '$lib/server/guard/guard';
 import { answer, body, presentSlug, route } from '$lib/server/http/api';
 import { compile } from '$lib/server/validate';
