@@ -37,15 +37,17 @@ export async function benchRoom(running: Running, staff: string, person: { email
 		'order=-pages&placed=no&brought=year',
 		'pages=200-&condition=sound&topic=safety&topic=boats'
 	];
-	const list: number[] = [];
+	const lists = new Map<string, number[]>();
 	for (let round = 0; round < 26; round++)
 		for (const query of queries) {
 			const params = new URLSearchParams(query);
 			const started = performance.now();
 			await listDocuments({ filters: filtersOf(params), order: orderOf(params.get('order')), limit: 50, offset: round % 3 === 2 ? 500 : 0 });
-			if (round > 0) list.push(performance.now() - started);
+			if (round > 0) lists.set(query, [...(lists.get(query) ?? []), performance.now() - started]);
 		}
+	const list = [...lists.values()].flat();
 	console.log(`the list of ${named(documents)} with all filter counts, ${list.length} times over ${queries.length} filters and orders: ${told(list)}`);
+	for (const [query, values] of lists) console.log(`  ${query || 'no filter'}: ${told(values)}`);
 
 	// words by how many pages have them, of the English ones; what is asked for is drawn from each kind in the shares given
 	const words = await sql()<{ word: string; part: number }[]>`

@@ -194,3 +194,49 @@ describe('documents in lists', () => {
 		expect(await listedOn(slug)).toBe(before + 1);
 	});
 });
+
+it('whether any list has a document is the same told of all at once as of each list', async () => {
+	const { lists, listedAnywhere } = await import('#server/placing/placed');
+	const kept = await page(text(words('A page for lists.')));
+	const word = `w${process.pid}`;
+	const [inFolder, withTopic, withField, inNone] = [
+		await bring('In a listed folder', { position: 'open' }, `${word} folder`),
+		await bring('With a listed topic', { position: 'open' }),
+		await bring('With a listed field', { position: 'open' }),
+		await bring('In none', { position: 'open' })
+	];
+	const back = new Error('back');
+	const compare = async (more: readonly object[], of: string[] | null) => {
+		const found: string[] = [];
+		await sql()
+			.begin(async (tx) => {
+				await tx`update document set topics = ${[`${word} topic`]} where slug = ${withTopic}`;
+				await tx`update document set fields = ${tx.json({ [word]: 'yes' })} where slug = ${withField}`;
+				await tx`delete from listing`;
+				for (const [i, one] of more.entries()) {
+					const { published = true, everything = false, folders = [], topics = [], fields = {} } = one as Record<string, never>;
+					await tx`insert into listing (page_id, published, list, everything, folders, topics, fields)
+						select id, ${published}, ${String(i)}, ${everything}, ${folders}::text[], ${topics}::text[], ${tx.json(fields)} from page where path = ${kept}`;
+				}
+				const rows = await tx<{ slug: string; each: boolean; all: boolean }[]>`
+					select slug, exists (select 1 from listing l where l.published and ${lists()}) as each, ${listedAnywhere()} as all from document d`;
+				expect(rows.filter(({ each, all }) => each !== all)).toEqual([]);
+				found.push(...rows.filter((row) => row.all).map((row) => row.slug));
+				if (!of) expect(found).toHaveLength(rows.length);
+				throw back;
+			})
+			.catch((error: unknown) => {
+				if (error !== back) throw error;
+			});
+		if (of) expect(found.sort()).toEqual([...of].sort());
+	};
+	await compare([], []);
+	await compare(
+		[{ folders: [`${word} folder`, 'Nowhere'] }, { topics: [`${word} topic`] }, { fields: { [word]: ['no', 'yes'] } }],
+		[inFolder, withTopic, withField]
+	);
+	await compare([{ folders: [`${word} folder`] }, { published: false, topics: [`${word} topic`] }, { fields: { [word]: ['no'] } }], [inFolder]);
+	await compare([{ fields: { [`${word} other`]: ['yes'] } }], []);
+	await compare([{ topics: [`${word} topic`] }, { everything: true }], null);
+	expect(inNone).toBeTruthy();
+});

@@ -6,7 +6,7 @@ import { dayOf } from '#core/access/hours';
 import { nextTurn } from '../access/hours';
 import { Cache } from '../db/cache';
 import { sql } from '../db/client';
-import { lists } from '../placing/placed';
+import { listedAnywhere } from '../placing/placed';
 import { theRow } from '../db/rows';
 import type { After } from '../http/cursor';
 import { site } from '../site/site';
@@ -115,6 +115,8 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 	const spanOf = s`case when d.created_at >= ${since('day')} then 'day' when d.created_at >= ${since('week')} then 'week' when d.created_at >= ${since('month')} then 'month'
 		when d.created_at >= ${since('year')} then 'year' else 'older' end`;
 
+	const list = (parts: postgres.Fragment[], between: postgres.Fragment): postgres.Fragment => parts.reduce((before, one) => s`${before}${between}${one}`);
+	const comma = s`, `;
 	/** Columns whose values are put into words only once they are counted. */
 	const raw = { language: s`coalesce(d.language, e.language)`, by: s`d.created_by` };
 	const worded = (name: FilterName, value: postgres.Fragment): postgres.Fragment =>
@@ -125,11 +127,14 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		folder: s`d.folder`,
 		topic: s`d.topics`,
 		field: chosenFields.length
-			? s`coalesce((select array_agg(x.key || ':' || x.value) from jsonb_each_text(d.fields) x where x.key = any(${chosenFields})), '{}')`
+			? s`array_remove(array[${list(
+					chosenFields.map((name) => s`${`${name}:`}::text || (d.fields->>${name}::text)`),
+					comma
+				)}], null)`
 			: s`'{}'::text[]`,
 		door: position,
 		condition: s`e.condition`,
-		placed: s`(case when pl.n > 0 or (${position} <> 'shut' and exists (select 1 from listing l where l.published and ${lists()})) then 'yes' else 'no' end)`,
+		placed: s`(case when pl.n > 0 or (${position} <> 'shut' and ${listedAnywhere()}) then 'yes' else 'no' end)`,
 		language: worded('language', raw.language),
 		pages: s`(case ${bandOf} else '1' end)`,
 		brought: s`(${spanOf})`,
@@ -171,8 +176,6 @@ export async function listDocuments(query: DocumentQuery): Promise<DocumentList>
 		match: found ? s`fd.rank` : s`d.created_at`
 	}[order.by];
 
-	const list = (parts: postgres.Fragment[], between: postgres.Fragment): postgres.Fragment => parts.reduce((before, one) => s`${before}${between}${one}`);
-	const comma = s`, `;
 	const columns = (names: readonly FilterName[]) => [...names.map((name) => s`${s(name)}`), ...active.map((name) => s`${s(`fits_${name}`)}`)];
 	/** Those of few values are counted together, the others each by itself: one pass over the documents makes some hundreds of rows of them. */
 	const sets = [handful, ...filterNames.filter((name) => !handful.includes(name)).map((name) => [name])];

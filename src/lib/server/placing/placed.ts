@@ -13,6 +13,15 @@ export async function isPlacedAsCover(documentId: string, page: number): Promise
 export const lists = (): postgres.Fragment => sql()`(l.everything or d.folder = any(l.folders) or d.topics && l.topics
 	or l.fields <> '{}' and exists (select 1 from jsonb_each(l.fields) f where f.value ? (d.fields->>f.key)))`;
 
+/**
+ * SQL: whether any published list has the document `d`, apart from what is picked for it by hand. The same as `lists` of any of them, with what
+ * they have taken together first: for very many documents at once.
+ */
+export const listedAnywhere = (): postgres.Fragment => sql()`((select coalesce(bool_or(everything), false) from listing where published)
+	or d.folder = any((select coalesce(array_agg(x), '{}') from listing, unnest(folders) x where published)::text[])
+	or d.topics && (select coalesce(array_agg(x), '{}') from listing, unnest(topics) x where published)::text[]
+	or exists (select 1 from (select fields from listing where published and fields <> '{}' offset 0) l, jsonb_each(l.fields) f where f.value ? (d.fields->>f.key)))`;
+
 /** Takes a document that is gone for good off every page's list of what stands there. */
 export async function dropPlacements(documentId: string): Promise<void> {
 	await sql()`delete from placement where document_id = ${documentId}`;

@@ -2,7 +2,7 @@
 import { visitor } from '#core/access/decide';
 import { nextTurn } from '../access/hours';
 import { readableBy } from '../access/readable';
-import { Cache } from '../db/cache';
+import { Cache, type Made } from '../db/cache';
 import { sql } from '../db/client';
 import { settings } from '../settings';
 import { site } from '../site/site';
@@ -21,8 +21,19 @@ export interface Listed {
 	readonly pages: number;
 }
 
+/** What is made, and until when hours of doors leave it so. They are asked first: what turns while it is made ends it. */
+async function untilTurn<V>(make: () => Promise<V>): Promise<Made<V>> {
+	const until = await nextTurn(Date.now());
+	return { value: await make(), until };
+}
+
+/** Of a large site, which has several files, one search engine asks for all of them: they are parts of one list. */
+const known = new Cache<readonly Listed[]>({ most: 250_000, weigh: (listed) => listed.length, within: 0 });
+
 /** The addresses of pages and documents that a visitor sees listed: for search engines, and for programs that read. */
-export async function listedAddresses(): Promise<Listed[]> {
+const listedAddresses = (): Promise<readonly Listed[]> => known.get('listed', () => untilTurn(readListed));
+
+async function readListed(): Promise<Listed[]> {
 	const s = sql();
 	const nobody = { who: visitor, person: null };
 	const [pages, documents] = await Promise.all([
@@ -43,7 +54,7 @@ const inLlms = 2_000;
 
 /** What is made of the listed addresses, for as long as it is true: until something changes, or the hours of a door begin or end. */
 const made = new Cache<string>({ most: 40_000_000, weigh: (text) => text.length, within: 0 });
-const kept = (key: string, make: () => Promise<string>) => made.get(key, async () => ({ value: await make(), until: await nextTurn(Date.now()) }));
+const kept = (key: string, make: () => Promise<string>) => made.get(key, () => untilTurn(make));
 
 const xmlHead = '<?xml version="1.0" encoding="UTF-8"?>';
 const namespace = 'xmlns="http://www.sitemaps.org/schemas/sitemap/0.9"';
