@@ -13,3 +13,14 @@ export function nextMailing(after: Instant, every: Every, zone: string): Instant
 		if (at > after) return at;
 	}
 }
+
+/**
+ * The days that a mailing at an instant tells of, all over by then: the seven to yesterday, or the whole of the month before. A month has up to 31 days:
+ * thirty would leave one of them out of every mail. `mailedDays(2027-01-01T07:00Z, 'month', 'Europe/London')` is 2026-12-01 to 2026-12-31.
+ */
+export function mailedDays(at: Instant, every: Every, zone: string): { first: string; last: string } {
+	const today = dayOf(at, zone);
+	if (every === 'week') return { first: dayAfter(today, -7), last: dayAfter(today, -1) };
+	const last = dayAfter(`${today.slice(0, 7)}-01`, -1);
+	return { first: `${last.slice(0, 7)}-01`, last };
+}

@@ -23,7 +23,7 @@ import { addDays, type DayFigures } from './days';
 import { itemJson, itemReport, itemTable, monthHeading, monthsOf, wholeMonths } from './items';
 import { dayAfter, daysIn, periodOf, piecesOf, series, sumSpanOf, stepOf } from './period';
 import { cutAddress, keptOf, readershipOf } from './settings';
-import { nextMailing } from './mailing';
+import { mailedDays, nextMailing } from './mailing';
 import { isAwaited } from './receipt';
 import { signedContent, waitAfter } from './webhook';
 import { changeWords, documentAnswer, durationWords, memberAnswer, siteAnswer } from './words';
@@ -780,6 +780,14 @@ describe('reports by mail', () => {
 		expect(next('2027-03-28T12:00Z', 'week')).toBe('2027-03-29T06:00:00.000Z');
 		expect(next('2026-12-31T23:30Z', 'month', 'Asia/Tokyo')).toBe('2027-02-01T07:00:00.000Z'.replace('02-01T07', '01-31T22'));
 	});
+	it('tell of the week to yesterday, or of the month before, whole, also where they come late', () => {
+		const days = (at: string, every: 'week' | 'month', zone = 'Europe/London') => Object.values(mailedDays(Date.parse(at), every, zone));
+		expect(days('2026-12-07T07:00Z', 'week')).toEqual(['2026-11-30', '2026-12-06']);
+		expect(days('2027-01-01T07:00Z', 'month')).toEqual(['2026-12-01', '2026-12-31']);
+		expect(days('2027-01-02T08:00Z', 'month')).toEqual(['2026-12-01', '2026-12-31']);
+		expect(days('2028-03-01T07:00Z', 'month')).toEqual(['2028-02-01', '2028-02-29']);
+		expect(days('2027-01-31T22:00Z', 'month', 'Asia/Tokyo')).toEqual(['2027-01-01', '2027-01-31']);
+	});
 	it('come again and again, always later', () => {
 		fc.assert(
 			fc.property(
@@ -791,6 +799,8 @@ describe('reports by mail', () => {
 					const at = nextMailing(after, every, zone);
 					expect(at).toBeGreaterThan(after);
 					expect(at - after).toBeLessThanOrEqual((every === 'week' ? 7 : 31) * 86_400_000 + 3_600_000);
+					// one mail goes on where the one before ended: no day is in none of them, and none in two
+					expect(mailedDays(nextMailing(at, every, zone), every, zone).first).toBe(dayAfter(mailedDays(at, every, zone).last, 1));
 				}
 			)
 		);

@@ -2,11 +2,13 @@
 import { createHmac } from 'node:crypto';
 import { createServer, type IncomingHttpHeaders } from 'node:http';
 import { afterEach, describe, expect, it } from 'vitest';
+import { dayOf } from '#core/access/hours';
 import { document, member, origin, pdf, send, staff, until, visitor } from './help';
 import { mails, mailTo } from './mails';
 import { given } from './given';
 
 const { sql } = await import('#server/db/client');
+const { site } = await import('#server/site/site');
 const { webhookEvents } = await import('#core/readership/webhook');
 const { sendDueReports } = await import('#server/readership/subscriptions');
 const drain = async (response: Promise<Response>) => (await response).arrayBuffer();
@@ -18,20 +20,24 @@ describe('by mail', () => {
 		const paper = await document({ position: 'open' });
 		await drain(visitor(crypto.randomUUID()).get(`/d/${paper.slug}/file`));
 		expect(await boss.api('PATCH', '/readership/subscription', { document: paper.slug, every: 'week' })).toEqual({ every: 'week', waiting: [] });
-		expect(await boss.api('PATCH', '/readership/subscription', { document: null, every: 'month' })).toEqual({ every: 'month', waiting: [] });
 		await sendDueReports(Date.now());
 		expect(mails().filter((m) => m.subject.startsWith('Readership'))).toEqual([]);
-		const [due] = await sql()<{ at: Date }[]>`select max(next_at) as at from report_mail`;
-		await sendDueReports(due!.at.getTime() + 1);
+		// a week from now, whatever day it is, one is due, and it tells of today
+		const today = dayOf(Date.now(), (await site()).zone);
+		await sendDueReports(Date.parse(`${today}T12:00Z`) + 7 * 86_400_000);
 		const week = await mailTo('olive@example.org', /^Readership, the week to /);
 		expect(week.text).toContain(`1 reader from`);
 		expect(week.text).toContain(`/desk/readership/${paper.slug}?from=`);
+		expect(await boss.api('PATCH', '/readership/subscription', { document: paper.slug, every: null })).toEqual({ every: null, waiting: [] });
+		// in the middle of the month after, so is the whole of this one
+		expect(await boss.api('PATCH', '/readership/subscription', { document: null, every: 'month' })).toEqual({ every: 'month', waiting: [] });
+		const later = Date.parse(`${today.slice(0, 7)}-15T12:00Z`) + 31 * 86_400_000;
+		await sendDueReports(later);
 		expect((await mailTo('olive@example.org', /^Readership, the month to /)).text).toMatch(/^Olive Owner,\s+\d+ readers? opened \d+ documents?/);
 		// not again before the next time
 		const before = mails().length;
-		await sendDueReports(due!.at.getTime() + 60_000);
+		await sendDueReports(later + 60_000);
 		expect(mails()).toHaveLength(before);
-		expect(await boss.api('PATCH', '/readership/subscription', { document: paper.slug, every: null })).toEqual({ every: null, waiting: [] });
 		await boss.api('PATCH', '/readership/subscription', { document: null, every: null });
 	});
 	it('the first opening by anybody, or by somebody, is told once', async () => {

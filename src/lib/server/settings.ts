@@ -44,6 +44,8 @@ const Environment = Type.Object({
 	IANUA_TRUST_PROXY: Type.Boolean({ default: false }),
 	/** Seconds for which answers under way may go on once the server is told to stop. */
 	IANUA_STOP_WAIT: Type.Integer({ minimum: 0, maximum: 86_400, default: 60 }),
+	/** Most that a report on a screen waits until what was just entered is summed, ms; it shows what there is then. */
+	IANUA_REPORT_WAIT: Type.Integer({ minimum: 0, maximum: 60_000, default: 1500 }),
 	/** Whether web servers take part in the jobs, or leave them to processes of their own (build/jobs.js). */
 	IANUA_JOBS: Type.Union([Type.Literal('here'), Type.Literal('apart')], { default: 'here' }),
 	/** The file that names the organisation's identity providers; `providers.json` of the data folder unless said. */

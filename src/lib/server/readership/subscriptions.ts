@@ -1,10 +1,9 @@
 // What staff are told by mail: reports every week or month, and the first opening of a document.
 import { Type, type Static } from '@sinclair/typebox';
-import { dayOf } from '#core/access/hours';
 import { IanuaError } from '#core/errors';
 import { nullable, oneOf } from '#core/schema';
-import { everies, nextMailing } from '#core/readership/mailing';
-import { dayAfter, periodOf } from '#core/readership/period';
+import { everies, mailedDays, nextMailing } from '#core/readership/mailing';
+import { periodOf } from '#core/readership/period';
 import { durationWords } from '#core/readership/words';
 import { sql } from '../db/client';
 import { documentView } from '../documents/view';
@@ -15,7 +14,7 @@ import { site } from '../site/site';
 import { reported } from './reported';
 import { documentSummary } from './reports/document';
 import { overview } from './reports/overview';
-import { sumsForReport } from './sums/keep';
+import { sumsForReport, sumUp } from './sums/keep';
 
 export const SubscriptionGiven = Type.Object(
 	{
@@ -89,18 +88,19 @@ export async function sendDueReports(now: number): Promise<void> {
 async function tellReports(now: number): Promise<void> {
 	// nobody is mailed figures of which some are missing
 	if (!(await sumsForReport())) return;
+	// and nobody waits for a mail: what is new is in it, however long that takes
+	await sumUp();
 	const { zone, name } = await site();
 	const due = await sql()<{ id: string; every: 'week' | 'month'; slug: string | null; to: string; person: string }[]>`
 		update report_mail r set next_at = ${new Date(now + 3_600_000)} from person p
 		where r.next_at <= ${new Date(now)} and p.id = r.person_id and p.closed_at is null
 		returning r.id, r.every, (select slug from document where id = r.document_id) as slug, p.email as to, p.name as person`;
 	for (const mail of due) {
-		// the days that are over: a report of today would be of a part of it
-		const yesterday = dayOf(now - 86_400_000, zone);
-		const period = periodOf({ from: dayAfter(yesterday, mail.every === 'week' ? -6 : -29) }, yesterday);
+		const { first, last } = mailedDays(now, mail.every, zone);
+		const period = periodOf({ from: first }, last);
 		const sent = await sendMail({
 			to: mail.to,
-			subject: `Readership, ${mail.every === 'week' ? 'the week' : 'the month'} to ${yesterday}: ${name}`,
+			subject: `Readership, ${mail.every === 'week' ? 'the week' : 'the month'} to ${last}: ${name}`,
 			text: await textOf(mail.slug, mail.person, period)
 		});
 		if (sent) await sql()`update report_mail set next_at = ${new Date(nextMailing(now, mail.every, zone))} where id = ${mail.id}`;

@@ -9,6 +9,7 @@ import { theRow } from '../../db/rows';
 import { log } from '../../log';
 import { forgetReadings } from '../../reading/writer';
 import type { Entry, Remembered } from '../recent';
+import { settings } from '../../settings';
 import { site, zoneIn } from '../../site/site';
 import { recent, sumOneDay } from './day';
 import { bringProgress } from './progress';
@@ -84,16 +85,13 @@ export function sumUp(): Promise<void> {
 	return next;
 }
 
-/** Most that a report waits for the sums, ms: while all of them are made anew it shows what there is. */
-const mostWaiting = 1_500;
-
 /**
- * The same for a report: what was entered a moment ago is in it, and nobody waits long. Gives whether the sums are whole: while all of them
+ * The same for a report: what was entered a moment ago is in it, and nobody waits long (IANUA_REPORT_WAIT); then it shows what there is. Gives whether the sums are whole: while all of them
  * are made anew, after a change of their tables or of the site's zone, they are not.
  */
 export async function sumsForReport(): Promise<boolean> {
 	let timer: ReturnType<typeof setTimeout> | undefined;
-	const enough = new Promise<boolean>((done) => (timer = setTimeout(() => done(false), mostWaiting)));
+	const enough = new Promise<boolean>((done) => (timer = setTimeout(() => done(false), settings().IANUA_REPORT_WAIT)));
 	const done = await Promise.race([sumUp().then(() => true), enough]).finally(() => clearTimeout(timer));
 	if (done) return true;
 	const [{ zone }, [row]] = await Promise.all([site(), sql()<{ zone: string }[]>`select zone from summed`]);
