@@ -88,13 +88,13 @@ export async function sendDueReports(now: number): Promise<void> {
 async function tellReports(now: number): Promise<void> {
 	// nobody is mailed figures of which some are missing
 	if (!(await sumsForReport())) return;
-	// and nobody waits for a mail: what is new is in it, however long that takes
-	await sumUp();
 	const { zone, name } = await site();
 	const due = await sql()<{ id: string; every: 'week' | 'month'; slug: string | null; to: string; person: string }[]>`
 		update report_mail r set next_at = ${new Date(now + 3_600_000)} from person p
 		where r.next_at <= ${new Date(now)} and p.id = r.person_id and p.closed_at is null
 		returning r.id, r.every, (select slug from document where id = r.document_id) as slug, p.email as to, p.name as person`;
+	// nobody waits for a mail: what is new is in it, however long that takes
+	if (due.length) await sumUp();
 	for (const mail of due) {
 		const { first, last } = mailedDays(now, mail.every, zone);
 		const period = periodOf({ from: first }, last);
