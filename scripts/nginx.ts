@@ -24,6 +24,8 @@ export interface Nginx {
 interface Behind {
 	/** Ports of the web servers. */
 	readonly ports: readonly number[];
+	/** The port of nginx itself, where somebody has to know it beforehand. */
+	readonly port?: number;
 	/** Folder of the store. */
 	readonly files: string;
 	/** Folder that is given as it is. */
@@ -41,8 +43,8 @@ const instead = (text: string, from: RegExp, to: string): string => {
 };
 
 /** Starts nginx in front of web servers, with the shipped configuration: only addresses, folders and certificates are others. */
-export async function startNginx({ ports, files, folder, at, tls }: Behind): Promise<Nginx> {
-	const [port, plainPort] = [await freePort(), await freePort()];
+export async function startNginx({ ports, port: given, files, folder, at, tls }: Behind): Promise<Nginx> {
+	const [port, plainPort] = [given ?? (await freePort()), await freePort()];
 	let site = readFileSync('operating/nginx.conf', 'utf8');
 	site = instead(site, /server 127\.0\.0\.1:4173 /, ports.map((one) => `server 127.0.0.1:${one} `).join('max_fails=0;\n\t'));
 	site = instead(site, /server \{\n\tlisten 80;[\s\S]*?\n\}\n/, '');

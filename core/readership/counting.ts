@@ -177,6 +177,11 @@ export interface DaySum {
 	uniqueInvestigations: number;
 	/** Of openings and saves, those behind a door that is not for everyone. */
 	controlled: number;
+	/** Of looks, the same. */
+	controlledLooks: number;
+	/** Of unique requests and investigations, the hours of a reader in which one of them was behind such a door. */
+	controlledUniqueRequests: number;
+	controlledUniqueInvestigations: number;
 	/** Openings and saves by staff, every one of them: they count in nothing else. */
 	staffOpenings: number;
 	staffSaves: number;
@@ -207,6 +212,9 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 		uniqueRequests: 0,
 		uniqueInvestigations: 0,
 		controlled: 0,
+		controlledLooks: 0,
+		controlledUniqueRequests: 0,
+		controlledUniqueInvestigations: 0,
 		staffOpenings: 0,
 		staffSaves: 0,
 		hours: new Array<number>(24).fill(0),
@@ -218,7 +226,13 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 	const sources = new Map<string, SourceSum>();
 	const readers = new Map<string, ReaderSum>();
 	const refused = new Map<string, RefusedSum>();
-	const [requested, investigated] = [new Set<string>(), new Set<string>()];
+	const sessions = () => ({ requested: new Set<string>(), investigated: new Set<string>() });
+	const [all, controlled] = [sessions(), sessions()];
+	const addSession = (e: Summable, hour: number, which: 'requested' | 'investigated') => {
+		const session = `${hour}\n${e.reader}`;
+		all[which].add(session);
+		if (e.controlled) controlled[which].add(session);
+	};
 
 	const sourceOf = (e: Summable): SourceSum => {
 		const { source, placement, key } = e;
@@ -290,8 +304,8 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 				sum.hours[hour]!++;
 				sum.devices[devices.indexOf(e.device)]!++;
 				if (e.controlled) sum.controlled++;
-				requested.add(`${hour}\n${e.reader}`);
-				investigated.add(`${hour}\n${e.reader}`);
+				addSession(e, hour, 'requested');
+				addSession(e, hour, 'investigated');
 				sourceOf(e)[which]++;
 				readerOf(e)[which]++;
 				break;
@@ -315,7 +329,8 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 				break;
 			case 'looked':
 				sum.looks++;
-				investigated.add(`${hourOf(e.at)}\n${e.reader}`);
+				if (e.controlled) sum.controlledLooks++;
+				addSession(e, hourOf(e.at), 'investigated');
 				sourceOf(e).looks++;
 				break;
 			case 'turned-away':
@@ -336,8 +351,10 @@ export function sumDay(entries: Iterable<Summable>, until: Instant, hourOf: (at:
 				e.kind satisfies never;
 		}
 	}
-	sum.uniqueRequests = requested.size;
-	sum.uniqueInvestigations = investigated.size;
+	sum.uniqueRequests = all.requested.size;
+	sum.uniqueInvestigations = all.investigated.size;
+	sum.controlledUniqueRequests = controlled.requested.size;
+	sum.controlledUniqueInvestigations = controlled.investigated.size;
 	return sum;
 }
 

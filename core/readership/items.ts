@@ -1,7 +1,11 @@
 // The usage of documents as the item report of the COUNTER Code of Practice, release 5.1, lays it out (from memory; whoever audits such reports may know
 // better): a header, then for each document a line for each kind of figure, with its total and its months. Whole months only.
 
-/** Figures of one document in one month (YYYY-MM). */
+/** Open to everyone when it was asked for, or behind a door that is not. */
+export const accessTypes = ['Controlled', 'Free_To_Read'] as const;
+export type AccessType = (typeof accessTypes)[number];
+
+/** Figures of one document in one month (YYYY-MM), with one kind of access. Of an hour in which a reader had both, the uniques are in the controlled ones alone. */
 export interface MonthFigures {
 	readonly slug: string;
 	readonly title: string;
@@ -15,8 +19,7 @@ export interface MonthFigures {
 	/** Of requests, the same. */
 	readonly uniqueRequests: number;
 	readonly refusals: number;
-	/** Of requests, those behind a door that is not for everyone. */
-	readonly controlled: number;
+	readonly access: AccessType;
 	/** The year in which it came out, YYYY. */
 	readonly year: string;
 }
@@ -41,8 +44,7 @@ export interface ItemLine {
 	readonly URI: string;
 	readonly Data_Type: 'Other';
 	readonly YOP: string;
-	/** Kept from somebody at some time of it, or open to everyone throughout. */
-	readonly Access_Type: 'Controlled' | 'Free_To_Read';
+	readonly Access_Type: AccessType;
 	readonly Metric_Type: (typeof metrics)[number][0];
 	readonly Reporting_Period_Total: number;
 	readonly months: Readonly<Record<string, number>>;
@@ -77,23 +79,24 @@ export function monthsOf(first: string, last: string): string[] {
 	}
 }
 
-/** The report on `rows`, one for each document and month, over the days from `first` to `last`. Kinds of figures that a document has none of are left out. */
+/** The report on `rows`, one for each document, kind of access and month, over the days from `first` to `last`. Kinds of figures that a document has none of are left out. */
 export function itemReport(
 	rows: readonly MonthFigures[],
 	header: { readonly site: string; readonly origin: string; readonly first: string; readonly last: string; readonly created: string }
 ): ItemReport {
 	const months = monthsOf(header.first, header.last);
-	const documents = new Map<string, { title: string; year: string; controlled: boolean; byMonth: Map<string, MonthFigures> }>();
+	const groups = new Map<string, { first: MonthFigures; own: Map<string, MonthFigures> }>();
 	for (const row of rows) {
-		const known = documents.get(row.slug);
-		const controlled = row.controlled > 0 || row.refusals > 0;
-		if (known) {
-			known.byMonth.set(row.month, row);
-			known.controlled ||= controlled;
-		} else documents.set(row.slug, { title: row.title, year: row.year, controlled, byMonth: new Map([[row.month, row]]) });
+		const name = `${row.slug} ${row.access}`;
+		const known = groups.get(name);
+		if (known) known.own.set(row.month, row);
+		else groups.set(name, { first: row, own: new Map([[row.month, row]]) });
 	}
 	const items: ItemLine[] = [];
-	for (const [slug, { title, year, controlled, byMonth: own }] of documents) {
+	for (const {
+		first: { slug, title, year, access },
+		own
+	} of groups.values()) {
 		for (const [metric, key] of metrics) {
 			const byMonth: Record<string, number> = {};
 			let total = 0;
@@ -107,7 +110,7 @@ export function itemReport(
 					URI: `${header.origin}/d/${slug}`,
 					Data_Type: 'Other',
 					YOP: year,
-					Access_Type: controlled ? 'Controlled' : 'Free_To_Read',
+					Access_Type: access,
 					Metric_Type: metric,
 					Reporting_Period_Total: total,
 					months: byMonth
@@ -225,13 +228,14 @@ export function itemJson({ header, months, items, first, last }: ItemReport): It
 			{
 				Items: [...byId.values()].map((lines) => {
 					// each has a line at least
-					const { Item, Publisher, Platform, Proprietary_ID, URI, Data_Type, YOP, Access_Type } = lines[0]!;
-					const figures = lines.map((line) => [line.Metric_Type, Object.fromEntries(months.flatMap((m) => (line.months[m] ? [[m, line.months[m]]] : [])))]);
-					return {
-						...{ Item, Publisher, Platform },
-						Item_ID: { Proprietary: Proprietary_ID, URI },
-						Attribute_Performance: [{ Data_Type, YOP, Access_Type, Performance: Object.fromEntries(figures) as Record<string, Record<string, number>> }]
+					const { Item, Publisher, Platform, Proprietary_ID, URI, Data_Type, YOP } = lines[0]!;
+					const performance = (access: AccessType) => {
+						const own = lines.filter((line) => line.Access_Type === access);
+						if (!own.length) return [];
+						const figures = own.map((line) => [line.Metric_Type, Object.fromEntries(months.flatMap((m) => (line.months[m] ? [[m, line.months[m]]] : [])))]);
+						return [{ Data_Type, YOP, Access_Type: access, Performance: Object.fromEntries(figures) as Record<string, Record<string, number>> }];
 					};
+					return { ...{ Item, Publisher, Platform }, Item_ID: { Proprietary: Proprietary_ID, URI }, Attribute_Performance: accessTypes.flatMap(performance) };
 				})
 			}
 		]

@@ -189,6 +189,7 @@ describe('a day', () => {
 				const all = naive(entries, robots).filter((e) => e.at < until);
 				const ofKinds = (...kinds: EntryKind[]) => all.filter((e) => kinds.includes(e.kind));
 				const requests = ofKinds('opened', 'saved');
+				const hoursOf = (some: readonly Summable[]) => new Set(some.map((e) => `${utcHour(e.at)} ${e.reader}`)).size;
 				const byStaff = (kind: EntryKind) => entries.filter((e) => e.staff && !e.robot && !e.preload && e.at < until && e.kind === kind).length;
 				expect(sum).toMatchObject({
 					openings: ofKinds('opened').length,
@@ -200,10 +201,13 @@ describe('a day', () => {
 					shown: ofKinds('shown').length,
 					looks: ofKinds('looked').length,
 					controlled: requests.filter((e) => e.controlled).length,
+					controlledLooks: ofKinds('looked').filter((e) => e.controlled).length,
+					controlledUniqueRequests: hoursOf(requests.filter((e) => e.controlled)),
+					controlledUniqueInvestigations: hoursOf(ofKinds('opened', 'saved', 'looked').filter((e) => e.controlled)),
 					staffOpenings: byStaff('opened'),
 					staffSaves: byStaff('saved'),
-					uniqueRequests: new Set(requests.map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
-					uniqueInvestigations: new Set(ofKinds('opened', 'saved', 'looked').map((e) => `${utcHour(e.at)} ${e.reader}`)).size,
+					uniqueRequests: hoursOf(requests),
+					uniqueInvestigations: hoursOf(ofKinds('opened', 'saved', 'looked')),
 					seconds: ofKinds('read').reduce((n, e) => n + (e.attention ?? []).reduce((m, a) => m + a.seconds, 0), 0)
 				});
 				const total = (numbers: readonly number[]) => numbers.reduce((a, b) => a + b, 0);
@@ -629,7 +633,7 @@ describe('the item report', () => {
 					uniqueInvestigations: 7,
 					uniqueRequests: 4,
 					refusals: 0,
-					controlled: 0,
+					access: 'Free_To_Read',
 					year: '2026'
 				},
 				{
@@ -641,19 +645,23 @@ describe('the item report', () => {
 					uniqueInvestigations: 1,
 					uniqueRequests: 1,
 					refusals: 3,
-					controlled: 1,
+					access: 'Controlled',
 					year: '2026'
 				}
 			],
 			{ site: 'Society', origin: 'https://example.org', first: '2026-10-15', last: '2027-01-02', created: '2027-01-02T00:00:00Z' }
 		);
 		expect(report.months).toEqual(['2026-10', '2026-11', '2026-12', '2027-01']);
-		expect(report.items.map((i) => [i.Metric_Type, i.Reporting_Period_Total, ...Object.values(i.months)])).toEqual([
-			['Total_Item_Investigations', 11, 9, 0, 2, 0],
-			['Total_Item_Requests', 6, 5, 0, 1, 0],
-			['Unique_Item_Investigations', 8, 7, 0, 1, 0],
-			['Unique_Item_Requests', 5, 4, 0, 1, 0],
-			['No_License', 3, 0, 0, 3, 0]
+		expect(report.items.map((i) => [i.Access_Type, i.Metric_Type, i.Reporting_Period_Total, ...Object.values(i.months)])).toEqual([
+			['Free_To_Read', 'Total_Item_Investigations', 9, 9, 0, 0, 0],
+			['Free_To_Read', 'Total_Item_Requests', 5, 5, 0, 0, 0],
+			['Free_To_Read', 'Unique_Item_Investigations', 7, 7, 0, 0, 0],
+			['Free_To_Read', 'Unique_Item_Requests', 4, 4, 0, 0, 0],
+			['Controlled', 'Total_Item_Investigations', 2, 0, 0, 2, 0],
+			['Controlled', 'Total_Item_Requests', 1, 0, 0, 1, 0],
+			['Controlled', 'Unique_Item_Investigations', 1, 0, 0, 1, 0],
+			['Controlled', 'Unique_Item_Requests', 1, 0, 0, 1, 0],
+			['Controlled', 'No_License', 3, 0, 0, 3, 0]
 		]);
 		const lines = itemTable(report).split('\r\n');
 		// the layout of release 5.1, from memory: these rows, an empty one, these columns
@@ -669,7 +677,7 @@ describe('the item report', () => {
 			)
 		);
 		expect(lines.find((l) => l.startsWith('Guide\t'))!.split('\t')).toEqual(
-			['Guide', 'Society', '', 'Society', '', 'ianua:guide', '', '', '', 'https://example.org/d/guide', 'Other', '2026', 'Controlled', 'Total_Item_Investigations', '11', '9', '0', '2', '0'] // prettier-ignore
+			['Guide', 'Society', '', 'Society', '', 'ianua:guide', '', '', '', 'https://example.org/d/guide', 'Other', '2026', 'Free_To_Read', 'Total_Item_Investigations', '9', '9', '0', '0', '0'] // prettier-ignore
 		);
 		for (const line of lines.slice(15, -1)) expect(line.split('\t')).toHaveLength(19);
 		// and the JSON of the same release, from memory: header and items by these names, figures by month, those that are none left out
@@ -705,11 +713,22 @@ describe('the item report', () => {
 									YOP: '2026',
 									Access_Type: 'Controlled',
 									Performance: {
-										Total_Item_Investigations: { '2026-10': 9, '2026-12': 2 },
-										Total_Item_Requests: { '2026-10': 5, '2026-12': 1 },
-										Unique_Item_Investigations: { '2026-10': 7, '2026-12': 1 },
-										Unique_Item_Requests: { '2026-10': 4, '2026-12': 1 },
+										Total_Item_Investigations: { '2026-12': 2 },
+										Total_Item_Requests: { '2026-12': 1 },
+										Unique_Item_Investigations: { '2026-12': 1 },
+										Unique_Item_Requests: { '2026-12': 1 },
 										No_License: { '2026-12': 3 }
+									}
+								},
+								{
+									Data_Type: 'Other',
+									YOP: '2026',
+									Access_Type: 'Free_To_Read',
+									Performance: {
+										Total_Item_Investigations: { '2026-10': 9 },
+										Total_Item_Requests: { '2026-10': 5 },
+										Unique_Item_Investigations: { '2026-10': 7 },
+										Unique_Item_Requests: { '2026-10': 4 }
 									}
 								}
 							]
@@ -736,7 +755,7 @@ describe('the item report', () => {
 					uniqueInvestigations: 1,
 					uniqueRequests: 1,
 					refusals: 0,
-					controlled: 0,
+					access: 'Free_To_Read',
 					year: '2026'
 				}
 			],

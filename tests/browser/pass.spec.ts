@@ -1,77 +1,8 @@
 // A kept document in a frame on the page of another website, on another site (in the browser's sense) and under a strict content policy: by the pass that
 // the website's own server gives its members.
-import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync } from 'node:fs';
-import { createServer, type RequestListener } from 'node:http';
-import { createServer as createSecure } from 'node:https';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { SignJWT } from 'jose';
+import { kept as slug, open, startClub } from './club';
 import { expect, origin, test, type People } from './help';
-
-const slug = 'lock-warden-handbook';
-const open = 'cruising-guide';
-
-/** A certificate that nobody vouches for. */
-function certificate() {
-	const folder = mkdtempSync(join(tmpdir(), 'ianua-certificate-'));
-	const [key, cert] = [join(folder, 'key.pem'), join(folder, 'cert.pem')];
-	execFileSync('openssl', ['req', '-x509', '-newkey', 'rsa:2048', '-nodes', '-days', '2', '-subj', '/CN=localhost', '-keyout', key, '-out', cert], {
-		stdio: 'ignore'
-	});
-	return { key: readFileSync(key), cert: readFileSync(cert) };
-}
-
-/** The club's website: a page with the element, and the address at which it answers a pass to whoever is signed in there. */
-async function startClub({ secure = false } = {}) {
-	const state = { asked: [] as string[], pass: (): Promise<string | null> => Promise.resolve(null) };
-	const policy = `default-src 'none'; script-src ${origin()} 'nonce-one'; frame-src ${origin()}; connect-src 'self' ${origin()}; style-src 'unsafe-inline'; form-action ${origin()}`;
-	const answer: RequestListener = (request, response) => {
-		const path = request.url ?? '/';
-		if (path === '/reading') {
-			response.setHeader('content-type', 'text/html').setHeader('content-security-policy', policy);
-			response.end(`<!doctype html><html lang="en"><title>The club</title><h1>For members</h1>
-				<script nonce="one">window.refusals = []; addEventListener('ianua:refused', (e) => refusals.push(e.detail));</script>
-				<script src="${origin()}/ianua-document.js" async></script>
-				<ianua-document src="${origin()}/d/${slug}" form="frame" pass="/pass" height="600"><a href="${origin()}/d/${slug}">Lock warden handbook</a></ianua-document>`);
-			return;
-		}
-		if (path === '/open') {
-			response.setHeader('content-type', 'text/html').setHeader('content-security-policy', policy);
-			response.end(`<!doctype html><html lang="en"><title>The club</title><h1>For everybody</h1>
-				<script nonce="one">window.told = []; for (const type of ['opened', 'page', 'saved', 'resize']) addEventListener('ianua:' + type, (e) => told.push([type, e.detail]));</script>
-				<script src="${origin()}/ianua-document.js" async></script>
-				<p><ianua-document src="${origin()}/d/${open}" form="button" press="over" words="Read the guide"></ianua-document></p>
-				<ianua-document id="framed" src="${origin()}/d/${open}" form="frame" start="2" theme="dark"></ianua-document>`);
-			return;
-		}
-		if (path === '/form') {
-			void state.pass().then((given) => {
-				response.setHeader('content-type', 'text/html').setHeader('content-security-policy', policy);
-				response.end(`<!doctype html><html lang="en"><title>The club</title><h1>For members</h1>
-					<form method="post" action="${origin()}/embed/${slug}/pass" target="handbook"><input type="hidden" name="pass" value="${given ?? ''}"><button>Read the handbook</button></form>
-					<iframe name="handbook" title="Lock warden handbook" width="900" height="700"></iframe>`);
-			});
-			return;
-		}
-		if (path !== '/pass') return response.writeHead(404).end();
-		state.asked.push(path);
-		void state.pass().then((given) => (given === null ? response.writeHead(404).end() : response.setHeader('content-type', 'application/jwt').end(given)));
-	};
-	const server = secure ? createSecure(certificate(), answer) : createServer(answer);
-	await new Promise<void>((up) => server.listen(0, '127.0.0.1', up));
-	// a server that listens has a port
-	const { port } = server.address() as { port: number };
-	return {
-		// another site than ours, which is at 127.0.0.1: the cookies of ours are a third party's there
-		host: `localhost:${port}`,
-		state,
-		stop: () => {
-			server.close();
-			server.closeAllConnections();
-		}
-	};
-}
 
 test('another website’s member reads a kept document in its frame; who has no pass is told calmly, and a wrong one says why to the website', async ({
 	people

@@ -391,6 +391,7 @@ describe('figures', () => {
 				pages: kind === 'read' ? [{ page: 1 + throwDice(2), seconds: 1 + throwDice(60) }] : null,
 				robot: which === 0,
 				preload: which === 1,
+				controlled: kind !== 'turned-away' && throwDice(3) === 0,
 				...(which === 2 ? { staff: true, who: 'staff' as const } : {})
 			});
 		}
@@ -486,13 +487,22 @@ describe('figures', () => {
 			expect(away.length).toBe(8);
 
 			const { Report_Items } = await call<ItemReportJson>(five, own, 'GET', `/readership/items?${period}`);
-			const performances = Report_Items.flatMap(({ Items }) => Items.flatMap((i) => i.Attribute_Performance.map((a) => a.Performance)));
-			const metric = (type: string) => performances.flatMap((p) => Object.values(p[type] ?? {})).reduce((sum, n) => sum + n, 0);
-			const unique = (some: typeof good) => new Set(some.map((e) => `${e.document} ${JSON.stringify(clock(e.at))} ${e.reader}`)).size;
+			const performances = Report_Items.flatMap(({ Items }) => Items.flatMap((i) => i.Attribute_Performance));
+			const metric = (type: string) =>
+				['Controlled', 'Free_To_Read'].map((access) =>
+					performances.flatMap((p) => (p.Access_Type === access ? Object.values(p.Performance[type] ?? {}) : [])).reduce((sum, n) => sum + n, 0)
+				);
 			const requests = good.filter((e) => e.kind === 'opened' || e.kind === 'saved');
-			expect(metric('Total_Item_Requests')).toBe(requests.length);
-			expect(metric('Unique_Item_Requests')).toBe(unique(requests));
-			expect(metric('Unique_Item_Investigations')).toBe(unique([...requests, ...of('looked')]));
+			const investigations = [...requests, ...of('looked')];
+			const kept = (some: typeof good) => some.filter((e) => e.controlled);
+			const parted = (count: (some: typeof good) => number, some: typeof good) => [count(kept(some)), count(some) - count(kept(some))];
+			const unique = (some: typeof good) => new Set(some.map((e) => `${e.document} ${JSON.stringify(clock(e.at))} ${e.reader}`)).size;
+			expect(metric('Total_Item_Requests')).toEqual(parted((some) => some.length, requests));
+			expect(metric('Total_Item_Investigations')).toEqual(parted((some) => some.length, investigations));
+			expect(metric('Unique_Item_Requests')).toEqual(parted(unique, requests));
+			expect(metric('Unique_Item_Investigations')).toEqual(parted(unique, investigations));
+			expect(metric('No_License')).toEqual([of('turned-away').length, 0]);
+			for (const type of ['Total_Item_Requests', 'Unique_Item_Requests', 'Unique_Item_Investigations']) expect(Math.min(...metric(type))).toBeGreaterThan(0);
 
 			// the tables that a program takes say the same, every document of them
 			const table = async (path: string) => {

@@ -1017,7 +1017,10 @@ export const sumFigures = pgTable(
 		span: span(),
 		uniqueInvestigations: integer('unique_investigations').notNull().default(0),
 		staffOpenings: integer('staff_openings').notNull().default(0),
-		staffSaves: integer('staff_saves').notNull().default(0)
+		staffSaves: integer('staff_saves').notNull().default(0),
+		controlledLooks: integer('controlled_looks').notNull().default(0),
+		controlledUniqueRequests: integer('controlled_unique_requests').notNull().default(0),
+		controlledUniqueInvestigations: integer('controlled_unique_investigations').notNull().default(0)
 	},
 	(t) => [
 		primaryKey({ columns: [t.day, t.documentId, t.span], name: 'sum_figures_pkey' }),

@@ -14,6 +14,8 @@ import { documentsNamed, leadsAlready } from './former';
 const mostBytes = 10 * 1024 * 1024;
 /** Most sitemaps of an index that are read. */
 const mostParts = 20;
+/** So many of them are fetched at once. */
+const atOnce = 4;
 /** Most addresses that one list can be set with. */
 const mostFiles = 5000;
 
@@ -65,7 +67,11 @@ export type FilesElsewhere = Static<typeof FilesElsewhere>;
 export async function filesElsewhere(address: string): Promise<FilesElsewhere> {
 	const first = readSitemap(await fetched(address));
 	const all = [...first.addresses];
-	for (const part of first.sitemaps.slice(0, mostParts)) all.push(...readSitemap(await fetched(part)).addresses);
+	const parts = first.sitemaps.slice(0, mostParts);
+	for (let i = 0; i < parts.length; i += atOnce) {
+		const texts = await Promise.all(parts.slice(i, i + atOnce).map(fetched));
+		for (const text of texts) all.push(...readSitemap(text).addresses);
+	}
 	const paths = [...new Set(all.flatMap((text) => formerPath(text) ?? []))].filter((path) => worthTelling(path, false));
 	const there = await leadsAlready(paths);
 	const files = paths.filter((path) => !there.has(path)).slice(0, mostFiles);

@@ -1,7 +1,7 @@
 // The API of the ledger, reports, and who is told: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
 import { Type, type Static, type TSchema } from '@sinclair/typebox';
 import { leftOutRules } from '#core/readership/counting';
-import { itemMetrics } from '#core/readership/items';
+import { accessTypes, itemMetrics } from '#core/readership/items';
 import { lengths, steps } from '#core/readership/period';
 import { Cursor, documentPath, Instant, Limit, listInParts, listOf, Nothing, nullable, oneOf, type Operation } from '../http/contract';
 import { LedgerQuery } from './query';
@@ -149,7 +149,7 @@ const ItemReportAnswer = Type.Object({
 						Type.Object({
 							Data_Type: Type.Literal('Other'),
 							YOP: Type.String(),
-							Access_Type: oneOf(['Controlled', 'Free_To_Read']),
+							Access_Type: oneOf(accessTypes),
 							Performance: Type.Record(Type.String(), Type.Record(month, Type.Integer()), { description: 'by kind of figure and month' })
 						})
 					)

@@ -87,6 +87,10 @@ export async function sumOneDay(
 	return { documents: wanted ? [...wanted] : sums.map((sum) => sum.document), remembered };
 }
 
+/** Counts by the names of their columns. { keysUsed: 1 } → { keys_used: 1 } */
+const columnsOf = (counts: Readonly<Record<string, number>>) =>
+	Object.fromEntries(Object.entries(counts).map(([name, n]) => [name.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`), n]));
+
 /** Puts the sums of a day's documents, the named ones or (null) all of them, in place of what stands. */
 async function write(tx: Transaction, day: string, documents: readonly string[] | null, sums: readonly Summed[]): Promise<void> {
 	const only = onlyOf(tx, documents);
@@ -112,24 +116,14 @@ async function write(tx: Transaction, day: string, documents: readonly string[] 
 	await insert(
 		tx,
 		'sum_figures',
-		sums.map(
-			({
-				document,
-				sum: { hours, devices, sources: _s, readers: _r, refused: _f, keysUsed, uniqueRequests, uniqueInvestigations, staffOpenings, staffSaves, ...rest }
-			}) => ({
-				span: 'day',
-				day,
-				document_id: document,
-				...rest,
-				keys_used: keysUsed,
-				unique_requests: uniqueRequests,
-				unique_investigations: uniqueInvestigations,
-				staff_openings: staffOpenings,
-				staff_saves: staffSaves,
-				hours,
-				devices
-			})
-		)
+		sums.map(({ document, sum: { hours, devices, sources: _s, readers: _r, refused: _f, ...counts } }) => ({
+			span: 'day',
+			day,
+			document_id: document,
+			...columnsOf(counts),
+			hours,
+			devices
+		}))
 	);
 	await insert(
 		tx,

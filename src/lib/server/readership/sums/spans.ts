@@ -18,6 +18,9 @@ const addedUp = (() => {
 		'unique_requests',
 		'unique_investigations',
 		'controlled',
+		'controlled_looks',
+		'controlled_unique_requests',
+		'controlled_unique_investigations',
 		'staff_openings',
 		'staff_saves'
 	];
