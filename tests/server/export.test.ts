@@ -15,6 +15,7 @@ import type { Running } from '../../scripts/run';
 import { scratch } from '../../scripts/scratch';
 import { browserAgent, pdf } from './help';
 import { begin, signOwnerIn, startOwn } from './own';
+import { recompute } from './recompute';
 
 const { path: at, drop } = scratch('export');
 const environment = Object.fromEntries(Object.entries(process.env).filter(([name]) => !name.startsWith('IANUA_')));
@@ -340,12 +341,6 @@ describe('figures', () => {
 			return Math.floor((state / 2 ** 32) * below);
 		};
 	};
-	const hours = new Intl.DateTimeFormat('en-GB', { timeZone: 'Europe/London', dateStyle: 'short', timeStyle: 'short', hourCycle: 'h23' });
-	/** Day and clock hour in the site’s zone. */
-	const clock = (at: string) => {
-		const [, d, m, y, h] = /^(\d+)\/(\d+)\/(\d+), (\d+)/.exec(hours.format(new Date(at)))!;
-		return { day: `${y}-${m}-${d}`, hour: Number(h) };
-	};
 	it('can be worked out from an export alone: of a month of readers, robots, double clicks, pre-loads and staff', async () => {
 		const throwDice = dice(7);
 		const [first, readers] = [Date.parse('2026-05-01T00:00Z'), 40];
@@ -372,26 +367,35 @@ describe('figures', () => {
 				controlled: false,
 				...more
 			});
-		for (let n = 0; n < 4000; n++) {
+		const key = lines(out, 'keys')[0]!;
+		const [member, holder] = [0, 1];
+		for (let n = 0; n < 4500; n++) {
 			const kind = kinds[throwDice(kinds.length)]!;
-			// close to each other, so that many are double clicks
-			const at = first + throwDice(30) * 86_400_000 + throwDice(24) * 3_600_000 + throwDice(40) * 1000 + throwDice(999);
+			// close to each other, so that many are double clicks; a tenth of them in the month before
+			const day = n < 450 ? -1 - throwDice(30) : throwDice(30);
+			const at = first + day * 86_400_000 + throwDice(24) * 3_600_000 + throwDice(40) * 1000 + throwDice(999);
 			const which = throwDice(20);
-			const from = throwDice(3);
-			enter(at, throwDice(readers), {
+			const from = throwDice(4);
+			const reader = throwDice(readers);
+			const document = throwDice(3) ? 'notice' : 'warden-handbook';
+			enter(at, reader, {
 				kind,
-				document: throwDice(3) ? 'notice' : 'warden-handbook',
-				edition: 1,
+				document,
+				edition: document === 'notice' ? 1 : 1 + throwDice(2),
 				reason: kind === 'turned-away' ? (throwDice(2) ? 'sign-in' : 'not-admitted') : null,
 				source: [
 					{ kind: 'direct' as const, page: null, placement: null, site: null },
 					{ kind: 'page' as const, page: '/volunteers', placement: 'placed-here', site: null },
-					{ kind: 'outside' as const, page: null, placement: null, site: 'club.example.org' }
+					{ kind: 'outside' as const, page: null, placement: null, site: 'club.example.org' },
+					{ kind: 'news' as const, page: null, placement: null, site: null }
 				][from]!,
 				pages: kind === 'read' ? [{ page: 1 + throwDice(2), seconds: 1 + throwDice(60) }] : null,
+				device: (['computer', 'phone', 'tablet', 'other'] as const)[throwDice(4)]!,
 				robot: which === 0,
 				preload: which === 1,
 				controlled: kind !== 'turned-away' && throwDice(3) === 0,
+				...(reader === member ? { who: 'member' as const, person: 'ann@example.org' } : {}),
+				...(reader === holder && document === key.document ? { who: 'key' as const, key: key.id } : {}),
 				...(which === 2 ? { staff: true, who: 'staff' as const } : {})
 			});
 		}
@@ -427,43 +431,41 @@ describe('figures', () => {
 			expect(entries.length).toBe(made.length);
 			expect(new Set(entries.map((e) => e.leftOut))).toEqual(new Set([null, 'staff', 'robot', 'preload', 'behaviour', 'double']));
 
-			// a second program: what is not left out, counted
-			const good = entries.filter((e) => e.leftOut === null);
-			const of = (kind: string, some = good) => some.filter((e) => e.kind === kind);
-			const reckon = (some: typeof good) => {
-				const requests = [...of('opened', some), ...of('saved', some)];
-				return {
-					openings: of('opened', some).length,
-					saves: of('saved', some).length,
-					printed: of('printed', some).length,
-					refusals: of('turned-away', some).length,
-					readers: new Set(requests.map((e) => e.reader)).size,
-					seconds: of('read', some).reduce((sum, e) => sum + e.pages!.reduce((s, { seconds }) => s + seconds, 0), 0)
-				};
-			};
-			const period = 'from=2026-05-01&until=2026-05-31';
-			type Report = { figures: Json; bars: { day: string; openings: number; saves: number }[] };
-			const overview = await call<Report>(five, own, 'GET', `/readership/overview?${period}&by=day`);
-			expect(overview.figures).toMatchObject(reckon(good));
-			for (const bar of overview.bars) {
-				const day = good.filter((e) => clock(e.at).day === bar.day);
-				expect([bar.day, bar.openings, bar.saves]).toEqual([bar.day, of('opened', day).length, of('saved', day).length]);
-			}
-			for (const slug of ['notice', 'warden-handbook']) {
-				const report = await call<Report>(five, own, 'GET', `/readership/documents/${slug}?${period}`);
-				expect(report.figures).toMatchObject(reckon(good.filter((e) => e.document === slug)));
-			}
-			// where it was placed, and who was turned away, line by line
-			const grouped = <K extends string>(some: typeof good, keyOf: (e: (typeof good)[number]) => K) => {
-				const groups = new Map<K, typeof good>();
-				for (const e of some) groups.set(keyOf(e), [...(groups.get(keyOf(e)) ?? []), e]);
-				return groups;
-			};
-			const met = good.filter((e) => e.source.kind !== 'direct' && ['shown', 'looked', 'opened', 'saved'].includes(e.kind));
-			const expected = [...grouped(met, (e) => `${e.document} ${e.source.page ?? e.source.site}`)].map(([name, some]) => {
-				const [shown, looks, openings, saves] = ['shown', 'looked', 'opened', 'saved'].map((kind) => of(kind, some).length) as [number, number, number, number];
-				return [name, shown, Math.max(looks, openings, saves), openings, saves];
+			// a second program says the same of every report
+			const inForce = new Map([
+				['notice', { number: 1, pages: 2 }],
+				['warden-handbook', { number: 2, pages: 4 }]
+			]);
+			const second = recompute(entries, 'Europe/London', inForce);
+			const may = { first: '2026-05-01', last: '2026-05-31' };
+			const period = `from=${may.first}&until=${may.last}`;
+			const get = <T = Json>(path: string) => call<T>(five, own, 'GET', `/readership/${path}?${period}`);
+			type Sources = { kind: string; page: string | null; name: string; openings: number; saves: number }[];
+			const sourcesIn = (sources: Sources) => sources.map((s) => [s.kind === 'page' || s.kind === 'outside' ? `${s.kind} ${s.page ?? s.name}` : s.kind, s.openings, s.saves]).sort(); // prettier-ignore
+			type Report = Json & { sources: Sources; bars: { day: string }[]; documents: ({ slug: string } & Json)[] };
+			const bySlug = (some: readonly { slug: string }[]) => [...some].sort((a, b) => (a.slug < b.slug ? -1 : 1));
+
+			const overview = await get<Report>('overview');
+			const { sources, documents, ...whole } = second.overview(may);
+			expect(overview).toMatchObject(whole);
+			expect(sourcesIn(overview.sources)).toEqual(sources);
+			expect(Object.fromEntries(overview.sources.map((s) => [s.kind, s.name]))).toEqual({
+				...{ direct: 'Straight to the address', page: 'Volunteers, being written', outside: 'club.example.org', key: 'Printer', news: 'News' }
 			});
+			expect(bySlug(overview.documents)).toMatchObject(bySlug(documents));
+			for (const slug of inForce.keys()) {
+				const report = await get<Report>(`documents/${slug}`);
+				const { sources, week: _, ...rest } = second.document(slug, may);
+				expect(report).toMatchObject(rest);
+				expect(sourcesIn(report.sources)).toEqual(sources);
+				// nothing of it is empty
+				expect([slug, rest.people.length, rest.attention.length, rest.staff.saves > 0, rest.before.openings > 0]).toEqual([slug, slug === key.document ? 2 : 1, 2, true, true]); // prettier-ignore
+			}
+			const { items: members } = await call<{ items: { id: string; email: string }[] }>(five, own, 'GET', '/members');
+			const ann = await get<Report>(`members/${members.find((m) => m.email === 'ann@example.org')!.id}`);
+			expect(ann).toMatchObject(second.member('ann@example.org', may));
+			expect(ann.documents).toHaveLength(2);
+
 			interface Place {
 				slug: string;
 				where: string;
@@ -472,37 +474,31 @@ describe('figures', () => {
 				openings: number;
 				saves: number;
 			}
-			const { items: placed } = await call<{ items: Place[] }>(five, own, 'GET', `/readership/places?${period}`);
-			expect(placed.map((p) => [`${p.slug} ${p.where}`, p.shown, p.pressed, p.openings, p.saves]).sort()).toEqual(expected.sort());
-			expect(expected.length).toBe(4);
-			const away = [...grouped(of('turned-away'), (e) => `${e.document} ${e.reason} ${e.source.page}`)].map(([name, some]) => [
-				name,
-				some.length,
-				new Set(some.map((e) => e.reader)).size
-			]);
-			const refused = await call<{ items: { slug: string; reason: string; page: string | null; times: number; nameless: number }[] }>(
-				five, own, 'GET', `/readership/turned-away?${period}`
-			); // prettier-ignore
-			expect(refused.items.map((r) => [`${r.slug} ${r.reason} ${r.page}`, r.times, r.nameless]).sort()).toEqual(away.sort());
-			expect(away.length).toBe(8);
+			const { items: placed } = await get<{ items: Place[] }>('places');
+			expect(placed.map((p) => [`${p.slug} ${p.where}`, p.shown, p.pressed, p.openings, p.saves]).sort()).toEqual(second.places(may));
+			expect(placed.length).toBe(4);
+			interface Away {
+				slug: string;
+				reason: string;
+				page: string | null;
+				times: number;
+				nameless: number;
+				last: string;
+			}
+			const { items: refused } = await get<{ items: Away[] }>('turned-away');
+			expect(refused.map((r) => [`${r.slug} ${r.reason} ${r.page}`, r.times, r.nameless, r.last]).sort()).toEqual(second.turnedAway(may));
+			expect(refused.length).toBe(8);
 
-			const { Report_Items } = await call<ItemReportJson>(five, own, 'GET', `/readership/items?${period}`);
-			const performances = Report_Items.flatMap(({ Items }) => Items.flatMap((i) => i.Attribute_Performance));
-			const metric = (type: string) =>
-				['Controlled', 'Free_To_Read'].map((access) =>
-					performances.flatMap((p) => (p.Access_Type === access ? Object.values(p.Performance[type] ?? {}) : [])).reduce((sum, n) => sum + n, 0)
-				);
-			const requests = good.filter((e) => e.kind === 'opened' || e.kind === 'saved');
-			const investigations = [...requests, ...of('looked')];
-			const kept = (some: typeof good) => some.filter((e) => e.controlled);
-			const parted = (count: (some: typeof good) => number, some: typeof good) => [count(kept(some)), count(some) - count(kept(some))];
-			const unique = (some: typeof good) => new Set(some.map((e) => `${e.document} ${JSON.stringify(clock(e.at))} ${e.reader}`)).size;
-			expect(metric('Total_Item_Requests')).toEqual(parted((some) => some.length, requests));
-			expect(metric('Total_Item_Investigations')).toEqual(parted((some) => some.length, investigations));
-			expect(metric('Unique_Item_Requests')).toEqual(parted(unique, requests));
-			expect(metric('Unique_Item_Investigations')).toEqual(parted(unique, investigations));
-			expect(metric('No_License')).toEqual([of('turned-away').length, 0]);
-			for (const type of ['Total_Item_Requests', 'Unique_Item_Requests', 'Unique_Item_Investigations']) expect(Math.min(...metric(type))).toBeGreaterThan(0);
+			const { Report_Items } = await get<ItemReportJson>('items');
+			const performances = Report_Items.flatMap(({ Items }) =>
+				Items.flatMap(({ Item_ID, Attribute_Performance }) =>
+					Attribute_Performance.flatMap(({ Access_Type, Performance }) =>
+						Object.entries(Performance).map(([metric, months]) => [`${Item_ID.Proprietary.replace('ianua:', '')} ${Access_Type} ${metric}`, months['2026-05']])
+					)
+				)
+			);
+			expect(performances.sort()).toEqual(second.items(may));
+			expect(performances.length).toBe(2 * 9);
 
 			// the tables that a program takes say the same, every document of them
 			const table = async (path: string) => {
@@ -511,13 +507,14 @@ describe('figures', () => {
 				return Papa.parse<Record<string, string>>(await sent.text(), { header: true, skipEmptyLines: true }).data;
 			};
 			for (const row of await table(`/readership/overview?${period}&format=csv`)) {
-				const { openings, saves, readers: distinct, seconds, refusals } = reckon(good.filter((e) => e.document === row.document));
+				const { openings, saves, readers, seconds, refusals, before } = documents.find((d) => d.slug === row.document)!;
 				expect(row).toMatchObject({
 					openings: String(openings),
 					saves: String(saves),
-					readers: String(distinct),
+					readers: String(readers),
 					read_seconds: String(seconds),
 					refusals: String(refusals),
+					requests_before: String(before),
 					period_first: '2026-05-01',
 					period_last: '2026-05-31',
 					time_zone: 'Europe/London'
@@ -525,7 +522,7 @@ describe('figures', () => {
 			}
 			const days = await table(`/readership/documents/notice?${period}&by=day&format=csv`);
 			expect(days.map((row) => row.first_day)).toEqual(overview.bars.map((bar) => bar.day));
-			expect(days.reduce((sum, row) => sum + Number(row.openings), 0)).toBe(of('opened', good.filter((e) => e.document === 'notice')).length); // prettier-ignore
+			expect(days.map((row) => Number(row.openings))).toEqual(second.document('notice', may).bars.map((bar) => bar.openings));
 			const marked = await fetch(`${five.origin}/api/v1/readership/turned-away?${period}&format=csv&mark`, { headers: own });
 			expect(Buffer.from(await marked.arrayBuffer()).toString('latin1')).toMatch(/^\xef\xbb\xbfdocument,title,reason/);
 
@@ -540,11 +537,12 @@ describe('figures', () => {
 				goOn = page.since;
 				cursor = page.next === null ? '' : `&cursor=${page.next}`;
 			} while (cursor);
-			expect(read.map((e) => [e.id, e.leftOut])).toEqual(entries.map((e) => [e.id, e.leftOut]));
+			const inMay = entries.filter((e) => e.at >= '2026-04-30T23:00:00' && e.at < '2026-05-31T23:00:00');
+			expect(read.map((e) => [e.id, e.leftOut])).toEqual(inMay.map((e) => [e.id, e.leftOut]));
 			const { items: since } = await call<{ items: unknown[] }>(five, own, 'GET', `/ledger?since=${goOn}`);
 			expect(since).toEqual([]);
 			const requested = read.filter((e) => e.leftOut === null && (e.kind === 'opened' || e.kind === 'saved'));
-			expect(new Set(requested.map((e) => e.reader)).size).toBe(reckon(good).readers);
+			expect(new Set(requested.map((e) => e.reader)).size).toBe(whole.figures.readers);
 		} finally {
 			await five.stop();
 		}

@@ -16,7 +16,7 @@ export interface SourceFigures {
 	readonly name: string;
 	readonly openings: number;
 	readonly saves: number;
-	/** The page, where it is one. */
+	/** The page, where it is one; of a key, wherever its holder came from, there is one line. */
 	readonly page: string | null;
 }
 
@@ -89,29 +89,16 @@ export async function countsOf(document: string, period: Period): Promise<{ figu
 	};
 }
 
-interface SourceRow {
-	kind: SourceFigures['kind'];
-	name: string | null;
-	path: string | null;
-	openings: number;
-	saves: number;
-}
-
 /** Where the readers of a document came from in those days, the most used first. */
 export async function sourcesOf(document: string, days: Days, limit = 8): Promise<SourceFigures[]> {
-	const rows = await sql()<SourceRow[]>`
-		select case when c.key_id is not null then 'key' else c.kind end as kind, coalesce(k.label, p.draft_title, c.outside) as name, p.path, sum(c.openings)::int as openings, sum(c.saves)::int as saves
+	return sql()<SourceFigures[]>`
+		select case when c.key_id is not null then 'key' else c.kind end as kind, case when c.key_id is not null then coalesce(k.label, 'A key') else coalesce(p.draft_title, c.outside,
+				case c.kind when 'direct' then 'Straight to the address' when 'page' then 'A page taken away since' when 'news' then 'News' when 'desk' then 'The desk' else 'Another website' end) end as name,
+			case when c.key_id is null then p.path end as page, sum(c.openings)::int as openings, sum(c.saves)::int as saves
 		from (select kind, page_id, outside, key_id, sum(openings) as openings, sum(saves) as saves from ${piecesIn(days)} cross join lateral (
 				-- offset 0: one after the other by the index, however many rows there seem to be
 				select * from sum_source s where s.document_id = ${document} and s.span = pieces.span and s.day = pieces.day and openings + saves > 0 offset 0) s
 			group by 1, 2, 3, 4) c
 			left join page p on p.id = c.page_id left join door_key k on k.id = c.key_id
 		group by 1, 2, 3 order by sum(c.openings + c.saves) desc, 2 limit ${limit}`;
-	return rows.map(({ path, ...row }) => ({
-		...row,
-		page: path,
-		name:
-			row.name ??
-			(row.kind === 'direct' ? 'Straight to the address' : row.kind === 'key' ? 'A key' : row.kind === 'page' ? 'A page taken away since' : 'The desk')
-	}));
 }
