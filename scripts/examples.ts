@@ -223,6 +223,7 @@ try {
 	const [member] = items((await (await fetch(`${running.origin}/api/v1/members?q=wren`, { headers: { cookie } })).json()) as Json);
 	// the demo has members
 	await call('get /readership/members/{id}', member!.id);
+	await call('get /readership/keys/{id}', key.id as string);
 	await call('post /documents/{slug}/remind', handbook, { group: 'lock-wardens' });
 	await call('patch /readership/subscription', null, { document: handbook, every: 'month', firstOpening: true });
 	const program = await call('post /webhooks', null, { url: `http://127.0.0.1:${signIn.ports.source}/told`, events: ['opened'] });

@@ -37,10 +37,13 @@ test('the overview answers in a sentence, over the time that is chosen; tables a
 	await series.getByRole('button', { name: 'As a table' }).click();
 	await expect(series.getByRole('row')).toHaveCount(15);
 	await series.getByRole('button', { name: 'Take away' }).click();
-	const [download] = await Promise.all([page.waitForEvent('download'), series.getByRole('button', { name: 'Table as CSV' }).click()]);
-	expect(download.suggestedFilename()).toBe('readership.csv');
-	const lines = readFileSync(await download.path(), 'utf8').split('\r\n');
-	expect(lines[0]).toBe('day,openings,saves,before');
+	const [download] = await Promise.all([page.waitForEvent('download'), series.getByRole('link', { name: 'Table as CSV' }).click()]);
+	expect(download.suggestedFilename()).toMatch(/^days-.*\.csv$/);
+	// with the mark by which spreadsheets know UTF-8
+	const lines = readFileSync(await download.path(), 'utf8')
+		.replace(/^\ufeff/, '')
+		.split('\r\n');
+	expect(lines[0]).toBe('first_day,openings,saves,requests_before,period_first,period_last,time_zone');
 	expect(lines[1]!.startsWith(`${day(20)},`)).toBe(true);
 	await series.getByRole('button', { name: 'As a chart' }).click();
 	await series.getByRole('button', { name: 'Take away' }).click();

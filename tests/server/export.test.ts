@@ -9,6 +9,7 @@ import Papa from 'papaparse';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { ItemReportJson } from '#core/readership/items';
 import { exportLines, type ExportLine, type ExportPart } from '#core/upkeep/portable';
+import { reportTables } from '#server/readership/contract';
 import { readExport } from '#server/upkeep/import';
 import { compile } from '#server/validate';
 import type { Running } from '../../scripts/run';
@@ -456,7 +457,7 @@ describe('figures', () => {
 			for (const slug of inForce.keys()) {
 				const report = await get<Report>(`documents/${slug}`);
 				const { sources, week: _, ...rest } = second.document(slug, may);
-				expect(report).toMatchObject(rest);
+				expect(report).toMatchObject({ ...rest, people: rest.people.map(({ byKey: _, ...p }) => p), known: rest.people.length });
 				expect(sourcesIn(report.sources)).toEqual(sources);
 				// nothing of it is empty
 				expect([slug, rest.people.length, rest.attention.length, rest.staff.saves > 0, rest.before.openings > 0]).toEqual([slug, slug === key.document ? 2 : 1, 2, true, true]); // prettier-ignore
@@ -523,6 +524,45 @@ describe('figures', () => {
 			const days = await table(`/readership/documents/notice?${period}&by=day&format=csv`);
 			expect(days.map((row) => row.first_day)).toEqual(overview.bars.map((bar) => bar.day));
 			expect(days.map((row) => Number(row.openings))).toEqual(second.document('notice', may).bars.map((bar) => bar.openings));
+			// every table of every report, as JSON and as CSV
+			const id = members.find((m) => m.email === 'ann@example.org')!.id;
+			const reports = [
+				['overview', reportTables.overview],
+				['documents/warden-handbook', reportTables.document],
+				[`members/${id}`, reportTables.reader],
+				[`keys/${key.id}`, reportTables.reader],
+				['places', reportTables.places],
+				['turned-away', reportTables.turnedAway]
+			] as const;
+			const rows = new Map<string, Json[]>();
+			for (const [path, names] of reports)
+				for (const name of names) {
+					const address = `/readership/${path}?${period}&table=${name}`;
+					const { columns, items, timeZone } = await call<{ columns: string[]; items: Json[]; timeZone: string }>(five, own, 'GET', address);
+					const cells = (some: readonly Json[]) => some.map((row) => columns.map((column) => String(row[column] ?? '')));
+					expect([address, timeZone, cells(await table(`${address}&format=csv`))]).toEqual([address, 'Europe/London', cells(items)]);
+					rows.set(`${path} ${name}`, items);
+				}
+			const handbook = second.document('warden-handbook', may);
+			expect(rows.get('overview hours')!.map((row) => row.requests)).toEqual(whole.week.flat());
+			expect(rows.get('documents/warden-handbook pages')).toEqual(
+				[1, 2, 3, 4].map((page) => {
+					const { seconds, ...rest } = handbook.attention.find((a) => a.page === page) ?? { page, seconds: 0, readers: 0, stops: 0 };
+					return { ...rest, read_seconds: seconds };
+				})
+			);
+			expect(rows.get('documents/warden-handbook people')).toMatchObject(
+				handbook.people.map((p) => ({
+					openings: p.openings,
+					saves: p.saves,
+					prints: p.printed,
+					read_seconds: p.seconds,
+					pages_read: p.pagesRead,
+					last_at: p.last
+				}))
+			);
+			expect(rows.get('documents/warden-handbook roll')).toEqual([expect.objectContaining({ email: 'ann@example.org', opened: true, groups: 'wardens' })]);
+			expect(rows.get(`keys/${key.id} read`)).toEqual([expect.objectContaining({ document: 'warden-handbook', openings: handbook.people.find((p) => p.byKey)!.openings })]); // prettier-ignore
 			const marked = await fetch(`${five.origin}/api/v1/readership/turned-away?${period}&format=csv&mark`, { headers: own });
 			expect(Buffer.from(await marked.arrayBuffer()).toString('latin1')).toMatch(/^\xef\xbb\xbfdocument,title,reason/);
 

@@ -44,6 +44,7 @@ beforeAll(async () => {
 		'/api/v1/members/[id] id': id,
 		'/api/v1/members/[id]/invite id': id,
 		'/api/v1/readership/members/[id] id': id,
+		'/api/v1/readership/keys/[id] id': key.id,
 		'/desk/readership/by/member/[id] id': id,
 		'/desk/readership/by/key/[id] id': key.id,
 		'/api/v1/keys/[id] id': key.id,

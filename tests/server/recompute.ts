@@ -125,7 +125,9 @@ export function recompute(ledger: readonly Line[], zone: string, inForce: Readon
 							stops: ends.filter((end) => end === page).length
 						};
 					}),
-				people: people.map(([reader, each]) => ({ ...doings(each), ...farWith(slug, Number(reader)) })).sort((a, b) => (a.last < b.last ? 1 : -1)),
+				people: people
+					.map(([reader, each]) => ({ ...doings(each), ...farWith(slug, Number(reader)), byKey: each.some((e) => e.key !== null) }))
+					.sort((a, b) => (a.last < b.last ? 1 : -1)),
 				nameless: figuresOf(now).readers - people.filter(([, each]) => requests(each).length).length
 			};
 		},

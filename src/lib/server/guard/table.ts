@@ -222,6 +222,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	'/api/v1/pictures/turn': api([], ['pages:write']),
 	'/api/v1/readership/documents/[slug]': api(...readership, [], { folders: 'document' }),
 	'/api/v1/readership/items': api(...readership),
+	'/api/v1/readership/keys/[id]': api(['readership:read', 'documents:read']),
 	'/api/v1/readership/live': api(...readership),
 	'/api/v1/readership/members/[id]': api(['readership:read', 'people:read']),
 	'/api/v1/readership/overview': api(...readership),

@@ -1,5 +1,5 @@
 // The API of the ledger, reports, and who is told: each operation with what it takes and gives. Requests are checked by these schemas, and openapi.json is made of them.
-import { Type, type Static, type TSchema } from '@sinclair/typebox';
+import { Type, type Static, type TProperties, type TSchema } from '@sinclair/typebox';
 import { leftOutRules } from '#core/readership/counting';
 import { accessTypes, itemMetrics } from '#core/readership/items';
 import { lengths, steps } from '#core/readership/period';
@@ -24,12 +24,24 @@ export const Time = Type.Object({
 	by: Type.Optional({ ...oneOf(steps), description: 'figures by day, week or month; by what fits the time where nothing is said' })
 });
 
-/** The same, and whether it is wanted as a table. */
-const Tabled = Type.Object({
-	...Time.properties,
-	format: Type.Optional({ ...oneOf(['json', 'csv']), description: 'as a table, every line of it: csv' }),
-	mark: Type.Optional(Type.String({ description: 'of a table: with the mark by which spreadsheets know UTF-8' }))
-});
+/** The tables that each report has; the first is what it is as a table where nothing is said. */
+export const reportTables = {
+	overview: ['documents', 'days', 'hours', 'sources'],
+	document: ['days', 'pages', 'people', 'sources', 'roll'],
+	reader: ['read', 'days'],
+	places: ['places'],
+	turnedAway: ['refusals']
+} as const;
+
+/** The same, and whether one of its tables is wanted in place of the report. */
+const tabled = (report: keyof typeof reportTables, more: TProperties = {}) =>
+	Type.Object({
+		...Time.properties,
+		...more,
+		table: Type.Optional({ ...oneOf(reportTables[report]), description: 'one of its tables, every line of it' }),
+		format: Type.Optional({ ...oneOf(['json', 'csv']), description: 'csv: a table, the first of them where none is named' }),
+		mark: Type.Optional(Type.String({ description: 'of CSV: with the mark by which spreadsheets know UTF-8' }))
+	});
 
 const Entry = Type.Object({
 	id: Type.String({ format: 'uuid' }),
@@ -75,6 +87,19 @@ const Period = Type.Object({
 	preset: nullable(Type.Integer()),
 	before: Days
 });
+
+/** One table of a report, in place of it. */
+const TableRows = Type.Object({
+	table: Type.String(),
+	period: Period,
+	timeZone: Type.String(),
+	columns: Type.Array(Type.String()),
+	items: Type.Array(Type.Record(Type.String(), nullable(Type.Union([Type.String(), Type.Number(), Type.Boolean()]))), {
+		description: 'every line, by the names of the columns'
+	})
+});
+/** A report, or with `table` one of its tables. */
+const orTable = <T extends TSchema>(report: T) => Type.Union([report, TableRows]);
 
 /** What every report has; each has more of its own. */
 export const Report = Type.Object(
@@ -244,19 +269,36 @@ export const readershipOperations = [
 	},
 	{ method: 'delete', path: '/webhooks/{id}', words: 'Withdraws a webhook', status: 200, answer: Nothing },
 	{ method: 'get', path: '/ledger', words: 'Entries of the ledger of all documents', query: LedgerQuery, status: 200, answer: Entries },
-	{ method: 'get', path: '/readership/overview', words: 'Readership of the whole site', query: Tabled, status: 200, answer: Report },
-	{ method: 'get', path: '/readership/documents/{slug}', words: 'Readership of a document', query: Tabled, status: 200, answer: Report },
-	{ method: 'get', path: '/readership/members/{id}', words: 'What a member read', query: Tabled, status: 200, answer: Report },
+	{ method: 'get', path: '/readership/overview', words: 'Readership of the whole site', query: tabled('overview'), status: 200, answer: orTable(Report) },
+	{
+		method: 'get',
+		path: '/readership/documents/{slug}',
+		words: 'Readership of a document',
+		query: tabled('document', {
+			edition: Type.Optional(Type.Integer({ minimum: 1, description: 'attention and standing of an earlier edition, by its number' }))
+		}),
+		status: 200,
+		answer: orTable(Report)
+	},
+	{ method: 'get', path: '/readership/members/{id}', words: 'What a member read', query: tabled('reader'), status: 200, answer: orTable(Report) },
+	{ method: 'get', path: '/readership/keys/{id}', words: 'What was done with a key', query: tabled('reader'), status: 200, answer: orTable(Report) },
 	{
 		method: 'get',
 		path: '/readership/places',
 		words: 'What became of each placement and on other websites',
-		query: Tabled,
+		query: tabled('places'),
 		status: 200,
-		answer: linesOf(PlaceFigures)
+		answer: orTable(linesOf(PlaceFigures))
 	},
 	{ method: 'get', path: '/readership/live', words: 'Entries as they happen (server-sent events)', status: 200, answer: null },
-	{ method: 'get', path: '/readership/turned-away', words: 'Who was turned away, why, how often', query: Tabled, status: 200, answer: linesOf(Refusals) },
+	{
+		method: 'get',
+		path: '/readership/turned-away',
+		words: 'Who was turned away, why, how often',
+		query: tabled('turnedAway'),
+		status: 200,
+		answer: orTable(linesOf(Refusals))
+	},
 	{
 		method: 'get',
 		path: '/readership/items',

@@ -121,7 +121,7 @@ async function textOf(slug: string | null, person: string, period: ReturnType<ty
 		const report = await documentSummary(await reported(view), period);
 		return `${person},\n\n${view.title}\n\n${say(report.answer)}\n\n${IANUA_ORIGIN}/desk/readership/${slug}?${asked}\n`;
 	}
-	const report = await overview(period, 10);
+	const report = await overview(period, { documents: 10, sources: 8 });
 	const lines = report.documents.map(
 		(d) => `${d.title}: ${d.readers} readers, ${d.openings} openings, ${d.saves} saved${d.seconds >= 1 ? `, read for ${durationWords(d.seconds)}` : ''}`
 	);

@@ -48,21 +48,14 @@
 			: Array.from({ length: mostPictures }, (_, i) => Math.floor((i * pages) / mostPictures) + 1)
 	);
 	const named = (b: { first: number; last: number }) => (b.first === b.last ? `Page ${b.first}` : `Pages ${b.first} to ${b.last}`);
-	const table = () => ({
-		columns: ['page', 'seconds', 'readers', 'stops'],
-		rows: Array.from({ length: pages }, (_, i) => {
-			const a = byPage.get(i + 1);
-			return [i + 1, Math.round((a?.seconds ?? 0) * 10) / 10, a?.readers ?? 0, a?.stops ?? 0];
-		})
-	});
 </script>
 
 <section>
 	<h2>
 		Attention by page <small>{each > 1 ? `time on every ${each} pages` : 'time on each page'}, all readers</small><span class="tools"
 			><Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</Button><TakeAway
-				name="{slug}-attention"
-				{table}
+				report="documents/{slug}"
+				table="pages"
 			/></span
 		>
 	</h2>

@@ -11,14 +11,14 @@
 	let {
 		bars,
 		by,
-		name,
+		report,
 		length,
 		marks = []
 	}: {
 		bars: readonly Bar[];
 		by: Step;
-		/** Of files taken away. */
-		name: string;
+		/** Its address below `/api/v1/readership/`. */
+		report: string;
 		/** Days that the report goes over. */
 		length: number;
 		/** What happened on a day, drawn over it. */
@@ -123,7 +123,6 @@
 		void [bars, marked, canvas];
 		paint();
 	});
-	const table = () => ({ columns: [by, 'openings', 'saves', 'before'], rows: bars.map((b) => [b.day, b.openings, b.saves, b.before]) });
 	const beside = $derived(bars.some((b) => b.before > 0));
 </script>
 
@@ -132,8 +131,8 @@
 		{words[by][0]}
 		<small>openings and copies saved{beside ? `, beside the ${length} days before` : ''}</small><span class="tools"
 			><Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</Button><TakeAway
-				{name}
-				{table}
+				{report}
+				table="days"
 				canvas={() => (asTable ? null : canvas)}
 			/></span
 		>

@@ -14,26 +14,25 @@
 		entries,
 		zone,
 		note,
+		address,
 		way
 	}: {
 		report: OneReader;
 		entries: { items: readonly LedgerItem[]; next: string | null };
 		zone: string;
 		note: string;
+		/** Of the report below `/api/v1/readership/`. */
+		address: string;
 		way: { readonly href: string; readonly words: string };
 	} = $props();
-	const table = () => ({
-		columns: ['document', 'address', 'first', 'last', 'openings', 'saves', 'printed', 'seconds', 'pages read', 'pages'],
-		rows: report.documents.map((d) => [d.title, `/d/${d.slug}`, d.first, d.last, d.openings, d.saves, d.printed, Math.round(d.seconds), d.pagesRead, d.pages])
-	});
 </script>
 
 <Hall title={report.name} {note} period={report.period} whole={report.whole} answer={report.answer} {way}>
 	<div class="one">
-		<Bars bars={report.bars} by={report.period.by} length={report.period.length} name="reader" />
+		<Bars bars={report.bars} by={report.period.by} length={report.period.length} report={address} />
 		<section>
 			<h2>
-				Documents {#if report.documents.length}<span class="tools"><TakeAway name="documents-read" {table} /></span>{/if}
+				Documents {#if report.documents.length}<span class="tools"><TakeAway report={address} table="read" /></span>{/if}
 			</h2>
 			{#if report.documents.length}
 				<Table class="rows">

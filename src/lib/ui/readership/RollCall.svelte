@@ -68,10 +68,6 @@
 		{ title: 'How far', by: standingWords, cell: standingCell },
 		{ title: 'Last', by: (r) => r.last, cell: lastCell }
 	];
-	const table = () => ({
-		columns: ['name', 'address', 'groups', 'standing', 'receipt', 'last', 'reminded'],
-		rows: shown.map((r) => [r.name, r.email, r.groups.map((g) => g.name).join(', '), standingWords(r), r.receipt, r.last, r.reminded])
-	});
 </script>
 
 {#snippet nameCell(r: RollLine)}<a class="title" href="/desk/readership/by/member/{r.id}">{r.name}</a>{/snippet}
@@ -102,8 +98,8 @@
 			>{#if awaited.length}<Button kind="quiet" disabled={sending || !due.length} onclick={remind}
 					>{sending ? 'Mailing…' : due.length ? `Remind ${due.length}` : 'Reminded today'}</Button
 				>{/if}<Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As arches' : 'As a table'}</Button><TakeAway
-				name="{slug}-roll-call"
-				{table}
+				report="documents/{slug}"
+				table="roll"
 			/></span
 		>
 	</h2>

@@ -3,19 +3,25 @@
 	import type { Device } from '#core/readership/counting';
 	import type { SourceFigures } from '$lib/server/readership/reports/report';
 	import TakeAway from './TakeAway.svelte';
-	let { sources, devices, name }: { sources: readonly SourceFigures[]; devices: readonly { readonly device: Device; readonly n: number }[]; name: string } =
-		$props();
+	let {
+		sources,
+		devices,
+		report
+	}: {
+		sources: readonly SourceFigures[];
+		devices: readonly { readonly device: Device; readonly n: number }[];
+		/** Its address below `/api/v1/readership/`. */ report: string;
+	} = $props();
 	const deviceWords: Record<Device, string> = { computer: 'Computers', tablet: 'Tablets', phone: 'Phones', other: 'Other devices' };
 	const kindWords: Record<SourceFigures['kind'], string> = { page: '', desk: '', outside: 'another website', direct: '', news: '', key: 'by key' };
 	const both = (s: SourceFigures) => s.openings + s.saves;
 	const top = $derived(Math.max(1, ...sources.map(both)));
 	const all = $derived(devices.reduce((sum, d) => sum + d.n, 0));
-	const table = () => ({ columns: ['kind', 'name', 'page', 'openings', 'saves'], rows: sources.map((s) => [s.kind, s.name, s.page, s.openings, s.saves]) });
 </script>
 
 <section>
 	<h2>
-		They came by {#if sources.length}<span class="tools"><TakeAway {name} {table} /></span>{/if}
+		They came by {#if sources.length}<span class="tools"><TakeAway {report} table="sources" /></span>{/if}
 	</h2>
 	{#each sources as source (source.kind + source.name + source.page)}
 		<p class="source">

@@ -2,42 +2,42 @@
 <script lang="ts">
 	import { Button } from '$lib/ui/parts/controls';
 	import Popup from '$lib/ui/parts/Popup.svelte';
-	import { keepCsv, keepJson, keepPng, type Table } from './take-away';
+	import { page } from '$app/state';
+	import { keepPng } from './keep-png';
 
 	let {
-		name,
+		report,
 		table,
-		csv,
 		canvas
 	}: {
-		/** Of the file, without its ending. */
-		name: string;
-		table: () => Table;
-		/** Where the server gives the whole table, of which the screen may show a part. */
-		csv?: string;
+		/** The report, by its address below `/api/v1/readership/`, and the name of its table there: the server gives every line, the screen shows some. */
+		report: string;
+		table: string;
 		/** The chart, where there is one to be kept as a picture. */
 		canvas?: () => HTMLCanvasElement | null;
 	} = $props();
 	let open = $state(false);
-	function take(how: () => void) {
-		how();
-		open = false;
-	}
+	/** The same time and edition as on the screen. */
+	const address = $derived.by(() => {
+		const asked = [...page.url.searchParams].filter(([name]) => ['days', 'from', 'until', 'by', 'edition'].includes(name));
+		return `/api/v1/readership/${report}?${new URLSearchParams([['table', table], ...asked])}`;
+	});
+	const name = $derived(`${report.replaceAll('/', '-')}-${table}`);
+	const close = () => (open = false);
 </script>
 
 <span class="take"
 	><Popup label="Take away" bind:open end width={190}>
-		{#if csv}<Button kind="bare" class="line" href={csv} download onclick={() => (open = false)}>Table as CSV</Button>
-		{:else}<Button kind="bare" class="line" onclick={() => take(() => keepCsv(name, table()))}>Table as CSV</Button>{/if}
-		<Button kind="bare" class="line" onclick={() => take(() => keepJson(name, table()))}>Table as JSON</Button>
+		<Button kind="bare" class="line" href="{address}&format=csv&mark" download onclick={close}>Table as CSV</Button>
+		<Button kind="bare" class="line" href={address} download="{name}.json" onclick={close}>Table as JSON</Button>
 		{#if canvas?.()}<Button
 				kind="bare"
 				class="line"
-				onclick={() =>
-					take(() => {
-						const drawn = canvas();
-						if (drawn) keepPng(name, drawn);
-					})}>Chart as PNG</Button
+				onclick={() => {
+					const drawn = canvas();
+					if (drawn) keepPng(name, drawn);
+					close();
+				}}>Chart as PNG</Button
 			>{/if}
 	</Popup></span
 >
@@ -65,6 +65,7 @@
 		background: none;
 		border: 0;
 		cursor: pointer;
+		text-decoration: none;
 	}
 	.take :global(.line:hover),
 	.take :global(.line:focus-visible) {

@@ -13,15 +13,14 @@
 		week.forEach((hours, d) => hours.forEach((n, h) => n > week[day]![hour]! && ([day, hour] = [d, h])));
 		return week[day]![hour]! > 0 ? `${days[day]} from ${hour} to ${hour + 1}` : null;
 	});
-	const table = () => ({ columns: ['day', ...Array.from({ length: 24 }, (_, h) => `${h}:00`)], rows: week.map((hours, d) => [days[d]!, ...hours]) });
 </script>
 
 <section>
 	<h2>
 		In the week {#if busiest}<small>most on {busiest}</small>{/if}<span class="tools"
 			><Button kind="quiet" aria-pressed={asTable} onclick={() => (asTable = !asTable)}>{asTable ? 'As a chart' : 'As a table'}</Button><TakeAway
-				name="in-the-week"
-				{table}
+				report="overview"
+				table="hours"
 			/></span
 		>
 	</h2>

@@ -14,7 +14,7 @@ export const load: PageServerLoad = async (event) => {
 	const { of, cursor } = entriesQuery(url);
 	const [told, report, entries] = await Promise.all([
 		subscriptionOf(person.id, null),
-		overview(await periodFrom(url), url.searchParams.has('all') ? 1000 : 20),
+		overview(await periodFrom(url), { documents: url.searchParams.has('all') ? 1000 : 20, sources: 8 }),
 		ledger({ of, cursor, limit: 20 })
 	]);
 	return { report, entries, told, of };

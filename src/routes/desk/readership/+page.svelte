@@ -22,10 +22,6 @@
 		params.set('all', '');
 		return `?${params}`;
 	});
-	const table = () => ({
-		columns: ['document', 'address', 'readers', 'openings', 'saves', 'seconds', 'turned away', 'openings and saves before'],
-		rows: report.documents.map((d) => [d.title, `/d/${d.slug}`, d.readers, d.openings, d.saves, Math.round(d.seconds), d.refusals, d.before])
-	});
 	const itemsHref = $derived(`/api/v1/readership/items?format=tsv&from=${report.period.first}&until=${report.period.last}`);
 	type Line = (typeof report.documents)[number];
 	const columns: readonly Column<Line>[] = [
@@ -54,13 +50,13 @@
 <Hall title="Readership" note="all documents" period={report.period} whole={report.whole} answer={report.answer} staff={report.staff} {tools}>
 	<div class="two">
 		<div>
-			<Bars bars={report.bars} by={report.period.by} length={report.period.length} name="readership" />
+			<Bars bars={report.bars} by={report.period.by} length={report.period.length} report="overview" />
 			<section>
 				<h2>
 					By document <small>most opened first</small><span class="tools"
 						><a class="quiet" href={itemsHref} download title="Total and unique use by month, after the COUNTER code of practice, as tab-separated values"
 							>Item report</a
-						><TakeAway name="readership-by-document" {table} csv="/api/v1/readership/overview?format=csv&mark&{kept}" /></span
+						><TakeAway report="overview" table="documents" /></span
 					>
 				</h2>
 				{#if report.documents.length}
@@ -78,7 +74,7 @@
 				</section>
 			{/if}
 			<Week week={report.week} />
-			<Sources sources={report.sources} devices={report.devices} name="readership-sources" />
+			<Sources sources={report.sources} devices={report.devices} report="overview" />
 		</div>
 	</div>
 	<Entries entries={data.entries} of={data.of} zone={data.site.zone} withTitle />

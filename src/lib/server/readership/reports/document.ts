@@ -12,7 +12,7 @@ import { receiptAt } from '../../reading/receipts';
 import { site } from '../../site/site';
 import { piecesIn } from '../sums/figures';
 import { sumsForReport } from '../sums/keep';
-import { type SourceFigures, type Report, whenOf, inside, countsOf, sourcesOf } from './report';
+import { type Most, type SourceFigures, type Report, whenOf, inside, countsOf, sourcesOf } from './report';
 
 /** What a report on a document needs to know of it. */
 export interface Reported {
@@ -83,7 +83,9 @@ export interface DocumentReport extends Summary {
 	readonly edition: { readonly number: number; readonly pages: number };
 	readonly attention: readonly PageAttention[];
 	readonly sources: readonly SourceFigures[];
+	/** Those of whom a name is known, the last first; `known` of them there are in all. */
 	readonly people: readonly PersonFigures[];
+	readonly known: number;
 	/** Distinct readers of whom no name is known. */
 	readonly nameless: number;
 	readonly marks: readonly Mark[];
@@ -128,29 +130,30 @@ export async function rollCall(document: Reported, reads: postgres.ISql = sql())
 	});
 }
 
-async function peopleOf(document: Reported, { first, last }: Days): Promise<{ people: PersonFigures[]; named: number }> {
+async function peopleOf(document: Reported, { first, last }: Days, limit: Most): Promise<{ people: PersonFigures[]; known: number; named: number }> {
 	// the last day on which they opened or saved it ends with what they did last that day; offset 0: what they did that day is looked up first,
 	// which is less than what everybody did with the document
 	const cameBy = (who: postgres.Fragment) => sql()`(
 		select coalesce(pg.draft_title, l.outside, case l.source_kind when 'desk' then 'The desk' when 'direct' then 'Straight to the address' when 'news' then 'News' end)
 		from (select * from ledger where ${who} and at between n.came - interval '25 hours' and n.came offset 0) l left join page pg on pg.id = l.page_id
 		where l.document_id = ${document.id} and l.kind in ('opened', 'saved') order by l.at desc limit 1)`;
-	const rows = await sql()<(Omit<PersonFigures, 'first' | 'last'> & { first: Date; last: Date; named: number })[]>`
+	const rows = await sql()<(Omit<PersonFigures, 'first' | 'last'> & { first: Date; last: Date; known: number; named: number })[]>`
 		with c as (
 			select reader, max(person_id::text)::uuid as person_id, max(key_id::text)::uuid as key_id, sum(openings)::int as openings, sum(saves)::int as saves, sum(printed)::int as printed,
 				sum(seconds)::float8 as seconds, min(first_at) as first, max(last_at) as last, max(last_at) filter (where openings + saves > 0) as came
 			from sum_reader where document_id = ${document.id} and day between ${first} and ${last} and (person_id is not null or key_id is not null) group by 1
 		)
-		select count(*) filter (where n.openings + n.saves > 0) over ()::int as named, n.person_id as id, coalesce(p.name, k.label, 'Somebody erased since') as name, p.email, n.openings, n.saves, n.printed, n.seconds, n.first, n.last,
+		select count(*) over ()::int as known, count(*) filter (where n.openings + n.saves > 0) over ()::int as named, n.person_id as id, coalesce(p.name, k.label, 'Somebody erased since') as name, p.email, n.openings, n.saves, n.printed, n.seconds, n.first, n.last,
 			coalesce(g.pages_read, 0)::int as "pagesRead", coalesce(g.furthest, 0)::int as furthest,
 			coalesce(case when n.person_id is not null then ${cameBy(sql()`person_id = n.person_id`)} else ${cameBy(sql()`key_id = n.key_id`)} end, '') as from
 		from c n left join person p on p.id = n.person_id left join door_key k on k.id = n.key_id
 			left join lateral (
 				-- offset 0: one by one, not by way of everybody without a name
 				select pages_read, furthest from progress where document_id = ${document.id} and edition_id = ${document.edition.id} and reader = n.reader offset 0) g on true
-		order by n.last desc limit 200`;
+		order by n.last desc, n.reader limit ${limit}`;
 	return {
-		people: rows.map(({ named: _, ...r }) => ({ ...r, first: r.first.toISOString(), last: r.last.toISOString() })),
+		people: rows.map(({ known: _k, named: _n, ...r }) => ({ ...r, first: r.first.toISOString(), last: r.last.toISOString() })),
+		known: rows[0]?.known ?? 0,
 		named: rows[0]?.named ?? 0
 	};
 }
@@ -218,18 +221,22 @@ async function marksOf(document: string, period: Period): Promise<Mark[]> {
 		order by 1`;
 }
 
-/** One document. */
-export async function documentReport(document: Reported, period: Period): Promise<DocumentReport> {
+/** One document; at most so many of its people and places, or all. */
+export async function documentReport(
+	document: Reported,
+	period: Period,
+	most: { people: Most; sources: Most } = { people: 200, sources: 8 }
+): Promise<DocumentReport> {
 	const whole = await sumsForReport();
-	const [summary, attention, sources, { people, named }, marks] = await Promise.all([
+	const [summary, attention, sources, { people, known, named }, marks] = await Promise.all([
 		summaryOf(document, period, whole),
 		sql()<PageAttention[]>`
 			select page, sum(seconds)::float8 as seconds, sum(readers)::int as readers, sum(stops)::int as stops from ${piecesIn(period)} join sum_page using (span, day)
 			where document_id = ${document.id} and edition_id = ${document.edition.id} group by 1 order by 1`,
-		sourcesOf(document.id, period),
-		peopleOf(document, period),
+		sourcesOf(document.id, period, most.sources),
+		peopleOf(document, period, most.people),
 		marksOf(document.id, period)
 	]);
 	const { number, pages } = document.edition;
-	return { ...summary, edition: { number, pages }, attention, sources, people, nameless: summary.figures.readers - named, marks };
+	return { ...summary, edition: { number, pages }, attention, sources, people, known, nameless: summary.figures.readers - named, marks };
 }

@@ -5,7 +5,7 @@ import { siteAnswer } from '#core/readership/words';
 import { sql } from '../../db/client';
 import { piecesIn, readersOfEach, wholeSite } from '../sums/figures';
 import { sumsForReport } from '../sums/keep';
-import { type SourceFigures, type Report, whenOf, countsOf, sourcesOf } from './report';
+import { type Most, type SourceFigures, type Report, whenOf, countsOf, sourcesOf } from './report';
 
 export interface DocumentFigures {
 	readonly slug: string;
@@ -56,10 +56,15 @@ export interface Overview extends Report, Omit<Added, 'figures'> {
 	readonly sources: readonly SourceFigures[];
 }
 
-/** The whole site. At most `limit` documents are listed. */
-export async function overview(period: Period, limit = 25): Promise<Overview> {
+/** The whole site. At most so many documents and places are listed, or all. */
+export async function overview(period: Period, most: { documents: Most; sources: Most } = { documents: 25, sources: 8 }): Promise<Overview> {
+	const limit = most.documents ?? Infinity;
 	const whole = await sumsForReport();
-	const [counts, { items, opened }, sources] = await Promise.all([countsOf(wholeSite, period), documentsOf(period, limit), sourcesOf(wholeSite, period)]);
+	const [counts, { items, opened }, sources] = await Promise.all([
+		countsOf(wholeSite, period),
+		documentsOf(period, limit),
+		sourcesOf(wholeSite, period, most.sources)
+	]);
 	const change = (d: DocumentFigures) => d.openings + d.saves - d.before;
 	const moved = [...items].sort((a, b) => change(b) - change(a));
 	return {

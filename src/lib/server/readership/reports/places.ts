@@ -9,10 +9,10 @@ import { piecesIn, wholeSite } from '../sums/figures';
 import { sumsForReport } from '../sums/keep';
 import type { PlaceFigures } from '../contract';
 import type { Elsewhere } from '../elsewhere';
-import type { Lines } from './report';
+import type { Lines, Most } from './report';
 
 /** What became of each placement and on each other website: shown → pressed → opened → saved. */
-export async function places(period: Period): Promise<Lines<PlaceFigures>> {
+export async function places(period: Period, most: Most = 300): Promise<Lines<PlaceFigures>> {
 	const whole = await sumsForReport();
 	const items = await sql()<PlaceFigures[]>`
 		select case when c.outside is not null then 'outside' else 'placement' end as kind, coalesce(p.path, c.outside) as "where", coalesce(p.draft_title, c.outside) as title, d.slug, d.title as document,
@@ -23,7 +23,7 @@ export async function places(period: Period): Promise<Lines<PlaceFigures>> {
 				select * from sum_source s where s.span = pieces.span and s.day = pieces.day and (page_id is not null or outside is not null) and document_id <> ${wholeSite} offset 0) s
 			group by 1, 2, 3, 4) c
 			join document d on d.id = c.document_id left join page p on p.id = c.page_id
-		where p.id is not null or c.outside is not null order by c.shown + c.looks + c.openings + c.saves desc limit 300`;
+		where p.id is not null or c.outside is not null order by c.shown + c.looks + c.openings + c.saves desc, d.slug, 2, c.placement_id limit ${most}`;
 	return { period, whole, items };
 }
 

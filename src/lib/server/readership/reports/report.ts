@@ -89,8 +89,11 @@ export async function countsOf(document: string, period: Period): Promise<{ figu
 	};
 }
 
+/** How many lines of a table are wanted at most; null where all of them are, as for a table that is taken away. */
+export type Most = number | null;
+
 /** Where the readers of a document came from in those days, the most used first. */
-export async function sourcesOf(document: string, days: Days, limit = 8): Promise<SourceFigures[]> {
+export async function sourcesOf(document: string, days: Days, limit: Most = 8): Promise<SourceFigures[]> {
 	return sql()<SourceFigures[]>`
 		select case when c.key_id is not null then 'key' else c.kind end as kind, case when c.key_id is not null then coalesce(k.label, 'A key') else coalesce(p.draft_title, c.outside,
 				case c.kind when 'direct' then 'Straight to the address' when 'page' then 'A page taken away since' when 'news' then 'News' when 'desk' then 'The desk' else 'Another website' end) end as name,

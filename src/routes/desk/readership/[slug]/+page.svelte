@@ -17,6 +17,7 @@
 	let { data } = $props();
 	const report = $derived(data.report);
 	const { zone } = $derived(data.site);
+	const address = $derived(`documents/${data.document.slug}`);
 	let choosing = $state(false);
 	const editionHref = (number: number, at: string) => {
 		const params = new URLSearchParams(page.url.searchParams);
@@ -27,10 +28,6 @@
 		return `?${params}`;
 	};
 	const far = (p: { furthest: number; pagesRead: number }) => (p.furthest ? `${p.pagesRead} of ${report.edition.pages}, to page ${p.furthest}` : '');
-	const table = () => ({
-		columns: ['name', 'address', 'first', 'last', 'openings', 'saves', 'printed', 'seconds', 'pages read', 'furthest page', 'from'],
-		rows: report.people.map((p) => [p.name, p.email, p.first, p.last, p.openings, p.saves, p.printed, Math.round(p.seconds), p.pagesRead, p.furthest, p.from])
-	});
 </script>
 
 <svelte:head><title>Readership of {data.document.title}, {data.site.name}</title></svelte:head>
@@ -68,14 +65,14 @@
 					pages={report.edition.pages}
 					attention={report.attention}
 				/>{/if}
-			<Bars bars={report.bars} by={report.period.by} length={report.period.length} name={data.document.slug} marks={report.marks} />
+			<Bars bars={report.bars} by={report.period.by} length={report.period.length} report={address} marks={report.marks} />
 			<section>
 				<h2>
 					People <small
-						>{report.people.length ? counted(report.people.length, 'known', 'known') : 'nobody known by name'}{report.nameless
+						>{report.known ? counted(report.known, 'known', 'known') : 'nobody known by name'}{report.nameless
 							? `, and ${counted(report.nameless, 'reader', 'readers')} without a name`
 							: ''}</small
-					>{#if report.people.length}<span class="tools"><TakeAway name="{data.document.slug}-people" {table} /></span>{/if}
+					>{#if report.people.length}<span class="tools"><TakeAway report={address} table="people" /></span>{/if}
 				</h2>
 				{#if report.people.length}
 					<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
@@ -86,7 +83,7 @@
 								><TableHeadCell>Read for</TableHeadCell><TableHeadCell>Pages read</TableHeadCell><TableHeadCell>From</TableHeadCell></TableHead
 							>
 							<TableBody>
-								{#each report.people as p (p.id ?? p.name)}<TableBodyRow>
+								{#each report.people as p (`${p.id ?? p.name} ${p.first}`)}<TableBodyRow>
 										<TableBodyCell
 											>{#if p.id}<a class="title" href="/desk/readership/by/member/{p.id}">{p.name}</a>{:else}{p.name}<small>by key</small
 												>{/if}{#if p.saves}<small>saved {counted(p.saves, 'copy', 'copies')}{p.printed ? ', printed' : ''}</small>{:else if p.printed}<small
@@ -108,7 +105,7 @@
 		</div>
 		<div>
 			{#if report.roll}<RollCall slug={data.document.slug} roll={report.roll} edition={report.edition.number} asks={data.document.asksReceipt} {zone} />{/if}
-			<Sources sources={report.sources} devices={report.devices} name="{data.document.slug}-sources" />
+			<Sources sources={report.sources} devices={report.devices} report={address} />
 		</div>
 	</div>
 	<Entries entries={data.entries} of={data.of} {zone} />

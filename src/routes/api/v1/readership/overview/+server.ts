@@ -4,11 +4,16 @@ import { staff } from '$lib/server/guard/guard';
 import { route } from '$lib/server/http/api';
 import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
 import { overview } from '$lib/server/readership/reports/overview';
-import { reportAnswer, rowsOf } from '$lib/server/readership/reports/table';
+import { asksForTable, reportAnswer, rowsOf } from '$lib/server/readership/reports/table';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
-	const table = event.url.searchParams.get('format') === 'csv';
-	const report = onlyWhole(await overview(await periodFrom(event.url), table ? Infinity : 50));
-	return reportAnswer(event, report, 'documents', rowsOf.documents(report.documents));
+	const most = asksForTable(event.url) ? { documents: null, sources: null } : { documents: 50, sources: 8 };
+	const report = onlyWhole(await overview(await periodFrom(event.url), most));
+	return reportAnswer<'overview'>(event, report, {
+		documents: () => rowsOf.documents(report.documents),
+		days: () => rowsOf.days(report.bars),
+		hours: () => rowsOf.hours(report.week),
+		sources: () => rowsOf.sources(report.sources)
+	});
 });

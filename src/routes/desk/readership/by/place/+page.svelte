@@ -25,17 +25,13 @@
 		return p.shown ? `${Math.min(100, Math.round((100 * p.pressed) / p.shown))} %` : '';
 	}
 	const form = (f: string | null) => (f === 'entry' ? 'Entry' : f === 'list' ? 'In a list' : f && f in formWords ? formWords[f as Form] : '');
-	const table = () => ({
-		columns: ['kind', 'where', 'document', 'form', 'shown', 'pressed', 'opened', 'saved'],
-		rows: data.report.items.map((p) => [p.kind, p.where, p.document, p.form, p.shown, p.pressed, p.openings, p.saves])
-	});
 </script>
 
 <svelte:head><title>Where placed, readership, {data.site.name}</title></svelte:head>
 <Hall title="Where placed" note="from being shown to being saved" period={data.report.period} whole={data.report.whole} {answer}>
 	{#if data.report.items.length}
 		<section>
-			<h2>On pages <span class="tools"><TakeAway name="where-placed" {table} /></span></h2>
+			<h2>On pages <span class="tools"><TakeAway report="places" table="places" /></span></h2>
 			<Table class="rows">
 				<TableHead
 					><TableHeadCell>Page and document</TableHeadCell><TableHeadCell>Form</TableHeadCell><TableHeadCell>Shown</TableHeadCell><TableHeadCell

@@ -36,10 +36,6 @@
 			...(r.people.length > 5 ? ['others'] : []),
 			...(r.nameless ? [counted(r.nameless, 'person without a name', 'people without a name')] : [])
 		]);
-	const table = () => ({
-		columns: ['document', 'page', 'reason', 'times', 'people', 'without a name', 'last'],
-		rows: data.items.map((r) => [r.title, r.page, r.reason, r.times, r.people.join('; '), r.nameless, r.last])
-	});
 	/** Where to go to set it right. */
 	function remedy(r: Line): { href: string; words: string } | null {
 		if (r.reason === 'sign-in' || r.reason === 'not-admitted' || r.reason === 'not-yet' || r.reason === 'closed')
@@ -85,7 +81,7 @@
 	{/if}
 	{#if data.items.length}
 		<section>
-			<h2>{dead.length ? 'Elsewhere' : 'All'} <span class="tools"><TakeAway name="turned-away" {table} /></span></h2>
+			<h2>{dead.length ? 'Elsewhere' : 'All'} <span class="tools"><TakeAway report="turned-away" table="refusals" /></span></h2>
 			{#if others.length}{@render lines(others)}{:else}<p class="soft">Nobody, but at the dead ends above.</p>{/if}
 		</section>
 	{/if}

@@ -8,13 +8,21 @@ import { route } from '$lib/server/http/api';
 import { reported } from '$lib/server/readership/reported';
 import { documentReport } from '$lib/server/readership/reports/document';
 import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
-import { reportAnswer, rowsOf } from '$lib/server/readership/reports/table';
+import { asksForTable, reportAnswer, rowsOf } from '$lib/server/readership/reports/table';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
 	const view = await documentView(event.params.slug);
 	if (!view) throw new IanuaError('not-found');
 	const edition = wholeNumber(event.url.searchParams.get('edition'), undefined);
-	const report = onlyWhole(await documentReport(await reported(view, edition), await periodFrom(event.url)));
-	return reportAnswer(event, report, 'days', rowsOf.days(report.bars));
+	const most = asksForTable(event.url) ? { people: null, sources: null } : undefined;
+	const report = onlyWhole(await documentReport(await reported(view, edition), await periodFrom(event.url), most));
+	return reportAnswer<'document'>(event, report, {
+		days: () => rowsOf.days(report.bars),
+		pages: () => rowsOf.pages(report.attention, report.edition.pages),
+		people: () => rowsOf.people(report.people),
+		sources: () => rowsOf.sources(report.sources),
+		// anyone may open it: nobody is called
+		roll: () => rowsOf.roll(report.roll ?? [])
+	});
 });

@@ -13,5 +13,5 @@ export const GET: RequestHandler = route(async (event) => {
 	const { id } = event.params;
 	const report = isId(id) ? await readerReport({ person: id }, await periodFrom(event.url)) : null;
 	if (!report) throw new IanuaError('not-found');
-	return reportAnswer(event, onlyWhole(report), 'read', rowsOf.read(report.documents));
+	return reportAnswer<'reader'>(event, onlyWhole(report), { read: () => rowsOf.read(report.documents), days: () => rowsOf.days(report.bars) });
 });

@@ -11,5 +11,6 @@
 	entries={data.entries}
 	zone={data.site.zone}
 	note="member"
+	address="members/{page.params.id}"
 	way={{ href: `/desk/people?person=${page.params.id}`, words: 'People' }}
 />
