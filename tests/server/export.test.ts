@@ -534,12 +534,13 @@ describe('figures', () => {
 				['places', reportTables.places],
 				['turned-away', reportTables.turnedAway]
 			] as const;
-			const rows = new Map<string, Json[]>();
+			type Cell = string | number | boolean | null;
+			const rows = new Map<string, Record<string, Cell>[]>();
 			for (const [path, names] of reports)
 				for (const name of names) {
 					const address = `/readership/${path}?${period}&table=${name}`;
-					const { columns, items, timeZone } = await call<{ columns: string[]; items: Json[]; timeZone: string }>(five, own, 'GET', address);
-					const cells = (some: readonly Json[]) => some.map((row) => columns.map((column) => String(row[column] ?? '')));
+					const { columns, items, timeZone } = await call<{ columns: string[]; items: Record<string, Cell>[]; timeZone: string }>(five, own, 'GET', address);
+					const cells = (some: readonly Record<string, Cell>[]) => some.map((row) => columns.map((column) => String(row[column] ?? '')));
 					expect([address, timeZone, cells(await table(`${address}&format=csv`))]).toEqual([address, 'Europe/London', cells(items)]);
 					rows.set(`${path} ${name}`, items);
 				}
