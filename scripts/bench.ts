@@ -4,6 +4,7 @@ import { statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { build } from './build';
 import { benchAccess } from './bench-access';
+import { benchCrowd } from './bench-crowd';
 import { benchDev } from './bench-dev';
 import { benchIntake } from './bench-intake';
 import { benchJobs } from './bench-jobs';
@@ -15,6 +16,7 @@ import { benchKill, benchReadership } from './bench-readership';
 import { benchRoom } from './bench-room';
 import { benchServe } from './bench-serve';
 import { benchSite } from './bench-site';
+import { benchUpgrade } from './bench-upgrade';
 import { bareServer, load } from './load';
 import { noisePdf } from './noise-pdf';
 import { signIn, someoneOf } from './bring';
@@ -26,7 +28,24 @@ import { scratch } from './scratch';
 const { path: data, drop } = scratch('bench', process.env.IANUA_BENCH_DATA);
 /** npm run bench -- save: only that one. */
 const wanted = (
-	part: 'start' | 'save' | 'intake' | 'room' | 'access' | 'placing' | 'reading' | 'readership' | 'load' | 'kill' | 'dev' | 'jobs' | 'site' | 'serve' | 'proxy'
+	part:
+		| 'start'
+		| 'crowd'
+		| 'upgrade'
+		| 'save'
+		| 'intake'
+		| 'room'
+		| 'access'
+		| 'placing'
+		| 'reading'
+		| 'readership'
+		| 'load'
+		| 'kill'
+		| 'dev'
+		| 'jobs'
+		| 'site'
+		| 'serve'
+		| 'proxy'
 ) => !process.argv[2] || process.argv[2] === part;
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
@@ -56,7 +75,7 @@ try {
 
 	// 2. a 5 MB file saved by a signed-in member, decision and ledger included, against a bare stream of the same file
 	const port = await freePort();
-	const given: Record<string, string> = wanted('proxy') ? { IANUA_FILES_BY_PROXY: '/store/', IANUA_PROXIES: '1' } : {};
+	const given: Record<string, string> = wanted('proxy') || wanted('crowd') ? { IANUA_FILES_BY_PROXY: '/store/', IANUA_PROXIES: '1' } : {};
 	let running = await runIanua({ data, port, demo: true, log: 'error', given });
 	const [staff, member] = [await signIn(running.origin, data, 'staff'), await signIn(running.origin, data, 'member')];
 	if (wanted('save')) {
@@ -97,6 +116,7 @@ try {
 	if (wanted('access')) await benchAccess(running);
 	if (wanted('serve')) await benchServe(running, staff, member);
 	if (wanted('proxy')) await benchProxy(running, staff);
+	if (wanted('crowd')) await benchCrowd(running, staff);
 	if (wanted('site')) await benchSite(running, staff);
 	if (wanted('room')) await benchRoom(running, staff, someoneOf(data, 'staff'));
 	if (wanted('readership')) await benchReadership(running, staff);
@@ -105,6 +125,7 @@ try {
 	await running.stop();
 	if (wanted('dev')) await benchDev();
 	if (wanted('jobs')) benchJobs();
+	if (wanted('upgrade')) await benchUpgrade();
 } finally {
 	drop();
 }

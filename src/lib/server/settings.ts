@@ -46,6 +46,8 @@ const Environment = Type.Object({
 	IANUA_STOP_WAIT: Type.Integer({ minimum: 0, maximum: 86_400, default: 60 }),
 	/** Most that a report on a screen waits until what was just entered is summed, ms; it shows what there is then. */
 	IANUA_REPORT_WAIT: Type.Integer({ minimum: 0, maximum: 60_000, default: 1500 }),
+	/** Connections to PostgreSQL that a process has at most for its work, beside four for find and one on which it hears of changes. */
+	IANUA_CONNECTIONS: Type.Integer({ minimum: 4, maximum: 500, default: 16 }),
 	/** Whether web servers take part in the jobs, or leave them to processes of their own (build/jobs.js). */
 	IANUA_JOBS: Type.Union([Type.Literal('here'), Type.Literal('apart')], { default: 'here' }),
 	/** The file that names the organisation's identity providers; `providers.json` of the data folder unless said. */

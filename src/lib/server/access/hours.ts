@@ -1,6 +1,7 @@
 // The hours of doors as the database compares them: instants, reckoned from bounds that may be days of the site's zone.
 import { eq, sql as raw } from 'drizzle-orm';
 import { spanOf } from '#core/access/hours';
+import type { Made } from '../db/cache';
 import { sql, type Queryable } from '../db/client';
 import { theRow } from '../db/rows';
 import { door } from '../db/schema';
@@ -32,4 +33,10 @@ export async function nextTurn(at: number): Promise<number> {
 			select least((select min(from_at) from door where from_at > ${now}), (select min(until_at) from door where until_at > ${now})) as next`
 	);
 	return next?.getTime() ?? Infinity;
+}
+
+/** What is made, and until when hours of doors leave it so. They are asked first: what turns while it is made ends it. */
+export async function untilTurn<V>(make: () => Promise<V>): Promise<Made<V>> {
+	const until = await nextTurn(Date.now());
+	return { value: await make(), until };
 }

@@ -28,18 +28,21 @@ const backoff = (tries: number): number => Math.min(0.05 * 2 ** tries, 1);
 const asText = (value: string): string => value;
 const types = { day: { to: 1082, from: [1082], serialize: asText, parse: asText } };
 
+/** A connection that nobody needs is given back after so many seconds. */
+const idleSeconds = 60;
+
 /** A pool of at most so many connections, `more` for all of them. */
-const poolOf = (max: number, more: Record<string, number> = {}) =>
-	// what `types` adds to postgres's own type is a name for days that nothing here uses
-	// the package's type does not know of our own types of columns
-	postgres(settings().IANUA_DATABASE_URL, { max, onnotice: () => {}, connection: { ...connection, ...more }, backoff, types }) as unknown as postgres.Sql;
+function poolOf(max: number, more: Record<string, number> = {}): postgres.Sql {
+	const options = { max, idle_timeout: idleSeconds, onnotice: () => {}, connection: { ...connection, ...more }, backoff, types };
+	return postgres(settings().IANUA_DATABASE_URL, options);
+}
 
 let client: postgres.Sql | undefined;
 let database: Database | undefined;
 
 /** Raw SQL, for the queries that Drizzle cannot say well. Not within a transaction of `db()`: it would wait for a second connection. */
 export function sql(): postgres.Sql {
-	return (client ??= poolOf(28));
+	return (client ??= poolOf(settings().IANUA_CONNECTIONS));
 }
 
 /** Drizzle, on the same connections. */

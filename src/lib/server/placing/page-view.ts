@@ -25,7 +25,7 @@ import { resolveAll, type Resolved } from '../reading/resolve';
 import { settings } from '../settings';
 import { site } from '../site/site';
 import { pagesLedTo, type PageLedTo } from './led-to';
-import { qrCode } from './qr';
+import { qrSvg } from './qr';
 import { listFor, pagesSaid, type ListQuery } from './catalogue';
 import type { SeenList } from './contract';
 import type { PageDraft } from './views';
@@ -182,7 +182,7 @@ async function bodyOf(page: Written, caller: Caller, keys: KeysFor, query: ListQ
 				lead: (page.content as Pocket).lead ?? '',
 				entries: await entriesFor(page, caller, keys, language),
 				address: settings().IANUA_ORIGIN + page.path,
-				qr: await qrCode(settings().IANUA_ORIGIN + page.path, 'svg')
+				qr: await qrSvg(settings().IANUA_ORIGIN + page.path)
 			};
 	}
 }

@@ -1,8 +1,8 @@
 // For search engines and feed readers: what a visitor sees listed, and nothing else.
 import { visitor } from '#core/access/decide';
-import { nextTurn } from '../access/hours';
+import { untilTurn } from '../access/hours';
 import { readableBy } from '../access/readable';
-import { Cache, type Made } from '../db/cache';
+import { Cache } from '../db/cache';
 import { sql } from '../db/client';
 import { settings } from '../settings';
 import { site } from '../site/site';
@@ -19,12 +19,6 @@ export interface Listed {
 	readonly title: string;
 	/** Of a document; 0 of a page. */
 	readonly pages: number;
-}
-
-/** What is made, and until when hours of doors leave it so. They are asked first: what turns while it is made ends it. */
-async function untilTurn<V>(make: () => Promise<V>): Promise<Made<V>> {
-	const until = await nextTurn(Date.now());
-	return { value: await make(), until };
 }
 
 /** Of a large site, which has several files, one search engine asks for all of them: they are parts of one list. */

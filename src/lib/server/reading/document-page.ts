@@ -4,7 +4,9 @@ import { coverMark, type Cover } from '#core/documents/cover';
 import type { PageSize } from '#core/intake/paper';
 import type { Language } from '#core/words/words';
 import { dayWords } from '#core/access/reach';
+import { untilTurn } from '../access/hours';
 import { readableBy } from '../access/readable';
+import { Cache } from '../db/cache';
 import { sql } from '../db/client';
 import { theRow } from '../db/rows';
 import { hitsOf, type Hit } from '../documents/find';
@@ -25,12 +27,17 @@ export interface InsideFacts {
 	readonly text: Facts['text'];
 }
 
+const inside = new Cache<InsideFacts>({ most: 2000 });
+
 /** What the check found in the edition. */
-export async function insideFacts({ edition }: Resolved): Promise<InsideFacts> {
+export const insideFacts = ({ edition: { id } }: Resolved): Promise<InsideFacts> =>
+	inside.get(id, async () => ({ value: await readInside(id), until: Infinity }));
+
+async function readInside(edition: string): Promise<InsideFacts> {
 	const row = theRow(
 		await sql()<{ outline: OutlineLine[]; attachments: { name: string }[]; tagged: boolean | null; text: Facts['text'] | null }[]>`
 			select coalesce(facts->'outline', '[]') as outline, coalesce(facts->'attachments', '[]') as attachments, (facts->>'tagged')::boolean as tagged, facts->>'text' as text
-			from edition where id = ${edition.id}`
+			from edition where id = ${edition}`
 	);
 	const lines = row.outline.filter((line) => line.page !== null && line.depth < 2);
 	return {
@@ -55,8 +62,16 @@ export interface RelatedDocument {
 	readonly cover: SeenCover;
 }
 
+/** Of visitors, who all see the same. */
+const related = new Cache<readonly RelatedDocument[]>({ most: 2000, within: 0 });
+
 /** What goes with a document, of what lists name to the caller: most topics in common first, then its folder's newest; at most five. */
-export async function relatedTo(found: Resolved, caller: Caller, language: Language): Promise<RelatedDocument[]> {
+export function relatedTo(found: Resolved, caller: Caller, language: Language): Promise<readonly RelatedDocument[]> {
+	const read = () => readRelated(found, caller, language);
+	return caller.who.kind === 'visitor' && !caller.trial ? related.get(`${found.id} ${language}`, () => untilTurn(read)) : read();
+}
+
+async function readRelated(found: Resolved, caller: Caller, language: Language): Promise<RelatedDocument[]> {
 	const [rows, { zone }] = await Promise.all([
 		sql()<
 			{

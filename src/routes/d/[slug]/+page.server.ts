@@ -13,7 +13,7 @@ import { fieldsOf } from '$lib/server/http/form';
 import { asksToRemember, enter, turnAway } from '$lib/server/http/page';
 import { wishesOf } from '$lib/server/news/wishes';
 import { placeOf } from '$lib/server/people/attempts';
-import { qrCode } from '$lib/server/placing/qr';
+import { qrSvg } from '$lib/server/placing/qr';
 import { foundInside, insideFacts, relatedTo } from '$lib/server/reading/document-page';
 import { giveReceipt, ownReceipt } from '$lib/server/reading/receipts';
 import { recordLook } from '$lib/server/reading/record';
@@ -35,7 +35,7 @@ export const load: PageServerLoad = async (event) => {
 		insideFacts(found),
 		entered.may('read') ? foundInside(found, q, placeOf(event.getClientAddress())).catch(turnAway) : [],
 		relatedTo(found, caller, language),
-		qrCode(address, 'svg'),
+		qrSvg(address),
 		caller.person ? wishesOf(caller.person.id) : [],
 		entered.may('read') ? ownReceipt(found, caller, language) : null
 	]);

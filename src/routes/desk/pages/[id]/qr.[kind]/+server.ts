@@ -3,7 +3,7 @@ import { error } from '@sveltejs/kit';
 import type { RequestHandler } from './$types';
 import { staff } from '$lib/server/guard/guard';
 import { turnAway } from '$lib/server/http/page';
-import { qrCode } from '$lib/server/placing/qr';
+import { qrPng, qrSvg } from '$lib/server/placing/qr';
 import { pageDraft } from '$lib/server/placing/views';
 import { settings } from '$lib/server/settings';
 
@@ -15,9 +15,9 @@ export const GET: RequestHandler = async (event) => {
 	const save: Record<string, string> = url.searchParams.has('save')
 		? { 'content-disposition': `attachment; filename="${path.slice(1).replaceAll('/', '-') || 'front'}-qr.${params.kind}"` }
 		: {};
-	if (params.kind === 'svg') return new Response(await qrCode(address, 'svg'), { headers: { 'content-type': 'image/svg+xml', ...save } });
+	if (params.kind === 'svg') return new Response(await qrSvg(address), { headers: { 'content-type': 'image/svg+xml', ...save } });
 	if (params.kind === 'png')
-		return new Response(new Uint8Array(await qrCode(address, 'png')), {
+		return new Response(new Uint8Array(await qrPng(address)), {
 			headers: { 'content-type': 'image/png', ...save }
 		});
 	error(404, { code: 'not-found', message: 'There is SVG and PNG.' });
