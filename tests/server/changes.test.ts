@@ -243,6 +243,17 @@ describe('a page that is kept', () => {
 		}
 	});
 
+	it('of what goes with a document, its page on either server names what is open and not what was shut a moment ago', async () => {
+		const [shown, beside] = [await document({ position: 'open' }), await document({ position: 'open' })];
+		for (const { slug } of [shown, beside]) await boss.api('PATCH', `/documents/${slug}`, { folder: `${name} beside` });
+		const names = async (at: string) => (await ask(at, visitor(), `/d/${shown.slug}`)).includes(`/d/${beside.slug}`);
+		for (let round = 0; round < 6; round++) {
+			const open = round % 2 === 0;
+			await boss.api('PATCH', `/documents/${beside.slug}`, { door: { position: open ? 'open' : 'shut' } });
+			expect([round, await names(second.origin), await names(origin)]).toEqual([round, open, open]);
+		}
+	});
+
 	it('ends by the clock where hours end, though nothing changes', async () => {
 		await publish('Until a moment');
 		await boss.api('PATCH', `/pages/${name}`, { door: { until: new Date(Date.now() + lasts).toISOString() } });
