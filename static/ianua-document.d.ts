@@ -40,6 +40,10 @@ export interface IanuaDocumentAttributes {
 	/** The page that it opens on. */
 	start?: string;
 	theme?: 'system' | 'light' | 'dark';
+	/** Of its tools, and of a button: six hexadecimal digits. */
+	colour?: string;
+	/** Behind the pages by day. */
+	background?: string;
 	way?: 'down' | 'across' | 'tiled' | 'one-by-one' | 'book' | 'turning';
 	fit?: string;
 	tools?: string;

@@ -1,4 +1,4 @@
-// <ianua-document src="https://site/d/slug" form="text|button|cover|card|frame" press="page|over|tab|here|save" words width height start theme way fit tools pass>:
+// <ianua-document src="https://site/d/slug" form="text|button|cover|card|frame" press="page|over|tab|here|save" words width height start theme colour background way fit tools pass>:
 // a document of an Ianua site on any website. What stands inside shows where there is no script, or the document is not open to everyone.
 // It says what happens in its frame by events: ianua:opened, ianua:page, ianua:saved, ianua:resize, ianua:refused (ianua-document.d.ts).
 // pass="/an/address/here": there the website's own server answers a pass (JWT) for whoever is signed in, by which the frame opens for them.
@@ -41,7 +41,7 @@ ul{list-style:none;margin:0;padding:0}ul.list{display:grid;gap:.4em}ul.covers{di
 			() => null
 		);
 	class IanuaDocument extends HTMLElement {
-		static observedAttributes = ['src', 'form', 'press', 'words', 'width', 'height', 'start', 'theme', 'way', 'fit', 'tools', 'pass'];
+		static observedAttributes = ['src', 'form', 'press', 'words', 'width', 'height', 'start', 'theme', 'colour', 'background', 'way', 'fit', 'tools', 'pass'];
 		connectedCallback() {
 			this.hears ??= (event) => this.told(event);
 			addEventListener('message', this.hears);
@@ -87,7 +87,9 @@ ul{list-style:none;margin:0;padding:0}ul.list{display:grid;gap:.4em}ul.covers{di
 			const press = this.getAttribute('press') || 'page';
 			const words = this.getAttribute('words') || (open ? open.title : this.textContent.trim());
 			const start = Number(this.getAttribute('start')) || 0;
-			const asked = new URLSearchParams(['theme', 'way', 'fit', 'tools'].flatMap((name) => (this.hasAttribute(name) ? [[name, this.getAttribute(name)]] : [])));
+			const asked = new URLSearchParams(
+				['theme', 'colour', 'background', 'way', 'fit', 'tools'].flatMap((name) => (this.hasAttribute(name) ? [[name, this.getAttribute(name)]] : []))
+			);
 			const embed = `${src.origin}/embed/${path[0].slice(3)}${asked.size ? `?${asked}` : ''}${start ? `#page=${start}` : ''}`;
 			if (form === 'frame') {
 				const ratio = open ? open.height / open.width : 1.4;
@@ -115,6 +117,13 @@ ul{list-style:none;margin:0;padding:0}ul.list{display:grid;gap:.4em}ul.covers{di
 			else if (form === 'card')
 				link.append(picture(96), make('span', {}, make('strong', { textContent: words }), make('small', { textContent: `${open.provider_name}, PDF` })));
 			else link.append(words);
+			const colour = /^#?([0-9a-f]{6})$/i.exec(this.getAttribute('colour') || '');
+			if (colour && form === 'button') {
+				const [r, g, b] = [0, 2, 4].map((i) => parseInt(colour[1].slice(i, i + 2), 16));
+				link.style.background = `#${colour[1]}`;
+				// words that can be read on it
+				link.style.color = r * 0.3 + g * 0.59 + b * 0.11 > 128 ? '#000' : '#fff';
+			}
 			if (press === 'over')
 				link.onclick = (event) => {
 					if (event.ctrlKey || event.metaKey || event.shiftKey) return;

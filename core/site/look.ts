@@ -2,7 +2,7 @@
 import { Type, type Static } from '@sinclair/typebox';
 import { Line } from '../text/line';
 import { pagePathPattern } from '../placing/path';
-import { nearestPassing, siteGround, siteMain } from './colour';
+import { nearestPassing, siteGround, siteInk, siteMain } from './colour';
 
 /** So many entries of the navigation stand at the head; the others in the menu of a phone and in the foot. */
 export const inMenu = 6;
@@ -30,6 +30,18 @@ export const Notice = Type.Object(
 	{ additionalProperties: false }
 );
 export type Notice = Static<typeof Notice>;
+
+/**
+ * The colours that another website asks for in a frame on its pages, by the parameters of its address (`colour`, `background`: six hexadecimal digits); `get`
+ * gives one or null. Made legible where they are not: white stands on the one, ink on the other. What is no colour is as if it were not there.
+ */
+export function askedColours(get: (name: string) => string | null): { colour?: string; background?: string } {
+	const [colour, background] = ['colour', 'background'].map((name) => /^#?([0-9a-f]{6})$/.exec(get(name)?.toLowerCase() ?? '')?.[1]);
+	return {
+		...(colour && { colour: nearestPassing(`#${colour}`, ['#ffffff']) }),
+		...(background && { background: nearestPassing(`#${background}`, [siteInk]) })
+	};
+}
 
 /** The owner's colours as custom properties from which the site's stylesheet works out all others; undefined where nothing is set. */
 export function siteColours(site: { readonly colour?: string | null; readonly background?: string | null }): string | undefined {

@@ -39,8 +39,8 @@ export async function startClub({ secure = false, ianua = origin() } = {}) {
 			response.end(`<!doctype html><html lang="en"><title>The club</title><h1>For everybody</h1>
 				<script nonce="one">window.told = []; for (const type of ['opened', 'page', 'saved', 'resize']) addEventListener('ianua:' + type, (e) => told.push([type, e.detail]));</script>
 				<script src="${ianua}/ianua-document.js" async></script>
-				<p><ianua-document src="${ianua}/d/${open}" form="button" press="over" words="Read the guide"></ianua-document></p>
-				<ianua-document id="framed" src="${ianua}/d/${open}" form="frame" start="2" theme="dark"></ianua-document>`);
+				<p><ianua-document src="${ianua}/d/${open}" form="button" press="over" words="Read the guide" colour="#8a1c1c"></ianua-document></p>
+				<ianua-document id="framed" src="${ianua}/d/${open}" form="frame" start="2" theme="dark" colour="#8a1c1c" background="f4efe6"></ianua-document>`);
 			return;
 		}
 		if (path === '/form') {

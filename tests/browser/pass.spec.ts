@@ -113,6 +113,11 @@ test('the element says what happens in its frame; opens over the page; and where
 		await expect.poll(async () => (await told()).find(([type]) => type === 'opened')?.[1]).toMatchObject({ document: open, pages: expect.any(Number) });
 		await expect.poll(async () => (await told()).filter(([type]) => type === 'page').at(-1)?.[1]).toMatchObject({ document: open, page: 2 });
 		await expect(room.locator('.room')).toHaveAttribute('data-theme', 'dark');
+		// in the colours of the website, by night on a ground of the night
+		const ground = (of: string) => room.locator(of).evaluate((element) => getComputedStyle(element).backgroundColor);
+		expect(await ground('.sill')).toBe('rgb(138, 28, 28)');
+		expect(await ground('.room')).toBe('rgb(15, 21, 20)');
+		await expect(reader.locator('ianua-document[form=button] a')).toHaveCSS('background-color', 'rgb(138, 28, 28)');
 		// as high as a page of it is
 		const { width, height } = (await frame.boundingBox())!;
 		expect(height / width).toBeGreaterThan(1.2);

@@ -343,7 +343,17 @@ test('the fragment leads to a page, a zoom and a place (RFC 8118)', async ({ peo
 	await expect(page.locator('[data-opens="fit"]')).toHaveText('Full width');
 	await page.goto('about:blank');
 	await open(page, `/d/${slug}/read#pagemode=bookmarks`);
-	await expect(page.getByRole('dialog', { name: 'More' })).toBeVisible();
+	const more = page.getByRole('dialog', { name: 'More' });
+	await expect(more).toBeVisible();
+	// dark and light as one chooses them here, whatever the system has
+	for (const [theme, ground] of [
+		['Dark', 'rgb(15, 21, 20)'],
+		['Light', 'rgb(223, 216, 200)']
+	] as const) {
+		await more.getByRole('button', { name: theme, exact: true }).click();
+		await expect(page.locator('.room')).toHaveCSS('background-color', ground);
+	}
+	await more.getByRole('button', { name: 'As the system' }).click();
 	// the address goes along, and can be handed on
 	await page.keyboard.press('Escape');
 	await page.keyboard.press('End');

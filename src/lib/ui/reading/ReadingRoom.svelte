@@ -141,7 +141,8 @@
 		grid-template: minmax(0, 1fr) auto / minmax(0, 1fr) auto;
 		height: 100dvh;
 		overflow: hidden;
-		background: var(--room-ground, var(--reading-ground));
+		/* a ground that was set is one of the day */
+		background: light-dark(var(--room-ground, var(--reading-ground)), var(--reading-ground));
 		color: var(--ink);
 		/* as large as the reader's own text */
 		font-size: medium;
@@ -173,12 +174,6 @@
 	}
 	.skip:focus {
 		top: 8px;
-	}
-	.room[data-theme='light'] {
-		color-scheme: light;
-	}
-	.room[data-theme='dark'] {
-		color-scheme: dark;
 	}
 	.ground {
 		position: relative;

@@ -1,6 +1,7 @@
 // The reading frame for other websites. A site that may not frame gets a plain link in its place.
 import type { PageServerLoad } from './$types';
 import { mayFrame } from '#core/placing/outside';
+import { askedColours } from '#core/site/look';
 import { enterRoom } from '$lib/server/reading/room';
 import { outsideMark } from '$lib/server/reading/record';
 import { settings } from '$lib/server/settings';
@@ -12,9 +13,10 @@ export const load: PageServerLoad = async (event) => {
 	const outside = framer !== null && !settings().origins.includes(framer);
 	const { framers = [] } = await site();
 	event.locals.framing = { by: outside ? framer : null, allowed: !outside || mayFrame(framer, framers) };
-	if (!event.locals.framing.allowed) return { link: `${settings().IANUA_ORIGIN}/d/${slug}`, room: null };
+	if (!event.locals.framing.allowed) return { link: `${settings().IANUA_ORIGIN}/d/${slug}`, room: null, colours: {} };
 	const from = event.url.searchParams.get('from') ?? (outside ? outsideMark(new URL(framer).host) : null);
-	return { link: null, room: await enterRoom(event, slug, 'outside', from) };
+	const colours = askedColours((name) => event.url.searchParams.get(name));
+	return { link: null, room: await enterRoom(event, slug, 'outside', from), colours };
 };
 
 function originOf(referer: string | null): string | null {

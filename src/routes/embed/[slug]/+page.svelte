@@ -25,7 +25,7 @@
 </svelte:head>
 
 {#if room}
-	<ReadingRoom given={room} tell={tellAround} colour={data.site.colour} background={data.site.background} />
+	<ReadingRoom given={room} tell={tellAround} colour={data.colours.colour ?? data.site.colour} background={data.colours.background ?? data.site.background} />
 {:else}
 	<p class="link" bind:this={box}><a class="btn" href={data.link} target="_blank" rel="noopener">{words('onItsSite')}</a></p>
 {/if}
