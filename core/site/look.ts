@@ -31,15 +31,20 @@ export const Notice = Type.Object(
 );
 export type Notice = Static<typeof Notice>;
 
+export interface AskedColours {
+	readonly colour: string | null;
+	readonly background: string | null;
+}
+
 /**
  * The colours that another website asks for in a frame on its pages, by the parameters of its address (`colour`, `background`: six hexadecimal digits); `get`
  * gives one or null. Made legible where they are not: white stands on the one, ink on the other. What is no colour is as if it were not there.
  */
-export function askedColours(get: (name: string) => string | null): { colour?: string; background?: string } {
+export function askedColours(get: (name: string) => string | null): AskedColours {
 	const [colour, background] = ['colour', 'background'].map((name) => /^#?([0-9a-f]{6})$/.exec(get(name)?.toLowerCase() ?? '')?.[1]);
 	return {
-		...(colour && { colour: nearestPassing(`#${colour}`, ['#ffffff']) }),
-		...(background && { background: nearestPassing(`#${background}`, [siteInk]) })
+		colour: colour ? nearestPassing(`#${colour}`, ['#ffffff']) : null,
+		background: background ? nearestPassing(`#${background}`, [siteInk]) : null
 	};
 }
 

@@ -215,3 +215,21 @@ test('a form asks for the frame with its pass, without a script on the club’s 
 		await end();
 	}
 });
+
+test('the page about the elements shows each as it is written and as it looks; without a script, the links', async ({ people }) => {
+	const reader = await people.as('visitor');
+	await reader.goto('/api/docs/embedding');
+	const example = (name: string) => reader.getByRole('region', { name, exact: true });
+	for (const name of ['A link', 'A card']) await expect(example(name).locator('ianua-document').getByRole('link')).toBeVisible();
+	await expect(example('A cover').locator('ianua-document img')).toBeVisible();
+	await expect(example('A list').locator('ianua-list img')).toHaveCount(4);
+	await expect(example('A frame').locator('iframe').contentFrame().locator('.page[data-loaded] canvas').first()).toBeVisible();
+	await expect(example('A frame').locator('pre')).toContainText('<ianua-document src="http');
+	await example('A button').getByRole('link', { name: 'Read it here' }).click();
+	await expect(reader.getByRole('dialog').locator('iframe')).toBeVisible();
+	await reader.keyboard.press('Escape');
+
+	const plain = await people.as('visitor', { javaScriptEnabled: false });
+	await plain.goto('/api/docs/embedding');
+	await expect(plain.getByRole('region', { name: 'A card' }).getByRole('link')).toHaveAttribute('href', /\/d\//);
+});

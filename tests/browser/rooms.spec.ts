@@ -112,6 +112,7 @@ const readerPages = [
 	'/boat',
 	'/find?q=lock',
 	'/privacy',
+	'/api/docs/embedding',
 	'/not-here',
 	'/embed/cruising-guide',
 	'/d/cruising-guide',

@@ -159,6 +159,7 @@ export const table: Readonly<Record<string, Entry>> = {
 	// the JSON API
 	'/api/[...rest]': page('everyone', { answers: 'problem', beforeBegin: true }),
 	'/api/docs': page('everyone', { english: true, beforeBegin: true }),
+	'/api/docs/embedding': page('everyone', { english: true }),
 	'/api/docs/problems': page('everyone', { english: true, beforeBegin: true }),
 	'/api/v1/openapi.json': page('everyone', { answers: 'problem', beforeBegin: true }),
 	'/api/v1/find': page('everyone', { answers: 'problem', beforeBegin: true, looks: ['documents:read'] }),

@@ -169,6 +169,7 @@
 						><option value="frame">Reading frame</option>
 					</Select></label
 				>
+				<a class="soft" href="/api/docs/embedding" target="_blank" rel="noopener">How each looks, and what else it can be told</a>
 			{/if}
 		</div>
 		<Textarea class="code" readonly rows={4} aria-label="Code to copy" value={code} onfocus={(e) => e.currentTarget.select()}></Textarea>

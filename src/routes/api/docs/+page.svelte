@@ -13,7 +13,8 @@
 	<h1>API of {data.site.name}</h1>
 	<p>
 		The description of every call is <a href="/api/v1/openapi.json">openapi.json</a> (OpenAPI 3.1). This page draws it, and needs JavaScript for that.
-		<a href="/api/docs/problems">What can be wrong</a> is explained without.
+		<a href="/api/docs/problems">What can be wrong</a> is explained without, and so is
+		<a href="/api/docs/embedding">how documents are shown on another website</a>.
 	</p>
 </main>
 

@@ -13,9 +13,9 @@ export const load: PageServerLoad = async (event) => {
 	const outside = framer !== null && !settings().origins.includes(framer);
 	const { framers = [] } = await site();
 	event.locals.framing = { by: outside ? framer : null, allowed: !outside || mayFrame(framer, framers) };
-	if (!event.locals.framing.allowed) return { link: `${settings().IANUA_ORIGIN}/d/${slug}`, room: null, colours: {} };
-	const from = event.url.searchParams.get('from') ?? (outside ? outsideMark(new URL(framer).host) : null);
 	const colours = askedColours((name) => event.url.searchParams.get(name));
+	if (!event.locals.framing.allowed) return { link: `${settings().IANUA_ORIGIN}/d/${slug}`, room: null, colours };
+	const from = event.url.searchParams.get('from') ?? (outside ? outsideMark(new URL(framer).host) : null);
 	return { link: null, room: await enterRoom(event, slug, 'outside', from), colours };
 };
 
