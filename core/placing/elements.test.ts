@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { gzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { documentAttributes, elementMarkup, frameEvents, listAttributes } from './elements';
 
@@ -20,6 +21,7 @@ describe('the elements for other websites', () => {
 		);
 		expect(typed).toEqual([names(documentAttributes), names(listAttributes)]);
 	});
+	it('come in a script of under four kilobytes, as the page about them says', () => expect(gzipSync(script).length).toBeLessThan(4000));
 	it('are written down whole', () => {
 		for (const [name] of [...documentAttributes, ...listAttributes, ...frameEvents]) expect(written, name).toContain(`\`${name}\``);
 		for (const [name] of frameEvents) expect(types).toContain(name);
@@ -27,7 +29,7 @@ describe('the elements for other websites', () => {
 	it('are written as they stand on a page, whatever a title has in it', () => {
 		const shown = { tag: 'ianua-document', attributes: { src: 'https://a.example/d/b', words: '"A" & <b>' }, inside: { href: 'https://a.example/d/b', words: '<i>' } } as const; // prettier-ignore
 		expect(elementMarkup(shown)).toBe(
-			'<ianua-document src="https://a.example/d/b" words="&#34;A&#34; &#38; &#60;b&#62;">\n\t<a href="https://a.example/d/b">&#60;i&#62;</a>\n</ianua-document>'
+			'<ianua-document src="https://a.example/d/b" words="&quot;A&quot; &amp; &lt;b&gt;"><a href="https://a.example/d/b">&lt;i&gt;</a></ianua-document>'
 		);
 	});
 });

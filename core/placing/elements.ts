@@ -49,10 +49,14 @@ export interface ElementShown {
 	readonly inside: { readonly href: string; readonly words: string };
 }
 
-const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => `&#${c.charCodeAt(0)};`);
+/** A text within HTML, between tags or as an attribute. */
+export const escaped = (text: string): string => text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!); // these four alone
+
+/** What fetches the elements’ script from a site. */
+export const elementScript = (origin: string): string => `<script src="${escaped(origin)}/ianua-document.js" async></script>`;
 
 /** An element as it is written on a page: `<ianua-document src="…" form="button"><a href="…">Map</a></ianua-document>`. */
 export function elementMarkup({ tag, attributes, inside }: ElementShown): string {
 	const named = Object.entries(attributes).map(([name, value]) => ` ${name}="${escaped(value)}"`);
-	return `<${tag}${named.join('')}>\n\t<a href="${escaped(inside.href)}">${escaped(inside.words)}</a>\n</${tag}>`;
+	return `<${tag}${named.join('')}><a href="${escaped(inside.href)}">${escaped(inside.words)}</a></${tag}>`;
 }

@@ -1,4 +1,5 @@
 // Showing documents on other websites: which sites may frame, the code to copy, and oEmbed 1.0 (oembed.com).
+import { elementMarkup, elementScript, escaped } from './elements';
 import { cssWidth, frameHref, type PlacementSettings } from './placement';
 import { frameHeight, sillHeight, type PageShape } from './frame';
 
@@ -18,8 +19,6 @@ export function mayFrame(origin: string, framers: readonly string[]): boolean {
 	if (!host) return false;
 	return framers.some((framer) => (framer.startsWith('*.') ? host.endsWith(framer.slice(1)) && host.length > framer.length - 1 : host === framer));
 }
-
-const escaped = (text: string) => text.replace(/[&<>"]/g, (c) => ({ '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' })[c]!);
 
 export interface Shown {
 	/** Where this site stands: 'https://example.org'. */
@@ -56,9 +55,11 @@ export function coverCode({ origin, slug, title, shape }: Shown, width: number):
 export const linkCode = ({ origin, slug }: Shown, words: string, save = false): string =>
 	`<a href="${escaped(`${origin}/d/${slug}${save ? '/file?save' : ''}`)}" rel="noopener">${escaped(words)}</a>`;
 
-/** The code of the small element that comes with its script. */
-export const elementCode = ({ origin, slug, title }: Shown, form: string, press: string): string =>
-	`<script src="${escaped(origin)}/ianua-document.js" async></script>\n<ianua-document src="${escaped(`${origin}/d/${slug}`)}" form="${form}" press="${press}"><a href="${escaped(`${origin}/d/${slug}`)}">${escaped(title)}</a></ianua-document>`;
+/** The code of the small element, with its script. */
+export const elementCode = ({ origin, slug, title }: Shown, form: string, press: string): string => {
+	const href = `${origin}/d/${slug}`;
+	return `${elementScript(origin)}\n${elementMarkup({ tag: 'ianua-document', attributes: { src: href, form, press }, inside: { href, words: title } })}`;
+};
 
 /** An answer of oEmbed 1.0, section 2.3.4.4 (type rich). */
 export interface OEmbed {

@@ -1,9 +1,9 @@
 // Readership as staff meet it: the answer, the time it goes over, tables to take away, the roll call and its reminders, just now.
 import { readFileSync } from 'node:fs';
-import { axeLightAndDark, expect, origin, test } from './help';
+import { axeLightAndDark, expect, origin, signIn, test } from './help';
 
 test('the overview answers in a sentence, over the time that is chosen; tables are taken away', async ({ people }) => {
-	const page = await people.as('staff');
+	const page = await people.as('staff', {}, { connectionTrouble: true });
 	await page.goto('/desk/readership');
 	const answer = page.getByTestId('answer');
 	await expect(answer).toContainText(/readers opened \d+ documents \d+ times in the last 30 days/);
@@ -37,7 +37,7 @@ test('the overview answers in a sentence, over the time that is chosen; tables a
 	await series.getByRole('button', { name: 'As a table' }).click();
 	await expect(series.getByRole('row')).toHaveCount(15);
 	await series.getByRole('button', { name: 'Take away' }).click();
-	const [download] = await Promise.all([page.waitForEvent('download'), series.getByRole('link', { name: 'Table as CSV' }).click()]);
+	const [download] = await Promise.all([page.waitForEvent('download'), series.getByRole('button', { name: 'Table as CSV' }).click()]);
 	expect(download.suggestedFilename()).toMatch(/^days-.*\.csv$/);
 	// with the mark by which spreadsheets know UTF-8
 	const lines = readFileSync(await download.path(), 'utf8')
@@ -45,6 +45,20 @@ test('the overview answers in a sentence, over the time that is chosen; tables a
 		.split('\r\n');
 	expect(lines[0]).toBe('first_day,openings,saves,requests_before,period_first,period_last,time_zone');
 	expect(lines[1]!.startsWith(`${day(20)},`)).toBe(true);
+	// without a connection it is said; with the session gone one signs in where one is, and has the table then
+	await page.route('**/api/v1/readership/**', (route) => route.abort('connectionreset'));
+	await series.getByRole('button', { name: 'Take away' }).click();
+	await series.getByRole('button', { name: 'Table as JSON' }).click();
+	await expect(page.getByText('The server cannot be reached.')).toBeVisible();
+	await page.unroute('**/api/v1/readership/**');
+	await page.context().clearCookies();
+	await series.getByRole('button', { name: 'Take away' }).click();
+	await series.getByRole('button', { name: 'Table as JSON' }).click();
+	const asked = page.getByRole('dialog', { name: 'Sign in again' });
+	await asked.getByLabel('Password').fill(signIn().staff.password);
+	const [json] = await Promise.all([page.waitForEvent('download'), asked.getByLabel('Password').press('Enter')]);
+	const whole = JSON.parse(readFileSync(await json.path(), 'utf8')) as { table: string; items: { first_day: string; openings: number }[] };
+	expect([whole.table, whole.items[0]?.first_day, whole.items.length]).toEqual(['days', day(20), 14]);
 	await series.getByRole('button', { name: 'As a chart' }).click();
 	await series.getByRole('button', { name: 'Take away' }).click();
 	const [picture] = await Promise.all([page.waitForEvent('download'), series.getByRole('button', { name: 'Chart as PNG' }).click()]);

@@ -29,19 +29,33 @@ function sent(body: unknown): RequestInit {
 	return { body: JSON.stringify(body), headers: { 'content-type': 'application/json' } };
 }
 
-/** A request to one of the desk’s own addresses. Throws `ApiTrouble` with the sentence for whoever pressed. */
-export async function request<T>(method: Method, address: string, body?: unknown): Promise<T> {
+/** An answer of one of the desk’s own addresses, whatever is in it. Throws `ApiTrouble` with the sentence for whoever pressed. */
+async function answered(method: Method, address: string, body?: unknown): Promise<Response> {
 	let response: Response;
 	try {
 		response = await fetch(address, { method, ...sent(body) });
 	} catch {
 		throw new ApiTrouble('The server cannot be reached. Nothing was changed; try again in a moment.');
 	}
-	const answer = (await response.json().catch(() => ({}))) as T & { title?: string; code?: string; facts?: Record<string, string> };
-	if (response.ok) return answer;
+	if (response.ok) return response;
+	const answer = (await response.json().catch(() => ({}))) as { title?: string; code?: string; facts?: Record<string, string> };
 	if (answer.code !== 'sign-in') throw new ApiTrouble(answer.title ?? `The server answered ${response.status}.`, answer.code, answer.facts);
 	if (!(await signInAgain())) throw new ApiTrouble('You are no longer signed in. Nothing was changed.');
-	return request(method, address, body);
+	return answered(method, address, body);
+}
+
+/** A request to one of the desk’s own addresses. Throws `ApiTrouble` with the sentence for whoever pressed. */
+export const request = async <T>(method: Method, address: string, body?: unknown): Promise<T> =>
+	(await answered(method, address, body)).json().catch(() => ({})) as Promise<T>;
+
+/** A file that the server gives, by the name it says or this one. Throws `ApiTrouble`. */
+export async function fileAt(address: string, name: string): Promise<{ name: string; content: Blob }> {
+	const answer = await answered('GET', address);
+	const said = /filename="([^"]+)"/.exec(answer.headers.get('content-disposition') ?? '')?.[1];
+	const content = await answer.blob().catch(() => {
+		throw new ApiTrouble('The connection was cut before all of it was here; try again in a moment.');
+	});
+	return { name: said ?? name, content };
 }
 
 type Names<Path extends string> = Path extends `${string}{${infer Name}}${infer Rest}` ? Name | Names<Rest> : never;

@@ -10,7 +10,8 @@
 	}: {
 		sources: readonly SourceFigures[];
 		devices: readonly { readonly device: Device; readonly n: number }[];
-		/** Its address below `/api/v1/readership/`. */ report: string;
+		/** Its address below `/api/v1/readership/`. */
+		report: string;
 	} = $props();
 	const deviceWords: Record<Device, string> = { computer: 'Computers', tablet: 'Tablets', phone: 'Phones', other: 'Other devices' };
 	const kindWords: Record<SourceFigures['kind'], string> = { page: '', desk: '', outside: 'another website', direct: '', news: '', key: 'by key' };

@@ -1,9 +1,11 @@
 <!-- What a part of a report can be taken away as. -->
 <script lang="ts">
+	import { page } from '$app/state';
+	import { answerTo } from '$lib/ui/parts/act';
+	import { fileAt } from '$lib/ui/parts/api';
 	import { Button } from '$lib/ui/parts/controls';
 	import Popup from '$lib/ui/parts/Popup.svelte';
-	import { page } from '$app/state';
-	import { keepPng } from './keep-png';
+	import { keep, keepPng } from './keep';
 
 	let {
 		report,
@@ -23,20 +25,24 @@
 		return `/api/v1/readership/${report}?${new URLSearchParams([['table', table], ...asked])}`;
 	});
 	const name = $derived(`${report.replaceAll('/', '-')}-${table}`);
-	const close = () => (open = false);
+	async function take(ending: 'csv' | 'json') {
+		open = false;
+		const file = await answerTo(fileAt(ending === 'csv' ? `${address}&format=csv&mark` : address, `${name}.${ending}`));
+		if (file) keep(file.name, file.content);
+	}
 </script>
 
 <span class="take"
 	><Popup label="Take away" bind:open end width={190}>
-		<Button kind="bare" class="line" href="{address}&format=csv&mark" download onclick={close}>Table as CSV</Button>
-		<Button kind="bare" class="line" href={address} download="{name}.json" onclick={close}>Table as JSON</Button>
+		<Button kind="bare" class="line" onclick={() => take('csv')}>Table as CSV</Button>
+		<Button kind="bare" class="line" onclick={() => take('json')}>Table as JSON</Button>
 		{#if canvas?.()}<Button
 				kind="bare"
 				class="line"
 				onclick={() => {
 					const drawn = canvas();
 					if (drawn) keepPng(name, drawn);
-					close();
+					open = false;
 				}}>Chart as PNG</Button
 			>{/if}
 	</Popup></span
@@ -65,7 +71,6 @@
 		background: none;
 		border: 0;
 		cursor: pointer;
-		text-decoration: none;
 	}
 	.take :global(.line:hover),
 	.take :global(.line:focus-visible) {

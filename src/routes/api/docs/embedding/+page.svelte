@@ -1,10 +1,9 @@
 <!-- Documents on another website: the elements, each as it is written and as it looks, shown here as it would be there. -->
 <script lang="ts">
 	import '$lib/ui/site.css';
-	import { documentAttributes, elementMarkup, frameEvents, listAttributes, type ElementShown, type Explained } from '#core/placing/elements';
+	import { documentAttributes, elementMarkup, elementScript, frameEvents, listAttributes, type ElementShown, type Explained } from '#core/placing/elements';
 	import SiteFrame from '$lib/ui/placing/SiteFrame.svelte';
 	let { data } = $props();
-	const script = $derived(`<script src="${data.origin}/ianua-document.js" async></` + 'script>');
 	const examples = $derived.by((): { title: string; says: string; shown: ElementShown }[] => {
 		const { document, origin } = data;
 		if (!document) return [];
@@ -71,7 +70,7 @@
 			The script is under four kilobytes as it is sent; its types are <a href="/ianua-document.d.ts">ianua-document.d.ts</a>. What stands inside an element
 			shows where there is no script, and where the document is not open to everyone.
 		</p>
-		<pre><code>{script}</code></pre>
+		<pre><code>{elementScript(data.origin)}</code></pre>
 		{#each examples as { title, says, shown } (title)}
 			<section aria-label={title}>
 				<h2>{title}</h2>

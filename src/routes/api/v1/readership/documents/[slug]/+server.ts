@@ -8,7 +8,7 @@ import { route } from '$lib/server/http/api';
 import { reported } from '$lib/server/readership/reported';
 import { documentReport } from '$lib/server/readership/reports/document';
 import { onlyWhole, periodFrom } from '$lib/server/readership/reports/report';
-import { asksForTable, reportAnswer, rowsOf } from '$lib/server/readership/reports/table';
+import { asksForTable, reportAnswer, tables } from '$lib/server/readership/reports/table';
 
 export const GET: RequestHandler = route(async (event) => {
 	staff(event);
@@ -18,11 +18,11 @@ export const GET: RequestHandler = route(async (event) => {
 	const most = asksForTable(event.url) ? { people: null, sources: null } : undefined;
 	const report = onlyWhole(await documentReport(await reported(view, edition), await periodFrom(event.url), most));
 	return reportAnswer<'document'>(event, report, {
-		days: () => rowsOf.days(report.bars),
-		pages: () => rowsOf.pages(report.attention, report.edition.pages),
-		people: () => rowsOf.people(report.people),
-		sources: () => rowsOf.sources(report.sources),
+		days: () => tables.days(report.bars),
+		pages: () => tables.pages(report.attention, report.edition.pages),
+		people: () => tables.people(report.people),
+		sources: () => tables.sources(report.sources),
 		// anyone may open it: nobody is called
-		roll: () => rowsOf.roll(report.roll ?? [])
+		roll: () => tables.roll(report.roll ?? [])
 	});
 });
